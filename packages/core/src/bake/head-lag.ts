@@ -1,0 +1,14 @@
+import { STEEL_J_KG_K } from '../metal/materials.ts';
+import { inRange } from '../quantity/check.ts';
+
+const LEAD_J_KG_K = 132;
+/** Still oven air around a hung head, W/m2K. Common practice, no source: a 1/2 oz head lags 2 to 3 minutes. */
+export const OVEN_W_M2K = 20;
+
+/** First-order lag of a head in an oven, s: (m c + m_hook c_hook)/(h A). */
+export function headLagS(leadKg: number, hookKg: number, areaM2: number, filmW_M2K = OVEN_W_M2K): number {
+  inRange('leadKg', leadKg, 'kg', 1e-4, 2);
+  inRange('hookKg', hookKg, 'kg', 0, 0.1);
+  inRange('areaM2', areaM2, 'm2', 1e-6, 0.1);
+  return (leadKg * LEAD_J_KG_K + hookKg * STEEL_J_KG_K) / (filmW_M2K * areaM2);
+}

@@ -1,0 +1,22 @@
+import { inRange } from '../quantity/check.ts';
+
+export interface LeadCharged {
+  chargedKg: number;
+  headsKg: number;
+  sprueBackKg: number;
+  rejectsBackKg: number;
+  drossKg: number;
+  heelKg: number;
+}
+
+export interface LeadBalance extends LeadCharged {
+  /** Charged less all that is accounted for; negative when more came out than went in. Shown, never hidden. */
+  unexplainedKg: number;
+}
+
+/** charged = heads + sprue back + rejects back + dross + heel + unexplained, kg. */
+export function leadBalance(input: LeadCharged): LeadBalance {
+  for (const [name, kg] of Object.entries(input)) inRange(name, kg, 'kg', 0, 1000);
+  const { chargedKg, headsKg, sprueBackKg, rejectsBackKg, drossKg, heelKg } = input;
+  return { ...input, unexplainedKg: chargedKg - headsKg - sprueBackKg - rejectsBackKg - drossKg - heelKg };
+}

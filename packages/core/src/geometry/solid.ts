@@ -1,0 +1,107 @@
+import { LEAD_SOLID_AT_MELTING_KG_M3, LEAD_SOLID_KG_M3 } from '../metal/materials.ts';
+import { inRange } from '../quantity/check.ts';
+import { halfHeightAt, segmentArea, segmentVolume, type Segment } from './segments.ts';
+import { headStyle, type HeadStyle } from './styles.ts';
+
+/** One head, in metres: the same solid gives its weight, its picture, its paint and its freezing time. */
+export interface HeadSolid {
+  style: HeadStyle;
+  /** Metres per unit of the style. */
+  scaleM: number;
+  volumeM3: number;
+  /** Surface that touches the mold. */
+  cooledAreaM2: number;
+  /** Surface that takes powder: all but the collar. */
+  paintedAreaM2: number;
+  /** V/A: what decides how long it takes to freeze. */
+  modulusM: number;
+  /** From the gate at the nose to the tip of the collar. */
+  flowLengthM: number;
+  /** Thinnest diameter the metal has to run through: the tip of the collar. */
+  thinnestM: number;
+  /** Largest half height of the body. */
+  radiusM: number;
+}
+
+const stepAreas = (segments: readonly Segment[], depth: number): number => {
+  let area = 0;
+  let last = 0;
+  for (const segment of segments) {
+    const start = halfHeightAt(segment, segment.x0);
+    area += depth * Math.PI * Math.abs(start * start - last * last);
+    last = halfHeightAt(segment, segment.x1);
+  }
+  return area + depth * Math.PI * last * last;
+};
+
+/**
+ * A head of this style and volume.
+ * @param volumeM3 1e-9 to 1e-3 m3 (0.01 g to 11 kg of lead)
+ * @throws QuantityError outside the range; RangeError for an unknown style
+ */
+export function headSolid(styleId: string, volumeM3: number): HeadSolid {
+  inRange('volumeM3', volumeM3, 'm3', 1e-9, 1e-3);
+  const style = headStyle(styleId);
+  const { segments, depth } = style;
+  const unitVolume = segments.reduce((sum, segment) => sum + segmentVolume(segment, depth), 0);
+  const scaleM = Math.cbrt(volumeM3 / unitVolume);
+  const lateral = segments.map((segment) => segmentArea(segment, depth));
+  const sum = (parts: readonly number[]) => parts.reduce((total, part) => total + part, 0);
+  const unitArea = sum(lateral) + stepAreas(segments, depth);
+  const bodySegments = segments.length - style.collarSegments;
+  const unitPainted = sum(lateral.slice(0, bodySegments)) + stepAreas(segments.slice(0, bodySegments), depth);
+  const first = segments[0]!;
+  const last = segments.at(-1)!;
+  const sampled = outlineProfile(style);
+  return {
+    style,
+    scaleM,
+    volumeM3,
+    cooledAreaM2: unitArea * scaleM ** 2,
+    paintedAreaM2: unitPainted * scaleM ** 2,
+    modulusM: volumeM3 / (unitArea * scaleM ** 2),
+    flowLengthM: (last.x1 - first.x0) * scaleM,
+    thinnestM: 2 * halfHeightAt(last, last.x1) * scaleM * Math.min(1, depth),
+    radiusM: Math.max(...sampled.map(([, r]) => r)) * scaleM,
+  };
+}
+
+/** The cavity that is stamped with this mass: its volume is that mass of just-frozen soft lead. */
+export const cavityVolumeM3 = (nominalMassKg: number): number =>
+  inRange('nominalMassKg', nominalMassKg, 'kg', 1e-4, 2) / LEAD_SOLID_AT_MELTING_KG_M3;
+
+/** The cavity of a mold as a solid. */
+export const cavitySolid = (styleId: string, nominalMassKg: number): HeadSolid =>
+  headSolid(styleId, cavityVolumeM3(nominalMassKg));
+
+/** The cooled head at room temperature: a little smaller than its cavity. */
+export const coldHeadSolid = (styleId: string, leadMassKg: number): HeadSolid =>
+  headSolid(styleId, inRange('leadMassKg', leadMassKg, 'kg', 1e-4, 2) / LEAD_SOLID_KG_M3);
+
+/** (x, half height) along a style, in its own units: fine where it curves, both sides of every step. */
+export function outlineProfile(style: HeadStyle, perZone = 28): [number, number][] {
+  const points: [number, number][] = [];
+  for (const segment of style.segments) {
+    if (segment.kind === 'frustum') {
+      points.push([segment.x0, segment.r0], [segment.x1, segment.r1]);
+      continue;
+    }
+    const angle = (x: number) => Math.acos(Math.max(-1, Math.min(1, (x - segment.xc) / segment.a)));
+    const from = angle(segment.x0);
+    const to = angle(segment.x1);
+    for (let i = 0; i <= perZone; i++) {
+      const x = segment.xc + segment.a * Math.cos(from + ((to - from) * i) / perZone);
+      points.push([x, halfHeightAt(segment, x)]);
+    }
+  }
+  return points;
+}
+
+/** Closed outline seen from the side, metres, y down: what is drawn. */
+export function sideOutline(solid: HeadSolid): [number, number][] {
+  const { style, scaleM } = solid;
+  const profile = outlineProfile(style);
+  const upper = profile.map(([x, r]): [number, number] => [x * scaleM, (style.droop(x) - r) * scaleM]);
+  const lower = profile.map(([x, r]): [number, number] => [x * scaleM, (style.droop(x) + r) * scaleM]);
+  return [...upper, ...lower.reverse()];
+}

@@ -1,0 +1,109 @@
+import { castsFor, yieldEstimate } from '../count/binomial.ts';
+import { seatOf } from '../geometry/hook.ts';
+import type { PlanCavity, PlanLine, PlanMold, PlanProduct } from './types.ts';
+
+/** Lines that want the same blank: one style, mass and hook, whatever colour they get. */
+export interface BlankKind {
+  key: string;
+  lines: PlanLine[];
+  wanted: number;
+}
+export interface KindOnMold {
+  kind: BlankKind;
+  cavities: PlanCavity[];
+  yieldShare: number;
+  casts: number;
+  shots: number;
+}
+export interface MoldAllocation {
+  mold: PlanMold;
+  kinds: KindOnMold[];
+  shots: number;
+}
+
+const massesMatch = (a: number, b: number) => Math.abs(a - b) <= 0.01 * b;
+
+/** Why no cavity casts this product, as a sentence; null when one does. */
+export function castingProblem(product: PlanProduct, molds: readonly PlanMold[]): string | null {
+  const cavities = molds.flatMap((mold) => mold.cavities);
+  const sameStyle = cavities.filter((cavity) => cavity.style === product.style);
+  const shaped = sameStyle.filter((cavity) => massesMatch(cavity.nominalMassKg, product.nominalMassKg));
+  const grams = (kg: number) => `${Math.round(kg * 1e4) / 10} g`;
+  if (shaped.length === 0) {
+    const found = [...new Set(sameStyle.map((cavity) => grams(cavity.nominalMassKg)))].join(', ');
+    return `No mold has a ${product.style} cavity of ${grams(product.nominalMassKg)}; there is ${found || 'none of this style'}.`;
+  }
+  const open = shaped.filter((cavity) => cavity.condition === 'good');
+  if (open.length === 0) return `Every ${product.style} cavity of ${grams(product.nominalMassKg)} is blocked.`;
+  if (open.some((cavity) => casts(cavity, product))) return null;
+  return `Hook ${product.hook.size} does not fit: ${seatOf(open[0]!, hookCut(product)).because}.`;
+}
+
+const hookCut = (product: PlanProduct) => ({ hookSize: product.hook.size, eyeAngleDeg: product.hook.eyeAngleDeg });
+
+/** Whether this cavity casts this product tonight: open, same head, and the hook seats as cut or when it is bent. */
+export function casts(cavity: PlanCavity, product: PlanProduct): boolean {
+  if (cavity.condition !== 'good' || cavity.style !== product.style) return false;
+  if (!massesMatch(cavity.nominalMassKg, product.nominalMassKg)) return false;
+  const { seat } = seatOf(cavity, hookCut(product));
+  return seat === 'as cut' || seat === 'if bent';
+}
+
+function kindsOf(lines: readonly PlanLine[]): BlankKind[] {
+  const kinds = new Map<string, BlankKind>();
+  for (const line of lines) {
+    const { style, nominalMassKg, hook } = line.product;
+    const key = `${style} ${nominalMassKg.toFixed(5)} ${hook.materialId}`;
+    const kind = kinds.get(key) ?? { key, lines: [], wanted: 0 };
+    kind.lines.push(line);
+    kind.wanted += line.quantity;
+    kinds.set(key, kind);
+  }
+  return [...kinds.values()];
+}
+
+const meanYield = (cavities: readonly PlanCavity[]) =>
+  cavities.reduce((sum, cavity) => sum + yieldEstimate(cavity.good, cavity.casts).mean, 0) / cavities.length;
+
+const onCavities = (kind: BlankKind, cavities: PlanCavity[]): KindOnMold => {
+  const yieldShare = meanYield(cavities);
+  const needed = castsFor(kind.wanted, yieldShare);
+  return { kind, cavities, yieldShare, casts: needed, shots: Math.ceil(needed / cavities.length) };
+};
+
+/**
+ * Gives each kind of blank a mold and its cavities: the mold with most fitting cavities, and where kinds with other hooks
+ * want the same cavities, each next cavity goes to the kind that would need most shots. A plain rule that a maker can
+ * follow; the optimal mix of molds is a later planner's work.
+ */
+export function allocate(lines: readonly PlanLine[], molds: readonly PlanMold[]): MoldAllocation[] {
+  const byMold = new Map<string, { mold: PlanMold; kinds: BlankKind[] }>();
+  for (const kind of kindsOf(lines)) {
+    const product = kind.lines[0]!.product;
+    const fitting = (mold: PlanMold) => mold.cavities.filter((cavity) => casts(cavity, product)).length;
+    const best = [...molds].sort((a, b) => fitting(b) - fitting(a))[0];
+    if (!best || fitting(best) === 0) continue;
+    const entry = byMold.get(best.id) ?? { mold: best, kinds: [] };
+    entry.kinds.push(kind);
+    byMold.set(best.id, entry);
+  }
+  return [...byMold.values()].map(({ mold, kinds }) => {
+    const taken = shareCavities(mold, kinds);
+    const allocated = kinds.flatMap((kind) => {
+      const cavities = taken.get(kind.key) ?? [];
+      return cavities.length ? [onCavities(kind, cavities)] : [];
+    });
+    return { mold, kinds: allocated, shots: Math.max(0, ...allocated.map((each) => each.shots)) };
+  });
+}
+
+function shareCavities(mold: PlanMold, kinds: readonly BlankKind[]): Map<string, PlanCavity[]> {
+  const taken = new Map<string, PlanCavity[]>(kinds.map((kind) => [kind.key, []]));
+  const load = (kind: BlankKind) => kind.wanted / Math.max(0.5, taken.get(kind.key)!.length);
+  for (const cavity of mold.cavities) {
+    const takers = kinds.filter((kind) => casts(cavity, kind.lines[0]!.product));
+    const neediest = takers.sort((a, b) => load(b) - load(a))[0];
+    if (neediest) taken.get(neediest.key)!.push(cavity);
+  }
+  return taken;
+}

@@ -1,0 +1,28 @@
+import type { CostStack } from './types.ts';
+
+export interface UnitCostInput {
+  leadKg: number;
+  leadMinorPerKg: number;
+  drossKg: number;
+  hookMinor: number;
+  powderMinor: number;
+  energyKWh: number;
+  energyMinorPerKWh: number;
+  workS: number;
+  labourMinorPerHour: number;
+}
+
+/**
+ * What one head costs, part by part, minor units. Rejects cost time, energy and dross, not their lead and hooks: those
+ * come back. Powder, labour, energy and dross are counted: the makers' usual sum leaves them out.
+ */
+export function unitCostStack(input: UnitCostInput): CostStack {
+  return {
+    lead: input.leadKg * input.leadMinorPerKg,
+    hook: input.hookMinor,
+    powder: input.powderMinor,
+    dross: input.drossKg * input.leadMinorPerKg,
+    energy: input.energyKWh * input.energyMinorPerKWh,
+    work: (input.workS / 3600) * input.labourMinorPerHour,
+  };
+}

@@ -1,0 +1,19 @@
+import type { HouseWays } from './types.ts';
+
+/** House ways before the maker has said anything; common practice, no source, but for what is derived elsewhere. */
+export const DEFAULT_WAYS: HouseWays = {
+  pourC: 371,
+  roomC: 20,
+  heelKg: 0.8,
+  drossShare: 0.015,
+  filmM: 100e-6,
+  transferEfficiency: 0.7,
+  labourMinorPerHour: 1200,
+  energyMinorPerKWh: 32,
+  loadS: 17,
+  inspectS: 12,
+  trimS: 12,
+  coatS: 25,
+  hangS: 3,
+  finishS: 6,
+};

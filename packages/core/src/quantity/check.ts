@@ -1,0 +1,35 @@
+/** A value that the core refuses: it says which quantity, what was given, its unit and what is allowed. */
+export class QuantityError extends RangeError {
+  readonly quantity: string;
+  readonly given: unknown;
+  readonly unit: string;
+  readonly allowed: string;
+
+  constructor(quantity: string, given: unknown, unit: string, allowed: string) {
+    super(`${quantity} is ${String(given)}${unit ? ` ${unit}` : ''}; allowed: ${allowed}`);
+    this.name = 'QuantityError';
+    this.quantity = quantity;
+    this.given = given;
+    this.unit = unit;
+    this.allowed = allowed;
+  }
+}
+
+/**
+ * Returns `value` when it is a finite number in [min, max], else throws a {@link QuantityError} that names it.
+ * @example inRange('headMassKg', 0.01, 'kg', 0.0001, 1) // 0.01
+ */
+export function inRange(quantity: string, value: number, unit: string, min: number, max: number): number {
+  if (!Number.isFinite(value) || value < min || value > max) {
+    throw new QuantityError(quantity, value, unit, `${min} to ${max}`);
+  }
+  return value;
+}
+
+/** Like {@link inRange}, for a count of things. */
+export function countInRange(quantity: string, value: number, min: number, max: number): number {
+  if (!Number.isInteger(value) || value < min || value > max) {
+    throw new QuantityError(quantity, value, '', `a whole number from ${min} to ${max}`);
+  }
+  return value;
+}

@@ -1,0 +1,85 @@
+/** How much a number can be trusted: read off an instrument, fitted to records, or a default that nobody has checked. */
+export type Basis = 'measured' | 'fitted' | 'given';
+
+/** What a number counts; the interface turns it into the maker's own units. */
+export type Unit =
+  | 'head-kg'
+  | 'kg'
+  | 's'
+  | 'C'
+  | 'm'
+  | 'm2'
+  | 'minor'
+  | 'count'
+  | 'ratio'
+  | 'kWh'
+  | 'W'
+  | 'minor/h'
+  | 'minor/kWh'
+  | 'minor/kg'
+  | 'minor/head'
+  | 'text';
+
+export interface WhyInput {
+  label: string;
+  value: number | string;
+  unit: Unit;
+  basis: Basis;
+  note?: string;
+}
+
+/** The answer to "why this number": the rule in words, what went in, and where the rule comes from. */
+export interface Why {
+  rule: string;
+  formula: string;
+  source: string;
+  inputs: WhyInput[];
+}
+
+/** A number that can be asked why. `low` and `high` bound it where it is an estimate. */
+export interface Figure {
+  value: number;
+  low?: number;
+  high?: number;
+  unit: Unit;
+  basis: Basis;
+  why: Why;
+}
+
+/** The weakest basis among inputs: a result is only as measured as the least measured thing in it. */
+export function weakest(inputs: readonly { basis: Basis }[]): Basis {
+  if (inputs.some((input) => input.basis === 'given')) return 'given';
+  return inputs.some((input) => input.basis === 'fitted') ? 'fitted' : 'measured';
+}
+
+/** Builds a {@link Figure}; its basis is the weakest of its inputs unless said otherwise. */
+export function figure(
+  value: number,
+  unit: Unit,
+  why: Why,
+  more: { low?: number; high?: number; basis?: Basis } = {},
+): Figure {
+  return { value, unit, why, basis: more.basis ?? weakest(why.inputs), low: more.low, high: more.high };
+}
+
+export const given = (label: string, value: number | string, unit: Unit, note?: string): WhyInput => ({
+  label,
+  value,
+  unit,
+  basis: 'given',
+  note,
+});
+export const fitted = (label: string, value: number | string, unit: Unit, note?: string): WhyInput => ({
+  label,
+  value,
+  unit,
+  basis: 'fitted',
+  note,
+});
+export const measured = (label: string, value: number | string, unit: Unit, note?: string): WhyInput => ({
+  label,
+  value,
+  unit,
+  basis: 'measured',
+  note,
+});

@@ -1,0 +1,50 @@
+/** What every entry of a run's log has: made once at the bench, counted once, corrected by a later entry, never erased. */
+export interface Entry {
+  /** Made by the device that was tapped, so that a repeated delivery is recognised. */
+  id: string;
+  /** Milliseconds since 1970, the tapping device's clock. */
+  at: number;
+  kind: string;
+}
+
+export interface UndoEntry extends Entry {
+  kind: 'undo';
+  target: string;
+}
+
+/** The entries that stand: in order of time, each id once, without undone ones and the undoing. */
+export function standing<E extends Entry>(entries: readonly (E | UndoEntry)[]): E[] {
+  const undone = new Set(entries.flatMap((entry) => (isUndo(entry) ? [entry.target] : [])));
+  const seen = new Set<string>();
+  const kept: E[] = [];
+  for (const entry of entries) {
+    if (isUndo(entry) || undone.has(entry.id) || seen.has(entry.id)) continue;
+    seen.add(entry.id);
+    kept.push(entry);
+  }
+  return kept.sort((a, b) => a.at - b.at);
+}
+
+const isUndo = (entry: Entry): entry is UndoEntry => entry.kind === 'undo';
+
+/** The entry that the next undo takes back: the newest standing one. */
+export function nextUndo<E extends Entry>(entries: readonly (E | UndoEntry)[]): E | undefined {
+  return standing<E>(entries).at(-1);
+}
+
+/** Longest gap between two taps that still counts as work; beyond it somebody went away and forgot the pause. */
+export const LONGEST_WORK_GAP_S = 15 * 60;
+
+/**
+ * Seconds at work: from each entry to the next, but not across a pause, and at most {@link LONGEST_WORK_GAP_S} a gap.
+ * A bake's waiting is no work: entries of kind 'load' and 'unload' bound a gap that does not count.
+ */
+export function workSeconds(entries: readonly Entry[]): number {
+  let seconds = 0;
+  entries.forEach((entry, i) => {
+    const next = entries[i + 1];
+    if (!next || entry.kind === 'pause' || entry.kind === 'load') return;
+    seconds += Math.min(LONGEST_WORK_GAP_S, Math.max(0, (next.at - entry.at) / 1000));
+  });
+  return seconds;
+}

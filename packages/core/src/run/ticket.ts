@@ -1,0 +1,155 @@
+import { COUNT_STATIONS, type CountStation, type Station } from './causes.ts';
+import { standing, workSeconds, type Entry, type UndoEntry } from './log.ts';
+
+export type TicketEntry =
+  | (Entry & { kind: 'start'; station: CountStation })
+  | (Entry & { kind: 'good'; station: CountStation; count: number })
+  | (Entry & { kind: 'reject'; station: CountStation; cause: string; count: number; hookLost?: boolean })
+  | (Entry & { kind: 'pause'; station: CountStation })
+  | (Entry & { kind: 'resume'; station: CountStation })
+  | (Entry & { kind: 'load'; station: 'bake'; count: number; setC: number; seconds: number; preheated: boolean })
+  | (Entry & { kind: 'unload'; station: 'bake' })
+  | (Entry & { kind: 'close'; station: 'finish' });
+
+export type TicketLog = readonly (TicketEntry | UndoEntry)[];
+
+export interface OvenLoad {
+  id: string;
+  count: number;
+  setC: number;
+  seconds: number;
+  preheated: boolean;
+  loadedAt: number;
+  unloadedAt: number | null;
+}
+
+export interface StationState {
+  status: 'waiting' | 'ready' | 'running' | 'paused' | 'done';
+  /** Good heads that came from the station before. */
+  arrived: number;
+  good: number;
+  rejects: Record<string, number>;
+  rejected: number;
+  hooksLost: number;
+  /** Heads here that are neither good nor rejected yet. */
+  left: number;
+  /** Of those, in the oven. */
+  inOven: number;
+  workS: number;
+  lastAt: number | null;
+}
+
+export interface TicketState {
+  stations: Partial<Record<CountStation, StationState>>;
+  loads: OvenLoad[];
+  /** Where the ticket's work is: the first station that is not done. */
+  at: Station | 'close' | 'closed';
+  good: number;
+  closedAt: number | null;
+}
+
+export interface TicketSetup {
+  /** The count stations on this product's route, in order; bare heads skip paint, some are never baked. */
+  route: readonly CountStation[];
+  /** Good heads from the pour so far. */
+  poured: number;
+  /** Whether the pour is closed, so that no more will come. */
+  pourClosed: boolean;
+}
+
+/** Stations after the pour for a product: painted or not, baked or not. */
+export function routeOf(product: { painted: boolean; baked: boolean }): CountStation[] {
+  return COUNT_STATIONS.filter(
+    (station) => (station !== 'paint' || product.painted) && (station !== 'bake' || (product.painted && product.baked)),
+  );
+}
+
+function stationState(
+  station: CountStation,
+  arrived: number,
+  upstreamDone: boolean,
+  entries: readonly TicketEntry[],
+  loads: readonly OvenLoad[],
+): StationState {
+  const own = entries.filter((entry) => entry.station === station && entry.kind !== 'close');
+  let good = 0;
+  let hooksLost = 0;
+  const rejects: Record<string, number> = {};
+  for (const entry of own) {
+    if (entry.kind === 'good') good += entry.count;
+    if (entry.kind === 'reject') {
+      rejects[entry.cause] = (rejects[entry.cause] ?? 0) + entry.count;
+      if (entry.hookLost) hooksLost += entry.count;
+    }
+  }
+  const rejected = Object.values(rejects).reduce((sum, count) => sum + count, 0);
+  const inOven =
+    station === 'bake'
+      ? loads.filter((load) => load.unloadedAt === null).reduce((sum, load) => sum + load.count, 0)
+      : 0;
+  const left = arrived - good - rejected;
+  const pausing = own.findLast((entry) => entry.kind === 'pause' || entry.kind === 'resume' || entry.kind === 'start');
+  let status: StationState['status'];
+  if (left === 0 && upstreamDone) status = 'done';
+  else if (pausing?.kind === 'pause') status = 'paused';
+  else if (own.length > 0 && left > 0) status = 'running';
+  else status = left > 0 ? 'ready' : 'waiting';
+  return {
+    status,
+    arrived,
+    good,
+    rejects,
+    rejected,
+    hooksLost,
+    left,
+    inOven,
+    workS: workSeconds(own),
+    lastAt: own.at(-1)?.at ?? null,
+  };
+}
+
+/** The state of a ticket along the stations after the pour, from its log. */
+export function ticketState(setup: TicketSetup, log: TicketLog): TicketState {
+  const entries = standing<TicketEntry>(log);
+  const loads: OvenLoad[] = [];
+  for (const entry of entries) {
+    if (entry.kind === 'load') {
+      const { id, count, setC, seconds, preheated } = entry;
+      loads.push({ id, count, setC, seconds, preheated, loadedAt: entry.at, unloadedAt: null });
+    }
+    const open = loads.find((load) => load.unloadedAt === null);
+    if (entry.kind === 'unload' && open) open.unloadedAt = entry.at;
+  }
+  const stations: TicketState['stations'] = {};
+  let arrived = setup.poured;
+  let upstreamDone = setup.pourClosed;
+  let at: TicketState['at'] | null = setup.pourClosed ? null : 'pour';
+  for (const station of setup.route) {
+    const state = stationState(station, arrived, upstreamDone, entries, loads);
+    stations[station] = state;
+    if (state.status !== 'done' && at === null) at = station;
+    arrived = state.good;
+    upstreamDone = state.status === 'done';
+  }
+  const close = entries.findLast((entry) => entry.kind === 'close');
+  if (close) at = 'closed';
+  return { stations, loads, at: at ?? 'close', good: arrived, closedAt: close?.at ?? null };
+}
+
+/** What a new entry may not do, in words; null when it may. Counting more heads than are there is refused. */
+export function refusal(setup: TicketSetup, log: TicketLog, entry: TicketEntry): string | null {
+  const state = ticketState(setup, log);
+  if (state.at === 'closed') return 'This ticket is closed. Undo the closing first.';
+  if (entry.kind === 'close') {
+    return state.at === 'close' ? null : `Heads still wait at ${state.at}; a ticket closes after its last station.`;
+  }
+  const station = state.stations[entry.station];
+  if (!station) return `This product does not go through ${entry.station}.`;
+  const free = station.left - station.inOven;
+  if ((entry.kind === 'good' || entry.kind === 'reject' || entry.kind === 'load') && entry.count > free) {
+    return `count is ${entry.count}; allowed: 1 to ${free}, the heads that wait at ${entry.station}`;
+  }
+  if (entry.kind === 'load' && station.inOven > 0) return 'The oven holds a load of this ticket; take it out first.';
+  if (entry.kind === 'unload' && station.inOven === 0) return 'No load of this ticket is in the oven.';
+  return null;
+}
