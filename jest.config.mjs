@@ -8,12 +8,17 @@ export default {
   moduleNameMapper: {
     '^@schmelz/core$': '<rootDir>/packages/core/src/index.ts',
     '^@schmelz/contract$': '<rootDir>/packages/contract/src/index.ts',
+    '^@schmelz/contract/openapi$': '<rootDir>/packages/contract/src/openapi.ts',
   },
   transform: {
     '^.+\\.(ts|tsx|mjs|js)$': [
       '@swc/jest',
       {
-        jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022', transform: { react: { runtime: 'automatic' } } },
+        jsc: {
+          parser: { syntax: 'typescript', tsx: true },
+          target: 'es2022',
+          transform: { react: { runtime: 'automatic' } },
+        },
         module: { type: 'commonjs' },
       },
     ],

@@ -27,8 +27,7 @@ export function shareMinor(minor: number, weights: readonly number[]): number[] 
   weights.forEach((weight, at) => inRange(`weight ${at + 1}`, weight, '', 0, Number.MAX_SAFE_INTEGER));
   // The library wants integer ratios whose products stay exact: scale the weights to parts of a million.
   const total = weights.reduce((sum, weight) => sum + weight, 0);
-  const ratios = total === 0 ? weights.map(() => 1) : weights.map((weight) => Math.round((weight / total) * 1e6));
-  if (ratios.every((ratio) => ratio === 0)) ratios[0] = 1;
+  const ratios: number[] = weights.map((weight) => (total === 0 ? 1 : Math.round((weight / total) * 1e6)));
   return allocate(amountOf(minor), ratios).map((part) => toSnapshot(part).amount);
 }
 

@@ -1,7 +1,7 @@
 import type { HookSize } from '../geometry/hook.ts';
 import type { StyleId } from '../geometry/styles.ts';
 import type { LabelPoint } from '../bake/cure.ts';
-import type { Zone } from '../paint/coverage.ts';
+import type { PaintZone } from '../paint/coverage.ts';
 import type { Figure } from '../quantity/figure.ts';
 
 export interface PlanHook {
@@ -19,7 +19,7 @@ export interface PlanPowder {
 }
 export interface PlanLayer {
   powder: PlanPowder;
-  zone: Zone;
+  zone: PaintZone;
   coats: number;
 }
 export interface PlanBake {

@@ -1,0 +1,194 @@
+import Router from '@koa/router';
+import {
+  CALCULATIONS,
+  countSchema,
+  parseWith,
+  pourEntrySchemas,
+  pourKindSchema,
+  receiptSchema,
+  RESOURCES,
+  settingsSchema,
+  startPourSchema,
+  ticketEntrySchemas,
+  ticketKindSchema,
+  type ResourcePath,
+} from '@schmelz/contract';
+import { openApiDocument } from '@schmelz/contract/openapi';
+import type { PourEntry, TicketEntry, UndoEntry } from '@schmelz/core';
+import type { Context } from 'koa';
+import type { Config } from '../config.ts';
+import { atMost, type Sessions } from '../middleware/security.ts';
+import { Refused } from '../services/errors.ts';
+import { exportAll, importReceipts, movesCsv } from '../services/exchange.ts';
+import { nextNumber, planView, releaseOrder } from '../services/orders.ts';
+import { addPourEntries, listPours, readPour, startPour } from '../services/pours.ts';
+import { changeResource, createResource, listResources, readResource, removeResource } from '../services/resources.ts';
+import { readSettings, writeSettings } from '../services/settings.ts';
+import { count, listMaterials, listMoves, receive } from '../services/stock.ts';
+import { addTicketEntries, listTickets, readTicket } from '../services/tickets.ts';
+import { listMolds } from '../services/workshop.ts';
+import type { Store } from '../store/store.ts';
+
+export const API_VERSION = '0.1.0';
+
+const bodyOf = (ctx: Context): unknown => ctx.request.body;
+const idOf = (ctx: { params: Record<string, string | undefined> }) => ctx.params['id'] ?? '';
+
+/** The version that a write was made from, and the rest of the body. */
+function versioned(body: unknown): { version: number; rest: Record<string, unknown> } {
+  const { version, ...rest } = (body ?? {}) as Record<string, unknown>;
+  if (!Number.isInteger(version) || (version as number) < 0) {
+    const allowed = 'the version number that the record had when you read it';
+    const message = `version is ${JSON.stringify(version) ?? 'missing'}; allowed: ${allowed}`;
+    throw new Refused(422, 'Not allowed', message, { fields: [{ field: 'version', value: version, unit: '', allowed, message }] }); // prettier-ignore
+  }
+  return { version: version as number, rest };
+}
+
+/** Lists, reads, makes, changes and removes the things of the workshop. */
+function resourceRoutes(router: Router, store: Store): void {
+  const lists: Partial<Record<ResourcePath, () => Promise<unknown>>> = {
+    materials: () => listMaterials(store),
+    molds: () => listMolds(store),
+  };
+  for (const [name, { schema }] of Object.entries(RESOURCES)) {
+    const path = name as ResourcePath;
+    router.get(`/api/${path}`, async (ctx) => {
+      ctx.body = await (lists[path]?.() ?? listResources(store, path));
+    });
+    router.post(`/api/${path}`, async (ctx) => {
+      const input = parseWith(schema, bodyOf(ctx)) as Record<string, unknown>;
+      const extra =
+        path === 'orders'
+          ? { number: await nextNumber(store, 'orders', 1), status: 'open', createdAt: Date.now() }
+          : undefined;
+      ctx.body = await createResource(store, path, input, extra);
+      ctx.status = 201;
+    });
+    router.get(`/api/${path}/:id`, async (ctx) => {
+      ctx.body = await readResource(store, path, idOf(ctx));
+    });
+    router.put(`/api/${path}/:id`, async (ctx) => {
+      const { version, rest } = versioned(bodyOf(ctx));
+      const input = parseWith(schema, rest) as Record<string, unknown>;
+      ctx.body = await changeResource(store, path, idOf(ctx), version, input);
+    });
+    router.delete(`/api/${path}/:id`, async (ctx) => {
+      await removeResource(store, path, idOf(ctx));
+      ctx.status = 204;
+    });
+  }
+}
+
+/** The entry of a log, checked by the schema of its own kind. */
+function entryIn<E>(
+  schemas: Record<string, Parameters<typeof parseWith>[0]>,
+  kindSchema: Parameters<typeof parseWith>[0],
+  body: unknown,
+): E {
+  // prettier-ignore
+  const { kind } = parseWith(kindSchema, body) as { kind: string };
+  return parseWith(schemas[kind]!, body) as E;
+}
+
+export function apiRoutes(store: Store, config: Config, sessions: Sessions): Router {
+  const router = new Router();
+
+  router.get('/api/health', (ctx) => {
+    ctx.body = { status: 'ready', version: API_VERSION };
+  });
+  router.post('/api/login', atMost(10), (ctx) => {
+    const { password } = (bodyOf(ctx) ?? {}) as { password?: unknown };
+    sessions.login(ctx, String(password ?? ''));
+    ctx.status = 204;
+  });
+  router.get('/api/openapi.json', (ctx) => {
+    ctx.body = openApiDocument(API_VERSION);
+  });
+
+  const settingsView = async () => {
+    const { settings, version } = await readSettings(store);
+    return { ...settings, version, dataFolder: store.folder, passwordSet: config.password !== null };
+  };
+  router.get('/api/settings', async (ctx) => {
+    ctx.body = await settingsView();
+  });
+  router.put('/api/settings', async (ctx) => {
+    const { version, rest } = versioned(bodyOf(ctx));
+    await writeSettings(store, version, parseWith(settingsSchema, rest));
+    ctx.body = await settingsView();
+  });
+
+  router.post('/api/materials/import', async (ctx) => {
+    if (typeof bodyOf(ctx) !== 'string') ctx.throw(415, 'Send the list as text/csv.');
+    ctx.body = await importReceipts(store, bodyOf(ctx) as string);
+  });
+  resourceRoutes(router, store);
+  router.post('/api/materials/:id/receipts', async (ctx) => {
+    await receive(store, idOf(ctx), parseWith(receiptSchema, bodyOf(ctx)));
+    ctx.status = 204;
+  });
+  router.post('/api/materials/:id/counts', async (ctx) => {
+    ctx.body = await count(store, idOf(ctx), parseWith(countSchema, bodyOf(ctx)));
+  });
+  router.get('/api/materials/:id/moves', async (ctx) => {
+    ctx.body = await listMoves(store, idOf(ctx));
+  });
+
+  router.get('/api/orders/:id/plan', async (ctx) => {
+    ctx.body = await planView(store, idOf(ctx));
+  });
+  router.post('/api/orders/:id/release', async (ctx) => {
+    await releaseOrder(store, idOf(ctx));
+    ctx.body = await listTickets(store, { orderId: idOf(ctx) });
+  });
+
+  router.get('/api/line', async (ctx) => {
+    const [tickets, pours] = await Promise.all([listTickets(store, { open: true }), listPours(store, { open: true })]);
+    ctx.body = { tickets, pours };
+  });
+  router.get('/api/tickets', async (ctx) => {
+    ctx.body = await listTickets(store);
+  });
+  router.get('/api/tickets/:id', async (ctx) => {
+    ctx.body = await readTicket(store, idOf(ctx));
+  });
+  router.post('/api/tickets/:id/entries', async (ctx) => {
+    const entry = entryIn<TicketEntry | UndoEntry>(ticketEntrySchemas, ticketKindSchema, bodyOf(ctx));
+    await addTicketEntries(store, idOf(ctx), [entry]);
+    ctx.status = 204;
+  });
+
+  router.get('/api/pours', async (ctx) => {
+    ctx.body = await listPours(store);
+  });
+  router.post('/api/pours', async (ctx) => {
+    ctx.body = await startPour(store, parseWith(startPourSchema, bodyOf(ctx)));
+    ctx.status = 201;
+  });
+  router.get('/api/pours/:id', async (ctx) => {
+    ctx.body = await readPour(store, idOf(ctx));
+  });
+  router.post('/api/pours/:id/entries', async (ctx) => {
+    const entry = entryIn<PourEntry | UndoEntry>(pourEntrySchemas, pourKindSchema, bodyOf(ctx));
+    await addPourEntries(store, idOf(ctx), [entry]);
+    ctx.status = 204;
+  });
+
+  router.get('/api/export', async (ctx) => {
+    ctx.attachment('schmelz-workshop.json');
+    ctx.body = await exportAll(store);
+  });
+  router.get('/api/export/moves.csv', async (ctx) => {
+    ctx.attachment('schmelz-moves.csv');
+    ctx.type = 'text/csv';
+    ctx.body = await movesCsv(store);
+  });
+
+  for (const [name, { input, run }] of Object.entries(CALCULATIONS)) {
+    router.post(`/api/compute/${name}`, (ctx) => {
+      ctx.body = run(parseWith(input, bodyOf(ctx)) as never);
+    });
+  }
+  return router;
+}

@@ -1,0 +1,252 @@
+import { randomUUID } from 'node:crypto';
+import {
+  allocate,
+  castingProblem,
+  holdingEnergyKWh,
+  LEAD_MELTING_C,
+  meltTime,
+  moldPlan,
+  pourState,
+  type PlanLine,
+  type PourEntry,
+  type PourLog,
+  type PourSetup,
+  type PourState,
+  type UndoEntry,
+} from '@schmelz/core';
+import type { Pour, StartPourInput } from '@schmelz/contract';
+import type { Transaction } from 'sequelize';
+import type { EntryRow, PourRow } from '../store/models.ts';
+import { rowsOf, type Store } from '../store/store.ts';
+import { notAllowed, notFound } from './errors.ts';
+import { nextNumber } from './orders.ts';
+import { syncTicket } from './tickets.ts';
+import { castingLead, readWorkshop } from './workshop.ts';
+
+interface PourPlan {
+  meltS: number;
+  chargeKg: number;
+  openS: number;
+  pourC: number;
+  roomC: number;
+  potPowerW: number;
+  potLossWPerK: number;
+}
+
+const entryOf = (row: EntryRow) => ({ ...row.body, id: row.id, at: row.at, kind: row.kind }) as PourEntry | UndoEntry;
+
+async function readLog(store: Store, pourIds: string[], transaction?: Transaction) {
+  const rows = await rowsOf(store.models.entries, { where: { pourId: pourIds }, order: [['seq', 'ASC']], transaction });
+  const logs = new Map<string, (PourEntry | UndoEntry)[]>(pourIds.map((id) => [id, []]));
+  for (const row of rows) logs.get(row.pourId!)!.push(entryOf(row));
+  return logs;
+}
+
+function pourView(row: PourRow, log: (PourEntry | UndoEntry)[]): Pour {
+  const planned = row.planned as unknown as PourPlan;
+  const { id, version, number, moldId, potId, startedAt } = row;
+  return {
+    id,
+    version,
+    number,
+    moldId,
+    potId,
+    startedAt,
+    closed: row.closedAt !== null,
+    setup: row.setup as unknown as PourSetup,
+    plannedMeltS: planned.meltS,
+    plannedChargeKg: planned.chargeKg,
+    openS: planned.openS,
+    log,
+  };
+}
+
+/** Pours with their logs, newest first. */
+export async function listPours(store: Store, which: { open?: boolean; id?: string } = {}): Promise<Pour[]> {
+  const where = { ...(which.open ? { closedAt: null } : {}), ...(which.id ? { id: which.id } : {}) };
+  const rows = await rowsOf(store.models.pours, { where, order: [['number', 'DESC']] });
+  const logs = await readLog(store, rows.map((row) => row.id)); // prettier-ignore
+  return rows.map((row) => pourView(row, logs.get(row.id) ?? []));
+}
+
+export async function readPour(store: Store, id: string): Promise<Pour> {
+  const [pour] = await listPours(store, { id });
+  if (!pour) throw notFound('pour', id);
+  return pour;
+}
+
+/** What each ticket still wants from the pot. */
+async function wantedLines(store: Store, ticketIds: readonly string[]) {
+  const workshop = await readWorkshop(store);
+  const tickets = await rowsOf(store.models.tickets, { where: { id: [...ticketIds] } });
+  const missing = ticketIds.find((id) => !tickets.some((ticket) => ticket.id === id));
+  if (missing) throw notFound('ticket', missing);
+  const poured = await store.select<{ ticketId: string; good: number; open: number }>(
+    `SELECT pt.ticketId, SUM(pt.good) AS good, SUM(p.closedAt IS NULL) AS open
+     FROM pourTickets pt JOIN pours p ON p.id = pt.pourId WHERE pt.ticketId IN (:ids) GROUP BY pt.ticketId`,
+    { ids: [...ticketIds] },
+  );
+  const lines = tickets.map((ticket): PlanLine => {
+    const before = poured.find((each) => each.ticketId === ticket.id);
+    if (ticket.closedAt !== null) throw notAllowed(`Ticket ${ticket.number} is closed.`);
+    if (before?.open) throw notAllowed(`Ticket ${ticket.number} is in another pour that is still open.`);
+    const quantity = ticket.quantity - (before?.good ?? 0);
+    if (quantity <= 0) throw notAllowed(`Ticket ${ticket.number} has all its heads.`);
+    // In a pour the ticket stands in the product's place: cavities are loaded for tickets.
+    return { product: { ...workshop.products.get(ticket.productId)!, id: ticket.id }, quantity };
+  });
+  return { workshop, lines };
+}
+
+export async function startPour(store: Store, input: StartPourInput, at = Date.now()): Promise<Pour> {
+  const { workshop, lines } = await wantedLines(store, input.batchIds);
+  const mold = workshop.molds.find((each) => each.id === input.moldId);
+  if (!mold) throw notFound('mold', input.moldId);
+  const pot = workshop.pots.find((each) => each.id === input.potId);
+  if (!pot) throw notFound('pot', input.potId);
+  const problem = lines.map((line) => castingProblem(line.product, [mold])).find((text) => text !== null);
+  if (problem) throw notAllowed(problem);
+  const [allocation] = allocate(lines, [mold]);
+  const { ways } = workshop;
+  const plan = moldPlan(allocation!, ways);
+  const shotKg = plan.uses.reduce((sum, use) => sum + use.leadKg + use.sprueKg, 0);
+  const wantedKg = plan.shots.value * shotKg * (1 + ways.drossShare) + ways.heelKg;
+  const chargeKg = Math.min(pot.capacityKg, wantedKg);
+  const { seconds } = meltTime({ leadKg: Math.max(0.05, chargeKg), powerW: pot.powerW, lossWPerK: pot.lossWPerK, toC: ways.pourC, roomC: ways.roomC, fromC: ways.roomC }); // prettier-ignore
+  const hookOf = new Map(lines.map(({ product }) => [product.id, product.hook.materialId]));
+  const setup: PourSetup = {
+    loads: plan.uses.map(({ position, cavityId, productIds, leadKg, sprueKg, yieldShare }) => {
+      const hookMaterialId = hookOf.get(productIds[0]!) ?? null;
+      return { position, cavityId, batchIds: productIds, hookMaterialId, leadKg, sprueKg, yieldShare };
+    }),
+    needs: Object.fromEntries(lines.map(({ product, quantity }) => [product.id, quantity])),
+    plannedBlanks: plan.blanks.value,
+  };
+  const planned: PourPlan = { meltS: seconds, chargeKg, openS: plan.openS.value, pourC: ways.pourC, roomC: ways.roomC, potPowerW: pot.powerW, potLossWPerK: pot.lossWPerK }; // prettier-ignore
+  const row: PourRow = {
+    id: randomUUID(),
+    number: await nextNumber(store, 'pours', 1),
+    moldId: mold.id,
+    potId: pot.id,
+    leadId: castingLead(workshop).materialId,
+    startedAt: at,
+    closedAt: null,
+    setup: setup as unknown as Record<string, unknown>,
+    planned: planned as unknown as Record<string, unknown>,
+    chargedKg: 0,
+    shots: 0,
+    shotsSinceSmoked: null,
+    version: 1,
+  };
+  await store.write(async (transaction) => {
+    await store.models.pours.create(row, { transaction });
+    const none = { good: 0, rejects: 0, hooksLost: 0, workS: 0, energyKWh: 0, drossKg: 0, unexplainedKg: 0 };
+    const links = lines.map(({ product }) => ({ pourId: row.id, ticketId: product.id, ...none }));
+    await store.models.pourTickets.bulkCreate(links, { transaction });
+  });
+  return pourView(row, []);
+}
+
+/** What an entry may not do, in words; null when it may. */
+function refusal(setup: PourSetup, log: PourLog, entry: PourEntry | UndoEntry): string | null {
+  if (entry.kind === 'undo') {
+    return log.some((each) => each.id === entry.target) ? null : 'There is no such entry in this pour.';
+  }
+  const state = pourState(setup, log);
+  if (state.phase === 'closed') return 'This pour is closed. Undo the closing first.';
+  if (entry.kind === 'shot') {
+    const unused = entry.positions.find((position) => !setup.loads.some((load) => load.position === position));
+    if (unused !== undefined) return `positions names cavity ${unused}; allowed: the cavities loaded for this pour`;
+  }
+  if (entry.kind === 'reject') {
+    const shot = state.shots.find((each) => each.id === entry.shotId);
+    if (!shot?.heads.some((head) => head.position === entry.position)) {
+      return `cavity ${entry.position} was not filled in that shot`;
+    }
+  }
+  if (entry.kind === 'close' && state.chargedKg <= 0) return 'Nothing was charged in this pour yet.';
+  return null;
+}
+
+/**
+ * Appends entries to a pour's log. An id that is there already is skipped: a tap that is delivered twice counts once.
+ * All or none are taken.
+ */
+export async function addPourEntries(store: Store, pourId: string, entries: (PourEntry | UndoEntry)[]): Promise<void> {
+  await store.write(async (transaction) => {
+    const [row] = await rowsOf(store.models.pours, { where: { id: pourId }, transaction });
+    if (!row) throw notFound('pour', pourId);
+    const log = (await readLog(store, [pourId], transaction)).get(pourId)!;
+    const setup = row.setup as unknown as PourSetup;
+    const known = new Set(log.map((entry) => entry.id));
+    for (const entry of entries) {
+      if (known.has(entry.id)) continue;
+      const why = refusal(setup, log, entry);
+      if (why) throw notAllowed(why);
+      const { id, at, kind, ...body } = entry;
+      await store.models.entries.create({ id, pourId, ticketId: null, kind, at, body }, { transaction });
+      known.add(id);
+      log.push(entry);
+    }
+    await syncPour(store, row, log, transaction);
+  });
+}
+
+/** Splits the pour's time, electricity, dross and unexplained metal among its tickets: by heads and by mass. */
+function shares(state: PourState, setup: PourSetup, planned: PourPlan) {
+  const ids = Object.keys(setup.needs);
+  const massOf = (id: string) => {
+    const load = setup.loads.find((each) => each.batchIds.includes(id));
+    return (state.goodByBatch[id] ?? 0) * (load?.leadKg ?? 0);
+  };
+  const heads = ids.reduce((sum, id) => sum + (state.goodByBatch[id] ?? 0), 0);
+  const mass = ids.reduce((sum, id) => sum + massOf(id), 0);
+  const melt = state.chargedKg >= 0.05 ? meltTime({ leadKg: Math.min(50, state.chargedKg), powerW: planned.potPowerW, lossWPerK: planned.potLossWPerK, toC: planned.pourC, roomC: planned.roomC, fromC: planned.roomC }).energyKWh : 0; // prettier-ignore
+  const hold = holdingEnergyKWh(planned.potLossWPerK, Math.max(LEAD_MELTING_C, planned.pourC), planned.roomC, state.workS); // prettier-ignore
+  return ids.map((ticketId) => {
+    const byMass = mass > 0 ? massOf(ticketId) / mass : 1 / ids.length;
+    const byHeads = heads > 0 ? (state.goodByBatch[ticketId] ?? 0) / heads : 1 / ids.length;
+    return {
+      ticketId,
+      good: state.goodByBatch[ticketId] ?? 0,
+      rejects: state.rejectsByBatch[ticketId] ?? 0,
+      hooksLost: state.hooksLostByBatch[ticketId] ?? 0,
+      workS: state.workS * byHeads,
+      energyKWh: (melt + hold) * byMass,
+      drossKg: (state.balance?.drossKg ?? 0) * byMass,
+      unexplainedKg: (state.balance?.unexplainedKg ?? 0) * byMass,
+    };
+  });
+}
+
+/** Brings everything that is derived from a pour's log in step with it. */
+async function syncPour(store: Store, row: PourRow, log: PourLog, transaction: Transaction): Promise<void> {
+  const setup = row.setup as unknown as PourSetup;
+  const state = pourState(setup, log);
+  const close = state.phase === 'closed' ? log.findLast((entry) => entry.kind === 'close') : undefined;
+  const closedAt = close?.at ?? null;
+  await store.models.pours.update(
+    {
+      chargedKg: state.chargedKg,
+      shots: state.shots.length + state.blanks,
+      shotsSinceSmoked: state.shotsSinceSmoked,
+      closedAt,
+      version: row.version + 1,
+    },
+    { where: { id: row.id }, transaction },
+  );
+  for (const share of shares(state, setup, row.planned as unknown as PourPlan)) {
+    await store.models.pourTickets.upsert({ pourId: row.id, ...share }, { transaction });
+  }
+  const cavities = setup.loads.map(({ position, cavityId }) => {
+    const { good, rejects } = state.byPosition[position]!;
+    const casts = good + Object.values(rejects).reduce((sum, count) => sum + count, 0);
+    return { pourId: row.id, cavityId, good, rejects: rejects as Record<string, number>, casts };
+  });
+  for (const cavity of cavities) await store.models.pourCavities.upsert(cavity, { transaction });
+  if (closedAt !== null || row.closedAt !== null) {
+    for (const ticketId of Object.keys(setup.needs)) {
+      await syncTicket(store, ticketId, closedAt ?? Date.now(), transaction);
+    }
+  }
+}

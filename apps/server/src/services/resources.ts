@@ -1,0 +1,192 @@
+import { randomUUID } from 'node:crypto';
+import { RESOURCES, type ResourcePath } from '@schmelz/contract';
+import { ForeignKeyConstraintError, UniqueConstraintError, type Model, type ModelStatic, type Transaction } from 'sequelize'; // prettier-ignore
+import type { Models } from '../store/models.ts';
+import { rowsOf, type Store } from '../store/store.ts';
+import { notAllowed, notFound, Refused } from './errors.ts';
+
+type Doc = Record<string, unknown>;
+type AnyTable = ModelStatic<Model<Doc, Doc>>;
+
+/** A list inside a document that lies in a table of its own. */
+interface Children {
+  field: string;
+  table: keyof Models;
+  parentKey: string;
+  /** Rows with an identity of their own are kept by position when their document is rewritten. */
+  identified: boolean;
+}
+interface Kind {
+  table: keyof Models;
+  children?: Children;
+}
+
+const KINDS: Record<ResourcePath, Kind> = {
+  materials: { table: 'materials' },
+  molds: { table: 'molds', children: { field: 'cavities', table: 'cavities', parentKey: 'moldId', identified: true } },
+  pots: { table: 'pots' },
+  ovens: { table: 'ovens' },
+  recipes: {
+    table: 'recipes',
+    children: { field: 'layers', table: 'recipeLayers', parentKey: 'recipeId', identified: false },
+  },
+  'bake-programs': { table: 'bakePrograms' },
+  products: { table: 'products' },
+  orders: {
+    table: 'orders',
+    children: { field: 'lines', table: 'orderLines', parentKey: 'orderId', identified: false },
+  },
+};
+
+const tableOf = (store: Store, name: keyof Models) => store.models[name] as unknown as AnyTable;
+
+async function withChildren(store: Store, kind: Kind, rows: Doc[], transaction?: Transaction): Promise<Doc[]> {
+  const { children } = kind;
+  if (!children) return rows;
+  const { parentKey, field } = children;
+  const all = await rowsOf(tableOf(store, children.table), {
+    where: { [parentKey]: rows.map((row) => row['id'] as string) },
+    order: [['position', 'ASC']],
+    transaction,
+  });
+  const strip = ({ [parentKey]: _parent, position, ...rest }: Doc) =>
+    children.identified ? { position, ...rest } : rest;
+  return rows.map((row) => ({
+    ...row,
+    [field]: all.filter((child) => child[parentKey] === row['id']).map(strip),
+  }));
+}
+
+/** Database refusals in the maker's words. */
+async function asRefusal<T>(one: string, work: () => Promise<T>): Promise<T> {
+  try {
+    return await work();
+  } catch (error) {
+    if (error instanceof UniqueConstraintError) {
+      const [item] = error.errors;
+      const field = item?.path ?? 'name';
+      const message = `${field} is ${JSON.stringify(item?.value)}; allowed: one that no other ${one} has`;
+      const fields = [{ field, value: item?.value, unit: '', allowed: `one that no other ${one} has`, message }];
+      throw new Refused(409, 'Already there', message, { fields });
+    }
+    if (error instanceof ForeignKeyConstraintError) {
+      throw notAllowed(`This ${one} refers to something that is not there, or something still refers to it.`);
+    }
+    throw error;
+  }
+}
+
+export async function listResources(store: Store, path: ResourcePath): Promise<Doc[]> {
+  const kind = KINDS[path];
+  const rows = await rowsOf(tableOf(store, kind.table));
+  return withChildren(store, kind, rows);
+}
+
+export async function readResource(
+  store: Store,
+  path: ResourcePath,
+  id: string,
+  transaction?: Transaction,
+): Promise<Doc> {
+  const kind = KINDS[path];
+  const rows = await rowsOf(tableOf(store, kind.table), { where: { id }, transaction });
+  const [found] = await withChildren(store, kind, rows, transaction);
+  if (!found) throw notFound(RESOURCES[path].one, id);
+  return found;
+}
+
+async function writeChildren(store: Store, kind: Kind, id: string, input: Doc, transaction: Transaction) {
+  const { children } = kind;
+  if (!children) return;
+  const table = tableOf(store, children.table);
+  const { parentKey } = children;
+  const before = await rowsOf(table, { where: { [parentKey]: id }, transaction });
+  const wanted = (input[children.field] as Doc[]).map((child, at) => ({
+    position: at + 1,
+    ...child,
+    [parentKey]: id,
+  }));
+  if (!children.identified) {
+    await table.destroy({ where: { [parentKey]: id }, transaction });
+    await table.bulkCreate(wanted, { transaction });
+    return;
+  }
+  for (const child of wanted as Doc[]) {
+    const known = before.find((row) => row['position'] === child['position']);
+    if (known) await table.update(child, { where: { id: known['id'] as string }, transaction });
+    else await table.create({ ...child, id: randomUUID() }, { transaction });
+  }
+  const gone = before.filter((row) => !wanted.some((child) => (child as Doc)['position'] === row['position']));
+  if (gone.length) await table.destroy({ where: { id: gone.map((row) => row['id'] as string) }, transaction });
+}
+
+const ownColumns = (kind: Kind, input: Doc): Doc => {
+  const { [kind.children?.field ?? '']: _children, ...own } = input;
+  return own;
+};
+
+/** Makes one; `extra` are columns that the maker does not write, such as an order's number. */
+export function createResource(store: Store, path: ResourcePath, input: Doc, extra: Doc = {}): Promise<Doc> {
+  const kind = KINDS[path];
+  const { one } = RESOURCES[path];
+  return asRefusal(one, () =>
+    store.write(async (transaction) => {
+      const id = randomUUID();
+      const row = { ...ownColumns(kind, input), ...extra, id, version: 1 };
+      await tableOf(store, kind.table).create(row, { transaction });
+      await writeChildren(store, kind, id, input, transaction);
+      return readResource(store, path, id, transaction);
+    }),
+  );
+}
+
+/** What differs between two documents, field by field. */
+export function changedFields(yours: Doc, now: Doc) {
+  return Object.keys(yours)
+    .filter((field) => JSON.stringify(yours[field]) !== JSON.stringify(now[field]))
+    .map((field) => ({ field, yours: yours[field], now: now[field] }));
+}
+
+/** A stale write: someone else was faster. */
+export const stale = (one: string, yours: Doc, now: Doc) => {
+  const changes = changedFields(yours, now);
+  const names = changes.map((change) => change.field).join(', ');
+  const detail = changes.length
+    ? `This ${one} was changed since you read it; it differs from yours in: ${names}.`
+    : `This ${one} was changed since you read it, to what you wrote.`;
+  return new Refused(409, 'Changed meanwhile', detail, { changes });
+};
+
+export function changeResource(
+  store: Store,
+  path: ResourcePath,
+  id: string,
+  version: number,
+  input: Doc,
+): Promise<Doc> {
+  const kind = KINDS[path];
+  const { one } = RESOURCES[path];
+  return asRefusal(one, () =>
+    store.write(async (transaction) => {
+      const now = await readResource(store, path, id, transaction);
+      if (now['version'] !== version) throw stale(one, input, now);
+      if (path === 'orders' && now['status'] !== 'open') {
+        throw notAllowed('This order is released: its tickets are on the line, its lines can no longer change.');
+      }
+      const row = { ...ownColumns(kind, input), version: version + 1 };
+      await tableOf(store, kind.table).update(row, { where: { id }, transaction });
+      await writeChildren(store, kind, id, input, transaction);
+      return readResource(store, path, id, transaction);
+    }),
+  );
+}
+
+export function removeResource(store: Store, path: ResourcePath, id: string): Promise<void> {
+  const kind = KINDS[path];
+  return asRefusal(RESOURCES[path].one, () =>
+    store.write(async (transaction) => {
+      await readResource(store, path, id, transaction);
+      await tableOf(store, kind.table).destroy({ where: { id }, transaction });
+    }),
+  );
+}

@@ -1,0 +1,149 @@
+import { costOf, QUANTITY_TOLERANCE, takeValueMinor, type Balance, type Posting } from '@schmelz/core';
+import type { CountInput, Material, ReceiptInput, StockMove } from '@schmelz/contract';
+import type { Transaction } from 'sequelize';
+import { rowsOf, type Store } from '../store/store.ts';
+import { notFound } from './errors.ts';
+
+interface Sums {
+  materialId: string;
+  quantity: number;
+  valueMinor: number;
+}
+
+/** Balance of every material: the sum of its movements. */
+export async function balances(store: Store, transaction?: Transaction): Promise<Map<string, Balance>> {
+  const sums = await store.select<Sums>(
+    'SELECT materialId, SUM(quantity) AS quantity, SUM(valueMinor) AS valueMinor FROM stockMoves GROUP BY materialId',
+    {},
+    transaction,
+  );
+  return new Map(sums.map(({ materialId, quantity, valueMinor }) => [materialId, { quantity, valueMinor }]));
+}
+
+/** What was last paid for a kilogram or a piece; values what is taken beyond an empty shelf. */
+async function lastPriceMinor(store: Store, materialId: string, transaction?: Transaction): Promise<number> {
+  const [last] = await store.select<{ quantity: number; valueMinor: number }>(
+    `SELECT quantity, valueMinor FROM stockMoves WHERE materialId = :materialId AND reason = 'received' ORDER BY id DESC LIMIT 1`,
+    { materialId },
+    transaction,
+  );
+  return last ? last.valueMinor / last.quantity : 0;
+}
+
+export async function listMaterials(store: Store): Promise<Material[]> {
+  const [rows, shelf, pots] = await Promise.all([
+    rowsOf(store.models.materials),
+    balances(store),
+    store.select<{ leadId: string; kg: number }>(
+      'SELECT leadId, SUM(chargedKg) AS kg FROM pours WHERE closedAt IS NULL GROUP BY leadId',
+    ),
+  ]);
+  return rows.map((row) => {
+    const balance = shelf.get(row.id) ?? { quantity: 0, valueMinor: 0 };
+    const quantity = Math.abs(balance.quantity) < QUANTITY_TOLERANCE ? 0 : balance.quantity;
+    return {
+      ...row,
+      quantity,
+      valueMinor: balance.valueMinor,
+      averageMinor: quantity > 0 ? balance.valueMinor / quantity : null,
+      inPotKg: pots.find((pot) => pot.leadId === row.id)?.kg ?? 0,
+    } as Material;
+  });
+}
+
+async function existing(store: Store, materialId: string, transaction: Transaction) {
+  const [row] = await rowsOf(store.models.materials, { where: { id: materialId }, transaction });
+  if (!row) throw notFound('material', materialId);
+  return row;
+}
+
+const noon = (day: string) => new Date(`${day}T12:00:00`).getTime();
+
+/** A purchase comes in: its quantity and all that was paid for it. */
+export function receive(store: Store, materialId: string, receipt: ReceiptInput): Promise<void> {
+  return store.write(async (transaction) => {
+    await existing(store, materialId, transaction);
+    const { quantity, priceMinor, lot, on } = receipt;
+    await store.models.stockMoves.create(
+      { at: noon(on), materialId, reason: 'received', quantity, valueMinor: priceMinor, ticketId: null, lot },
+      { transaction },
+    );
+  });
+}
+
+/** The scale or a count says what is there: the difference is moved, at the moving average. */
+export function count(store: Store, materialId: string, { quantity, note }: CountInput, at = Date.now()) {
+  return store.write(async (transaction) => {
+    await existing(store, materialId, transaction);
+    const balance = (await balances(store, transaction)).get(materialId) ?? { quantity: 0, valueMinor: 0 };
+    const difference = quantity - balance.quantity;
+    if (Math.abs(difference) <= QUANTITY_TOLERANCE) return { difference: 0 };
+    const price = await lastPriceMinor(store, materialId, transaction);
+    const average = balance.quantity > QUANTITY_TOLERANCE ? balance.valueMinor / balance.quantity : price;
+    const valueMinor =
+      difference < 0 ? -takeValueMinor(balance, -difference, price) : costOf(Math.max(0, average), difference);
+    await store.models.stockMoves.create(
+      { at, materialId, reason: 'counted', quantity: difference, valueMinor, ticketId: null, lot: note },
+      { transaction },
+    );
+    return { difference };
+  });
+}
+
+export async function listMoves(store: Store, materialId: string): Promise<StockMove[]> {
+  return store.select<StockMove>(
+    `SELECT m.id, m.at, m.materialId, m.reason, m.quantity, m.valueMinor, m.lot, t.number AS batchNumber
+     FROM stockMoves m LEFT JOIN tickets t ON t.id = m.ticketId WHERE m.materialId = :materialId ORDER BY m.id DESC LIMIT 500`,
+    { materialId },
+  );
+}
+
+/**
+ * Posts for one ticket the difference between what its counts ask for and what was posted before. What comes back is
+ * valued as it was taken.
+ */
+export async function postDifference(
+  store: Store,
+  ticketId: string,
+  wanted: readonly Posting[],
+  at: number,
+  transaction: Transaction,
+): Promise<void> {
+  const posted = await store.select<Sums & { reason: string }>(
+    `SELECT materialId, reason, SUM(quantity) AS quantity, SUM(valueMinor) AS valueMinor
+     FROM stockMoves WHERE ticketId = :ticketId GROUP BY materialId, reason`,
+    { ticketId },
+    transaction,
+  );
+  const shelf = await balances(store, transaction);
+  const keyOf = (posting: { materialId: string; reason: string }) => `${posting.materialId} ${posting.reason}`;
+  const targets = new Map<string, { materialId: string; reason: string; quantity: number }>();
+  for (const { materialId, reason } of posted) targets.set(keyOf({ materialId, reason }), { materialId, reason, quantity: 0 }); // prettier-ignore
+  for (const posting of wanted) {
+    const before = targets.get(keyOf(posting))?.quantity ?? 0;
+    targets.set(keyOf(posting), { ...posting, quantity: before + posting.quantity });
+  }
+  for (const target of targets.values()) {
+    const { materialId, reason } = target;
+    const before = posted.find((each) => keyOf(each) === keyOf(target));
+    const quantity = target.quantity - (before?.quantity ?? 0);
+    if (Math.abs(quantity) <= QUANTITY_TOLERANCE) continue;
+    const balance = shelf.get(materialId) ?? { quantity: 0, valueMinor: 0 };
+    const valueMinor =
+      quantity < 0
+        ? -takeValueMinor(balance, -quantity, await lastPriceMinor(store, materialId, transaction))
+        : returnValueMinor(posted, materialId, quantity, balance);
+    const row = { at, materialId, reason, quantity, valueMinor, ticketId, lot: '' };
+    await store.models.stockMoves.create(row, { transaction });
+    shelf.set(materialId, { quantity: balance.quantity + quantity, valueMinor: balance.valueMinor + valueMinor });
+  }
+}
+
+/** Value of what a ticket gives back: what the ticket paid for it on average. */
+function returnValueMinor(posted: readonly Sums[], materialId: string, quantity: number, balance: Balance): number {
+  const own = posted.filter((each) => each.materialId === materialId);
+  const taken = -own.reduce((sum, each) => sum + each.quantity, 0);
+  const paid = -own.reduce((sum, each) => sum + each.valueMinor, 0);
+  if (taken > QUANTITY_TOLERANCE) return Math.min(paid, costOf(paid / taken, quantity));
+  return balance.quantity > QUANTITY_TOLERANCE ? costOf(balance.valueMinor / balance.quantity, quantity) : 0;
+}

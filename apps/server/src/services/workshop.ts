@@ -1,0 +1,127 @@
+import {
+  typicalHook,
+  type HouseWays,
+  type PlanCavity,
+  type PlanMold,
+  type PlanOven,
+  type PlanPot,
+  type PlanProduct,
+  type StockOnHand,
+} from '@schmelz/core';
+import type { BakeProgram, Cavity, Material, Mold, Product, Recipe } from '@schmelz/contract';
+import { rowsOf, type Store } from '../store/store.ts';
+import { notAllowed } from './errors.ts';
+import { listResources } from './resources.ts';
+import { readSettings } from './settings.ts';
+import { listMaterials } from './stock.ts';
+
+/** Everything that planning looks at, read once. */
+export interface Workshop {
+  ways: HouseWays;
+  materials: Map<string, Material>;
+  products: Map<string, PlanProduct>;
+  molds: PlanMold[];
+  pots: (PlanPot & { id: string })[];
+  ovens: (PlanOven & { id: string })[];
+  stock: StockOnHand[];
+}
+
+/** Molds with what their cavities gave so far and the shots since they were smoked. */
+export async function listMolds(store: Store): Promise<Mold[]> {
+  const [molds, records, pours] = await Promise.all([
+    listResources(store, 'molds') as unknown as Promise<(Omit<Mold, 'cavities'> & { cavities: Cavity[] })[]>,
+    store.select<{ cavityId: string; good: number; casts: number }>(
+      'SELECT cavityId, SUM(good) AS good, SUM(casts) AS casts FROM pourCavities GROUP BY cavityId',
+    ),
+    store.select<{ moldId: string; shots: number; shotsSinceSmoked: number | null }>(
+      'SELECT moldId, shots, shotsSinceSmoked FROM pours ORDER BY startedAt DESC',
+    ),
+  ]);
+  return molds.map((mold) => {
+    let shotsSinceSmoked = 0;
+    for (const pour of pours.filter((each) => each.moldId === mold.id)) {
+      shotsSinceSmoked += pour.shotsSinceSmoked ?? pour.shots;
+      if (pour.shotsSinceSmoked !== null) break;
+    }
+    const cavities = mold.cavities.map((cavity) => {
+      const record = records.find((each) => each.cavityId === cavity.id);
+      return { ...cavity, good: record?.good ?? 0, casts: record?.casts ?? 0 };
+    });
+    return { ...mold, cavities, shotsSinceSmoked };
+  });
+}
+
+export async function readWorkshop(store: Store): Promise<Workshop> {
+  const [{ settings }, materials, molds, pots, ovens, recipes, programs, products] = await Promise.all([
+    readSettings(store),
+    listMaterials(store),
+    listMolds(store),
+    rowsOf(store.models.pots),
+    rowsOf(store.models.ovens),
+    listResources(store, 'recipes') as unknown as Promise<Recipe[]>,
+    rowsOf(store.models.bakePrograms) as unknown as Promise<BakeProgram[]>,
+    rowsOf(store.models.products) as unknown as Promise<Product[]>,
+  ]);
+  const byId = new Map(materials.map((material) => [material.id, material]));
+  return {
+    ways: settings.ways,
+    materials: byId,
+    products: new Map(products.map((each) => [each.id, planProduct(each, byId, recipes, programs)])),
+    molds: molds.map((mold) => ({ ...mold, cavities: mold.cavities as PlanCavity[] })),
+    pots: pots as unknown as Workshop['pots'],
+    ovens: ovens as unknown as Workshop['ovens'],
+    stock: materials.map(({ id, name, kind, quantity, averageMinor }) => {
+      return { materialId: id, name, kind: kind as StockOnHand['kind'], quantity, averageMinor };
+    }),
+  };
+}
+
+function planProduct(
+  product: Product,
+  materials: Map<string, Material>,
+  recipes: readonly Recipe[],
+  programs: readonly BakeProgram[],
+): PlanProduct {
+  const hook = materials.get(product.hookId)!;
+  const recipe = recipes.find((each) => each.id === product.recipeId);
+  const program = programs.find((each) => each.id === product.bakeProgramId);
+  const details = hook.hook!;
+  return {
+    id: product.id,
+    name: product.name,
+    style: product.style,
+    nominalMassKg: product.nominalMassKg,
+    hook: {
+      materialId: hook.id,
+      name: hook.name,
+      size: details.size,
+      eyeAngleDeg: details.eyeAngleDeg,
+      massKg: hookMassKg(details),
+    },
+    layers: (recipe?.layers ?? []).map(({ powderId, zone, coats }) => {
+      const powder = materials.get(powderId)!;
+      const { specificGravity, label } = powder.powder!;
+      return { powder: { materialId: powder.id, name: powder.name, specificGravity, label }, zone, coats };
+    }),
+    bake: program ? { ...program, preheated: Boolean(program.preheated) } : null,
+  };
+}
+
+const hookMassKg = ({ size, wire }: NonNullable<Material['hook']>) => typicalHook(size, wire).massKg;
+
+/** The lead that is poured: the soft lead there is most of. */
+export function castingLead(workshop: Workshop): StockOnHand {
+  const leads = workshop.stock.filter((each) => each.kind === 'lead');
+  const soft = leads.filter((each) => workshop.materials.get(each.materialId)?.metalId === 'soft-lead');
+  const [most] = [...(soft.length ? soft : leads)].sort((a, b) => b.quantity - a.quantity);
+  if (!most) throw notAllowed('No lead is on record: add a lead to Stock first.');
+  return most;
+}
+
+/** The pot and the oven that a plan reckons with: the first of each. */
+export function firstTools({ pots, ovens }: Workshop) {
+  const [pot] = pots;
+  const [oven] = ovens;
+  if (!pot || !oven) throw notAllowed('A pot and an oven must be on record: add them in Setup first.');
+  return { pot, oven };
+}

@@ -1,0 +1,150 @@
+import { DataTypes, type Model, type ModelAttributes, type ModelStatic, type Sequelize } from 'sequelize';
+
+/** Rows as they lie in the tables; JSON columns are parsed. */
+export interface MaterialRow {
+  id: string;
+  kind: 'lead' | 'hook' | 'powder';
+  name: string;
+  note: string;
+  metalId: string | null;
+  hook: Record<string, unknown> | null;
+  powder: Record<string, unknown> | null;
+  version: number;
+}
+export interface MoveRow {
+  id?: number;
+  at: number;
+  materialId: string;
+  reason: string;
+  quantity: number;
+  valueMinor: number;
+  ticketId: string | null;
+  lot: string;
+}
+export interface OrderRow {
+  id: string;
+  number: number;
+  customer: string;
+  dueOn: string | null;
+  note: string;
+  status: 'open' | 'released' | 'done';
+  createdAt: number;
+  version: number;
+}
+export interface TicketRow {
+  id: string;
+  number: number;
+  orderId: string;
+  productId: string;
+  quantity: number;
+  route: string[];
+  planned: Record<string, unknown>;
+  createdAt: number;
+  closedAt: number | null;
+  version: number;
+}
+export interface PourRow {
+  id: string;
+  number: number;
+  moldId: string;
+  potId: string;
+  leadId: string;
+  startedAt: number;
+  closedAt: number | null;
+  setup: Record<string, unknown>;
+  planned: Record<string, unknown>;
+  chargedKg: number;
+  shots: number;
+  shotsSinceSmoked: number | null;
+  version: number;
+}
+export interface PourTicketRow {
+  pourId: string;
+  ticketId: string;
+  good: number;
+  rejects: number;
+  hooksLost: number;
+  workS: number;
+  energyKWh: number;
+  drossKg: number;
+  unexplainedKg: number;
+}
+export interface PourCavityRow {
+  pourId: string;
+  cavityId: string;
+  good: number;
+  rejects: Record<string, number>;
+  casts: number;
+}
+export interface EntryRow {
+  seq?: number;
+  id: string;
+  pourId: string | null;
+  ticketId: string | null;
+  kind: string;
+  at: number;
+  body: Record<string, unknown>;
+}
+export type PlainRow = Record<string, unknown> & { id: string; version: number };
+
+type Table<Row extends object> = ModelStatic<Model<Row, Row>>;
+
+const { STRING, INTEGER, DOUBLE, BOOLEAN } = DataTypes;
+const id = { type: STRING, primaryKey: true };
+const serial = { type: INTEGER, primaryKey: true, autoIncrement: true };
+const key = { type: STRING, primaryKey: true };
+const place = { type: INTEGER, primaryKey: true };
+const json = { type: DataTypes.JSON };
+
+const TABLES = {
+  settings: { id: { type: INTEGER, primaryKey: true }, body: json, version: INTEGER },
+  materials: { id, kind: STRING, name: STRING, note: STRING, metalId: STRING, hook: json, powder: json, version: INTEGER }, // prettier-ignore
+  molds: { id, name: STRING, bodyKg: DOUBLE, version: INTEGER },
+  cavities: { id, moldId: STRING, position: INTEGER, style: STRING, nominalMassKg: DOUBLE, hookSize: STRING, eyeAngleDeg: DOUBLE, condition: STRING }, // prettier-ignore
+  pots: { id, name: STRING, capacityKg: DOUBLE, powerW: DOUBLE, lossWPerK: DOUBLE, version: INTEGER },
+  ovens: { id, name: STRING, places: INTEGER, powerW: DOUBLE, lagS: DOUBLE, version: INTEGER },
+  recipes: { id, name: STRING, eyeColour: STRING, version: INTEGER },
+  recipeLayers: { recipeId: key, position: place, powderId: STRING, zone: STRING, coats: INTEGER },
+  bakePrograms: { id, name: STRING, setC: DOUBLE, seconds: INTEGER, preheated: BOOLEAN, version: INTEGER },
+  products: { id, name: STRING, style: STRING, nominalMassKg: DOUBLE, hookId: STRING, recipeId: STRING, bakeProgramId: STRING, priceMinor: INTEGER, version: INTEGER }, // prettier-ignore
+  orders: { id, number: INTEGER, customer: STRING, dueOn: STRING, note: STRING, status: STRING, createdAt: INTEGER, version: INTEGER }, // prettier-ignore
+  orderLines: { orderId: key, position: place, productId: STRING, quantity: INTEGER },
+  tickets: { id, number: INTEGER, orderId: STRING, productId: STRING, quantity: INTEGER, route: json, planned: json, createdAt: INTEGER, closedAt: INTEGER, version: INTEGER }, // prettier-ignore
+  pours: { id, number: INTEGER, moldId: STRING, potId: STRING, leadId: STRING, startedAt: INTEGER, closedAt: INTEGER, setup: json, planned: json, chargedKg: DOUBLE, shots: INTEGER, shotsSinceSmoked: INTEGER, version: INTEGER }, // prettier-ignore
+  pourTickets: { pourId: key, ticketId: key, good: INTEGER, rejects: INTEGER, hooksLost: INTEGER, workS: DOUBLE, energyKWh: DOUBLE, drossKg: DOUBLE, unexplainedKg: DOUBLE }, // prettier-ignore
+  pourCavities: { pourId: key, cavityId: key, good: INTEGER, rejects: json, casts: INTEGER },
+  entries: { seq: serial, id: { type: STRING, unique: true }, pourId: STRING, ticketId: STRING, kind: STRING, at: INTEGER, body: json }, // prettier-ignore
+  stockMoves: { id: serial, at: INTEGER, materialId: STRING, reason: STRING, quantity: DOUBLE, valueMinor: INTEGER, ticketId: STRING, lot: STRING }, // prettier-ignore
+} satisfies Record<string, ModelAttributes>;
+
+export type TableName = keyof typeof TABLES;
+
+export interface Models {
+  settings: Table<{ id: number; body: Record<string, unknown>; version: number }>;
+  materials: Table<MaterialRow>;
+  molds: Table<PlainRow>;
+  cavities: Table<Record<string, unknown> & { id: string; moldId: string; position: number }>;
+  pots: Table<PlainRow>;
+  ovens: Table<PlainRow>;
+  recipes: Table<PlainRow>;
+  recipeLayers: Table<Record<string, unknown> & { recipeId: string; position: number }>;
+  bakePrograms: Table<PlainRow>;
+  products: Table<PlainRow>;
+  orders: Table<OrderRow>;
+  orderLines: Table<{ orderId: string; position: number; productId: string; quantity: number }>;
+  tickets: Table<TicketRow>;
+  pours: Table<PourRow>;
+  pourTickets: Table<PourTicketRow>;
+  pourCavities: Table<PourCavityRow>;
+  entries: Table<EntryRow>;
+  stockMoves: Table<MoveRow>;
+}
+
+/** Sequelize models over the tables that the migrations made; nothing is ever synced from here. */
+export function defineModels(sequelize: Sequelize): Models {
+  const models = Object.entries(TABLES).map(([name, attributes]) => [
+    name,
+    sequelize.define(name, attributes as ModelAttributes, { tableName: name, timestamps: false }),
+  ]);
+  return Object.fromEntries(models) as Models;
+}

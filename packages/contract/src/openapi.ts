@@ -1,0 +1,156 @@
+import { convertSchema } from '@sodaru/yup-to-json-schema';
+import type * as yup from 'yup';
+import { RESOURCES } from './resources.ts';
+import { CALCULATIONS } from './schema/compute.ts';
+import { pourEntrySchemas, startPourSchema, ticketEntrySchemas } from './schema/runs.ts';
+import { countSchema, receiptSchema, settingsSchema } from './schema/workshop.ts';
+
+type Json = { [key: string]: unknown };
+
+/** JSON Schema of a Yup schema, closed to unknown fields, with units as `x-unit`. */
+export function jsonSchema(schema: yup.AnySchema): Json {
+  return annotate(convertSchema(schema) as Json, schema.describe());
+}
+
+function annotate(json: Json, described: yup.SchemaFieldDescription): Json {
+  // The converter gives every object an empty default, which would not be valid.
+  const { default: _unused, ...kept } = json;
+  const unit = 'meta' in described ? described.meta?.unit : undefined;
+  if (unit) kept['x-unit'] = unit;
+  if ('fields' in described && kept['properties']) {
+    const properties = kept['properties'] as Record<string, Json>;
+    kept['properties'] = Object.fromEntries(
+      Object.entries(properties).map(([name, each]) => [name, annotate(each, described.fields[name]!)]),
+    );
+    kept['additionalProperties'] = false;
+  }
+  if ('innerType' in described && described.innerType && !Array.isArray(described.innerType) && kept['items']) {
+    kept['items'] = annotate(kept['items'] as Json, described.innerType as yup.SchemaFieldDescription);
+  }
+  if (kept['enum'] && Array.isArray(kept['type'])) kept['enum'] = [...(kept['enum'] as unknown[]), null];
+  return kept;
+}
+
+const body = (schema: Json) => ({ required: true, content: { 'application/json': { schema } } });
+const answer = (description: string) => ({ description, content: { 'application/json': { schema: {} } } });
+const refused = {
+  description: 'Refused; says what is wrong',
+  content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
+};
+const idParameter = { name: 'id', in: 'path', required: true, schema: { type: 'string', format: 'uuid' } };
+const operation = (operationId: string, summary: string, more: Json = {}) => ({
+  operationId,
+  summary,
+  ...more,
+  responses: { '200': answer(summary), default: refused },
+});
+
+function resourcePaths(): Json {
+  const paths: Json = {};
+  for (const [path, { schema, one }] of Object.entries(RESOURCES)) {
+    const name = path.replace('-', '_');
+    const written = jsonSchema(schema);
+    const versioned = {
+      ...written,
+      properties: { ...(written['properties'] as Json), version: { type: 'integer', minimum: 1 } },
+      required: [...((written['required'] as string[] | undefined) ?? []), 'version'],
+    };
+    paths[`/api/${path}`] = {
+      get: operation(`list_${name}`, `All ${path}`),
+      post: operation(`create_${name}`, `A new ${one}`, { requestBody: body(written) }),
+    };
+    paths[`/api/${path}/{id}`] = {
+      parameters: [idParameter],
+      get: operation(`read_${name}`, `One ${one}`),
+      put: operation(`change_${name}`, `Change a ${one}; a stale version is a 409`, { requestBody: body(versioned) }),
+      delete: operation(`remove_${name}`, `Remove a ${one} that nothing refers to`),
+    };
+  }
+  return paths;
+}
+
+function computePaths(): Json {
+  return Object.fromEntries(
+    Object.entries(CALCULATIONS).map(([name, { summary, source, input }]) => [
+      `/api/compute/${name}`,
+      {
+        post: operation(`compute_${name.replaceAll('-', '_')}`, summary, {
+          description: source,
+          requestBody: body(jsonSchema(input)),
+        }),
+      },
+    ]),
+  );
+}
+
+const oneOf = (schemas: Record<string, yup.AnySchema>) => ({ oneOf: Object.values(schemas).map(jsonSchema) });
+
+/** The OpenAPI 3.1 document, made from the schemas that validate. */
+export function openApiDocument(version: string): Json {
+  const withId = (more: Json) => ({ parameters: [idParameter], ...more });
+  return {
+    openapi: '3.1.0',
+    info: { title: 'Schmelz', version, description: 'SI units; money in integer minor units of one currency.' },
+    paths: {
+      '/api/health': { get: operation('health', 'Whether the server is up, and on which data folder') },
+      '/api/login': { post: operation('login', 'Open a session where a password is set', { requestBody: body({ type: 'object', properties: { password: { type: 'string' } }, required: ['password'] }) }) }, // prettier-ignore
+      '/api/settings': {
+        get: operation('read_settings', 'Units, currency, house ways'),
+        put: operation('change_settings', 'Change them', { requestBody: body(jsonSchema(settingsSchema)) }),
+      },
+      ...resourcePaths(),
+      '/api/materials/{id}/receipts': withId({ post: operation('receive', 'A purchase comes in', { requestBody: body(jsonSchema(receiptSchema)) }) }), // prettier-ignore
+      '/api/materials/{id}/counts': withId({ post: operation('count', 'What the scale or a count says is there', { requestBody: body(jsonSchema(countSchema)) }) }), // prettier-ignore
+      '/api/materials/{id}/moves': withId({ get: operation('moves', 'Movements of one material, newest first') }),
+      '/api/materials/import': {
+        post: operation('import_receipts', 'Purchases from CSV: material, quantity, price, on, lot', {
+          requestBody: { required: true, content: { 'text/csv': { schema: { type: 'string' } } } },
+        }),
+      },
+      '/api/orders/{id}/plan': withId({ get: operation('plan_order', 'The plan of an order') }),
+      '/api/orders/{id}/release': withId({ post: operation('release_order', 'Make tickets of an order') }),
+      '/api/line': { get: operation('line', 'Open tickets and pours') },
+      '/api/tickets': { get: operation('list_tickets', 'All tickets, newest first') },
+      '/api/tickets/{id}': withId({ get: operation('read_ticket', 'One ticket with plan, log, materials and cost') }),
+      '/api/tickets/{id}/entries': withId({ post: operation('ticket_entry', 'Say what happened to a ticket', { requestBody: body(oneOf(ticketEntrySchemas)) }) }), // prettier-ignore
+      '/api/pours': {
+        get: operation('list_pours', 'All pours, newest first'),
+        post: operation('start_pour', 'Start a pour of tickets in a mold', { requestBody: body(jsonSchema(startPourSchema)) }), // prettier-ignore
+      },
+      '/api/pours/{id}': withId({ get: operation('read_pour', 'One pour with its log') }),
+      '/api/pours/{id}/entries': withId({ post: operation('pour_entry', 'Say what happened at the pot', { requestBody: body(oneOf(pourEntrySchemas)) }) }), // prettier-ignore
+      '/api/export': { get: operation('export', 'Everything as one JSON document') },
+      '/api/export/moves.csv': { get: operation('export_moves', 'All stock movements as CSV') },
+      ...computePaths(),
+    },
+    components: {
+      schemas: {
+        Problem: {
+          type: 'object',
+          description: 'RFC 9457 problem details',
+          properties: {
+            type: { type: 'string' },
+            title: { type: 'string' },
+            status: { type: 'integer' },
+            detail: { type: 'string' },
+            fields: {
+              type: 'array',
+              items: {
+                type: 'object',
+                properties: {
+                  field: { type: 'string' },
+                  value: {},
+                  unit: { type: 'string' },
+                  allowed: { type: 'string' },
+                  message: { type: 'string' },
+                },
+              },
+            },
+            changes: { type: 'array', items: { type: 'object' } },
+          },
+          required: ['type', 'title', 'status', 'detail'],
+        },
+      },
+    },
+  };
+}

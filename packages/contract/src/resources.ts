@@ -1,0 +1,24 @@
+import type * as yup from 'yup';
+import {
+  bakeProgramSchema,
+  materialSchema,
+  moldSchema,
+  orderSchema,
+  ovenSchema,
+  potSchema,
+  productSchema,
+  recipeSchema,
+} from './schema/workshop.ts';
+
+/** Things that are listed, made, read, changed (with their version) and removed alike: `/api/<path>`. */
+export const RESOURCES = {
+  materials: { schema: materialSchema, one: 'material' },
+  molds: { schema: moldSchema, one: 'mold' },
+  pots: { schema: potSchema, one: 'pot' },
+  ovens: { schema: ovenSchema, one: 'oven' },
+  recipes: { schema: recipeSchema, one: 'recipe' },
+  'bake-programs': { schema: bakeProgramSchema, one: 'bake program' },
+  products: { schema: productSchema, one: 'product' },
+  orders: { schema: orderSchema, one: 'order' },
+} as const satisfies Record<string, { schema: yup.AnyObjectSchema; one: string }>;
+export type ResourcePath = keyof typeof RESOURCES;

@@ -1,0 +1,48 @@
+import * as yup from 'yup';
+
+/**
+ * Building blocks of every schema. Each number carries its unit as `meta`, so that an error and the OpenAPI document can
+ * name it; ranges are those of the trade, wide enough for any workshop and narrow enough to catch a slipped comma.
+ */
+declare module 'yup' {
+  interface CustomSchemaMetadata {
+    unit?: string;
+    /** Shown where a pattern says what is allowed. */
+    allowed?: string;
+  }
+}
+
+export const number = (unit: string, min: number, max: number) =>
+  yup.number().required().min(min).max(max).meta({ unit });
+export const whole = (unit: string, min: number, max: number) => number(unit, min, max).integer();
+export const text = (longest = 80) => yup.string().trim().required().max(longest);
+export const note = (longest = 500) => yup.string().defined().max(longest);
+export const choice = <T extends string>(values: readonly T[]) =>
+  yup
+    .string()
+    .required()
+    .oneOf([...values]);
+export const angle = (values: readonly number[]) => yup.number().required().oneOf([...values]).meta({ unit: 'degrees' }); // prettier-ignore
+export const flag = () => yup.boolean().required();
+export const id = () =>
+  yup
+    .string()
+    .required()
+    .matches(/^[0-9a-f-]{36}$/)
+    .meta({ allowed: 'the id of an existing record' });
+export const day = () =>
+  yup
+    .string()
+    .required()
+    .matches(/^\d{4}-\d{2}-\d{2}$/)
+    .meta({ allowed: 'a day as 2026-05-31' });
+export const colour = () =>
+  yup
+    .string()
+    .required()
+    .matches(/^#[0-9a-f]{6}$/i)
+    .meta({ allowed: 'a colour as #a1b2c3' });
+export const record = <S extends yup.ObjectShape>(shape: S) => yup.object(shape).noUnknown().required();
+export const list = <T>(of: yup.ISchema<T>, least: number, most: number) =>
+  yup.array().of(of).required().min(least).max(most);
+export const moment = () => whole('ms since 1970', 0, 4e12);

@@ -1,0 +1,75 @@
+import { COUNT_STATIONS, POUR_CAUSES } from '@schmelz/core';
+import * as yup from 'yup';
+import { choice, flag, id, list, moment, number, record, text, whole } from './field.ts';
+
+const entry = { id: id(), at: moment() };
+const of = <K extends string>(kind: K) => yup.string().required().oneOf([kind]);
+
+/** What the bench of a pour may say. One schema per kind, so that an error names the field that is wrong. */
+export const pourEntrySchemas = {
+  charge: record({ ...entry, kind: of('charge'), massKg: number('kg', 0.05, 60), potC: number('C', -20, 600) }),
+  feed: record({ ...entry, kind: of('feed'), massKg: number('kg', 0.005, 20) }),
+  blank: record({ ...entry, kind: of('blank') }),
+  shot: record({ ...entry, kind: of('shot'), positions: list(whole('', 1, 12), 1, 12) }),
+  reject: record({
+    ...entry,
+    kind: of('reject'),
+    shotId: id(),
+    position: whole('', 1, 12),
+    cause: choice(POUR_CAUSES),
+    hookLost: flag().optional(),
+  }),
+  smoked: record({ ...entry, kind: of('smoked') }),
+  pause: record({ ...entry, kind: of('pause') }),
+  resume: record({ ...entry, kind: of('resume') }),
+  close: record({
+    ...entry,
+    kind: of('close'),
+    sprueBackKg: number('kg', 0, 60),
+    rejectsBackKg: number('kg', 0, 60),
+    drossKg: number('kg', 0, 60),
+    heelKg: number('kg', 0, 60),
+  }),
+  undo: record({ ...entry, kind: of('undo'), target: id() }),
+} as const;
+
+const station = choice(COUNT_STATIONS);
+const heads = () => whole('heads', 1, 20_000);
+
+export const ticketEntrySchemas = {
+  start: record({ ...entry, kind: of('start'), station }),
+  good: record({ ...entry, kind: of('good'), station, count: heads() }),
+  reject: record({
+    ...entry,
+    kind: of('reject'),
+    station,
+    cause: text(30),
+    count: heads(),
+    hookLost: flag().optional(),
+  }),
+  pause: record({ ...entry, kind: of('pause'), station }),
+  resume: record({ ...entry, kind: of('resume'), station }),
+  load: record({
+    ...entry,
+    kind: of('load'),
+    station: choice(['bake'] as const),
+    count: heads(),
+    setC: number('C', 60, 260),
+    seconds: whole('s', 60, 14_400),
+    preheated: flag(),
+  }),
+  unload: record({ ...entry, kind: of('unload'), station: choice(['bake'] as const) }),
+  close: record({ ...entry, kind: of('close'), station: choice(['finish'] as const) }),
+  undo: record({ ...entry, kind: of('undo'), target: id() }),
+} as const;
+
+/** An entry of unknown kind: only its kind is looked at, the schema of that kind says the rest. */
+export const pourKindSchema = yup.object({ kind: choice(Object.keys(pourEntrySchemas)) }).required();
+export const ticketKindSchema = yup.object({ kind: choice(Object.keys(ticketEntrySchemas)) }).required();
+
+export const startPourSchema = record({
+  moldId: id(),
+  potId: id(),
+  batchIds: list(id(), 1, 20),
+});
+export type StartPourInput = yup.InferType<typeof startPourSchema>;

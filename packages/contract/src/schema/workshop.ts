@@ -1,0 +1,184 @@
+import { CASTING_METALS, DEFAULT_WAYS, EYE_ANGLES_DEG, HOOK_SIZES, STYLE_IDS, WIRES, ZONE_SHARE } from '@schmelz/core';
+import type { PaintZone } from '@schmelz/core';
+import * as yup from 'yup';
+import { angle, choice, colour, day, flag, id, list, note, number, record, text, whole } from './field.ts';
+
+/** The maker's own ways and prices; defaults stand in the core. */
+export const waysSchema = record({
+  pourC: number('C', 330, 480),
+  roomC: number('C', -10, 45),
+  heelKg: number('kg', 0, 20),
+  drossShare: number('share', 0, 0.3),
+  filmM: number('m', 20e-6, 500e-6),
+  transferEfficiency: number('share', 0.05, 1),
+  labourMinorPerHour: whole('minor units/h', 0, 100_000_000),
+  energyMinorPerKWh: whole('minor units/kWh', 0, 100_000_000),
+  loadS: number('s', 0, 600),
+  inspectS: number('s', 0, 600),
+  trimS: number('s', 0, 3600),
+  coatS: number('s', 0, 3600),
+  hangS: number('s', 0, 600),
+  finishS: number('s', 0, 3600),
+});
+
+export const settingsSchema = record({
+  workshopName: text(60),
+  massUnit: choice(['g', 'oz'] as const),
+  temperatureUnit: choice(['C', 'F'] as const),
+  currency: yup
+    .string()
+    .required()
+    .matches(/^[A-Z]{3}$/)
+    .test('currency', 'is no ISO 4217 code', (code) => isCurrency(code))
+    .meta({ allowed: 'a currency code of three letters, such as EUR' }),
+  ways: waysSchema,
+});
+export type Settings = yup.InferType<typeof settingsSchema>;
+
+function isCurrency(code: string): boolean {
+  try {
+    new Intl.NumberFormat('en', { style: 'currency', currency: code });
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+export const DEFAULT_SETTINGS: Settings = {
+  workshopName: 'My workshop',
+  massUnit: 'g',
+  temperatureUnit: 'C',
+  currency: 'EUR',
+  ways: { ...DEFAULT_WAYS },
+};
+
+export const MATERIAL_KINDS = ['lead', 'hook', 'powder'] as const;
+export type MaterialKind = (typeof MATERIAL_KINDS)[number];
+export const POWDER_FINISHES = ['gloss', 'matte', 'metallic', 'flake'] as const;
+
+const hookDetails = record({
+  size: choice(HOOK_SIZES),
+  wire: choice(WIRES),
+  eyeAngleDeg: angle(EYE_ANGLES_DEG),
+  finish: text(40),
+  /** Above this the finish browns. */
+  finishLimitC: number('C', 80, 320),
+});
+const labelPoint = record({ metalC: number('C', 80, 260), seconds: whole('s', 30, 14_400) });
+const powderDetails = record({
+  colour: colour(),
+  finish: choice(POWDER_FINISHES),
+  specificGravity: number('', 0.8, 3),
+  label: list(labelPoint, 1, 2),
+});
+
+export const materialSchema = record({
+  kind: choice(MATERIAL_KINDS),
+  name: text(),
+  note: note(),
+  metalId: choice(CASTING_METALS.map((metal) => metal.id))
+    .nullable()
+    .defined(),
+  hook: hookDetails.nullable().defined(),
+  powder: powderDetails.nullable().defined(),
+}).test('details', 'must give the details of its kind, and only those', (material) => {
+  const { kind, metalId, hook, powder } = material ?? {};
+  return (kind === 'lead') === !!metalId && (kind === 'hook') === !!hook && (kind === 'powder') === !!powder;
+});
+export type MaterialInput = yup.InferType<typeof materialSchema>;
+
+export const receiptSchema = record({
+  /** kg of lead or powder, or pieces. */
+  quantity: number('kg or pieces', 0.001, 100_000),
+  priceMinor: whole('minor units', 0, 1_000_000_000),
+  on: day(),
+  lot: note(60),
+});
+export type ReceiptInput = yup.InferType<typeof receiptSchema>;
+
+export const countSchema = record({
+  /** What the scale or the count says is there now: kg or pieces. */
+  quantity: number('kg or pieces', 0, 100_000),
+  note: note(200),
+});
+export type CountInput = yup.InferType<typeof countSchema>;
+
+export const cavitySchema = record({
+  position: whole('', 1, 12),
+  style: choice(STYLE_IDS),
+  nominalMassKg: number('kg', 0.0003, 0.5),
+  hookSize: choice(HOOK_SIZES),
+  eyeAngleDeg: angle(EYE_ANGLES_DEG),
+  condition: choice(['good', 'blocked'] as const),
+});
+
+export const moldSchema = record({
+  name: text(),
+  bodyKg: number('kg', 0.1, 10),
+  cavities: list(cavitySchema, 1, 12).test(
+    'positions',
+    'must number its cavities 1, 2, 3 and so on, each once',
+    (cavities) => !cavities || cavities.every((cavity, at) => cavity.position === at + 1),
+  ),
+});
+export type MoldInput = yup.InferType<typeof moldSchema>;
+
+export const potSchema = record({
+  name: text(),
+  capacityKg: number('kg', 0.3, 50),
+  powerW: number('W', 50, 5000),
+  lossWPerK: number('W/K', 0.05, 5),
+});
+export const ovenSchema = record({
+  name: text(),
+  places: whole('', 1, 2000),
+  powerW: number('W', 100, 20_000),
+  lagS: number('s', 1, 3600),
+});
+
+export const recipeSchema = record({
+  name: text(),
+  layers: list(
+    record({
+      powderId: id(),
+      zone: choice(Object.keys(ZONE_SHARE) as PaintZone[]),
+      coats: whole('coats', 1, 3),
+    }),
+    1,
+    5,
+  ).test('base', 'must begin with a layer on the whole head', (layers) => !layers?.[0] || layers[0].zone === 'whole'),
+  eyeColour: colour().nullable().defined(),
+});
+export type RecipeInput = yup.InferType<typeof recipeSchema>;
+
+export const bakeProgramSchema = record({
+  name: text(),
+  setC: number('C', 60, 260),
+  seconds: whole('s', 60, 14_400),
+  preheated: flag(),
+});
+
+export const productSchema = record({
+  name: text(),
+  style: choice(STYLE_IDS),
+  nominalMassKg: number('kg', 0.0003, 0.5),
+  hookId: id(),
+  recipeId: id().nullable().defined(),
+  bakeProgramId: id().nullable().defined(),
+  priceMinor: whole('minor units', 0, 100_000_000).nullable().defined(),
+});
+export type ProductInput = yup.InferType<typeof productSchema>;
+
+/** More than this in one line is a slip of the keyboard. */
+export const MOST_HEADS = 20_000;
+export const orderSchema = record({
+  customer: text(),
+  dueOn: day().nullable().defined(),
+  note: note(),
+  lines: list(record({ productId: id(), quantity: whole('heads', 1, MOST_HEADS) }), 1, 20).test(
+    'once',
+    'must name each product once',
+    (lines) => !lines || new Set(lines.map((line) => line.productId)).size === lines.length,
+  ),
+});
+export type OrderInput = yup.InferType<typeof orderSchema>;

@@ -1,0 +1,126 @@
+import type {
+  CostStack,
+  CountStation,
+  Plan,
+  PourEntry,
+  PourSetup,
+  TicketEntry,
+  UndoEntry,
+  CostPart,
+} from '@schmelz/core';
+import type { MaterialInput, MoldInput, OrderInput, ProductInput, RecipeInput, Settings } from './schema/workshop.ts';
+
+/** What the server sends: every stored thing with its id and the version that a write must name. */
+export interface Stored {
+  id: string;
+  version: number;
+}
+export type SettingsView = Settings & { version: number; dataFolder: string; passwordSet: boolean };
+export type Material = MaterialInput &
+  Stored & {
+    quantity: number;
+    valueMinor: number;
+    averageMinor: number | null;
+    /** In the pot of an open pour, kg. */
+    inPotKg: number;
+  };
+export interface StockMove {
+  id: number;
+  at: number;
+  materialId: string;
+  reason: string;
+  quantity: number;
+  valueMinor: number;
+  batchNumber: number | null;
+  lot: string;
+}
+export type Cavity = MoldInput['cavities'][number] & { id: string; good: number; casts: number };
+export type Mold = Omit<MoldInput, 'cavities'> & Stored & { cavities: Cavity[]; shotsSinceSmoked: number };
+export interface Pot extends Stored {
+  name: string;
+  capacityKg: number;
+  powerW: number;
+  lossWPerK: number;
+}
+export interface Oven extends Stored {
+  name: string;
+  places: number;
+  powerW: number;
+  lagS: number;
+}
+export type Recipe = RecipeInput & Stored;
+export interface BakeProgram extends Stored {
+  name: string;
+  setC: number;
+  seconds: number;
+  preheated: boolean;
+}
+export type Product = ProductInput & Stored;
+export type OrderStatus = 'open' | 'released' | 'done';
+export type Order = OrderInput & Stored & { number: number; status: OrderStatus; createdAt: number };
+
+/** Cost of a closed or running ticket, whole minor units by part. */
+export interface TicketCost {
+  parts: Record<CostPart, number>;
+  totalMinor: number;
+  perHead: CostStack | null;
+}
+export interface Ticket extends Stored {
+  number: number;
+  orderId: string;
+  customer: string;
+  dueOn: string | null;
+  productId: string;
+  quantity: number;
+  route: CountStation[];
+  poured: number;
+  pourRejects: number;
+  pourClosed: boolean;
+  pourId: string | null;
+  createdAt: number;
+  log: (TicketEntry | UndoEntry)[];
+  planned: TicketPlan;
+  actual: TicketActual;
+}
+/** What the plan said when the order was released. */
+export interface TicketPlan {
+  casts: number;
+  yieldShare: number;
+  stack: CostStack;
+  workS: number;
+  leadKgPerHead: number;
+  powders: { materialId: string; name: string; kgPerHead: number }[];
+  /** Rates of the day of release: what is closed later is reckoned with them. */
+  labourMinorPerHour: number;
+  energyMinorPerKWh: number;
+}
+export interface TicketActual {
+  materials: { materialId: string; name: string; kind: string; quantity: number; valueMinor: number }[];
+  workS: number;
+  energyKWh: number;
+  cost: TicketCost;
+}
+export interface Pour extends Stored {
+  number: number;
+  moldId: string;
+  potId: string;
+  startedAt: number;
+  closed: boolean;
+  setup: PourSetup;
+  plannedMeltS: number;
+  plannedChargeKg: number;
+  openS: number;
+  log: (PourEntry | UndoEntry)[];
+}
+export interface PlanView {
+  plan: Plan;
+  /** Tickets of this order, once it is released. */
+  ticketIds: string[];
+}
+export interface LineView {
+  tickets: Ticket[];
+  pours: Pour[];
+}
+export interface ImportResult {
+  rows: number;
+}
