@@ -90,31 +90,31 @@ export type PlainRow = Record<string, unknown> & { id: string; version: number }
 type Table<Row extends object> = ModelStatic<Model<Row, Row>>;
 
 const { STRING, INTEGER, DOUBLE, BOOLEAN } = DataTypes;
-const id = { type: STRING, primaryKey: true };
-const serial = { type: INTEGER, primaryKey: true, autoIncrement: true };
-const key = { type: STRING, primaryKey: true };
-const place = { type: INTEGER, primaryKey: true };
-const json = { type: DataTypes.JSON };
+// Sequelize writes into what it is given, so every column gets an object of its own.
+const id = () => ({ type: STRING, primaryKey: true });
+const serial = () => ({ type: INTEGER, primaryKey: true, autoIncrement: true });
+const place = () => ({ type: INTEGER, primaryKey: true });
+const json = () => ({ type: DataTypes.JSON });
 
 const TABLES = {
-  settings: { id: { type: INTEGER, primaryKey: true }, body: json, version: INTEGER },
-  materials: { id, kind: STRING, name: STRING, note: STRING, metalId: STRING, hook: json, powder: json, version: INTEGER }, // prettier-ignore
-  molds: { id, name: STRING, bodyKg: DOUBLE, version: INTEGER },
-  cavities: { id, moldId: STRING, position: INTEGER, style: STRING, nominalMassKg: DOUBLE, hookSize: STRING, eyeAngleDeg: DOUBLE, condition: STRING }, // prettier-ignore
-  pots: { id, name: STRING, capacityKg: DOUBLE, powerW: DOUBLE, lossWPerK: DOUBLE, version: INTEGER },
-  ovens: { id, name: STRING, places: INTEGER, powerW: DOUBLE, lagS: DOUBLE, version: INTEGER },
-  recipes: { id, name: STRING, eyeColour: STRING, version: INTEGER },
-  recipeLayers: { recipeId: key, position: place, powderId: STRING, zone: STRING, coats: INTEGER },
-  bakePrograms: { id, name: STRING, setC: DOUBLE, seconds: INTEGER, preheated: BOOLEAN, version: INTEGER },
-  products: { id, name: STRING, style: STRING, nominalMassKg: DOUBLE, hookId: STRING, recipeId: STRING, bakeProgramId: STRING, priceMinor: INTEGER, version: INTEGER }, // prettier-ignore
-  orders: { id, number: INTEGER, customer: STRING, dueOn: STRING, note: STRING, status: STRING, createdAt: INTEGER, version: INTEGER }, // prettier-ignore
-  orderLines: { orderId: key, position: place, productId: STRING, quantity: INTEGER },
-  tickets: { id, number: INTEGER, orderId: STRING, productId: STRING, quantity: INTEGER, route: json, planned: json, createdAt: INTEGER, closedAt: INTEGER, version: INTEGER }, // prettier-ignore
-  pours: { id, number: INTEGER, moldId: STRING, potId: STRING, leadId: STRING, startedAt: INTEGER, closedAt: INTEGER, setup: json, planned: json, chargedKg: DOUBLE, shots: INTEGER, shotsSinceSmoked: INTEGER, version: INTEGER }, // prettier-ignore
-  pourTickets: { pourId: key, ticketId: key, good: INTEGER, rejects: INTEGER, hooksLost: INTEGER, workS: DOUBLE, energyKWh: DOUBLE, drossKg: DOUBLE, unexplainedKg: DOUBLE }, // prettier-ignore
-  pourCavities: { pourId: key, cavityId: key, good: INTEGER, rejects: json, casts: INTEGER },
-  entries: { seq: serial, id: { type: STRING, unique: true }, pourId: STRING, ticketId: STRING, kind: STRING, at: INTEGER, body: json }, // prettier-ignore
-  stockMoves: { id: serial, at: INTEGER, materialId: STRING, reason: STRING, quantity: DOUBLE, valueMinor: INTEGER, ticketId: STRING, lot: STRING }, // prettier-ignore
+  settings: { id: { type: INTEGER, primaryKey: true }, body: json(), version: INTEGER },
+  materials: { id: id(), kind: STRING, name: STRING, note: STRING, metalId: STRING, hook: json(), powder: json(), version: INTEGER }, // prettier-ignore
+  molds: { id: id(), name: STRING, bodyKg: DOUBLE, version: INTEGER },
+  cavities: { id: id(), moldId: STRING, position: INTEGER, style: STRING, nominalMassKg: DOUBLE, hookSize: STRING, eyeAngleDeg: DOUBLE, condition: STRING }, // prettier-ignore
+  pots: { id: id(), name: STRING, capacityKg: DOUBLE, powerW: DOUBLE, lossWPerK: DOUBLE, version: INTEGER },
+  ovens: { id: id(), name: STRING, places: INTEGER, powerW: DOUBLE, lagS: DOUBLE, version: INTEGER },
+  recipes: { id: id(), name: STRING, eyeColour: STRING, version: INTEGER },
+  recipeLayers: { recipeId: id(), position: place(), powderId: STRING, zone: STRING, coats: INTEGER },
+  bakePrograms: { id: id(), name: STRING, setC: DOUBLE, seconds: INTEGER, preheated: BOOLEAN, version: INTEGER },
+  products: { id: id(), name: STRING, style: STRING, nominalMassKg: DOUBLE, hookId: STRING, recipeId: STRING, bakeProgramId: STRING, priceMinor: INTEGER, version: INTEGER }, // prettier-ignore
+  orders: { id: id(), number: INTEGER, customer: STRING, dueOn: STRING, note: STRING, status: STRING, createdAt: INTEGER, version: INTEGER }, // prettier-ignore
+  orderLines: { orderId: id(), position: place(), productId: STRING, quantity: INTEGER },
+  tickets: { id: id(), number: INTEGER, orderId: STRING, productId: STRING, quantity: INTEGER, route: json(), planned: json(), createdAt: INTEGER, closedAt: INTEGER, version: INTEGER }, // prettier-ignore
+  pours: { id: id(), number: INTEGER, moldId: STRING, potId: STRING, leadId: STRING, startedAt: INTEGER, closedAt: INTEGER, setup: json(), planned: json(), chargedKg: DOUBLE, shots: INTEGER, shotsSinceSmoked: INTEGER, version: INTEGER }, // prettier-ignore
+  pourTickets: { pourId: id(), ticketId: id(), good: INTEGER, rejects: INTEGER, hooksLost: INTEGER, workS: DOUBLE, energyKWh: DOUBLE, drossKg: DOUBLE, unexplainedKg: DOUBLE }, // prettier-ignore
+  pourCavities: { pourId: id(), cavityId: id(), good: INTEGER, rejects: json(), casts: INTEGER },
+  entries: { seq: serial(), id: { type: STRING, unique: true }, pourId: STRING, ticketId: STRING, kind: STRING, at: INTEGER, body: json() }, // prettier-ignore
+  stockMoves: { id: serial(), at: INTEGER, materialId: STRING, reason: STRING, quantity: DOUBLE, valueMinor: INTEGER, ticketId: STRING, lot: STRING }, // prettier-ignore
 } satisfies Record<string, ModelAttributes>;
 
 export type TableName = keyof typeof TABLES;

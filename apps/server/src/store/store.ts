@@ -24,7 +24,10 @@ async function migrate(sequelize: Sequelize): Promise<void> {
       name,
       up: () =>
         sequelize.transaction(async (transaction) => {
-          for (const statement of sql.replace(/^--.*$/gm, '').split(/;\s*\n/).filter((each) => each.trim())) {
+          for (const statement of sql
+            .replace(/^--.*$/gm, '')
+            .split(/;\s*\n/)
+            .filter((each) => each.trim())) {
             await sequelize.query(statement, { transaction });
           }
         }),

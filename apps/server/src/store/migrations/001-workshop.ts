@@ -2,7 +2,7 @@
 export const up = `
 CREATE TABLE settings (
   id INTEGER PRIMARY KEY CHECK (id = 1),
-  body TEXT NOT NULL,
+  body JSON NOT NULL,
   version INTEGER NOT NULL DEFAULT 1
 );
 CREATE TABLE materials (
@@ -11,8 +11,8 @@ CREATE TABLE materials (
   name TEXT NOT NULL UNIQUE,
   note TEXT NOT NULL,
   metalId TEXT,
-  hook TEXT,
-  powder TEXT,
+  hook JSON,
+  powder JSON,
   version INTEGER NOT NULL DEFAULT 1
 );
 CREATE TABLE molds (
@@ -53,7 +53,7 @@ CREATE TABLE recipeLayers (
 );
 CREATE TABLE bakePrograms (
   id TEXT PRIMARY KEY, name TEXT NOT NULL UNIQUE, setC REAL NOT NULL, seconds INTEGER NOT NULL,
-  preheated INTEGER NOT NULL, version INTEGER NOT NULL DEFAULT 1
+  preheated BOOLEAN NOT NULL, version INTEGER NOT NULL DEFAULT 1
 );
 CREATE TABLE products (
   id TEXT PRIMARY KEY,
@@ -89,8 +89,8 @@ CREATE TABLE tickets (
   orderId TEXT NOT NULL REFERENCES orders(id),
   productId TEXT NOT NULL REFERENCES products(id),
   quantity INTEGER NOT NULL CHECK (quantity > 0),
-  route TEXT NOT NULL,
-  planned TEXT NOT NULL,
+  route JSON NOT NULL,
+  planned JSON NOT NULL,
   createdAt INTEGER NOT NULL,
   closedAt INTEGER,
   version INTEGER NOT NULL DEFAULT 1
@@ -104,8 +104,8 @@ CREATE TABLE pours (
   leadId TEXT NOT NULL REFERENCES materials(id),
   startedAt INTEGER NOT NULL,
   closedAt INTEGER,
-  setup TEXT NOT NULL,
-  planned TEXT NOT NULL,
+  setup JSON NOT NULL,
+  planned JSON NOT NULL,
   chargedKg REAL NOT NULL DEFAULT 0,
   shots INTEGER NOT NULL DEFAULT 0,
   shotsSinceSmoked INTEGER,
@@ -129,7 +129,7 @@ CREATE TABLE pourCavities (
   pourId TEXT NOT NULL REFERENCES pours(id),
   cavityId TEXT NOT NULL REFERENCES cavities(id),
   good INTEGER NOT NULL,
-  rejects TEXT NOT NULL,
+  rejects JSON NOT NULL,
   casts INTEGER NOT NULL,
   PRIMARY KEY (pourId, cavityId)
 );
@@ -141,7 +141,7 @@ CREATE TABLE entries (
   ticketId TEXT REFERENCES tickets(id),
   kind TEXT NOT NULL,
   at INTEGER NOT NULL,
-  body TEXT NOT NULL,
+  body JSON NOT NULL,
   CHECK ((pourId IS NULL) <> (ticketId IS NULL))
 );
 CREATE INDEX entries_pour ON entries(pourId, seq);

@@ -1,0 +1,128 @@
+import type { BakeProgram, MaterialInput, MoldInput, RecipeInput, Settings } from '@schmelz/contract';
+import { DEFAULT_SETTINGS } from '@schmelz/contract';
+import type { HookSize, StyleId } from '@schmelz/core';
+
+/** The invented workshop: two people in a harbour town on a cold lake, who cast for perch and pike-perch. */
+export const DEMO_SETTINGS: Settings = { ...DEFAULT_SETTINGS, workshopName: 'Shed Nine, Quillhaven' };
+
+export const CUSTOMERS = ['Tackle shop at the lock', 'Boathouse kiosk', 'Saturday stall'] as const;
+
+const hook = (size: HookSize, eyeAngleDeg: number, finish = 'bronze'): MaterialInput => ({
+  kind: 'hook',
+  name: `Jig hook ${size} ${finish}, ${eyeAngleDeg}°`,
+  note: '',
+  metalId: null,
+  hook: { size, wire: 'standard', eyeAngleDeg, finish, finishLimitC: finish === 'bronze' ? 175 : 205 },
+  powder: null,
+});
+const powder = (
+  name: string,
+  colour: string,
+  more: Partial<NonNullable<MaterialInput['powder']>> = {},
+): MaterialInput => ({
+  kind: 'powder',
+  name,
+  note: '',
+  metalId: null,
+  hook: null,
+  powder: {
+    colour,
+    finish: 'gloss',
+    specificGravity: 1.5,
+    label: [
+      { metalC: 177, seconds: 1200 },
+      { metalC: 200, seconds: 600 },
+    ],
+    ...more,
+  },
+});
+
+export const LEAD: MaterialInput = {
+  kind: 'lead',
+  name: 'Soft lead, keel and roof',
+  note: 'Skimmed twice, cast into ingots of about a pound.',
+  metalId: 'soft-lead',
+  hook: null,
+  powder: null,
+};
+export const HOOKS: MaterialInput[] = [
+  hook('1', 60),
+  hook('1/0', 60),
+  hook('2/0', 60),
+  hook('3/0', 60),
+  hook('4/0', 60, 'black'),
+];
+/** Bought by mistake: they seat only when bent, and some come loose. */
+export const WRONG_HOOK = hook('3/0', 45);
+export const POWDERS: MaterialInput[] = [
+  powder('Gull white', '#ece7d8', { specificGravity: 1.65 }),
+  powder('Roe orange', '#dd5f33'),
+  powder('Kelp green', '#6d7b35'),
+  powder('Peat brown', '#3b2d20'),
+  powder('Mussel violet', '#38335f', { finish: 'metallic', specificGravity: 1.4 }),
+  powder('Skim ice', '#c3d9db', { finish: 'metallic', specificGravity: 1.45 }),
+  powder('Slate blue', '#46627a'),
+  powder('Buoy red', '#c2362c'),
+  powder('Eelgrass', '#b6c547', { label: [{ metalC: 177, seconds: 1200 }] }),
+  powder('Frost flake', '#b6cae8', { finish: 'flake', specificGravity: 1.3 }),
+];
+
+type LayerOf = { powder: string; zone: RecipeInput['layers'][number]['zone']; coats: number };
+const layer = (name: string, zone: LayerOf['zone'], coats = 1): LayerOf => ({ powder: name, zone, coats });
+export const RECIPES: { name: string; eyeColour: string | null; layers: LayerOf[] }[] = [
+  { name: 'Roe on gull', eyeColour: null, layers: [layer('Gull white', 'whole'), layer('Roe orange', 'back'), layer('Peat brown', 'speckle')] }, // prettier-ignore
+  { name: 'Peat on kelp', eyeColour: null, layers: [layer('Kelp green', 'whole'), layer('Peat brown', 'back')] },
+  { name: 'Mussel with frost', eyeColour: null, layers: [layer('Mussel violet', 'whole', 2), layer('Frost flake', 'flake')] }, // prettier-ignore
+  { name: 'Slate on ice', eyeColour: '#e2d27c', layers: [layer('Skim ice', 'whole'), layer('Slate blue', 'back')] },
+  { name: 'Buoy on gull', eyeColour: '#e8d27a', layers: [layer('Gull white', 'whole'), layer('Buoy red', 'back')] },
+  { name: 'Eelgrass', eyeColour: null, layers: [layer('Eelgrass', 'whole'), layer('Kelp green', 'back'), layer('Peat brown', 'speckle')] }, // prettier-ignore
+];
+
+const ladder = (style: StyleId, cavities: [number, HookSize][]): MoldInput['cavities'] =>
+  cavities.map(([grams, hookSize], at) => ({
+    position: at + 1,
+    style,
+    nominalMassKg: grams / 1000,
+    hookSize,
+    eyeAngleDeg: 60,
+    condition: 'good',
+  }));
+export const MOLDS: MoldInput[] = [
+  { name: 'Pebble five', bodyKg: 0.85, cavities: ladder('ball', [[10, '2/0'], [10, '2/0'], [10, '2/0'], [14, '3/0'], [14, '3/0']]) }, // prettier-ignore
+  { name: 'Pebble ladder', bodyKg: 0.98, cavities: ladder('ball', [[5, '1'], [7, '1/0'], [10, '2/0'], [14, '3/0'], [18, '4/0'], [21, '4/0']]) }, // prettier-ignore
+  { name: 'Fry six', bodyKg: 0.95, cavities: ladder('fish', [[7, '1/0'], [7, '1/0'], [7, '1/0'], [14, '3/0'], [14, '3/0'], [14, '3/0']]) }, // prettier-ignore
+  { name: 'Capstan four', bodyKg: 0.7, cavities: ladder('mushroom', [[7, '1/0'], [7, '1/0'], [10, '2/0'], [10, '2/0']]) }, // prettier-ignore
+  {
+    name: 'Rocker three',
+    bodyKg: 0.8,
+    cavities: ladder('football', [
+      [14, '3/0'],
+      [21, '4/0'],
+      [21, '4/0'],
+    ]),
+  },
+];
+/** Fills badly: a burr behind the gate that nobody has found yet. */
+export const BAD_CAVITY = { mold: 'Fry six', position: 4, shortShare: 0.26 };
+
+export const PROGRAMS: Omit<BakeProgram, 'id' | 'version'>[] = [
+  { name: '177 °C for 25 min, preheated', setC: 177, seconds: 1500, preheated: true },
+  { name: '163 °C for 40 min, preheated', setC: 163, seconds: 2400, preheated: true },
+];
+/** What the oven really ran in the month when the timer was set wrong. */
+export const UNDER_BAKE = { setC: 150, seconds: 900 };
+
+const product = (name: string, style: StyleId, grams: number, hookSize: HookSize, recipe: string, priceMinor: number, program = 0) =>
+  ({ name: `${name} ${grams} g, ${recipe.toLowerCase()}`, style, grams, hookSize, recipe, priceMinor, program }); // prettier-ignore
+export const PRODUCTS = [
+  product('Pebble', 'ball', 10, '2/0', 'Roe on gull', 195),
+  product('Pebble', 'ball', 14, '3/0', 'Roe on gull', 215),
+  product('Pebble', 'ball', 10, '2/0', 'Eelgrass', 195),
+  product('Pebble', 'ball', 7, '1/0', 'Eelgrass', 180),
+  product('Fry', 'fish', 7, '1/0', 'Buoy on gull', 230),
+  product('Fry', 'fish', 14, '3/0', 'Slate on ice', 260),
+  product('Capstan', 'mushroom', 7, '1/0', 'Peat on kelp', 190),
+  product('Capstan', 'mushroom', 10, '2/0', 'Peat on kelp', 205),
+  product('Rocker', 'football', 21, '4/0', 'Mussel with frost', 285, 1),
+  product('Rocker', 'football', 14, '3/0', 'Mussel with frost', 255),
+];

@@ -1,0 +1,155 @@
+import { randomUUID } from 'node:crypto';
+import type { CountStation, PourCause, PourEntry, TicketEntry } from '@schmelz/core';
+import type { Pour, Ticket } from '@schmelz/contract';
+import { BAD_CAVITY, UNDER_BAKE } from './catalogue.ts';
+
+/** What the day does to the work. */
+export interface Day {
+  random: () => number;
+  /** The oven's timer was set wrong that month. */
+  underBaked: boolean;
+  /** Share of the melt that turns to dross: rises as the pot's dial drifts to hotter. */
+  drossShare: number;
+}
+
+type NewPourEntry = PourEntry extends infer E ? (E extends PourEntry ? Omit<E, 'id' | 'at'> : never) : never;
+type NewTicketEntry = TicketEntry extends infer E ? (E extends TicketEntry ? Omit<E, 'id' | 'at'> : never) : never;
+
+const CAUSES: [PourCause, number][] = [
+  ['short', 0.5],
+  ['flash', 0.2],
+  ['void', 0.12],
+  ['loose hook', 0.1],
+  ['eye full', 0.05],
+  ['other', 0.03],
+];
+function pick<T>(random: () => number, from: readonly (readonly [T, number])[]): T {
+  let left = random() * from.reduce((sum, [, weight]) => sum + weight, 0);
+  for (const [value, weight] of from) {
+    left -= weight;
+    if (left <= 0) return value;
+  }
+  return from[0]![0];
+}
+
+/** A whole evening at the pot, as a log: charge, blank shots, shots and rejects until every ticket has its heads. */
+export function pourEvening(
+  pour: Pour,
+  mold: string,
+  startedAt: number,
+  day: Day,
+  /** Whether tickets have enough, and the metal that is in heads, rejects and sprues so far. */
+  stateOf: (log: PourEntry[]) => {
+    shotsToGo: number;
+    wanted: number[];
+    headsKg: number;
+    rejectsKg: number;
+    spruesKg: number;
+  },
+  upTo?: { shots: number },
+): PourEntry[] {
+  const { random } = day;
+  let at = startedAt;
+  const log: PourEntry[] = [];
+  const add = (entry: NewPourEntry, seconds: number): string => {
+    at += Math.round(seconds * 1000);
+    const id = randomUUID();
+    log.push({ ...entry, id, at } as PourEntry);
+    return id;
+  };
+  add({ kind: 'charge', massKg: Math.round(pour.plannedChargeKg * 100) / 100, potC: 20 }, 60);
+  if (random() < 0.4) add({ kind: 'smoked' }, 240);
+  for (let blank = 0; blank < pour.setup.plannedBlanks; blank++) add({ kind: 'blank' }, blank ? 28 : pour.plannedMeltS);
+  for (let shot = 0; shot < 400; shot++) {
+    const { shotsToGo, wanted } = stateOf(log);
+    if (shotsToGo === 0 || (upTo && shot >= upTo.shots)) break;
+    if (shot > 0 && shot % 14 === 0) {
+      add({ kind: 'pause' }, 20);
+      add({ kind: 'resume' }, 420 + random() * 300);
+      add({ kind: 'blank' }, 40);
+      add({ kind: 'feed', massKg: 0.4 }, 30);
+    }
+    const shotId = add({ kind: 'shot', positions: wanted }, 20 + wanted.length * (24 + random() * 14));
+    for (const position of wanted) {
+      const bad = mold === BAD_CAVITY.mold && position === BAD_CAVITY.position;
+      const share = bad ? BAD_CAVITY.shortShare : shot < 2 ? 0.12 : 0.045;
+      if (random() >= share) continue;
+      const cause = bad && random() < 0.85 ? 'short' : pick(random, CAUSES);
+      add({ kind: 'reject', shotId, position, cause, ...(random() < 0.03 ? { hookLost: true } : {}) }, 3);
+    }
+  }
+  if (upTo) return log;
+  const { headsKg, rejectsKg, spruesKg } = stateOf(log);
+  const chargedKg = log.reduce((sum, each) => sum + ('massKg' in each ? each.massKg : 0), 0);
+  // Scales read to the gram; sprues were fed back while it was poured, so what is left of them is weighed at the end.
+  const gram = (kg: number) => Math.round(Math.max(0, kg) * 1000) / 1000;
+  const drossKg = gram((headsKg + spruesKg) * day.drossShare);
+  const sprueBackKg = gram(Math.min(spruesKg, Math.max(0, chargedKg - headsKg - rejectsKg - drossKg)) * 0.5);
+  const rejectsBackKg = gram(rejectsKg);
+  const heelKg = gram(chargedKg - headsKg - rejectsBackKg - drossKg - sprueBackKg - 0.004 * random());
+  add({ kind: 'close', sprueBackKg, rejectsBackKg, drossKg, heelKg }, 600);
+  return log;
+}
+
+const STATION_REJECTS: Record<CountStation, { share: number; causes: [string, number][] }> = {
+  trim: { share: 0.012, causes: [['divot', 3], ['void', 1], ['loose hook', 2]] }, // prettier-ignore
+  paint: { share: 0.02, causes: [['runs', 2], ['bubbles', 1], ['thin', 2], ['eye closed', 2]] }, // prettier-ignore
+  bake: { share: 0.01, causes: [['drip', 2], ['runs', 1], ['browned hook', 1]] }, // prettier-ignore
+  finish: { share: 0.005, causes: [['chipped', 2], ['eye closed', 1]] }, // prettier-ignore
+};
+const SECONDS: Record<CountStation, number> = { trim: 12, paint: 50, bake: 4, finish: 6 };
+
+/** The way of one ticket's heads from trim to the bag, as a log; `until` leaves it waiting at that station. */
+export function ticketDays(
+  ticket: Ticket,
+  program: { setC: number; seconds: number; preheated: boolean } | null,
+  places: number,
+  startedAt: number,
+  day: Day,
+  until?: CountStation,
+): TicketEntry[] {
+  const { random } = day;
+  let at = startedAt;
+  const log: TicketEntry[] = [];
+  const add = (entry: NewTicketEntry, seconds: number) => {
+    at += Math.round(seconds * 1000);
+    log.push({ ...entry, id: randomUUID(), at } as TicketEntry);
+  };
+  const inspect = (station: CountStation, count: number): number => {
+    const { share, causes } = STATION_REJECTS[station];
+    const chance = station === 'finish' && day.underBaked ? 0.07 : share;
+    const rejected = Array.from({ length: count }, () => random()).filter((r) => r < chance).length;
+    const pace = SECONDS[station] * (0.9 + random() * 0.3);
+    let good = count - rejected;
+    for (let done = 0; done < good; done += 12) {
+      const now = Math.min(12, good - done);
+      add({ kind: 'good', station, count: now }, now * pace);
+    }
+    for (let i = 0; i < rejected; i++) {
+      const cause = station === 'finish' && day.underBaked ? 'chipped' : pick(random, causes);
+      add({ kind: 'reject', station, cause, count: 1 }, pace);
+    }
+    return good;
+  };
+  let heads = ticket.poured;
+  for (const station of ticket.route) {
+    if (station === until) return log;
+    at += Math.round((0.3 + random()) * 3600_000);
+    add({ kind: 'start', station }, 0);
+    if (station !== 'bake' || !program) {
+      heads = inspect(station, heads);
+      continue;
+    }
+    let baked = 0;
+    for (let left = heads; left > 0; left -= places) {
+      const count = Math.min(places, left);
+      const run = day.underBaked ? { ...program, ...UNDER_BAKE } : program;
+      add({ kind: 'load', station: 'bake', count, ...run }, count * 3);
+      add({ kind: 'unload', station: 'bake' }, run.seconds + random() * 90);
+      baked += inspect('bake', count);
+    }
+    heads = baked;
+  }
+  add({ kind: 'close', station: 'finish' }, 120);
+  return log;
+}

@@ -1,0 +1,63 @@
+import { randomUUID } from 'node:crypto';
+import { createResource } from '../services/resources.ts';
+import { writeSettings } from '../services/settings.ts';
+import type { Store } from '../store/store.ts';
+import * as catalogue from './catalogue.ts';
+
+export interface Things {
+  leadId: string;
+  hookIds: Map<string, string>;
+  wrongHookId: string;
+  powderIds: Map<string, string>;
+  productIds: string[];
+  molds: { id: string; name: string }[];
+  potId: string;
+}
+
+const idOf = (doc: Record<string, unknown>) => doc['id'] as string;
+
+/** Puts the catalogue into an empty store. */
+export async function makeThings(store: Store): Promise<Things> {
+  await writeSettings(store, 0, catalogue.DEMO_SETTINGS);
+  const potId = randomUUID();
+  await store.write(async (transaction) => {
+    const { pots, ovens, bakePrograms } = store.models;
+    const make = { transaction };
+    await pots.create({ id: potId, name: 'Bottom-pour pot, 20 lb', capacityKg: 9, powerW: 700, lossWPerK: 0.55, version: 1 }, make); // prettier-ignore
+    await ovens.create({ id: randomUUID(), name: 'Large toaster oven, five wires', places: 88, powerW: 1500, lagS: 200, version: 1 }, make); // prettier-ignore
+    for (const program of catalogue.PROGRAMS) {
+      await bakePrograms.create({ ...program, id: randomUUID(), version: 1 }, make);
+    }
+  });
+  const material = async (input: Record<string, unknown>) => idOf(await createResource(store, 'materials', input));
+  const leadId = await material(catalogue.LEAD);
+  const hookIds = new Map<string, string>();
+  for (const hook of catalogue.HOOKS) hookIds.set(hook.hook!.size, await material(hook));
+  const wrongHookId = await material(catalogue.WRONG_HOOK);
+  const powderIds = new Map<string, string>();
+  for (const powder of catalogue.POWDERS) powderIds.set(powder.name, await material(powder));
+  const recipeIds = new Map<string, string>();
+  for (const { name, eyeColour, layers } of catalogue.RECIPES) {
+    const rows = layers.map(({ powder, zone, coats }) => ({ powderId: powderIds.get(powder)!, zone, coats }));
+    recipeIds.set(name, idOf(await createResource(store, 'recipes', { name, eyeColour, layers: rows })));
+  }
+  const molds: Things['molds'] = [];
+  for (const mold of catalogue.MOLDS) {
+    molds.push({ id: idOf(await createResource(store, 'molds', { ...mold })), name: mold.name });
+  }
+  const programs = await store.models.bakePrograms.findAll();
+  const productIds: string[] = [];
+  for (const { name, style, grams, hookSize, recipe, priceMinor, program } of catalogue.PRODUCTS) {
+    const input = {
+      name,
+      style,
+      nominalMassKg: grams / 1000,
+      hookId: hookIds.get(hookSize)!,
+      recipeId: recipeIds.get(recipe)!,
+      bakeProgramId: programs[program]!.get('id') as string,
+      priceMinor,
+    };
+    productIds.push(idOf(await createResource(store, 'products', input)));
+  }
+  return { leadId, hookIds, wrongHookId, powderIds, productIds, molds, potId };
+}

@@ -1,0 +1,186 @@
+import { pourState, seeded, type CountStation, type PourEntry } from '@schmelz/core';
+import type { Pour } from '@schmelz/contract';
+import { releaseOrder } from '../services/orders.ts';
+import { addPourEntries, startPour } from '../services/pours.ts';
+import { createResource } from '../services/resources.ts';
+import { balances, count, receive } from '../services/stock.ts';
+import { addTicketEntries, readTicket } from '../services/tickets.ts';
+import { readWorkshop, type Workshop } from '../services/workshop.ts';
+import type { TicketRow } from '../store/models.ts';
+import type { Store } from '../store/store.ts';
+import { CUSTOMERS, POWDERS } from './catalogue.ts';
+import { pourEvening, ticketDays, type Day } from './evening.ts';
+import type { Things } from './make-things.ts';
+
+const DAY_MS = 24 * 3600 * 1000;
+const DAYS = 365;
+/** Orders a week by month, January first: quiet in winter, most before the spring and the autumn. */
+const SEASON = [0.5, 0.9, 1.5, 1.9, 1.4, 0.9, 0.8, 1.1, 1.6, 1.7, 1.0, 0.6];
+/** The month, counted back from the end, in which the oven's timer was set wrong. */
+const UNDER_BAKED_DAYS = [110, 80] as const;
+
+const isoDay = (at: number) => new Date(at).toISOString().slice(0, 10);
+
+/** Runs the year: purchases when the shelf runs low, orders, pours, tickets, weighings, all through the services. */
+export async function runYear(store: Store, things: Things, today: number): Promise<void> {
+  const random = seeded(9);
+  const start = today - DAYS * DAY_MS;
+  await openingPurchases(store, things, start);
+  let weighed = start;
+  for (let at = start + 6 * DAY_MS; at < today - 5 * DAY_MS;) {
+    const season = SEASON[new Date(at).getUTCMonth()]!;
+    const daysLeft = (today - at) / DAY_MS;
+    const day: Day = {
+      random,
+      underBaked: daysLeft < UNDER_BAKED_DAYS[0] && daysLeft > UNDER_BAKED_DAYS[1],
+      drossShare: 0.012 + 0.012 * Math.max(0, 1 - daysLeft / 200),
+    };
+    await restock(store, things, at, random);
+    await orderOf(store, things, at, day, {});
+    if (at - weighed > 30 * DAY_MS) {
+      await weigh(store, things, at, random);
+      weighed = at;
+    }
+    at += ((7 * DAY_MS) / season) * (0.6 + random() * 0.8);
+  }
+  await restock(store, things, today - 4 * DAY_MS, random);
+  await tonight(store, things, today, random);
+}
+
+/** What stands on the line when the demo is opened. */
+async function tonight(store: Store, things: Things, today: number, random: () => number): Promise<void> {
+  const day: Day = { random, underBaked: false, drossShare: 0.024 };
+  const waiting: [number, CountStation | undefined][] = [
+    [8, 'finish'],
+    [5, 'bake'],
+    [6, 'paint'],
+    [4, 'trim'],
+  ];
+  for (const [index, [productAt, until]] of waiting.entries()) {
+    const at = today - (4 - index) * DAY_MS;
+    await orderOf(store, things, at, day, { lines: [[productAt, 36 + 12 * index]], until, customer: index % 3 });
+  }
+  await orderOf(store, things, today - DAY_MS, day, { lines: [[0, 60], [1, 24]], customer: 0, stopAt: 'released' }); // prettier-ignore
+  await orderOf(store, things, today - 3600_000, day, { lines: [[2, 48], [9, 30]], customer: 2, stopAt: 'open' }); // prettier-ignore
+}
+
+interface OrderShape {
+  lines?: [number, number][];
+  customer?: number;
+  until?: CountStation;
+  stopAt?: 'open' | 'released';
+}
+
+async function orderOf(store: Store, things: Things, at: number, day: Day, shape: OrderShape): Promise<void> {
+  const { random } = day;
+  const lines = shape.lines ?? randomLines(things, random);
+  const order = await createResource(
+    store,
+    'orders',
+    {
+      customer: CUSTOMERS[shape.customer ?? Math.floor(random() * CUSTOMERS.length)]!,
+      dueOn: isoDay(at + (6 + Math.floor(random() * 8)) * DAY_MS),
+      note: '',
+      lines: lines.map(([productAt, quantity]) => ({ productId: things.productIds[productAt]!, quantity })),
+    },
+    { number: await nextOrder(store), status: 'open', createdAt: at },
+  );
+  if (shape.stopAt === 'open') return;
+  const tickets = await releaseOrder(store, order['id'] as string, at);
+  if (shape.stopAt === 'released') return;
+  const workshop = await readWorkshop(store);
+  let evening = at + DAY_MS + 18 * 3600_000 - (at % DAY_MS);
+  for (const [moldId, group] of byMold(tickets, workshop)) {
+    await pourTickets(store, things, moldId, group, Math.min(evening, Date.now()), day);
+    evening += 5400_000;
+  }
+  for (const { id } of tickets) {
+    const ticket = await readTicket(store, id);
+    const program = workshop.products.get(ticket.productId)!.bake;
+    const run = program && { setC: program.setC, seconds: program.seconds, preheated: program.preheated };
+    const log = ticketDays(ticket, run, workshop.ovens[0]!.places, evening + DAY_MS / 2, day, shape.until);
+    if (log.length) await addTicketEntries(store, id, log);
+  }
+}
+
+const nextOrder = async (store: Store) => {
+  const [row] = await store.select<{ top: number | null }>('SELECT MAX(number) AS top FROM orders');
+  return (row?.top ?? 0) + 1;
+};
+
+function randomLines(things: Things, random: () => number): [number, number][] {
+  const first = Math.floor(random() * things.productIds.length);
+  const quantity = () => 12 * (2 + Math.floor(random() * 6));
+  if (random() < 0.45) return [[first, quantity()]];
+  return [[first, quantity()], [(first + 1) % things.productIds.length, quantity()]]; // prettier-ignore
+}
+
+function byMold(tickets: TicketRow[], workshop: Workshop): Map<string, TicketRow[]> {
+  const groups = new Map<string, TicketRow[]>();
+  for (const ticket of tickets) {
+    const product = workshop.products.get(ticket.productId)!;
+    const casts = (mold: Workshop['molds'][number]) =>
+      mold.cavities.filter((each) => each.style === product.style && each.nominalMassKg === product.nominalMassKg)
+        .length;
+    const mold = [...workshop.molds].sort((a, b) => casts(b) - casts(a))[0]!;
+    groups.set(mold.id, [...(groups.get(mold.id) ?? []), ticket]);
+  }
+  return groups;
+}
+
+async function pourTickets(store: Store, things: Things, moldId: string, tickets: TicketRow[], at: number, day: Day) {
+  const batchIds = tickets.map((ticket) => ticket.id);
+  const pour = await startPour(store, { moldId, potId: things.potId, batchIds }, at);
+  const mold = things.molds.find((each) => each.id === moldId)!;
+  await addPourEntries(
+    store,
+    pour.id,
+    pourEvening(pour, mold.name, at, day, (log) => standing(pour, log)),
+  );
+}
+
+const standing = (pour: Pour, log: PourEntry[]) => {
+  const { shotsToGo, wantedPositions, headsKg, rejectsKg, spruesKg } = pourState(pour.setup, log);
+  return { shotsToGo, wanted: wantedPositions, headsKg, rejectsKg, spruesKg };
+};
+
+async function openingPurchases(store: Store, things: Things, at: number): Promise<void> {
+  const on = isoDay(at);
+  await receive(store, things.leadId, { quantity: 40, priceMinor: 8400, on, lot: 'keel, first barrow' });
+  for (const id of things.hookIds.values()) await receive(store, id, { quantity: 300, priceMinor: 4650, on, lot: '' });
+  for (const { name } of POWDERS) {
+    await receive(store, things.powderIds.get(name)!, { quantity: 0.225, priceMinor: 1390, on, lot: 'jar 1' });
+  }
+  const wrong = { quantity: 100, priceMinor: 1700, on: isoDay(at + 40 * DAY_MS), lot: 'eyes of 45°, 60° were ordered' };
+  await receive(store, things.wrongHookId, wrong);
+}
+
+/** Buys what runs low; prices drift a little over the year. */
+async function restock(store: Store, things: Things, at: number, random: () => number): Promise<void> {
+  const shelf = await balances(store);
+  const have = (id: string) => shelf.get(id)?.quantity ?? 0;
+  const on = isoDay(at);
+  const price = (minor: number) => Math.round(minor * (0.92 + random() * 0.2));
+  if (have(things.leadId) < 18) {
+    await receive(store, things.leadId, { quantity: 25, priceMinor: price(6200), on, lot: `ingots ${on}` });
+  }
+  for (const id of things.hookIds.values()) {
+    if (have(id) < 140) await receive(store, id, { quantity: 250, priceMinor: price(3900), on, lot: '' });
+  }
+  for (const id of things.powderIds.values()) {
+    if (have(id) < 0.04) await receive(store, id, { quantity: 0.225, priceMinor: price(1450), on, lot: `jar ${on}` });
+  }
+}
+
+/** Once a month everything soft is weighed: lead to 10 g, jars to the gram. */
+async function weigh(store: Store, things: Things, at: number, random: () => number): Promise<void> {
+  const shelf = await balances(store);
+  const lead = shelf.get(things.leadId)!.quantity;
+  const note = 'monthly weighing';
+  await count(store, things.leadId, { quantity: Math.round((lead - 0.03 * random()) * 100) / 100, note }, at);
+  for (const id of things.powderIds.values()) {
+    const kg = shelf.get(id)?.quantity ?? 0;
+    const seen = Math.max(0, Math.round((kg - 0.004 * random()) * 1000) / 1000);
+    await count(store, id, { quantity: seen, note }, at);
+  }
+}

@@ -1,0 +1,93 @@
+// Shared by the commands of package.json: running programs, and doing again only what is out of date.
+import { spawn, spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { dirname, join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = resolve(dirname(fileURLToPath(import.meta.url)), '..');
+const cache = join(root, '.cache');
+
+/** Runs a program to its end and returns its exit status; its output goes straight to the terminal. */
+export function run(program, args, options = {}) {
+  const done = spawnSync(program, args, { cwd: root, stdio: 'inherit', ...options });
+  if (done.error) throw done.error;
+  return done.status ?? 1;
+}
+
+/** Like {@link run}, but ends this process when the program fails. */
+export function must(program, args, options) {
+  const status = run(program, args, options);
+  if (status !== 0) process.exit(status);
+}
+
+export const bin = (name) => join(root, 'node_modules', '.bin', name);
+
+/** Runs a program, passes its output on, and returns status and output. */
+export function capture(program, args, options = {}) {
+  return new Promise((resolvePromise, reject) => {
+    const child = spawn(program, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'], ...options });
+    let output = '';
+    for (const [stream, to] of [
+      [child.stdout, process.stdout],
+      [child.stderr, process.stderr],
+    ]) {
+      stream.on('data', (data) => {
+        output += data;
+        to.write(data);
+      });
+    }
+    child.on('error', reject);
+    child.on('close', (status) => resolvePromise({ status: status ?? 1, output }));
+  });
+}
+
+function files(folder) {
+  return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
+    if (['node_modules', 'dist', '.cache', 'testing'].includes(entry.name) || entry.name.includes('.test.')) return [];
+    const path = join(folder, entry.name);
+    return entry.isDirectory() ? files(path) : [path];
+  });
+}
+
+/** Fingerprint of files by name, size and time of change: quick enough to ask at every start. */
+function fingerprint(paths) {
+  const hash = createHash('sha256');
+  for (const path of paths) {
+    const { size, mtimeMs } = statSync(path);
+    hash.update(`${path} ${size} ${mtimeMs}\n`);
+  }
+  return hash.digest('hex');
+}
+
+/** Calls `work` when `print` differs from what it was when `work` last succeeded. */
+function whenChanged(name, print, products, work) {
+  const stamp = join(cache, `${name}.stamp`);
+  const fresh = existsSync(stamp) && readFileSync(stamp, 'utf8') === print && products.every((path) => existsSync(path));
+  if (fresh) return;
+  work();
+  mkdirSync(cache, { recursive: true });
+  writeFileSync(stamp, print);
+}
+
+/** Installs the packages of the lock file when they are not there or the lock file has changed. */
+export function ensureInstalled() {
+  const lock = join(root, 'package-lock.json');
+  const print = createHash('sha256').update(readFileSync(lock)).digest('hex');
+  const native = join(root, 'node_modules', 'sqlite3', 'build', 'Release', 'node_sqlite3.node');
+  whenChanged('install', print, [native], () => {
+    console.log('Installing packages; the first time SQLite is compiled, which takes a few minutes …');
+    must('npm', ['ci', '--no-audit', '--no-fund']);
+  });
+}
+
+/** Compiles the server side and bundles the application when a source has changed. */
+export function ensureBuilt() {
+  const sources = ['packages', 'apps'].flatMap((folder) => files(join(root, folder)));
+  const config = ['package-lock.json', 'tsconfig.base.json'].map((name) => join(root, name));
+  const products = [join(root, 'apps/server/dist/main.js'), join(root, 'apps/web/dist/index.html')];
+  whenChanged('build', fingerprint([...sources, ...config]), products, () => {
+    console.log('Building …');
+    must(process.execPath, [join(root, 'scripts/build.mjs')]);
+  });
+}
