@@ -26,6 +26,8 @@ export * from './run/causes.ts';
 export * from './run/log.ts';
 export * from './run/pour.ts';
 export * from './run/ticket.ts';
+export * from './run/clocks.ts';
+export * from './run/next.ts';
 export * from './plan/types.ts';
 export * from './plan/allocate.ts';
 export * from './plan/cost.ts';

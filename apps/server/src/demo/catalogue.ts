@@ -88,13 +88,13 @@ const ladder = (style: StyleId, cavities: [number, HookSize][]): MoldInput['cavi
     condition: 'good',
   }));
 export const MOLDS: MoldInput[] = [
-  { name: 'Pebble five', bodyKg: 0.85, cavities: ladder('ball', [[10, '2/0'], [10, '2/0'], [10, '2/0'], [14, '3/0'], [14, '3/0']]) }, // prettier-ignore
-  { name: 'Pebble ladder', bodyKg: 0.98, cavities: ladder('ball', [[5, '1'], [7, '1/0'], [10, '2/0'], [14, '3/0'], [18, '4/0'], [21, '4/0']]) }, // prettier-ignore
-  { name: 'Fry six', bodyKg: 0.95, cavities: ladder('fish', [[7, '1/0'], [7, '1/0'], [7, '1/0'], [14, '3/0'], [14, '3/0'], [14, '3/0']]) }, // prettier-ignore
-  { name: 'Capstan four', bodyKg: 0.7, cavities: ladder('mushroom', [[7, '1/0'], [7, '1/0'], [10, '2/0'], [10, '2/0']]) }, // prettier-ignore
+  { name: 'Pebble five', bodyKg: 0.5, cavities: ladder('ball', [[10, '2/0'], [10, '2/0'], [10, '2/0'], [14, '3/0'], [14, '3/0']]) }, // prettier-ignore
+  { name: 'Pebble ladder', bodyKg: 0.62, cavities: ladder('ball', [[5, '1'], [7, '1/0'], [10, '2/0'], [14, '3/0'], [18, '4/0'], [21, '4/0']]) }, // prettier-ignore
+  { name: 'Fry six', bodyKg: 0.58, cavities: ladder('fish', [[7, '1/0'], [7, '1/0'], [7, '1/0'], [14, '3/0'], [14, '3/0'], [14, '3/0']]) }, // prettier-ignore
+  { name: 'Capstan four', bodyKg: 0.42, cavities: ladder('mushroom', [[7, '1/0'], [7, '1/0'], [10, '2/0'], [10, '2/0']]) }, // prettier-ignore
   {
     name: 'Rocker three',
-    bodyKg: 0.8,
+    bodyKg: 0.52,
     cavities: ladder('football', [
       [14, '3/0'],
       [21, '4/0'],

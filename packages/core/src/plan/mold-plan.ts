@@ -61,7 +61,7 @@ function blanksFigure(mold: PlanMold, shotKg: number, ways: HouseWays): Figure {
       source: 'Lumped heat balance; checked against practice of 3, 5 and 10 blank shots',
       inputs: [
         given('Mold', mold.bodyKg, 'kg'),
-        given('One shot', shotKg, 'kg'),
+        given('One shot, every cavity', shotKg, 'kg'),
         given('Metal', ways.pourC, 'C'),
         given('Room', ways.roomC, 'C'),
         given('Ready at', MOLD_READY_C, 'C'),
@@ -106,13 +106,18 @@ function openFigure({ mold, kinds }: MoldAllocation, ways: HouseWays): Figure {
 /** What one mold does in this plan. */
 export function moldPlan(allocation: MoldAllocation, ways: HouseWays): MoldPlan {
   const uses = usesOf(allocation.kinds);
-  const shotKg = uses.reduce((sum, use) => sum + use.leadKg + use.sprueKg, 0);
+  // Blank shots fill every open cavity, used tonight or not: the mold is warmed as a whole.
+  const blankShotKg = allocation.mold.cavities
+    .filter((cavity) => cavity.condition === 'good')
+    .reduce((sum, { style, nominalMassKg }) => {
+      return sum + castMassKg({ nominalMassKg }) + sprueOf(cavitySolid(style, nominalMassKg)).massKg;
+    }, 0);
   return {
     moldId: allocation.mold.id,
     moldName: allocation.mold.name,
     uses,
     shots: shotsFigure(allocation),
-    blanks: blanksFigure(allocation.mold, shotKg, ways),
+    blanks: blanksFigure(allocation.mold, blankShotKg, ways),
     openS: openFigure(allocation, ways),
   };
 }

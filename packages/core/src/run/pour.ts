@@ -194,3 +194,13 @@ export function pourState(setup: PourSetup, log: PourLog): PourState {
 
 /** Heads cast so far, good or not: what the pace is reckoned from. */
 export const castCount = (state: PourState): number => total(state.goodByBatch) + total(state.rejectsByBatch);
+
+/** What the scale will probably say when a pour is closed: the sprues of the last rounds, rejects, dross, the rest in the pot. */
+export function expectedClose(state: PourState, drossShare: number) {
+  const drossKg = Math.min(state.chargedKg, (state.headsKg + state.spruesKg) * drossShare);
+  const free = (taken: number) => Math.max(0, state.chargedKg - taken);
+  const rejectsBackKg = Math.min(state.rejectsKg, free(state.headsKg + drossKg));
+  const sprueBackKg = Math.min(state.spruesKg, free(state.headsKg + drossKg + rejectsBackKg));
+  const heelKg = free(state.headsKg + drossKg + rejectsBackKg + sprueBackKg);
+  return { sprueBackKg, rejectsBackKg, drossKg, heelKg };
+}

@@ -153,3 +153,12 @@ export function refusal(setup: TicketSetup, log: TicketLog, entry: TicketEntry):
   if (entry.kind === 'unload' && station.inOven === 0) return 'No load of this ticket is in the oven.';
   return null;
 }
+
+/** Heads at the bake: still to be hung up, in the oven, out and not looked at yet. */
+export function bakeCounts(state: TicketState): { toLoad: number; inOven: number; toInspect: number } {
+  const bake = state.stations.bake;
+  if (!bake) return { toLoad: 0, inOven: 0, toInspect: 0 };
+  const out = state.loads.filter((load) => load.unloadedAt !== null).reduce((sum, load) => sum + load.count, 0);
+  const toInspect = Math.max(0, Math.min(bake.left - bake.inOven, out - bake.good - bake.rejected));
+  return { toLoad: bake.left - bake.inOven - toInspect, inOven: bake.inOven, toInspect };
+}

@@ -1,0 +1,114 @@
+import { useEffect, type ReactNode } from 'react';
+import { Key } from '../design/Button.tsx';
+import { Icon, type IconName } from '../design/Icon.tsx';
+import { isTyping } from '../shell/Layout.tsx';
+
+/** One thing that can be said at the bench: by its key, by a tap, by the foot switch that types Space. */
+export interface BenchAction {
+  key: string;
+  /** What `KeyboardEvent.key` says; the key's own letter when left out. */
+  code?: string;
+  label: string;
+  hint?: string;
+  icon?: IconName;
+  /** main: the one next thing, filled; due: washed in sulphur; quiet: there when it is wanted. */
+  weight: 'main' | 'due' | 'quiet';
+  disabled?: boolean;
+  run: () => void;
+}
+
+const WEIGHTS = {
+  main: 'bg-ink text-on-ink font-bold',
+  due: 'bg-watch-wash text-watch font-semibold',
+  quiet: 'bg-sheet font-semibold hover:bg-well',
+} as const;
+
+/** Keys of the bench; anything typed into a field or a sheet is left alone, and a held key counts once. */
+export function useBenchKeys(actions: readonly BenchAction[]): void {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return;
+      const action = actions.find((each) => (each.code ?? each.key).toLowerCase() === event.key.toLowerCase());
+      if (!action) return;
+      event.preventDefault();
+      if (!event.repeat && !action.disabled) action.run();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [actions]);
+}
+
+export function ActionBar({ actions }: { actions: readonly BenchAction[] }) {
+  return (
+    <div className="flex flex-wrap gap-2.5" role="group" aria-label="What happened">
+      {actions.map((action) => (
+        <button
+          key={action.key}
+          type="button"
+          disabled={action.disabled}
+          onClick={(event) => {
+            action.run();
+            // Space must go on meaning the one next thing, not the last button that was tapped.
+            event.currentTarget.blur();
+          }}
+          className={`cut flex min-h-16 items-center gap-3 px-4 text-lg disabled:opacity-40 ${WEIGHTS[action.weight]} ${action.weight === 'main' ? 'min-w-56 flex-[2] basis-56' : 'flex-auto'}`}
+        >
+          <Key>{action.key}</Key>
+          {action.icon && <Icon name={action.icon} size={18} />}
+          <span>{action.label}</span>
+          {action.hint && <span className="text-base font-normal opacity-80">{action.hint}</span>}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+/** Stub left, run right, the keys below: legible at two metres. */
+export function BenchFrame({
+  stub,
+  children,
+  actions,
+}: {
+  stub: ReactNode;
+  children: ReactNode;
+  actions: readonly BenchAction[];
+}) {
+  useBenchKeys(actions);
+  return (
+    <div className="flex min-h-[calc(100vh-150px)] flex-col gap-5 px-4 pt-4 pb-4 md:px-8">
+      <div className="grid flex-1 gap-x-8 gap-y-5 lg:grid-cols-[350px_minmax(0,1fr)]">
+        <section aria-label="What to do" className="flex min-w-0 flex-col gap-4">
+          {stub}
+        </section>
+        <section aria-label="How it goes" className="min-w-0">
+          {children}
+        </section>
+      </div>
+      <ActionBar actions={actions} />
+    </div>
+  );
+}
+
+/** The sentence and the one number of a bench screen; nothing moves when the number changes. */
+export function BenchNumber({ says, value, unit }: { says: string; value: string; unit?: string }) {
+  const size = value.length <= 2 ? 'text-[min(250px,42vw)]' : value.length <= 4 ? 'text-[min(168px,34vw)]' : 'text-[min(120px,26vw)]'; // prettier-ignore
+  return (
+    <div>
+      <h1 className="voice text-2xl font-normal">{says}</h1>
+      <p className="flex h-[200px] items-end gap-3 overflow-hidden max-md:h-[150px]">
+        <span className={`fig ${size}`}>{value}</span>
+        {unit && <span className="voice pb-1 text-2xl">{unit}</span>}
+      </p>
+    </div>
+  );
+}
+
+/** Taps that are on this device but not yet on the server's disk. */
+export function Unsaved({ count }: { count: number }) {
+  if (count === 0) return null;
+  return (
+    <p role="status" className="flex items-center gap-2 text-watch">
+      <Icon name="watch" /> {count} {count === 1 ? 'tap is' : 'taps are'} kept here until the server answers.
+    </p>
+  );
+}

@@ -1,0 +1,99 @@
+import type { Figure } from '@schmelz/core';
+import { Popover } from 'radix-ui';
+import type { ReactNode } from 'react';
+import { useUnits } from '../units/Units.tsx';
+import { BASIS_WORDS, BasisMark } from './Icon.tsx';
+
+/** An estimate's range on a line of its own: hatched, with the value in it. */
+function RangeBar({ figure }: { figure: Figure }) {
+  const { write } = useUnits();
+  const { value, low, high, unit } = figure;
+  if (low === undefined || high === undefined || high <= low) return null;
+  const at = Math.min(100, Math.max(0, ((value - low) / (high - low)) * 100));
+  return (
+    <div className="my-3">
+      <div className="flex justify-between text-sm text-ink-2">
+        <span>{write(low, unit)}</span>
+        <span>{write(high, unit)}</span>
+      </div>
+      <div className="hatch relative mt-1 h-3.5 border border-rule-2">
+        <span className="absolute -top-1 -bottom-1 w-1 bg-good" style={{ left: `calc(${at}% - 2px)` }} />
+      </div>
+    </div>
+  );
+}
+
+/** The sheet that answers "why": rule, formula, what went in with its basis, and the source. */
+export function WhySheet({ figure, title }: { figure: Figure; title: string }) {
+  const { write } = useUnits();
+  const { why, value, unit } = figure;
+  return (
+    <div className="w-[min(420px,calc(100vw-32px))] bg-sheet p-4">
+      <h3 className="voice text-xl">
+        Why {write(value, unit)}? <span className="sr-only">{title}</span>
+      </h3>
+      <RangeBar figure={figure} />
+      <p className="mt-2 text-sm text-ink-2">{why.rule}</p>
+      <p className="voice mt-2 text-[16px]">{why.formula}</p>
+      <ul className="mt-2 border-t border-rule">
+        {why.inputs.map((input) => (
+          <li
+            key={input.label}
+            className="grid grid-cols-[auto_1fr_auto] items-baseline gap-x-1.5 border-b border-rule py-1.5 text-sm"
+          >
+            <BasisMark basis={input.basis} />
+            <span>
+              {input.label}
+              {input.note && <span className="text-ink-3"> · {input.note}</span>}
+            </span>
+            <b className="font-semibold">{write(input.value, input.unit)}</b>
+          </li>
+        ))}
+      </ul>
+      <p className="quiet mt-2">
+        {BASIS_WORDS[figure.basis]}. Source: {why.source}.
+      </p>
+    </div>
+  );
+}
+
+/** A number that can be asked "why": underlined with dots, marked with what it rests on, its range behind one click. */
+export function Fig({
+  figure,
+  title,
+  children,
+  className = '',
+}: {
+  figure: Figure;
+  title: string;
+  children?: ReactNode;
+  className?: string;
+}) {
+  const { write } = useUnits();
+  const text = write(figure.value, figure.unit);
+  return (
+    <Popover.Root>
+      <Popover.Trigger asChild>
+        <button
+          type="button"
+          aria-label={`${title}: ${text}. Why?`}
+          className={`group inline-flex cursor-help items-baseline whitespace-nowrap ${className}`}
+        >
+          <BasisMark basis={figure.basis} />
+          <span className="border-b border-dotted border-rule-2 group-hover:border-ink group-data-[state=open]:border-solid group-data-[state=open]:border-ink">
+            {children ?? text}
+          </span>
+        </button>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          sideOffset={8}
+          collisionPadding={12}
+          className="cut arrive z-50 max-h-[80vh] overflow-auto border border-rule-2 shadow-lg"
+        >
+          <WhySheet figure={figure} title={title} />
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}

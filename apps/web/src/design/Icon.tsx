@@ -1,0 +1,101 @@
+import type { Basis } from '@schmelz/core';
+import type { ReactNode } from 'react';
+
+/** 16 px grid. Each state owns a shape, so that it is never told by colour alone. */
+const SHAPES = {
+  good: <path d="M2.500 8.600 6.300 12.400 13.500 4" fill="none" stroke="currentColor" strokeWidth={2.4} />,
+  short: (
+    <>
+      <path d="M8 2.200A5.800 5.800 0 1 0 13.800 8H8Z" fill="currentColor" />
+      <path
+        d="M9.600 6.400V2.400A5.800 5.800 0 0 1 13.600 6.400Z"
+        fill="none"
+        stroke="currentColor"
+        strokeDasharray="1.6 1.3"
+      />
+    </>
+  ),
+  flash: (
+    <>
+      <circle cx={8} cy={8} r={4} fill="currentColor" />
+      <path d="M8 .8V3M8 13V15.200M.8 8H3M13 8H15.200" stroke="currentColor" strokeWidth={2.2} />
+    </>
+  ),
+  void: (
+    <>
+      <circle cx={8} cy={8} r={5.8} fill="none" stroke="currentColor" strokeWidth={1.8} />
+      <circle cx={6} cy={7} r={1.5} fill="currentColor" />
+      <circle cx={9.6} cy={9.6} r={1.9} fill="currentColor" />
+    </>
+  ),
+  'loose hook': (
+    <path d="M4 2V5M4 7.500V10A4 4 0 0 0 12 10V7L9.500 9.500" fill="none" stroke="currentColor" strokeWidth={1.9} />
+  ),
+  'eye full': (
+    <>
+      <circle cx={8} cy={6} r={4} fill="currentColor" stroke="currentColor" strokeWidth={1.6} />
+      <path d="M8 10V15" stroke="currentColor" strokeWidth={2} />
+    </>
+  ),
+  other: <path d="M3 8H5M7 8H9M11 8H13" stroke="currentColor" strokeWidth={2.4} />,
+  watch: <path d="M8 1.600 15 14H1ZM8 6V10M8 11.400V12.800" fill="none" stroke="currentColor" strokeWidth={1.7} />,
+  stop: (
+    <>
+      <path d="M5.200 1.500H10.800L14.500 5.200V10.800L10.800 14.500H5.200L1.500 10.800V5.200Z" fill="currentColor" />
+      <path d="M4.800 8H11.200" stroke="var(--plate)" strokeWidth={2.2} />
+    </>
+  ),
+  sound: (
+    <path
+      d="M2 6V10H4.600L8 13V3L4.600 6ZM10.400 5.400A3.600 3.600 0 0 1 10.400 10.600M12.400 3.400A6.400 6.400 0 0 1 12.400 12.600"
+      fill="none"
+      stroke="currentColor"
+      strokeWidth={1.4}
+    />
+  ),
+  quiet: (
+    <path d="M2 6V10H4.600L8 13V3L4.600 6ZM11 6 15 10M15 6 11 10" fill="none" stroke="currentColor" strokeWidth={1.4} />
+  ),
+  go: <path d="M1 8H13M9 3.600 13.400 8 9 12.400" fill="none" stroke="currentColor" strokeWidth={1.8} />,
+  plus: <path d="M8 2V14M2 8H14" stroke="currentColor" strokeWidth={2} />,
+  close: <path d="M3 3 13 13M13 3 3 13" stroke="currentColor" strokeWidth={2} />,
+  measured: <circle cx={8} cy={8} r={5.2} fill="currentColor" />,
+  fitted: (
+    <>
+      <circle cx={8} cy={8} r={4.6} fill="none" stroke="currentColor" strokeWidth={1.5} />
+      <path d="M8 3.400A4.600 4.600 0 0 1 8 12.600Z" fill="currentColor" />
+    </>
+  ),
+  given: <circle cx={8} cy={8} r={4.6} fill="none" stroke="currentColor" strokeWidth={1.5} />,
+} satisfies Record<string, ReactNode>;
+export type IconName = keyof typeof SHAPES;
+
+export function Icon({ name, size = 16, className }: { name: IconName; size?: number; className?: string }) {
+  return (
+    <svg className={className} width={size} height={size} viewBox="0 0 16 16" aria-hidden="true">
+      {SHAPES[name]}
+    </svg>
+  );
+}
+
+const BASIS_WORDS: Record<Basis, string> = { measured: 'measured', fitted: 'from your records', given: 'default, not checked' }; // prettier-ignore
+
+/** Full dot: measured; half: fitted to records; ring: a default. */
+export function BasisMark({ basis }: { basis: Basis }) {
+  return (
+    <svg
+      className="mr-1 inline-block align-baseline"
+      width={9}
+      height={9}
+      viewBox="2 2 12 12"
+      role="img"
+      aria-label={BASIS_WORDS[basis]}
+    >
+      {SHAPES[basis]}
+    </svg>
+  );
+}
+export { BASIS_WORDS };
+
+/** Causes that have a shape of their own; every other one gets the plain one. */
+export const causeIcon = (cause: string): IconName => (cause in SHAPES ? (cause as IconName) : 'other');

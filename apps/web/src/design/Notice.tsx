@@ -1,0 +1,46 @@
+import { InvalidInput } from '@schmelz/contract';
+import type { ReactNode } from 'react';
+import { ApiProblem } from '../api/client.ts';
+import { Icon } from './Icon.tsx';
+
+/** A short warning where the danger is. */
+export function Caution({ children }: { children: ReactNode }) {
+  return (
+    <p className="flex items-start gap-2 text-sm text-watch">
+      <Icon name="watch" className="mt-0.5 shrink-0" />
+      <span>{children}</span>
+    </p>
+  );
+}
+
+/** What went wrong, field by field where the server says so. */
+export function ProblemNote({ error }: { error: unknown }) {
+  if (!error) return null;
+  const problem = error instanceof ApiProblem ? error.problem : null;
+  const fields = problem?.fields ?? (error instanceof InvalidInput ? error.fields : undefined);
+  const lines = fields?.map((field) => field.message) ?? [error instanceof Error ? error.message : String(error)]; // prettier-ignore
+  return (
+    <div role="alert" className="cut border-l-4 border-stop bg-stop-wash px-4 py-3 text-sm text-stop">
+      <p className="flex items-center gap-2 font-semibold">
+        <Icon name="stop" />
+        {problem?.title ?? 'That did not work'}. Nothing was changed.
+      </p>
+      <ul className="mt-1">
+        {lines.map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ul>
+      {problem?.changes?.map((change) => (
+        <p key={change.field}>
+          {change.field}: yours {JSON.stringify(change.yours)}, now {JSON.stringify(change.now)}
+        </p>
+      ))}
+    </div>
+  );
+}
+
+/** While something is read, and when it cannot be. */
+export function Waiting({ error }: { error?: unknown }) {
+  if (error) return <div className="p-8"><ProblemNote error={error} /></div>; // prettier-ignore
+  return <p className="quiet p-8">Reading …</p>;
+}

@@ -1,0 +1,211 @@
+import { sprueOf, type HookSize, type StyleId } from '@schmelz/core';
+import { useId } from 'react';
+import { headParts, tones, type HeadSpec } from './head-parts.ts';
+import { mm, pathOf } from './paths.ts';
+
+/** One cavity of a drawn mold. */
+export interface DrawnCavity {
+  position: number;
+  style: StyleId;
+  massKg: number;
+  hookSize: HookSize;
+  eyeAngleDeg: number;
+  stamp: string;
+  /** empty: nothing in it; loaded: a hook lies in its groove; filled: metal in it; blocked: struck out. */
+  state: 'empty' | 'loaded' | 'filled' | 'blocked';
+  /** Of a filled cavity: share that is solid, 0 to 1. */
+  frozen?: number;
+}
+
+const PITCH = 0.026;
+const HEIGHT = 0.047;
+const FIRST = 0.0125;
+const NOSE = 0.009;
+const CUT = 0.0022;
+
+/** Size of a mold's drawing in millimetres, hooks below the edge included; columns under it line up with `columnMm`. */
+export function moldFrame(cavities: readonly DrawnCavity[]) {
+  const widthM = PITCH * cavities.length + 0.004;
+  const low = Math.max(
+    HEIGHT,
+    ...cavities.map((cavity) => {
+      const head = headParts(specOf(cavity));
+      return NOSE - noseX(cavity) + head.hook.outerM + 0.001;
+    }),
+  );
+  return {
+    x0: mm(-0.006),
+    width: mm(widthM + 0.018),
+    height: mm(low + 0.001),
+    /** Left edge and width of a cavity's column as shares of the drawing's width. */
+    column: (index: number) => ({
+      left: (mm(FIRST + PITCH * (index - 0.28)) + 6) / mm(widthM + 0.018),
+      width: mm(PITCH * 0.94) / mm(widthM + 0.018),
+    }),
+  };
+}
+
+const specOf = ({ style, massKg, hookSize, eyeAngleDeg }: DrawnCavity): HeadSpec => ({ style, massKg, hookSize, eyeAngleDeg }); // prettier-ignore
+const noseX = (cavity: DrawnCavity) => Math.min(...headParts(specOf(cavity)).outline.map(([x]) => x));
+
+/** Metal that sets from the wall: the hot core shrinks as the frozen share grows. */
+function Filling({ cavity, scale }: { cavity: DrawnCavity; scale: number }) {
+  const head = headParts(specOf(cavity));
+  const frozen = cavity.frozen ?? 1;
+  const core = Math.sqrt(Math.max(0, 1 - frozen));
+  const tone = tones(head);
+  const xs = head.outline.map(([x]) => x);
+  const middle = (Math.min(...xs) + head.bodyEnd) / 2;
+  return (
+    <>
+      <path d={pathOf(head.outline)} fill="var(--lead)" stroke="var(--contour)" strokeWidth={1 / scale} />
+      <path d={tone.shade} fillRule="evenodd" fill="var(--lead-shade)" opacity={0.5} />
+      {core > 0.05 && (
+        <path
+          d={pathOf(head.outline.filter(([x]) => x <= head.bodyEnd).map(([x, y]) => [middle + (x - middle) * core * 0.9, y * core * 0.9]))} // prettier-ignore
+          fill="var(--straw)"
+        />
+      )}
+    </>
+  );
+}
+
+function Cavity({ cavity, index, scale }: { cavity: DrawnCavity; index: number; scale: number }) {
+  const head = headParts(specOf(cavity));
+  const sprue = sprueOf(head.solid);
+  const gate = (inset: number) =>
+    `M${mm(-sprue.topRadiusM * inset)} 0H${mm(sprue.topRadiusM * inset)}L${mm(sprue.neckRadiusM * inset)} ${mm(NOSE - 0.0016)}V${mm(NOSE + 0.0005)}H${mm(-sprue.neckRadiusM * inset)}V${mm(NOSE - 0.0016)}Z`; // prettier-ignore
+  const x = mm(FIRST + PITCH * index);
+  const { hook } = head;
+  const filled = cavity.state === 'filled';
+  const core = Math.sqrt(Math.max(0, 1 - (cavity.frozen ?? 1)));
+  return (
+    <g transform={`translate(${x} 0)`}>
+      <path
+        d={gate(1)}
+        fill={filled ? 'var(--lead)' : 'var(--cavity)'}
+        stroke="var(--alu-edge)"
+        strokeWidth={0.9 / scale}
+      />
+      {filled && core > 0.05 && <path d={gate(core * 0.9)} fill="var(--straw)" />}
+      <g transform={`translate(0 ${mm(NOSE - noseX(cavity))}) rotate(90)`}>
+        <g fill="none" stroke="var(--cavity)" strokeOpacity={0.85} strokeLinecap="round">
+          <path d={pathOf(hook.wire, false)} strokeWidth={mm(hook.wireM) + 1.5} />
+          <circle
+            cx={mm(hook.eye.x)}
+            cy={mm(hook.eye.y)}
+            r={mm(hook.eye.radiusM) + 0.5}
+            fill="var(--cavity)"
+            stroke="none"
+          />
+        </g>
+        <path d={pathOf(head.outline)} fill="var(--cavity)" stroke="var(--alu-edge)" strokeWidth={0.9 / scale} />
+        {(cavity.state === 'loaded' || filled) && (
+          <g
+            fill="none"
+            stroke="var(--in-groove)"
+            strokeLinecap="round"
+            strokeLinejoin="round"
+            strokeWidth={Math.max(mm(hook.wireM), 1.4 / scale)}
+          >
+            <path d={pathOf(hook.wire, false)} />
+            <circle cx={mm(hook.eye.x)} cy={mm(hook.eye.y)} r={mm(hook.eye.radiusM)} />
+            <path d={pathOf(hook.point)} fill="var(--in-groove)" strokeWidth={0.3} />
+          </g>
+        )}
+        {filled && <Filling cavity={cavity} scale={scale} />}
+      </g>
+      {cavity.state === 'blocked' && (
+        <path d={`M-7 12L7 30M7 12L-7 30`} stroke="var(--stop)" strokeWidth={2.4 / scale} />
+      )}
+      <text
+        x={8.6}
+        y={27}
+        fontSize={cavity.stamp.length > 3 ? 3.6 : 4.6}
+        fontWeight={640}
+        textAnchor="middle"
+        style={{ fontStretch: '116%' }}
+        fill="var(--ink)"
+      >
+        {cavity.stamp}
+      </text>
+    </g>
+  );
+}
+
+/** The open half of a mold, to scale, gates up; soot fades as it wears. */
+export function Mold({
+  cavities,
+  sootWear = 0,
+  edge = 'var(--alu-edge)',
+  label,
+  className,
+}: {
+  cavities: readonly DrawnCavity[];
+  /** 0: freshly smoked, 1: worn bare. */
+  sootWear?: number;
+  /** Colour of the rim: the mold's heat, where it is known. */
+  edge?: string;
+  label: string;
+  className?: string;
+}) {
+  const id = useId();
+  const frame = moldFrame(cavities);
+  const scale = 5;
+  const [w, h, c] = [mm(PITCH * cavities.length + 0.004), mm(HEIGHT), mm(CUT)];
+  const plate = `M${c} 0H${w - c}L${w} ${c}V${h - c}L${w - c} ${h}H${c}L0 ${h - c}V${c}Z`;
+  const marks = Array.from({ length: Math.ceil((w + 60) / 2.4) }, (_, i) => -30 + i * 2.4);
+  return (
+    <svg
+      className={className}
+      viewBox={`${frame.x0} -1 ${frame.width} ${frame.height + 1}`}
+      role="img"
+      aria-label={label}
+    >
+      <defs>
+        <clipPath id={`${id}p`}>
+          <path d={plate} />
+        </clipPath>
+        <filter id={`${id}s`} x="-50%" y="-50%" width="200%" height="200%">
+          <feGaussianBlur stdDeviation={1.5} />
+        </filter>
+      </defs>
+      <g stroke="var(--alu-edge)" strokeWidth={0.2}>
+        <path d="M-4.6 5H0V15H-4.600ZM-4.600 31H0V41H-4.600Z" fill="var(--alu-2)" />
+        <path d="M-4.600 15H-1.600V31H-4.600Z" fill="var(--alu)" />
+        <path d={`M${w} 15H${w + 8}L${w + 9.5} 17V30L${w + 8} 32H${w}Z`} fill="var(--alu-2)" />
+        <circle cx={w + 4.2} cy={20} r={1.3} fill="var(--cavity)" />
+        <circle cx={w + 4.2} cy={27} r={1.3} fill="var(--cavity)" />
+      </g>
+      <path d={plate} fill="var(--alu)" />
+      <g clipPath={`url(#${id}p)`}>
+        <path
+          d={marks.map((x) => `M${x} ${h}Q${x + 11} ${h / 2} ${x} 0`).join('')}
+          fill="none"
+          stroke="var(--alu-edge)"
+          strokeOpacity={0.18}
+          strokeWidth={0.2}
+        />
+        <g filter={`url(#${id}s)`} opacity={0.2 + 0.7 * (1 - sootWear)}>
+          {cavities.map((cavity, index) => (
+            <g
+              key={cavity.position}
+              transform={`translate(${mm(FIRST + PITCH * index)} ${mm(NOSE - noseX(cavity))}) rotate(90)`}
+            >
+              <path
+                d={pathOf(headParts(specOf(cavity)).outline)}
+                fill="var(--soot)"
+                stroke="var(--soot)"
+                strokeWidth={4.5}
+              />
+            </g>
+          ))}
+        </g>
+      </g>
+      <path d={plate} fill="none" stroke={edge} strokeWidth={edge === 'var(--alu-edge)' ? 0.25 : 0.5} />
+      {cavities.map((cavity, index) => (
+        <Cavity key={cavity.position} cavity={cavity} index={index} scale={scale} />
+      ))}
+    </svg>
+  );
+}

@@ -1,0 +1,158 @@
+import {
+  cavitySolid,
+  hookShape,
+  seeded,
+  sideOutline,
+  sprueOf,
+  typicalHook,
+  type HeadSolid,
+  type HookShape,
+  type HookSize,
+  type StyleId,
+  type Wire,
+} from '@schmelz/core';
+import { dotsPath, moved, pathOf, type Point } from './paths.ts';
+
+/** What colour lies where on a head; all null is bare lead. */
+export interface Paint {
+  base: string | null;
+  back: string | null;
+  speckle: string | null;
+  flake: string | null;
+  eye: string | null;
+}
+export const BARE: Paint = { base: null, back: null, speckle: null, flake: null, eye: null };
+
+export interface HeadSpec {
+  style: StyleId;
+  massKg: number;
+  hookSize: HookSize;
+  wire?: Wire;
+  eyeAngleDeg: number;
+}
+
+export interface HeadParts {
+  solid: HeadSolid;
+  hook: HookShape;
+  outline: Point[];
+  /** Bounding box in metres with the hook. */
+  box: { x0: number; y0: number; x1: number; y1: number };
+  bodyEnd: number;
+}
+
+const parts = new Map<string, HeadParts>();
+
+/** Outline and hook of a head from the core's geometry; kept, since the same head is drawn often. */
+export function headParts(spec: HeadSpec): HeadParts {
+  const key = `${spec.style} ${spec.massKg} ${spec.hookSize} ${spec.wire} ${spec.eyeAngleDeg}`;
+  const known = parts.get(key);
+  if (known) return known;
+  const solid = cavitySolid(spec.style, spec.massKg);
+  const outline = sideOutline(solid);
+  const ys = outline.map(([, y]) => y);
+  const xs = outline.map(([x]) => x);
+  // The eye ring stands clear of the head: the leg is at least as long as the head is high where it leaves.
+  const hook = hookShape(typicalHook(spec.hookSize, spec.wire), spec.eyeAngleDeg, legInside(outline, spec.eyeAngleDeg));
+  const wireXs = [...hook.wire.map(([x]) => x), hook.eye.x - hook.eye.radiusM, hook.outerM];
+  const wireYs = [...hook.wire.map(([, y]) => y), hook.eye.y - hook.eye.radiusM, ...hook.point.map(([, y]) => y)];
+  const pad = hook.wireM;
+  const { segments, collarSegments } = solid.style;
+  const made: HeadParts = {
+    solid,
+    hook,
+    outline,
+    box: {
+      x0: Math.min(...xs, ...wireXs) - pad,
+      x1: Math.max(...xs, ...wireXs) + pad,
+      y0: Math.min(...ys, ...wireYs) - pad,
+      y1: Math.max(...ys, ...wireYs) + pad,
+    },
+    bodyEnd: segments[segments.length - collarSegments - 1]!.x1 * solid.scaleM,
+  };
+  parts.set(key, made);
+  return made;
+}
+
+/** How far the eye leg runs inside the metal. */
+function legInside(outline: readonly Point[], eyeAngleDeg: number): number {
+  const angle = eyeAngleDeg === 180 ? 0 : (eyeAngleDeg * Math.PI) / 180;
+  const inside = (x: number, y: number) => {
+    let odd = false;
+    outline.forEach(([x1, y1], i) => {
+      const [x0, y0] = outline[(i + outline.length - 1) % outline.length]!;
+      if (y1 > y !== y0 > y && x < ((x0 - x1) * (y - y1)) / (y0 - y1) + x1) odd = !odd;
+    });
+    return odd;
+  };
+  const step = 1e-4;
+  let along = 0;
+  while (along < 0.05 && inside(-Math.cos(angle) * along, -Math.sin(angle) * along)) along += step;
+  return along;
+}
+
+/** The sprue on the nose, as an outline. */
+export function sprueOutline({ solid, outline }: HeadParts): Point[] {
+  const sprue = sprueOf(solid);
+  const nose = Math.min(...outline.map(([x]) => x));
+  const droop = solid.style.droop(solid.style.segments[0]!.x0) * solid.scaleM;
+  const foot = nose + sprue.neckRadiusM * 0.6;
+  const top = nose - sprue.heightM;
+  const dome = sprue.heightM * 0.07;
+  return [
+    [foot, droop - sprue.neckRadiusM],
+    [top, droop - sprue.topRadiusM],
+    [top - dome, droop - sprue.topRadiusM * 0.55],
+    [top - dome * 1.3, droop],
+    [top - dome, droop + sprue.topRadiusM * 0.55],
+    [top, droop + sprue.topRadiusM],
+    [foot, droop + sprue.neckRadiusM],
+  ];
+}
+
+/** Grain of the edge between base and back, speckle and flake: thrown by a seeded hand, the same every time. */
+export function grain(head: HeadParts, seed: number) {
+  const random = seeded(seed);
+  const { solid, outline, bodyEnd } = head;
+  const x0 = Math.min(...outline.map(([x]) => x));
+  const r = solid.radiusM;
+  const edge = -0.08 * r;
+  const anywhere = (least: number, most: number) => ({
+    x: x0 + random() * (bodyEnd - x0),
+    y: (random() * 2 - 1) * r,
+    r: (least + (most - least) * random() ** 2) * r,
+  });
+  const near = (side: 1 | -1) => ({
+    x: x0 + random() * (bodyEnd - x0),
+    y: edge + side * random() ** 1.8 * 0.55 * r,
+    r: (0.025 + 0.035 * random()) * r,
+  });
+  const many = <T>(count: number, make: () => T) => Array.from({ length: count }, make);
+  const backEdge: Point[] = many(18, () => 0).map((_, i) => [
+    x0 - r * 0.1 + ((bodyEnd - x0 + r) * i) / 17,
+    edge + (random() - 0.5) * 0.1 * r,
+  ]);
+  const back: Point[] = [...backEdge, [bodyEnd + 2 * r, -3 * r], [x0 - r, -3 * r]];
+  return {
+    backPath: pathOf(back),
+    backDots: dotsPath(many(46, () => near(1))),
+    baseDots: dotsPath(many(22, () => near(-1))),
+    speckles: dotsPath(many(34, () => anywhere(0.03, 0.085))),
+    flakes: many(40, () => anywhere(0.045, 0.08))
+      .map(({ x, y, r: size }) => {
+        const turn = random() * 6.28;
+        const corner = (k: number): Point => {
+          const reach = size * (k % 2 ? 0.55 : 1);
+          return [x + reach * Math.cos(turn + k * 1.57), y + reach * Math.sin(turn + k * 1.57)];
+        };
+        return pathOf([corner(0), corner(1), corner(2), corner(3)]);
+      })
+      .join(''),
+  };
+}
+
+/** Light from above left, as flat tones: what lies inside the outline but outside the same outline moved. */
+export function tones({ outline, solid }: HeadParts) {
+  const r = solid.radiusM;
+  const between = (dx: number, dy: number) => pathOf(outline) + pathOf(moved(outline, dx * r, dy * r));
+  return { shade: between(-0.12, -0.22), deep: between(-0.24, -0.46), rim: between(0.09, 0.15) };
+}

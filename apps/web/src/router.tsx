@@ -1,0 +1,72 @@
+import type { ComponentType } from 'react';
+import { createBrowserRouter, Link, useRouteError, type RouteObject } from 'react-router';
+import { Layout } from './shell/Layout.tsx';
+
+/** Each station is loaded when it is first gone to. */
+const page = (path: string, load: () => Promise<ComponentType>, bench = false): RouteObject => ({
+  path,
+  lazy: async () => ({ Component: await load() }),
+  handle: { bench },
+});
+const count = () => import('./stations/count/CountBench.tsx');
+
+const benches = (['trim', 'paint', 'bake', 'finish'] as const).map((station) =>
+  page(`/${station}/:id`, async () => {
+    const { CountBenchPage } = await count();
+    return () => <CountBenchPage station={station} />;
+  }, true),
+); // prettier-ignore
+const desks = (['trim', 'paint', 'finish'] as const).map((station) =>
+  page(`/${station}`, async () => {
+    const { CountDesk } = await import('./stations/count/CountDesk.tsx');
+    return () => <CountDesk station={station} />;
+  }),
+); // prettier-ignore
+
+function Lost() {
+  const error = useRouteError();
+  return (
+    <div className="px-8 py-10">
+      <h1 className="voice text-2xl">{error ? 'This page broke.' : 'There is no such page.'}</h1>
+      {error instanceof Error && <p className="quiet mt-2">{error.message}. What you said at the bench is kept.</p>}
+      <p className="mt-4">
+        <Link to="/" className="underline" reloadDocument={!!error}>
+          Back to the line
+        </Link>
+      </p>
+    </div>
+  );
+}
+
+export const router = createBrowserRouter([
+  {
+    element: <Layout />,
+    hydrateFallbackElement: <></>,
+    children: [
+      {
+        errorElement: <Lost />,
+        children: [
+          page('/', async () => (await import('./stations/line/LinePage.tsx')).LinePage),
+          page('/start', async () => (await import('./stations/start/StartPage.tsx')).StartPage),
+          page('/orders', async () => (await import('./stations/orders/OrdersPage.tsx')).OrdersPage),
+          page('/orders/new', async () => (await import('./stations/orders/OrderForm.tsx')).OrderFormPage),
+          page('/orders/:id', async () => (await import('./stations/orders/PlanPage.tsx')).PlanPage),
+          page('/orders/:id/change', async () => (await import('./stations/orders/OrderForm.tsx')).OrderFormPage),
+          page('/products', async () => (await import('./stations/products/ProductsPage.tsx')).ProductsPage),
+          page('/lead', async () => (await import('./stations/lead/LeadPage.tsx')).LeadPage),
+          page('/molds', async () => (await import('./stations/molds/MoldsPage.tsx')).MoldsPage),
+          page('/pour', async () => (await import('./stations/pour/PourDesk.tsx')).PourDesk),
+          page('/pour/:id', async () => (await import('./stations/pour/PourBench.tsx')).PourBenchPage, true),
+          page('/bake', async () => (await import('./stations/bake/BakeDesk.tsx')).BakeDesk),
+          ...desks,
+          ...benches,
+          page('/tickets/:id', async () => (await import('./stations/ticket/TicketPage.tsx')).TicketPage),
+          page('/stock', async () => (await import('./stations/stock/StockPage.tsx')).StockPage),
+          page('/books', async () => (await import('./stations/books/BooksPage.tsx')).BooksPage),
+          page('/setup', async () => (await import('./stations/setup/SetupPage.tsx')).SetupPage),
+          { path: '*', element: <Lost /> },
+        ],
+      },
+    ],
+  },
+]);

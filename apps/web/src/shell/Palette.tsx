@@ -1,0 +1,103 @@
+import { Command } from 'cmdk';
+import { useEffect, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { useList, useLine } from '../api/queries.ts';
+import { Key } from '../design/Button.tsx';
+import { LINE } from './LineNav.tsx';
+import { chooseTheme } from './theme.ts';
+
+const KEYS: [string, string][] = [
+  ['/', 'find anything'],
+  ['Space', 'poured, good, in or out: the one next thing at the bench'],
+  ['1 to 9', 'that cavity of the last shot is bad; the cause by its letter'],
+  ['S F V L E O', 'short, flash, void, loose hook, eye full, other'],
+  ['Z', 'undo'],
+  ['P', 'pause, and on again'],
+  ['B', 'a blank shot'],
+  ['Esc', 'put a sheet away'],
+];
+
+/** Find a place, an order or a ticket by typing; with the list of keys below. */
+export function Palette({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
+  const navigate = useNavigate();
+  const { data: orders } = useList('orders');
+  const { data: line } = useLine();
+  const [search, setSearch] = useState('');
+  useEffect(() => setSearch(''), [open]);
+  const go = (to: string) => () => {
+    onOpenChange(false);
+    void navigate(to);
+  };
+  const item = 'flex justify-between gap-4 px-4 py-2.5 data-[selected=true]:bg-ink data-[selected=true]:text-on-ink';
+  const group = '[&_[cmdk-group-heading]]:px-4 [&_[cmdk-group-heading]]:pt-3 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-sm [&_[cmdk-group-heading]]:text-ink-3'; // prettier-ignore
+  return (
+    <Command.Dialog
+      open={open}
+      onOpenChange={onOpenChange}
+      label="Find anything"
+      overlayClassName="fixed inset-0 z-40 bg-black/45"
+      contentClassName="fixed top-[10vh] left-1/2 z-50 w-[min(600px,calc(100vw-32px))] -translate-x-1/2"
+      className="cut bg-sheet shadow-xl"
+    >
+      <Command.Input
+        value={search}
+        onValueChange={setSearch}
+        placeholder="Station, order, ticket"
+        className="h-14 w-full border-b border-rule bg-transparent px-4 text-lg outline-none"
+      />
+      <Command.List className="max-h-[56vh] overflow-auto pb-3">
+        <Command.Empty className="quiet px-4 py-3">Nothing of that name.</Command.Empty>
+        <Command.Group heading="Places" className={group}>
+          <Command.Item className={item} onSelect={go('/')}>
+            The line
+          </Command.Item>
+          {[...LINE, 'Orders', 'Stock', 'Books', 'Setup'].map((place) => (
+            <Command.Item key={place} className={item} onSelect={go(`/${place.toLowerCase()}`)}>
+              {place}
+            </Command.Item>
+          ))}
+          <Command.Item className={item} onSelect={go('/orders/new')}>
+            New order
+          </Command.Item>
+        </Command.Group>
+        <Command.Group heading="Tickets on the line" className={group}>
+          {line?.tickets.map((ticket) => (
+            <Command.Item key={ticket.id} className={item} onSelect={go(`/tickets/${ticket.id}`)}>
+              {`Ticket ${ticket.number}`} <span className="opacity-70">{ticket.customer}</span>
+            </Command.Item>
+          ))}
+        </Command.Group>
+        <Command.Group heading="Orders" className={group}>
+          {orders
+            ?.filter((order) => order.status !== 'done')
+            .map((order) => (
+              <Command.Item key={order.id} className={item} onSelect={go(`/orders/${order.id}`)}>
+                {`Order ${order.number}`} <span className="opacity-70">{order.customer}</span>
+              </Command.Item>
+            ))}
+        </Command.Group>
+        <Command.Group heading="Light" className={group}>
+          {(['by place', 'light', 'dark'] as const).map((choice) => (
+            <Command.Item
+              key={choice}
+              className={item}
+              onSelect={() => {
+                chooseTheme(choice);
+                onOpenChange(false);
+              }}
+            >
+              {choice === 'by place' ? 'Light at the desk, dark at the bench' : `Always ${choice}`}
+            </Command.Item>
+          ))}
+        </Command.Group>
+        <Command.Group heading="Keys" className={group}>
+          {KEYS.map(([key, does]) => (
+            <Command.Item key={key} className={item} onSelect={() => onOpenChange(false)} value={`key ${key} ${does}`}>
+              <span>{does}</span> <Key>{key}</Key>
+            </Command.Item>
+          ))}
+        </Command.Group>
+      </Command.List>
+    </Command.Dialog>
+  );
+}

@@ -1,0 +1,108 @@
+import { writeClock, type Clock } from '@schmelz/core';
+import { useEffect, useRef } from 'react';
+import { Link, NavLink } from 'react-router';
+import { useSettings } from '../api/queries.ts';
+import { Key } from '../design/Button.tsx';
+import { Icon } from '../design/Icon.tsx';
+import { ClockBody } from '../drawing/Bodies.tsx';
+import { sound, SOUNDS, useNow } from './clock.ts';
+import { useLineState } from './line-state.ts';
+
+const SOUND_WORDS: Record<Clock['body'], string> = { melt: 'two low', freeze: 'two high', oven: 'three long' };
+const timeOfDay = (at: number) => new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+
+/** Rings once when a clock that was running on this screen is over. */
+function useRinging(clocks: readonly Clock[], now: number): void {
+  const rang = useRef(new Map<string, boolean>());
+  useEffect(() => {
+    for (const clock of clocks) {
+      const over = now >= clock.endsAt;
+      if (rang.current.get(clock.id) === false && over) sound(SOUNDS[clock.body]);
+      rang.current.set(clock.id, over);
+    }
+  }, [clocks, now]);
+}
+
+function ClockOnShelf({ clock, now }: { clock: Clock; now: number }) {
+  const over = now >= clock.endsAt;
+  const share = (now - clock.startedAt) / Math.max(1, clock.endsAt - clock.startedAt);
+  return (
+    <Link
+      to={clock.to}
+      className="flex items-end gap-2 hover:text-good"
+      aria-label={`${clock.name}, ${over ? 'over' : `${writeClock((clock.endsAt - now) / 1000)} left`}`}
+    >
+      <ClockBody body={clock.body} share={share} />
+      <span className="pb-1.5">
+        <span className={`fig block text-[29px] ${over ? 'text-good' : ''}`}>
+          {over ? 'now' : writeClock((clock.endsAt - now) / 1000)}
+        </span>
+        <span
+          className="mt-1 flex items-center gap-1 text-xs whitespace-nowrap text-ink-3"
+          style={{ fontStretch: '90%' }}
+        >
+          {clock.name} {timeOfDay(clock.endsAt)}
+          <span className="hidden items-center gap-1 xl:inline-flex">
+            <Icon name="sound" size={13} /> {SOUND_WORDS[clock.body]}
+          </span>
+        </span>
+      </span>
+    </Link>
+  );
+}
+
+const PLACES = [
+  ['/orders', 'Orders'],
+  ['/stock', 'Stock'],
+  ['/books', 'Books'],
+  ['/setup', 'Setup'],
+] as const;
+
+/** Always in view: the name, every running wait on its shelf, and the places that are no station. */
+export function Shelf({ onPalette }: { onPalette: () => void }) {
+  const now = useNow();
+  const line = useLineState(now);
+  const { data: settings } = useSettings();
+  const clocks = line?.clocks ?? [];
+  useRinging(clocks, now);
+  return (
+    <header className="grid grid-cols-[1fr_auto] items-end gap-x-6 border-b-2 border-ink px-4 md:px-8 lg:grid-cols-[300px_minmax(0,1fr)_auto] lg:gap-x-9">
+      <Link to="/" className="py-2.5">
+        <span className="voice block text-[27px] leading-none font-semibold tracking-tight">Schmelz</span>
+        <span className="quiet mt-1 block max-w-[200px] truncate">{settings?.workshopName ?? ' '}</span>
+      </Link>
+      <div
+        aria-label="Clock shelf"
+        role="group"
+        className={`order-last col-span-2 flex flex-wrap items-end gap-x-7 gap-y-1 lg:order-none lg:col-span-1 lg:min-h-[64px] ${clocks.length ? '' : 'hidden lg:flex'}`}
+      >
+        {clocks.map((clock) => (
+          <ClockOnShelf key={clock.id} clock={clock} now={now} />
+        ))}
+        {clocks.length === 0 && <span className="quiet pb-3">Nothing is melting, setting or baking.</span>}
+      </div>
+      <nav
+        aria-label="Places"
+        className="flex items-center gap-x-3 self-center text-sm font-medium md:gap-x-5 md:text-base"
+      >
+        {PLACES.map(([to, name]) => (
+          <NavLink
+            key={to}
+            to={to}
+            className="border-b-2 border-transparent py-1.5 hover:border-rule-2 aria-[current=page]:border-ink"
+          >
+            {name}
+          </NavLink>
+        ))}
+        <button
+          type="button"
+          onClick={onPalette}
+          aria-label="Find anything, and the list of keys"
+          className="hidden sm:block"
+        >
+          <Key>/</Key>
+        </button>
+      </nav>
+    </header>
+  );
+}

@@ -1,0 +1,43 @@
+import { useEffect, useState } from 'react';
+
+/** The time, again and again; a screen with a running clock asks for it, every other one does not. */
+export function useNow(everyMs = 500): number {
+  const [now, setNow] = useState(() => Date.now());
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), everyMs);
+    return () => clearInterval(timer);
+  }, [everyMs]);
+  return now;
+}
+
+let audio: AudioContext | null = null;
+
+/** A short pattern of tones, Hz and seconds; silent where the browser has not been touched yet. */
+export function sound(tones: readonly (readonly [number, number])[], volume = 0.25): void {
+  if (localStorage.getItem('schmelz-sound') === 'off') return;
+  try {
+    audio ??= new AudioContext();
+  } catch {
+    return; // no sound on this device
+  }
+  let at = audio.currentTime;
+  for (const [hertz, seconds] of tones) {
+    const [tone, gain] = [audio.createOscillator(), audio.createGain()];
+    tone.frequency.value = hertz;
+    gain.gain.setValueAtTime(volume, at);
+    gain.gain.exponentialRampToValueAtTime(0.001, at + seconds);
+    tone.connect(gain).connect(audio.destination);
+    tone.start(at);
+    tone.stop(at + seconds);
+    at += seconds * 0.9;
+  }
+}
+
+/** Each kind of wait has its own sound. */
+export const SOUNDS = {
+  melt: [[330, 0.25], [330, 0.4]],
+  freeze: [[880, 0.12], [1175, 0.2]],
+  oven: [[660, 0.5], [880, 0.5], [660, 0.7]],
+  tap: [[520, 0.05]],
+  reject: [[200, 0.12]],
+} as const; // prettier-ignore

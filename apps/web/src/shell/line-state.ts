@@ -1,0 +1,42 @@
+import type { LineView, Ticket } from '@schmelz/contract';
+import {
+  nextThing,
+  pourState,
+  runningClocks,
+  ticketState,
+  waitingByStation,
+  type Clock,
+  type NextThing,
+  type NextTicket,
+  type Station,
+} from '@schmelz/core';
+import { useLine } from '../api/queries.ts';
+
+export interface LineState {
+  tickets: (Ticket & NextTicket)[];
+  clocks: Clock[];
+  next: NextThing | null;
+  waiting: Record<Station, number>;
+  openPourId: string | null;
+}
+
+const setupOf = ({ route, poured, pourClosed }: Ticket) => ({ route, poured, pourClosed });
+
+/** The line as the shelf, the stations and the first page need it. */
+export function lineState(view: LineView, now: number): LineState {
+  const tickets = view.tickets.map((ticket) => ({ ...ticket, state: ticketState(setupOf(ticket), ticket.log) }));
+  const openPour = view.pours.find((pour) => pourState(pour.setup, pour.log).phase !== 'closed');
+  const clockTickets = view.tickets.map((ticket) => ({ ...ticket, setup: setupOf(ticket) }));
+  return {
+    tickets,
+    clocks: runningClocks(view.pours, clockTickets, now),
+    next: nextThing(tickets, openPour?.id ?? null, now),
+    waiting: waitingByStation(tickets),
+    openPourId: openPour?.id ?? null,
+  };
+}
+
+export function useLineState(now: number): LineState | null {
+  const { data } = useLine();
+  return data ? lineState(data, now) : null;
+}

@@ -1,0 +1,34 @@
+import { writeSpan } from '@schmelz/core';
+import { Heading } from '../../design/Page.tsx';
+import { useList } from '../../api/queries.ts';
+import { useUnits } from '../../units/Units.tsx';
+import { CountDesk } from '../count/CountDesk.tsx';
+import { ProgramForm } from '../setup/ToolForms.tsx';
+
+/** What waits for the oven, and the programs it knows. */
+export function BakeDesk() {
+  const { data: programs } = useList('bake-programs');
+  const units = useUnits();
+  return (
+    <CountDesk
+      station="bake"
+      aside={
+        <div className="mt-9">
+          <Heading>Bake programs</Heading>
+          <ul className="mb-5">
+            {programs?.map((program) => (
+              <li key={program.id} className="flex flex-wrap justify-between gap-x-4 border-b border-rule py-2">
+                <span className="font-medium">{program.name}</span>
+                <span className="quiet">
+                  {units.temperature(program.setC)}, {writeSpan(program.seconds)},{' '}
+                  {program.preheated ? 'oven hot first' : 'from cold'}
+                </span>
+              </li>
+            ))}
+          </ul>
+          <ProgramForm />
+        </div>
+      }
+    />
+  );
+}

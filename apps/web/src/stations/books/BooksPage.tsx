@@ -1,0 +1,97 @@
+import { stackTotal } from '@schmelz/core';
+import { lazy, Suspense } from 'react';
+import { Link } from 'react-router';
+import { useSettings, useTickets } from '../../api/queries.ts';
+import { Button } from '../../design/Button.tsx';
+import { Waiting } from '../../design/Notice.tsx';
+import { Heading, Page, TheNumber } from '../../design/Page.tsx';
+import { useCatalogue } from '../../shell/catalogue.ts';
+import { useUnits } from '../../units/Units.tsx';
+import { CostBar } from '../ticket/CostStack.tsx';
+
+const CostChart = lazy(() => import('./CostChart.tsx').then((module) => ({ default: module.CostChart })));
+
+/** Closed tickets with what a head cost, and everything as files. */
+export function BooksPage() {
+  const { data: tickets, error } = useTickets();
+  const { data: settings } = useSettings();
+  const catalogue = useCatalogue();
+  const units = useUnits();
+  if (!tickets || !catalogue) return <Waiting error={error} />;
+  const closed = tickets.flatMap((ticket) => {
+    const closing = ticket.log.findLast((entry) => entry.kind === 'close');
+    const { perHead } = ticket.actual.cost;
+    const undone = ticket.log.some((entry) => entry.kind === 'undo' && entry.target === closing?.id);
+    return closing && perHead && !undone ? [{ ticket, perHead, at: closing.at }] : [];
+  });
+  const heads = closed.reduce((sum, { ticket, perHead }) => sum + Math.round(ticket.actual.cost.totalMinor / Math.max(1e-9, stackTotal(perHead))), 0); // prettier-ignore
+  const spent = closed.reduce((sum, { ticket }) => sum + ticket.actual.cost.totalMinor, 0);
+  const dearest = Math.max(...closed.map(({ perHead }) => stackTotal(perHead)), 1e-9);
+  return (
+    <Page
+      stub={
+        <>
+          <TheNumber value={heads ? units.money(spent / heads, 1) : '–'}>is what one head cost, all in all</TheNumber>
+          <p className="text-ink-2">
+            {heads} heads in {closed.length} closed tickets, {units.money(spent)}: metal, hooks, powder, electricity and
+            time.
+          </p>
+          <div className="flex flex-wrap gap-4">
+            <Button asChild>
+              <a href="/api/export">Everything as JSON</a>
+            </Button>
+            <Button asChild>
+              <a href="/api/export/moves.csv">Stock movements, CSV</a>
+            </Button>
+          </div>
+          <p className="quiet break-all">Your data: {settings?.dataFolder}</p>
+        </>
+      }
+    >
+      <Heading aside="each dot a closed ticket">What one head cost over the year</Heading>
+      <Suspense fallback={<div className="h-[220px]" />}>
+        <CostChart
+          points={closed.map(({ ticket, perHead, at }) => ({
+            at,
+            cost: stackTotal(perHead),
+            name: `Ticket ${ticket.number}`,
+          }))}
+          write={(minor) => units.money(minor)}
+        />
+      </Suspense>
+      <div className="mt-4 overflow-x-auto">
+        <table className="sheet-table min-w-[520px]">
+          <thead>
+            <tr>
+              <th>Ticket</th>
+              <th>Product</th>
+              <th className="num">Good</th>
+              <th className="num">One cost</th>
+              <th className="w-[26%]">of that</th>
+            </tr>
+          </thead>
+          <tbody>
+            {closed.slice(0, 25).map(({ ticket, perHead }) => (
+              <tr key={ticket.id}>
+                <td>
+                  <Link to={`/tickets/${ticket.id}`} className="fig text-[19px] hover:underline">
+                    {ticket.number}
+                  </Link>
+                </td>
+                <td>{catalogue.product(ticket.productId)?.name}</td>
+                <td className="num">
+                  {Math.round(ticket.actual.cost.totalMinor / Math.max(1e-9, stackTotal(perHead)))}
+                </td>
+                <td className="num font-semibold">{units.money(stackTotal(perHead), 1)}</td>
+                <td>
+                  <CostBar stack={perHead} of={dearest} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {closed.length === 0 && <p className="quiet">No ticket is closed yet.</p>}
+    </Page>
+  );
+}

@@ -1,0 +1,188 @@
+import type { CountStation, NextThing, Station } from '@schmelz/core';
+import { useEffect } from 'react';
+import { Link, Navigate, useNavigate } from 'react-router';
+import { useList } from '../../api/queries.ts';
+import { Button, Key } from '../../design/Button.tsx';
+import { Waiting } from '../../design/Notice.tsx';
+import { Heading, Page, TheNumber } from '../../design/Page.tsx';
+import { IngotHeap } from '../../drawing/Bodies.tsx';
+import { Head, type HeadState } from '../../drawing/Head.tsx';
+import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
+import { useNow } from '../../shell/clock.ts';
+import { isTyping } from '../../shell/Layout.tsx';
+import { useLineState, type LineState } from '../../shell/line-state.ts';
+import { ShortShelf } from './ShortShelf.tsx';
+import { TicketStrip } from './TicketStrip.tsx';
+
+/** The state a head has while it waits at a station. */
+const STATE_AT: Record<Station, HeadState> = {
+  pour: 'hook',
+  trim: 'cast',
+  paint: 'blank',
+  bake: 'powder',
+  finish: 'baked',
+};
+
+const DOES: Record<NextThing['what'], { says: (name: string) => string; button: string }> = {
+  'take out': { says: (name) => `${name} to take out of the oven`, button: 'To the oven' },
+  'pour on': { says: () => 'pour is going on', button: 'Back to the pot' },
+  pour: { says: (name) => `${name} to pour`, button: 'Prepare the pour' },
+  trim: { says: (name) => `${name} to trim`, button: 'Start trimming' },
+  paint: { says: (name) => `${name} to paint`, button: 'Start painting' },
+  bake: { says: (name) => `${name} to bake`, button: 'Load the oven' },
+  finish: { says: (name) => `${name} to count and bag`, button: 'Start finishing' },
+  close: { says: (name) => `${name} are done; close the ticket`, button: 'Look and close' },
+};
+
+function whereTo({ what, ticketId, pourId }: NextThing): string {
+  if (what === 'pour on') return `/pour/${pourId}`;
+  if (what === 'pour') return '/pour';
+  if (what === 'close') return `/tickets/${ticketId}`;
+  return `/${what === 'take out' ? 'bake' : what}/${ticketId}`;
+}
+
+function Next({ line, catalogue }: { line: LineState; catalogue: Catalogue }) {
+  const navigate = useNavigate();
+  const { next } = line;
+  const to = next ? whereTo(next) : '/orders/new';
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key !== ' ' || isTyping(event) || (event.target as HTMLElement).closest('button, a')) return;
+      event.preventDefault();
+      void navigate(to);
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [navigate, to]);
+  const ticket = line.tickets.find((each) => each.id === next?.ticketId);
+  const name = ticket ? (catalogue.product(ticket.productId)?.name ?? 'heads').split(',')[0]! : 'heads';
+  return (
+    <>
+      {next ? (
+        <TheNumber eyebrow="Next" value={next.what === 'pour on' ? 1 : next.count}>
+          {DOES[next.what].says(name)}
+        </TheNumber>
+      ) : (
+        <TheNumber eyebrow="Next" value={0}>
+          heads wait anywhere. Time for an order.
+        </TheNumber>
+      )}
+      {ticket && (
+        <p className="text-ink-2">
+          Ticket {ticket.number} for the {ticket.customer.toLowerCase()}
+          {ticket.dueOn &&
+            `, due ${new Date(ticket.dueOn).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' })}`}
+          .
+        </p>
+      )}
+      <div className="flex flex-wrap items-center gap-5">
+        <Button look="main" asChild>
+          <Link to={to}>
+            <Key>Space</Key> {next ? DOES[next.what].button : 'New order'}
+          </Link>
+        </Button>
+        {next && (
+          <Button look="quiet" asChild>
+            <Link to="/orders/new">New order</Link>
+          </Button>
+        )}
+      </div>
+    </>
+  );
+}
+
+/** The work hangs below its station by the bend, in its true state; one drawn stands for ten. */
+function Hanging({ line, catalogue }: { line: LineState; catalogue: Catalogue }) {
+  const leadKg = [...catalogue.materials.values()].filter((each) => each.kind === 'lead').reduce((sum, each) => sum + each.quantity, 0); // prettier-ignore
+  const at = (station: Station) =>
+    line.tickets.flatMap((ticket) => {
+      const count = station === 'pour' ? (ticket.state.at === 'pour' ? ticket.quantity : 0) : (ticket.state.stations[station as CountStation]?.left ?? 0); // prettier-ignore
+      const product = catalogue.product(ticket.productId);
+      return count > 0 && product ? [{ ticket, product, drawn: Math.min(4, Math.ceil(count / 10)) }] : [];
+    });
+  return (
+    <div className="hidden min-h-[150px] grid-cols-7 lg:grid" aria-hidden="true">
+      <div className="flex items-end pt-16">
+        <IngotHeap kg={leadKg} className="max-w-full" />
+      </div>
+      <div className="quiet flex items-start pt-3 pr-4">one drawn head stands for ten</div>
+      {(['pour', 'trim', 'paint', 'bake', 'finish'] as const).map((station) => (
+        <div key={station} className="border-l border-rule-2 pr-1">
+          {at(station)
+            .slice(0, 2)
+            .map(({ ticket, product, drawn }) => (
+              <div
+                key={ticket.id}
+                className="mb-2 flex h-[92px] items-start gap-0.5 overflow-hidden border-t border-rule-2 pl-1"
+              >
+                {Array.from({ length: drawn }, (_, i) => (
+                  <Head
+                    key={i}
+                    {...catalogue.spec(product)}
+                    paint={catalogue.paint(product)}
+                    state={STATE_AT[station]}
+                    pose="hang"
+                    scale={1.72}
+                  />
+                ))}
+              </div>
+            ))}
+        </div>
+      ))}
+    </div>
+  );
+}
+
+export function LinePage() {
+  const now = useNow(2000);
+  const line = useLineState(now);
+  const catalogue = useCatalogue();
+  const { data: orders, error } = useList('orders');
+  if (!line || !catalogue || !orders) return <Waiting error={error} />;
+  if (orders.length === 0 && catalogue.products.length === 0) return <Navigate to="/start" replace />;
+  return (
+    <>
+      <Page stub={<Next line={line} catalogue={catalogue} />}>
+        <div className="lg:-mt-5">
+          <Hanging line={line} catalogue={catalogue} />
+        </div>
+      </Page>
+      <section aria-label="Tickets" className="flex flex-col gap-1.5 px-4 md:px-4">
+        {line.tickets.map((ticket) => (
+          <TicketStrip key={ticket.id} ticket={ticket} catalogue={catalogue} next={line.next?.ticketId === ticket.id} />
+        ))}
+      </section>
+      <div className="grid gap-9 px-4 py-6 md:px-8 lg:grid-cols-[300px_minmax(0,1fr)]">
+        <div>
+          <Heading>Short on the shelf</Heading>
+          <ShortShelf catalogue={catalogue} />
+        </div>
+        <div>
+          <Heading>Orders not released yet</Heading>
+          <ul>
+            {orders
+              .filter((order) => order.status === 'open')
+              .map((order) => (
+                <li
+                  key={order.id}
+                  className="flex flex-wrap items-baseline justify-between gap-x-4 border-b border-rule py-2"
+                >
+                  <Link
+                    to={`/orders/${order.id}`}
+                    className="font-medium underline decoration-rule-2 underline-offset-4"
+                  >
+                    Order {order.number}, {order.customer}
+                  </Link>
+                  <span className="quiet">
+                    {order.lines.reduce((sum, each) => sum + each.quantity, 0)} heads
+                    {order.dueOn && `, due ${order.dueOn}`}
+                  </span>
+                </li>
+              ))}
+            {orders.every((order) => order.status !== 'open') && <li className="quiet">None.</li>}
+          </ul>
+        </div>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,126 @@
+import type { Ticket } from '@schmelz/contract';
+import type { CountStation, NextTicket } from '@schmelz/core';
+import { Link } from 'react-router';
+import { causeIcon, Icon } from '../../design/Icon.tsx';
+import { Head } from '../../drawing/Head.tsx';
+import type { Catalogue } from '../../shell/catalogue.ts';
+
+interface Stop {
+  station: string;
+  good: number | null;
+  rejects: number;
+  cause: string;
+  here: string | null;
+}
+
+const most = (rejects: Record<string, number>): string =>
+  Object.entries(rejects).sort(([, a], [, b]) => b - a)[0]?.[0] ?? 'other';
+
+/** What the strip says in each of the line's seven columns. */
+function stopsOf(ticket: Ticket & NextTicket): Stop[] {
+  const { state } = ticket;
+  const blank = (station: string): Stop => ({ station, good: ticket.quantity, rejects: 0, cause: '', here: null });
+  const pour: Stop = {
+    station: 'pour',
+    good: ticket.poured || null,
+    rejects: ticket.pourRejects,
+    cause: 'short',
+    here: state.at === 'pour' ? (ticket.poured ? 'at the pot' : `${ticket.quantity} to pour`) : null,
+  };
+  const others = (['trim', 'paint', 'bake', 'finish'] as const).map((station: CountStation): Stop => {
+    const at = state.stations[station];
+    if (!at) return { station, good: null, rejects: 0, cause: '', here: null };
+    const here = at.left > 0 ? (at.inOven ? `${at.inOven} in the oven` : `${at.left} to ${station}`) : null;
+    return { station, good: at.good || null, rejects: at.rejected, cause: most(at.rejects), here };
+  });
+  return [blank('lead'), blank('molds'), pour, ...others];
+}
+
+/** A ticket as a torn strip along the line: a bar as thick as the good heads left, grey while it is lead. */
+export function TicketStrip({
+  ticket,
+  catalogue,
+  next,
+}: {
+  ticket: Ticket & NextTicket;
+  catalogue: Catalogue;
+  next: boolean;
+}) {
+  const product = catalogue.product(ticket.productId);
+  if (!product) return null;
+  const paint = catalogue.paint(product);
+  const painted = ticket.state.stations.paint?.good ?? 0;
+  const stops = stopsOf(ticket);
+  const waits = stops.find((stop) => stop.here)?.here ?? (ticket.state.at === 'close' ? 'ready to close' : '');
+  const thickness = (count: number) => Math.max(4, Math.min(13, 3 + count / 11));
+  const reached = (stop: Stop) => stop.station === 'lead' || stop.station === 'molds' || (stop.good ?? 0) > 0;
+  return (
+    <article
+      className={`ticket-strip ${next ? 'bg-white!' : ''} dark:bg-sheet!`}
+      aria-label={`Ticket ${ticket.number}`}
+    >
+      <div className="grid items-center gap-x-9 px-4 py-1.5 lg:grid-cols-[300px_minmax(0,1fr)]">
+        <Link
+          to={`/tickets/${ticket.id}`}
+          className="grid grid-cols-[44px_84px_minmax(0,1fr)] items-center gap-x-2 lg:border-r-2 lg:border-dotted lg:border-rule"
+        >
+          <span className="fig text-[21px]">{ticket.number}</span>
+          <Head
+            {...catalogue.spec(product)}
+            paint={paint}
+            state={painted ? 'baked' : 'blank'}
+            scale={1.55}
+            className="max-h-[42px] max-w-[82px]"
+          />
+          <span className="min-w-0">
+            <span className="block truncate font-medium">{product.name.split(',')[0]}</span>
+            <span className="quiet block truncate">
+              {product.name.split(',')[1]?.trim()}, {ticket.customer.toLowerCase()}
+            </span>
+          </span>
+        </Link>
+        <p className="flex justify-between pt-1 text-sm lg:hidden">
+          <b className="font-semibold">{waits}</b>
+          <span className="quiet">of {ticket.quantity}</span>
+        </p>
+        <ol className="hidden grid-cols-7 lg:grid">
+          {stops.map((stop) => (
+            <li key={stop.station} className="flex min-w-0 flex-col">
+              <span
+                className="flex h-5 items-center justify-between gap-1 pr-2 text-[13.5px] whitespace-nowrap"
+                style={{ fontStretch: '88%' }}
+              >
+                {stop.here ? (
+                  <b className={`font-semibold ${next ? 'text-good' : ''}`}>{stop.here}</b>
+                ) : stop.rejects > 0 ? (
+                  <span className="flex items-center gap-1 text-stop">
+                    <Icon name={causeIcon(stop.cause)} size={12} /> {stop.rejects} {stop.cause}
+                  </span>
+                ) : (
+                  <span />
+                )}
+                {!stop.here && stop.good !== null && <span className="text-ink-2">{stop.good}</span>}
+              </span>
+              <span className="relative flex h-[15px] items-center">
+                <span className="absolute inset-x-0 border-t border-dotted border-rule-2" />
+                {reached(stop) && (
+                  <span
+                    className="relative w-full"
+                    style={{
+                      height: thickness(stop.good ?? ticket.quantity),
+                      background:
+                        painted && ['paint', 'bake', 'finish'].includes(stop.station) && paint.base
+                          ? `linear-gradient(${paint.back ?? paint.base} 50%, ${paint.base} 50%)`
+                          : 'var(--lead-shade)',
+                    }}
+                  />
+                )}
+                {stop.here && <span className={`absolute left-0 h-[15px] w-[3px] ${next ? 'bg-good' : 'bg-ink'}`} />}
+              </span>
+            </li>
+          ))}
+        </ol>
+      </div>
+    </article>
+  );
+}

@@ -1,0 +1,134 @@
+import { moldSchema, type Mold, type MoldInput } from '@schmelz/contract';
+import {
+  EYE_ANGLES_DEG,
+  HOOK_SIZES,
+  headStyle,
+  parseMass,
+  STYLE_IDS,
+  writeHeadMass,
+  type StyleId,
+} from '@schmelz/core';
+import { useFieldArray } from 'react-hook-form';
+import { toast } from 'sonner';
+import { useSave } from '../../api/queries.ts';
+import { Button } from '../../design/Button.tsx';
+import { asOptions, Choice, TextField } from '../../design/Field.tsx';
+import { Icon } from '../../design/Icon.tsx';
+import { ProblemNote } from '../../design/Notice.tsx';
+import { useBuiltForm } from '../../design/useForm.ts';
+import { Head } from '../../drawing/Head.tsx';
+import { useUnits } from '../../units/Units.tsx';
+
+interface Values {
+  name: string;
+  body: string;
+  style: string;
+  cavities: { mass: string; hookSize: string; eyeAngleDeg: string; condition: 'good' | 'blocked' }[];
+}
+
+/** A mold of one head style; a row a cavity, in the order they lie. */
+export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Mold) => void }) {
+  const { massUnit } = useUnits();
+  const save = useSave('molds');
+  const written = (kg: number) => `${writeHeadMass(kg, massUnit).figure} ${massUnit}`;
+  const form = useBuiltForm<Values, MoldInput>({
+    defaults: mold
+      ? {
+          name: mold.name,
+          body: `${mold.bodyKg * 1000} g`,
+          style: mold.cavities[0]!.style,
+          cavities: mold.cavities.map(({ nominalMassKg, hookSize, eyeAngleDeg, condition }) => ({ mass: written(nominalMassKg), hookSize, eyeAngleDeg: String(eyeAngleDeg), condition })), // prettier-ignore
+        }
+      : {
+          name: '',
+          body: '600 g',
+          style: 'ball',
+          cavities: [
+            { mass: massUnit === 'g' ? '10 g' : '3/8 oz', hookSize: '2/0', eyeAngleDeg: '60', condition: 'good' },
+          ],
+        },
+    schema: moldSchema,
+    build: ({ name, body, style, cavities }) => ({
+      name: name.trim(),
+      bodyKg: parseMass(body, 'g'),
+      cavities: cavities.map((cavity, index) => ({
+        position: index + 1,
+        style,
+        nominalMassKg: parseMass(cavity.mass, massUnit),
+        hookSize: cavity.hookSize,
+        eyeAngleDeg: Number(cavity.eyeAngleDeg),
+        condition: cavity.condition,
+      })),
+    }),
+    send: (input) =>
+      save.mutate(mold ? { ...input, id: mold.id, version: mold.version } : input, {
+        onSuccess: (saved) => {
+          toast(`${input.name} is on the shelf.`);
+          onSaved?.(saved);
+        },
+      }),
+  });
+  const { fields, append, remove } = useFieldArray({ control: form.control, name: 'cavities' });
+  const style = form.watch('style') as StyleId;
+  const last = form.watch('cavities').at(-1);
+  return (
+    <form onSubmit={form.onSubmit} className="flex flex-col gap-4" noValidate>
+      <div className="grid gap-4 sm:grid-cols-2">
+        <TextField label="Name" {...form.register('name')} autoFocus />
+        <TextField
+          label="Block, both halves with handles"
+          hint="Weigh it: it says how many blank shots it wants."
+          {...form.register('body')}
+        />
+        <Choice
+          label="Head style"
+          options={STYLE_IDS.map((id) => ({ value: id, label: headStyle(id).name }))}
+          hint={headStyle(style).says}
+          {...form.register('style')}
+        />
+        <span className="self-center">
+          <Head style={style} massKg={0.014} hookSize="3/0" eyeAngleDeg={60} state="blank" scale={2.6} />
+        </span>
+      </div>
+      <fieldset>
+        <legend className="mb-2 font-medium">Cavities, from the hinge</legend>
+        {fields.map((field, index) => (
+          <div key={field.id} className="mb-2 grid grid-cols-[20px_1fr_1fr_1fr_1fr_32px] items-end gap-2">
+            <span className="fig pb-3 text-[19px]">{index + 1}</span>
+            <TextField label="Stamped" {...form.register(`cavities.${index}.mass`)} />
+            <Choice label="Hook" options={asOptions(HOOK_SIZES)} {...form.register(`cavities.${index}.hookSize`)} />
+            <Choice
+              label="Eye"
+              options={asOptions(EYE_ANGLES_DEG, '°')}
+              {...form.register(`cavities.${index}.eyeAngleDeg`)}
+            />
+            <Choice
+              label="It is"
+              options={asOptions(['good', 'blocked'])}
+              {...form.register(`cavities.${index}.condition`)}
+            />
+            <button
+              type="button"
+              aria-label={`Remove cavity ${index + 1}`}
+              className="grid h-10 place-items-center disabled:opacity-30"
+              disabled={fields.length === 1}
+              onClick={() => remove(index)}
+            >
+              <Icon name="close" size={13} />
+            </button>
+          </div>
+        ))}
+        <Button
+          onClick={() => append(last ?? { mass: '10 g', hookSize: '2/0', eyeAngleDeg: '60', condition: 'good' })}
+          disabled={fields.length >= 12}
+        >
+          <Icon name="plus" size={14} /> Another cavity
+        </Button>
+      </fieldset>
+      <ProblemNote error={form.problem ?? save.error} />
+      <Button look="main" type="submit" className="self-start" disabled={save.isPending}>
+        {mold ? 'Keep the change' : 'Add this mold'}
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,72 @@
+import { Link } from 'react-router';
+import { useList } from '../../api/queries.ts';
+import { Button } from '../../design/Button.tsx';
+import { Waiting } from '../../design/Notice.tsx';
+import { Heading, Page, TheNumber } from '../../design/Page.tsx';
+import { Head } from '../../drawing/Head.tsx';
+import { useCatalogue } from '../../shell/catalogue.ts';
+
+const WORDS = { open: 'not released', released: 'on the line', done: 'done' } as const;
+
+export function OrdersPage() {
+  const { data: orders, error } = useList('orders');
+  const catalogue = useCatalogue();
+  if (!orders || !catalogue) return <Waiting error={error} />;
+  const open = orders.filter((order) => order.status !== 'done');
+  const sorted = [...orders].sort((a, b) => b.number - a.number);
+  return (
+    <Page
+      stub={
+        <>
+          <TheNumber value={open.length}>{open.length === 1 ? 'order to make' : 'orders to make'}</TheNumber>
+          <div className="flex flex-wrap items-center gap-5">
+            <Button look="main" asChild>
+              <Link to="/orders/new">New order</Link>
+            </Button>
+            <Button look="quiet" asChild>
+              <Link to="/products">Products</Link>
+            </Button>
+          </div>
+          <p className="quiet">
+            An order is products times quantities. Look at its plan, release it, and each line becomes a ticket on the
+            line.
+          </p>
+        </>
+      }
+    >
+      <Heading aside={`${orders.length} in all`}>Orders</Heading>
+      <ul>
+        {sorted.slice(0, 40).map((order) => (
+          <li
+            key={order.id}
+            className="grid grid-cols-[auto_minmax(0,1fr)_auto] items-center gap-x-4 border-b border-rule py-1.5"
+          >
+            <span className="fig w-10 text-[21px]">{order.number}</span>
+            <Link to={`/orders/${order.id}`} className="min-w-0">
+              <span className="block truncate font-medium">{order.customer}</span>
+              <span className="quiet block truncate">
+                {order.lines
+                  .map((line) => `${line.quantity} × ${catalogue.product(line.productId)?.name ?? '?'}`)
+                  .join('; ')}
+              </span>
+            </Link>
+            <span className="flex items-center gap-3">
+              <span className="hidden gap-1 sm:flex">
+                {order.lines.map((line) => {
+                  const product = catalogue.product(line.productId);
+                  return product && <Head key={line.productId} {...catalogue.spec(product)} paint={catalogue.paint(product)} state="baked" scale={1.2} />; // prettier-ignore
+                })}
+              </span>
+              <span
+                className={`w-[86px] text-right text-sm ${order.status === 'open' ? 'font-semibold text-watch' : 'text-ink-3'}`}
+              >
+                {WORDS[order.status]}
+              </span>
+            </span>
+          </li>
+        ))}
+      </ul>
+      {orders.length === 0 && <p className="quiet">No order yet.</p>}
+    </Page>
+  );
+}

@@ -1,0 +1,282 @@
+import type { Order, PlanView } from '@schmelz/contract';
+import type { LinePlan, MaterialNeed, MoldPlan, Plan } from '@schmelz/core';
+import { Link, useNavigate, useParams } from 'react-router';
+import { request } from '../../api/client.ts';
+import { useOrder, usePlan, useWrite } from '../../api/queries.ts';
+import { Button } from '../../design/Button.tsx';
+import { Fig } from '../../design/Figure.tsx';
+import { Icon } from '../../design/Icon.tsx';
+import { ProblemNote, Waiting } from '../../design/Notice.tsx';
+import { Heading, Page, TheNumber } from '../../design/Page.tsx';
+import { CostBar } from '../ticket/CostStack.tsx';
+import { Head } from '../../drawing/Head.tsx';
+import { Mold } from '../../drawing/Mold.tsx';
+import { drawnCavities } from '../molds/drawn.ts';
+import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
+import { useUnits } from '../../units/Units.tsx';
+
+function Lines({ lines, catalogue }: { lines: LinePlan[]; catalogue: Catalogue }) {
+  return (
+    <div className="overflow-x-auto">
+      <table className="sheet-table min-w-[560px]">
+        <thead>
+          <tr>
+            <th>Product</th>
+            <th className="num">Good heads</th>
+            <th className="num">Casts</th>
+            <th className="num">Yield</th>
+            <th className="num">Cure</th>
+            <th className="num">One costs</th>
+            <th className="w-[22%]">of that</th>
+          </tr>
+        </thead>
+        <tbody>
+          {lines.map((line) => {
+            const product = catalogue.product(line.productId);
+            return (
+              <tr key={line.productId}>
+                <td>
+                  <span className="flex items-center gap-3">
+                    {product && (
+                      <Head {...catalogue.spec(product)} paint={catalogue.paint(product)} state="baked" scale={1.35} />
+                    )}
+                    <span>{line.productName}</span>
+                  </span>
+                </td>
+                <td className="num fig text-[19px]">{line.quantity}</td>
+                <td className="num">
+                  <Fig figure={line.casts} title="Casts" />
+                </td>
+                <td className="num">
+                  <Fig figure={line.yieldShare} title="Yield" />
+                </td>
+                <td className="num">
+                  {line.cure ? <Fig figure={line.cure} title="Cure" /> : <span className="quiet">no bake</span>}
+                </td>
+                <td className="num font-semibold">
+                  <Fig figure={line.unitCost} title="Unit cost" />
+                </td>
+                <td>
+                  <CostBar stack={line.stack} />
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function MoldShots({ mold, catalogue }: { mold: MoldPlan; catalogue: Catalogue }) {
+  const units = useUnits();
+  const stored = catalogue.molds.find((each) => each.id === mold.moldId);
+  const used = new Set(mold.uses.map((use) => use.position));
+  return (
+    <div className="grid items-center gap-5 border-b border-rule py-3 sm:grid-cols-[minmax(0,1fr)_auto]">
+      {stored && (
+        <Mold
+          className="w-full max-w-[430px]"
+          cavities={drawnCavities(stored, units.massUnit, (position) => (used.has(position) ? 'loaded' : 'empty'))}
+          sootWear={1 - Math.exp(-stored.shotsSinceSmoked / 40)}
+          label={`${mold.moldName}, cavities ${[...used].join(', ')} used`}
+        />
+      )}
+      <dl className="grid grid-cols-[auto_auto] gap-x-5 gap-y-2 self-start">
+        <dt className="col-span-2 font-medium">{mold.moldName}</dt>
+        <dt className="text-ink-2">Blank shots first</dt>
+        <dd className="text-right">
+          <Fig figure={mold.blanks} title="Blank shots" />
+        </dd>
+        <dt className="text-ink-2">Shots</dt>
+        <dd className="fig text-right text-[25px]">
+          <Fig figure={mold.shots} title="Shots" />
+        </dd>
+        <dt className="text-ink-2">Open after</dt>
+        <dd className="text-right">
+          <Fig figure={mold.openS} title="Time to open" />
+        </dd>
+      </dl>
+    </div>
+  );
+}
+
+function Needs({ needs }: { needs: MaterialNeed[] }) {
+  const units = useUnits();
+  const amount = (kind: MaterialNeed['kind'], value: number) => (kind === 'hook' ? String(Math.round(value)) : units.bulk(value)); // prettier-ignore
+  return (
+    <ul>
+      {needs.map((need) => {
+        const share = Math.min(1, Math.max(0, need.have) / Math.max(need.need.value, 1e-9));
+        return (
+          <li key={need.materialId} className="border-b border-rule py-2">
+            <div className="flex items-baseline justify-between gap-3">
+              <span className="min-w-0 truncate">{need.name}</span>
+              <Fig figure={need.need} title={`${need.name} needed`} />
+            </div>
+            <div className="mt-1 flex items-center gap-3">
+              <span className="h-2 flex-1 border border-dashed border-rule-2">
+                <span className="block h-full bg-lead" style={{ width: `${share * 100}%` }} />
+              </span>
+              {need.missing > 0 ? (
+                <span className="flex items-center gap-1 text-sm font-semibold text-stop">
+                  <Icon name="short" size={13} /> {amount(need.kind, need.missing)} missing
+                </span>
+              ) : (
+                <span className="flex items-center gap-1 text-sm text-good">
+                  <Icon name="good" size={13} /> {amount(need.kind, need.have)} here
+                </span>
+              )}
+            </div>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}
+
+function Minutes({ plan }: { plan: Plan }) {
+  const longest = Math.max(...plan.minutes.map((each) => each.handsS.value), 1);
+  return (
+    <ul>
+      {plan.minutes.map(({ station, handsS, waitS }) => (
+        <li
+          key={station}
+          className="grid grid-cols-[64px_minmax(0,1fr)_auto] items-center gap-3 border-b border-rule py-2"
+        >
+          <span className="stamp text-[15px] capitalize">{station}</span>
+          <span className="h-2.5 bg-well">
+            <span className="block h-full bg-lead" style={{ width: `${(handsS.value / longest) * 100}%` }} />
+          </span>
+          <span className="text-right">
+            <Fig figure={handsS} title={`${station}, hands-on`} />
+            {waitS && (
+              <span className="quiet block">
+                <Fig figure={waitS} title="in the oven" /> in the oven
+              </span>
+            )}
+          </span>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function Stub({ order, view }: { order: Order; view: PlanView }) {
+  const navigate = useNavigate();
+  const release = useWrite(() => request('POST', `/orders/${order.id}/release`, {}));
+  const { plan } = view;
+  const shots = plan.molds.reduce((sum, mold) => sum + mold.shots.value, 0);
+  const missing = plan.needs.filter((need) => need.missing > 0);
+  return (
+    <>
+      <TheNumber eyebrow={`Order ${order.number} for the ${order.customer.toLowerCase()}`} value={shots}>
+        {shots === 1 ? 'shot' : 'shots'}, then {order.lines.reduce((sum, line) => sum + line.quantity, 0)} heads are
+        good
+      </TheNumber>
+      <dl className="grid grid-cols-[1fr_auto] gap-y-1.5 border-y border-rule-2 py-3">
+        <dt>Hands-on</dt>
+        <dd className="text-right font-semibold">
+          <Fig figure={plan.handsTotal} title="Hands-on time" />
+        </dd>
+        <dt>Melt from cold</dt>
+        <dd className="text-right">
+          <Fig figure={plan.melt} title="Melting" />
+        </dd>
+        <dt>Oven loads</dt>
+        <dd className="text-right">
+          <Fig figure={plan.ovenLoads} title="Oven loads" />
+        </dd>
+        <dt>One head, on average</dt>
+        <dd className="text-right font-semibold">
+          <Fig figure={plan.unitCost} title="Unit cost" />
+        </dd>
+      </dl>
+      {plan.problems.map((problem) => (
+        <p key={problem.productId} className="flex gap-2 text-sm font-medium text-stop">
+          <Icon name="stop" className="mt-0.5 shrink-0" /> {problem.text}
+        </p>
+      ))}
+      {missing.length > 0 && order.status === 'open' && (
+        <p className="flex gap-2 text-sm text-watch">
+          <Icon name="watch" className="mt-0.5 shrink-0" />
+          {missing.map((need) => need.name).join(', ')}: not enough on the shelf. You can release the order all the
+          same.
+        </p>
+      )}
+      <ProblemNote error={release.error} />
+      {order.status === 'open' ? (
+        <div className="flex flex-wrap items-center gap-5">
+          <Button
+            look="main"
+            disabled={plan.problems.length > 0 || release.isPending}
+            onClick={() => release.mutate(undefined, { onSuccess: () => void navigate('/pour') })}
+          >
+            Release to the line
+          </Button>
+          <Button look="quiet" asChild>
+            <Link to={`/orders/${order.id}/change`}>Change it</Link>
+          </Button>
+        </div>
+      ) : (
+        <ul className="flex flex-col gap-1">
+          {view.ticketIds.map((id, index) => (
+            <li key={id}>
+              <Link className="underline decoration-rule-2 underline-offset-4" to={`/tickets/${id}`}>
+                Ticket {index + 1} of this order
+              </Link>
+            </li>
+          ))}
+        </ul>
+      )}
+    </>
+  );
+}
+
+export function PlanPage() {
+  const { id = '' } = useParams();
+  const { data: order, error } = useOrder(id);
+  const { data: view, error: planError } = usePlan(id);
+  const catalogue = useCatalogue();
+  const units = useUnits();
+  if (!order || !view || !catalogue) return <Waiting error={error ?? planError} />;
+  const { plan } = view;
+  return (
+    <Page stub={<Stub order={order} view={view} />}>
+      <Lines lines={plan.lines} catalogue={catalogue} />
+      <div className="mt-6 grid gap-x-9 gap-y-6 xl:grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)]">
+        <div>
+          <Heading>At the pot</Heading>
+          {plan.molds.map((mold) => (
+            <MoldShots key={mold.moldId} mold={mold} catalogue={catalogue} />
+          ))}
+          <div className="mt-3 flex items-baseline justify-between">
+            <span>Lead to charge</span>
+            <span className="fig text-[25px]">
+              <Fig figure={plan.charge} title="Lead to charge" />
+            </span>
+          </div>
+          <div className="mt-2 flex h-3.5">
+            {plan.chargeParts.map((part, index) => (
+              <span
+                key={part.label}
+                className={['bg-lead', 'bg-rule-2', 'bg-ink', 'bg-well'][index]}
+                style={{ width: `${(part.kg / plan.charge.value) * 100}%` }}
+              />
+            ))}
+          </div>
+          <p className="quiet mt-1">
+            {plan.chargeParts.map((part) => `${part.label} ${units.bulk(part.kg)}`).join(' · ')}
+          </p>
+        </div>
+        <div>
+          <Heading>From the shelf</Heading>
+          <Needs needs={plan.needs} />
+          <div className="mt-5" />
+          <Heading>Minutes by station</Heading>
+          <Minutes plan={plan} />
+        </div>
+      </div>
+    </Page>
+  );
+}

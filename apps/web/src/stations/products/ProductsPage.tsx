@@ -1,0 +1,98 @@
+import { Link } from 'react-router';
+import { Button } from '../../design/Button.tsx';
+import { Waiting } from '../../design/Notice.tsx';
+import { Heading, Page, TheNumber } from '../../design/Page.tsx';
+import { Sheet } from '../../design/Sheet.tsx';
+import { Head } from '../../drawing/Head.tsx';
+import { useCatalogue } from '../../shell/catalogue.ts';
+import { useUnits } from '../../units/Units.tsx';
+import { ProductForm } from './ProductForm.tsx';
+import { RecipeForm } from './RecipeForm.tsx';
+
+/** What can be ordered, and how it is painted. */
+export function ProductsPage() {
+  const catalogue = useCatalogue();
+  const units = useUnits();
+  if (!catalogue) return <Waiting />;
+  const recipes = [...catalogue.recipes.values()];
+  return (
+    <Page
+      stub={
+        <>
+          <TheNumber value={catalogue.products.length}>products that can be ordered</TheNumber>
+          <Sheet
+            title="A new product"
+            says="Head, hook, paint and bake."
+            trigger={
+              <Button look="main" className="self-start">
+                New product
+              </Button>
+            }
+          >
+            <ProductForm catalogue={catalogue} />
+          </Sheet>
+          <Sheet
+            title="A new recipe"
+            says="Powders on the whole head, the back, as speckle or flake."
+            trigger={<Button className="self-start">New recipe</Button>}
+          >
+            <RecipeForm catalogue={catalogue} />
+          </Sheet>
+        </>
+      }
+    >
+      <Heading>Products, drawn to one scale</Heading>
+      <ul className="grid gap-x-6 sm:grid-cols-2 xl:grid-cols-3">
+        {catalogue.products.map((product) => (
+          <li key={product.id} className="border-b border-rule py-3">
+            <Head
+              {...catalogue.spec(product)}
+              paint={catalogue.paint(product)}
+              state={product.recipeId ? 'baked' : 'blank'}
+              scale={2.9}
+              className="max-w-full"
+              label={product.name}
+            />
+            <p className="mt-2 font-medium">{product.name}</p>
+            <p className="quiet">
+              {catalogue.materials.get(product.hookId)?.name}
+              {product.priceMinor !== null && ` · sold at ${units.money(product.priceMinor)}`}
+            </p>
+          </li>
+        ))}
+      </ul>
+      {catalogue.products.length === 0 && (
+        <p className="quiet">
+          None yet.{' '}
+          <Link to="/start" className="underline">
+            Begin here
+          </Link>
+          .
+        </p>
+      )}
+      <div className="mt-8" />
+      <Heading>Recipes</Heading>
+      <ul className="grid gap-x-6 sm:grid-cols-3 xl:grid-cols-4">
+        {recipes.map((recipe) => (
+          <li key={recipe.id} className="border-b border-rule py-3">
+            <Head
+              style="ball"
+              massKg={0.014}
+              hookSize="3/0"
+              eyeAngleDeg={60}
+              paint={catalogue.paintOfRecipe(recipe)}
+              state="baked"
+              scale={2.6}
+              className="max-w-full"
+              label={recipe.name}
+            />
+            <p className="mt-2 font-medium">{recipe.name}</p>
+            <p className="quiet">
+              {recipe.layers.map((layer) => catalogue.materials.get(layer.powderId)?.name).join(', ')}
+            </p>
+          </li>
+        ))}
+      </ul>
+    </Page>
+  );
+}

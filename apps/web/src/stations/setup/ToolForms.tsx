@@ -1,0 +1,104 @@
+import { bakeProgramSchema, ovenSchema, potSchema, type Oven, type Pot } from '@schmelz/contract';
+import { parseMass, parseTemperature } from '@schmelz/core';
+import { toast } from 'sonner';
+import { useSave } from '../../api/queries.ts';
+import { Button } from '../../design/Button.tsx';
+import { Choice, TextField } from '../../design/Field.tsx';
+import { ProblemNote } from '../../design/Notice.tsx';
+import { Heading } from '../../design/Page.tsx';
+import { numberIn, useBuiltForm } from '../../design/useForm.ts';
+import { useUnits } from '../../units/Units.tsx';
+
+type Doc = Record<string, unknown>;
+const kept = { onSuccess: () => void toast('Kept.') };
+
+export function PotForm({ pot }: { pot: Pot }) {
+  const save = useSave('pots');
+  const form = useBuiltForm<{ name: string; capacity: string; power: string; loss: string }, Doc>({
+    defaults: {
+      name: pot.name,
+      capacity: `${pot.capacityKg} kg`,
+      power: String(pot.powerW),
+      loss: String(pot.lossWPerK),
+    },
+    schema: potSchema,
+    build: ({ name, capacity, power, loss }) => ({ name, capacityKg: parseMass(capacity, 'g'), powerW: numberIn('power', power, 'W'), lossWPerK: numberIn('loss', loss, 'W/K') }), // prettier-ignore
+    send: (input) => save.mutate({ ...input, id: pot.id, version: pot.version }, kept),
+  });
+  return (
+    <form onSubmit={form.onSubmit} noValidate>
+      <Heading>Pot</Heading>
+      <div className="grid gap-3 sm:grid-cols-2">
+        <TextField label="Name" {...form.register('name')} />
+        <TextField label="Holds" {...form.register('capacity')} />
+        <TextField label="Power" unit="W" {...form.register('power')} />
+        <TextField label="Loses" unit="W a degree above the room" {...form.register('loss')} />
+      </div>
+      <div className="mt-3 flex flex-col gap-3">
+        <ProblemNote error={form.problem ?? save.error} />
+        <Button type="submit" className="self-start">
+          Keep the pot
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+export function OvenForm({ oven }: { oven: Oven }) {
+  const save = useSave('ovens');
+  const form = useBuiltForm<{ name: string; places: string; power: string; lag: string }, Doc>({
+    defaults: { name: oven.name, places: String(oven.places), power: String(oven.powerW), lag: String(oven.lagS) },
+    schema: ovenSchema,
+    build: ({ name, places, power, lag }) => ({ name, places: numberIn('places', places), powerW: numberIn('power', power, 'W'), lagS: numberIn('lag', lag, 's') }), // prettier-ignore
+    send: (input) => save.mutate({ ...input, id: oven.id, version: oven.version }, kept),
+  });
+  return (
+    <form onSubmit={form.onSubmit} noValidate>
+      <Heading>Oven, kept for this only</Heading>
+      <div className="grid gap-3 sm:grid-cols-2">
+        <TextField label="Name" {...form.register('name')} />
+        <TextField label="Places on the rack" {...form.register('places')} />
+        <TextField label="Power" unit="W" {...form.register('power')} />
+        <TextField label="Lag from cold" unit="s" {...form.register('lag')} />
+      </div>
+      <div className="mt-3 flex flex-col gap-3">
+        <ProblemNote error={form.problem ?? save.error} />
+        <Button type="submit" className="self-start">
+          Keep the oven
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+export function ProgramForm() {
+  const { temperatureUnit } = useUnits();
+  const save = useSave('bake-programs');
+  const form = useBuiltForm<{ name: string; heat: string; minutes: string; start: string }, Doc>({
+    defaults: { name: '', heat: '177 C', minutes: '20', start: 'preheated' },
+    schema: bakeProgramSchema,
+    build: ({ name, heat, minutes, start }) => ({ name: name.trim(), setC: parseTemperature(heat, temperatureUnit), seconds: Math.round(numberIn('minutes', minutes) * 60), preheated: start === 'preheated' }), // prettier-ignore
+    send: (input) => save.mutate(input, { onSuccess: () => { toast('The program is in the list.'); form.reset(); } }), // prettier-ignore
+  });
+  return (
+    <form onSubmit={form.onSubmit} className="flex flex-col gap-3" noValidate>
+      <div className="grid gap-3 sm:grid-cols-4">
+        <TextField label="Name" {...form.register('name')} />
+        <TextField label="Oven set to" {...form.register('heat')} />
+        <TextField label="Minutes" {...form.register('minutes')} />
+        <Choice
+          label="Start"
+          options={[
+            { value: 'preheated', label: 'oven hot first' },
+            { value: 'cold', label: 'from cold' },
+          ]}
+          {...form.register('start')}
+        />
+      </div>
+      <ProblemNote error={form.problem ?? save.error} />
+      <Button type="submit" className="self-start">
+        Add the program
+      </Button>
+    </form>
+  );
+}

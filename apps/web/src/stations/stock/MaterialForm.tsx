@@ -1,0 +1,131 @@
+import { materialSchema, POWDER_FINISHES, type MaterialInput } from '@schmelz/contract';
+import { CASTING_METALS, EYE_ANGLES_DEG, HOOK_SIZES, parseTemperature, WIRES } from '@schmelz/core';
+import { toast } from 'sonner';
+import { useSave } from '../../api/queries.ts';
+import { Button } from '../../design/Button.tsx';
+import { asOptions, Choice, TextField } from '../../design/Field.tsx';
+import { ProblemNote } from '../../design/Notice.tsx';
+import { numberIn, useBuiltForm } from '../../design/useForm.ts';
+import { useUnits } from '../../units/Units.tsx';
+
+interface Values {
+  kind: 'lead' | 'hook' | 'powder';
+  name: string;
+  metalId: string;
+  size: string;
+  wire: string;
+  eyeAngleDeg: string;
+  finish: string;
+  finishLimit: string;
+  colour: string;
+  powderFinish: string;
+  specificGravity: string;
+  labelTemperature: string;
+  labelMinutes: string;
+  secondTemperature: string;
+  secondMinutes: string;
+}
+
+const DEFAULTS: Values = {
+  kind: 'hook',
+  name: '',
+  metalId: 'soft-lead',
+  size: '2/0',
+  wire: 'standard',
+  eyeAngleDeg: '60',
+  finish: 'bronze',
+  finishLimit: '175 C',
+  colour: '#b5552f',
+  powderFinish: 'gloss',
+  specificGravity: '1.5',
+  labelTemperature: '177 C',
+  labelMinutes: '20',
+  secondTemperature: '200 C',
+  secondMinutes: '10',
+};
+
+/** Name, kind, and what the calculations need to know of it. */
+export function MaterialForm({ onSaved }: { onSaved?: () => void }) {
+  const { temperatureUnit } = useUnits();
+  const save = useSave('materials');
+  const celsius = (text: string) => Math.round(parseTemperature(text, temperatureUnit) * 10) / 10;
+  const labelLine = (temperature: string, minutes: string) => ({ metalC: celsius(temperature), seconds: Math.round(numberIn('label minutes', minutes) * 60) }); // prettier-ignore
+  const form = useBuiltForm<Values, MaterialInput>({
+    defaults: DEFAULTS,
+    schema: materialSchema,
+    build: (values) => {
+      const { kind, name, size, wire, finish } = values;
+      const lines = [labelLine(values.labelTemperature, values.labelMinutes)];
+      if (values.secondTemperature.trim()) lines.push(labelLine(values.secondTemperature, values.secondMinutes));
+      return {
+        kind,
+        name: name.trim(),
+        note: '',
+        metalId: kind === 'lead' ? values.metalId : null,
+        hook: kind === 'hook' ? { size, wire, eyeAngleDeg: Number(values.eyeAngleDeg), finish, finishLimitC: celsius(values.finishLimit) } : null, // prettier-ignore
+        powder: kind === 'powder' ? { colour: values.colour, finish: values.powderFinish, specificGravity: numberIn('specific gravity', values.specificGravity), label: lines } : null, // prettier-ignore
+      };
+    },
+    send: (input) =>
+      save.mutate(input, {
+        onSuccess: () => {
+          toast(`${input.name} is in the stock list.`);
+          form.reset();
+          onSaved?.();
+        },
+      }),
+  });
+  const kind = form.watch('kind');
+  return (
+    <form onSubmit={form.onSubmit} className="grid gap-4 sm:grid-cols-2" noValidate>
+      <Choice label="Kind" options={asOptions(['hook', 'lead', 'powder'])} {...form.register('kind')} />
+      <TextField label="Name" {...form.register('name')} />
+      {kind === 'lead' && (
+        <Choice
+          label="Metal"
+          options={CASTING_METALS.map(({ id, name }) => ({ value: id, label: name }))}
+          {...form.register('metalId')}
+        />
+      )}
+      {kind === 'hook' && (
+        <>
+          <Choice label="Size" options={asOptions(HOOK_SIZES)} {...form.register('size')} />
+          <Choice label="Wire" options={asOptions(WIRES)} {...form.register('wire')} />
+          <Choice label="Eye angle" options={asOptions(EYE_ANGLES_DEG, '°')} {...form.register('eyeAngleDeg')} />
+          <TextField label="Finish" {...form.register('finish')} />
+          <TextField
+            label="Finish browns above"
+            hint="A default; ask your hook's seller."
+            {...form.register('finishLimit')}
+          />
+        </>
+      )}
+      {kind === 'powder' && (
+        <>
+          <TextField label="Colour" type="color" {...form.register('colour')} />
+          <Choice label="Finish" options={asOptions(POWDER_FINISHES)} {...form.register('powderFinish')} />
+          <TextField
+            label="Specific gravity"
+            hint="1.2 to 1.8; white is heavy."
+            {...form.register('specificGravity')}
+          />
+          <span className="hidden sm:block" />
+          <TextField label="Label: metal temperature" {...form.register('labelTemperature')} />
+          <TextField label="Label: minutes" {...form.register('labelMinutes')} />
+          <TextField
+            label="Second line: temperature"
+            hint="Leave empty when the jar prints one only."
+            {...form.register('secondTemperature')}
+          />
+          <TextField label="Second line: minutes" {...form.register('secondMinutes')} />
+        </>
+      )}
+      <div className="flex flex-col gap-4 sm:col-span-2">
+        <ProblemNote error={form.problem ?? save.error} />
+        <Button look="main" type="submit" className="self-start" disabled={save.isPending}>
+          Add it
+        </Button>
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,123 @@
+import { countSchema, receiptSchema, type CountInput, type Material, type ReceiptInput } from '@schmelz/contract';
+import { parseMass } from '@schmelz/core';
+import { toast } from 'sonner';
+import { request } from '../../api/client.ts';
+import { useMoves, useWrite } from '../../api/queries.ts';
+import { Button } from '../../design/Button.tsx';
+import { TextField } from '../../design/Field.tsx';
+import { ProblemNote } from '../../design/Notice.tsx';
+import { Heading } from '../../design/Page.tsx';
+import { minorIn, numberIn, useBuiltForm } from '../../design/useForm.ts';
+import { useUnits } from '../../units/Units.tsx';
+
+const today = () => new Date().toLocaleDateString('sv-SE');
+
+/** Reads a quantity: pieces of hooks, any mass of lead and powder. */
+function useQuantity(material: Material) {
+  const { massUnit } = useUnits();
+  const pieces = material.kind === 'hook';
+  return {
+    read: (text: string) => (pieces ? numberIn('quantity', text, 'pieces') : parseMass(text, massUnit)),
+    label: pieces ? 'Pieces' : 'How much',
+    hint: pieces ? undefined : 'Such as 25 kg, 225 g or 5 lb.',
+  };
+}
+
+export function ReceiptForm({ material, onSaved }: { material: Material; onSaved?: () => void }) {
+  const { currency } = useUnits();
+  const quantity = useQuantity(material);
+  const receive = useWrite((input: ReceiptInput) => request('POST', `/materials/${material.id}/receipts`, input));
+  const form = useBuiltForm<{ quantity: string; price: string; on: string; lot: string }, ReceiptInput>({
+    defaults: { quantity: '', price: '', on: today(), lot: '' },
+    schema: receiptSchema,
+    build: ({ quantity: text, price, on, lot }) => ({ quantity: quantity.read(text), priceMinor: minorIn('price', price, currency), on, lot }), // prettier-ignore
+    send: (input) =>
+      receive.mutate(input, {
+        onSuccess: () => {
+          toast(`${material.name}: received.`);
+          form.reset();
+          onSaved?.();
+        },
+      }),
+  });
+  return (
+    <form onSubmit={form.onSubmit} className="grid gap-3 sm:grid-cols-2" noValidate>
+      <TextField label={quantity.label} hint={quantity.hint} {...form.register('quantity')} />
+      <TextField label="Paid for all of it" unit={currency} inputMode="decimal" {...form.register('price')} />
+      <TextField label="On" type="date" {...form.register('on')} />
+      <TextField label="Lot or note" {...form.register('lot')} />
+      <div className="flex flex-col gap-3 sm:col-span-2">
+        <ProblemNote error={form.problem ?? receive.error} />
+        <Button type="submit" className="self-start" disabled={receive.isPending}>
+          It came in
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+function CountForm({ material }: { material: Material }) {
+  const quantity = useQuantity(material);
+  const count = useWrite((input: CountInput) => request('POST', `/materials/${material.id}/counts`, input));
+  const form = useBuiltForm<{ quantity: string }, CountInput>({
+    defaults: { quantity: '' },
+    schema: countSchema,
+    build: ({ quantity: text }) => ({ quantity: quantity.read(text), note: '' }),
+    send: (input) => count.mutate(input, { onSuccess: () => form.reset() }),
+  });
+  return (
+    <form onSubmit={form.onSubmit} className="flex flex-wrap items-end gap-3" noValidate>
+      <div className="w-44">
+        <TextField label={material.kind === 'hook' ? 'Counted now' : 'Weighed now'} {...form.register('quantity')} />
+      </div>
+      <Button type="submit" disabled={count.isPending}>
+        Set to this
+      </Button>
+      <ProblemNote error={form.problem ?? count.error} />
+    </form>
+  );
+}
+
+/** One material: a purchase in, a weighing, and where it went. */
+export function MaterialSheet({ material }: { material: Material }) {
+  const units = useUnits();
+  const { data: moves } = useMoves(material.id);
+  const amount = (quantity: number) => (material.kind === 'hook' ? String(Math.round(quantity)) : units.bulk(quantity));
+  return (
+    <div className="flex flex-col gap-6">
+      <div>
+        <Heading>A purchase</Heading>
+        <ReceiptForm material={material} />
+      </div>
+      <div>
+        <Heading>What is really there</Heading>
+        <CountForm material={material} />
+      </div>
+      <div>
+        <Heading>Where it came from and went</Heading>
+        <table className="sheet-table">
+          <tbody>
+            {moves?.slice(0, 30).map((move) => (
+              <tr key={move.id}>
+                <td className="text-sm whitespace-nowrap text-ink-3">
+                  {new Date(move.at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: '2-digit' })}
+                </td>
+                <td>
+                  {move.reason}
+                  {move.batchNumber && <span className="quiet">, ticket {move.batchNumber}</span>}
+                  {move.lot && <span className="quiet block">{move.lot}</span>}
+                </td>
+                <td className="num">
+                  {move.quantity > 0 ? '+' : ''}
+                  {amount(move.quantity)}
+                </td>
+                <td className="num">{units.money(move.valueMinor)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {moves?.length === 0 && <p className="quiet">No movement yet.</p>}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,173 @@
+import type { Material } from '@schmelz/contract';
+import {
+  createColumnHelper,
+  flexRender,
+  getCoreRowModel,
+  getSortedRowModel,
+  useReactTable,
+  type SortingState,
+} from '@tanstack/react-table';
+import { useMemo, useState } from 'react';
+import { useList } from '../../api/queries.ts';
+import { Button } from '../../design/Button.tsx';
+import { Waiting } from '../../design/Notice.tsx';
+import { Heading, Page, TheNumber } from '../../design/Page.tsx';
+import { Sheet } from '../../design/Sheet.tsx';
+import { useUnits } from '../../units/Units.tsx';
+import { ImportForm } from './ImportForm.tsx';
+import { MaterialForm } from './MaterialForm.tsx';
+import { MaterialSheet } from './MaterialSheet.tsx';
+
+const column = createColumnHelper<Material>();
+
+function Swatch({ material }: { material: Material }) {
+  return (
+    <span
+      className="inline-block size-5 shrink-0 border border-rule-2"
+      style={{ background: material.powder?.colour ?? (material.kind === 'lead' ? 'var(--lead)' : 'transparent') }}
+    >
+      {material.kind === 'hook' && (
+        <svg viewBox="0 0 20 20" width={18} height={18} aria-hidden="true">
+          <path d="M4 4V11A5 5 0 0 0 14 11V8" fill="none" stroke="currentColor" strokeWidth={1.6} />
+        </svg>
+      )}
+    </span>
+  );
+}
+
+export function StockPage() {
+  const { data: materials, error } = useList('materials');
+  const units = useUnits();
+  const [sorting, setSorting] = useState<SortingState>([{ id: 'kind', desc: true }]);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const columns = useMemo(
+    () => [
+      column.accessor('name', {
+        header: 'Material',
+        cell: ({ row, getValue }) => (
+          <button
+            type="button"
+            className="flex items-center gap-2.5 text-left font-medium hover:underline"
+            onClick={() => setChosen(row.original.id)}
+          >
+            <Swatch material={row.original} /> {getValue()}
+          </button>
+        ),
+      }),
+      column.accessor('kind', { header: 'Kind' }),
+      column.accessor('quantity', {
+        header: 'Here',
+        cell: ({ row: { original } }) => (
+          <span className={`font-semibold ${original.quantity < 0 ? 'text-stop' : ''}`}>
+            {original.kind === 'hook' ? Math.round(original.quantity) : units.bulk(original.quantity)}
+            {original.inPotKg > 0 && (
+              <span className="quiet block">{units.bulk(original.inPotKg)} of it in the pot</span>
+            )}
+          </span>
+        ),
+      }),
+      column.accessor('averageMinor', {
+        header: 'Paid, on average',
+        cell: ({ row: { original } }) =>
+          original.averageMinor === null ? '–' : original.kind === 'hook' ? `${units.money(original.averageMinor, 1)} each` : `${units.money(original.averageMinor)}/kg`, // prettier-ignore
+      }),
+      column.accessor('valueMinor', { header: 'Worth', cell: ({ getValue }) => units.money(getValue()) }),
+    ],
+    [units],
+  );
+  const table = useReactTable({
+    data: materials ?? [],
+    columns,
+    state: { sorting },
+    onSortingChange: setSorting,
+    getCoreRowModel: getCoreRowModel(),
+    getSortedRowModel: getSortedRowModel(),
+  });
+  if (!materials) return <Waiting error={error} />;
+  const worth = materials.reduce((sum, each) => sum + each.valueMinor, 0);
+  const lead = units.bulkParts(materials.filter((each) => each.kind === 'lead').reduce((sum, each) => sum + each.quantity, 0)); // prettier-ignore
+  const open = materials.find((each) => each.id === chosen);
+  return (
+    <Page
+      stub={
+        <>
+          <TheNumber value={lead.figure} unit={lead.unit}>
+            of clean lead on the shelf
+          </TheNumber>
+          <p className="text-ink-2">All that is here was bought for {units.money(worth)}.</p>
+          <div className="flex flex-wrap gap-4">
+            <Sheet
+              title="A new material"
+              says="Lead, a hook or a powder. What you have of it comes next."
+              trigger={<Button look="main">New material</Button>}
+            >
+              <MaterialForm />
+            </Sheet>
+            <Sheet
+              title="Purchases from a list"
+              says="A CSV file with the columns material, quantity, price, on, lot."
+              trigger={<Button>Import CSV</Button>}
+            >
+              <ImportForm />
+            </Sheet>
+          </div>
+          <a className="quiet underline underline-offset-4" href="/api/export/moves.csv">
+            All movements as CSV
+          </a>
+        </>
+      }
+    >
+      <Heading aside={`${materials.length} materials`}>Stock</Heading>
+      <div className="overflow-x-auto">
+        <table className="sheet-table min-w-[560px]">
+          <thead>
+            {table.getHeaderGroups().map((group) => (
+              <tr key={group.id}>
+                {group.headers.map((header, index) => (
+                  <th
+                    key={header.id}
+                    className={index > 1 ? 'num' : ''}
+                    aria-sort={
+                      header.column.getIsSorted() === 'asc'
+                        ? 'ascending'
+                        : header.column.getIsSorted() === 'desc'
+                          ? 'descending'
+                          : 'none'
+                    }
+                  >
+                    <button type="button" onClick={header.column.getToggleSortingHandler()} className="hover:text-ink">
+                      {flexRender(header.column.columnDef.header, header.getContext())}
+                      {{ asc: ' ↑', desc: ' ↓' }[header.column.getIsSorted() as string] ?? ''}
+                    </button>
+                  </th>
+                ))}
+              </tr>
+            ))}
+          </thead>
+          <tbody>
+            {table.getRowModel().rows.map((row) => (
+              <tr key={row.id}>
+                {row.getVisibleCells().map((cell, index) => (
+                  <td key={cell.id} className={index > 1 ? 'num' : ''}>
+                    {flexRender(cell.column.columnDef.cell, cell.getContext())}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {materials.length === 0 && (
+        <p className="quiet mt-3">Nothing yet. Begin with lead and the hooks you have most of.</p>
+      )}
+      <Sheet
+        open={!!open}
+        onOpenChange={(stays) => !stays && setChosen(null)}
+        title={open?.name ?? ''}
+        says={open?.note}
+      >
+        {open && <MaterialSheet material={open} />}
+      </Sheet>
+    </Page>
+  );
+}

@@ -1,0 +1,224 @@
+import type { Ticket } from '@schmelz/contract';
+import { COUNT_STATIONS, stackTotal, ticketState, writeSpan } from '@schmelz/core';
+import { Link, useParams } from 'react-router';
+import { request } from '../../api/client.ts';
+import { newId } from '../../api/id.ts';
+import { useTicket, useWrite } from '../../api/queries.ts';
+import { Button } from '../../design/Button.tsx';
+import { Icon } from '../../design/Icon.tsx';
+import { ProblemNote, Waiting } from '../../design/Notice.tsx';
+import { Heading, Page, TheNumber } from '../../design/Page.tsx';
+import { Head } from '../../drawing/Head.tsx';
+import { useCatalogue } from '../../shell/catalogue.ts';
+import { useUnits } from '../../units/Units.tsx';
+import { CostStacks } from './CostStack.tsx';
+
+interface Row {
+  name: string;
+  plan: string;
+  came: string;
+}
+
+/** Plan against what it came to, line by line, in the maker's units. */
+function useRows(ticket: Ticket, good: number): Row[] {
+  const units = useUnits();
+  const { planned, actual, quantity } = ticket;
+  const share = (part: number, whole: number) => (whole > 0 ? `${Math.round((100 * part) / whole)} %` : '–');
+  const casts = ticket.poured + ticket.pourRejects;
+  const materials = actual.materials.map((material): Row => {
+    const powder = planned.powders.find((each) => each.materialId === material.materialId);
+    const write = (amount: number) => (material.kind === 'hook' ? String(Math.round(amount)) : units.bulk(amount));
+    const plan = material.kind === 'lead' ? planned.leadKgPerHead * quantity : material.kind === 'hook' ? quantity : (powder?.kgPerHead ?? 0) * quantity; // prettier-ignore
+    return {
+      name: material.name,
+      plan: write(plan),
+      came: `${write(material.quantity)}, ${units.money(material.valueMinor)}`,
+    };
+  });
+  return [
+    { name: 'Good heads', plan: String(quantity), came: String(good) },
+    { name: 'Casts', plan: String(planned.casts), came: String(casts) },
+    { name: 'Yield at the pot', plan: share(planned.yieldShare, 1), came: share(ticket.poured, casts) },
+    ...materials,
+    { name: 'Hands-on', plan: writeSpan(planned.workS), came: writeSpan(actual.workS) },
+    { name: 'Electricity', plan: '', came: units.write(actual.energyKWh, 'kWh') },
+    { name: 'One head', plan: units.money(stackTotal(planned.stack), 1), came: actual.cost.perHead ? units.money(stackTotal(actual.cost.perHead), 1) : '–' }, // prettier-ignore
+  ];
+}
+
+export function TicketPage() {
+  const { id = '' } = useParams();
+  const { data: ticket, error } = useTicket(id);
+  const catalogue = useCatalogue();
+  if (!ticket || !catalogue) return <Waiting error={error} />;
+  return <View ticket={ticket} product={catalogue.product(ticket.productId)!} catalogue={catalogue} />;
+}
+
+function View({
+  ticket,
+  product,
+  catalogue,
+}: {
+  ticket: Ticket;
+  product: NonNullable<ReturnType<NonNullable<ReturnType<typeof useCatalogue>>['product']>>;
+  catalogue: NonNullable<ReturnType<typeof useCatalogue>>;
+}) {
+  const { route, poured, pourClosed } = ticket;
+  const state = ticketState({ route, poured, pourClosed }, ticket.log);
+  const rows = useRows(ticket, state.good);
+  const units = useUnits();
+  const say = useWrite((entry: Record<string, unknown>) =>
+    request('POST', `/tickets/${ticket.id}/entries`, { ...entry, id: newId(), at: Date.now() }),
+  );
+  const closing = ticket.log.findLast((entry) => entry.kind === 'close');
+  const closed = state.at === 'closed';
+  const cost = ticket.actual.cost;
+  const price = product.priceMinor;
+  return (
+    <Page
+      stub={
+        <>
+          <TheNumber
+            eyebrow={`Ticket ${ticket.number} for the ${ticket.customer.toLowerCase()}`}
+            value={closed ? units.money(cost.perHead ? stackTotal(cost.perHead) : 0, 1) : state.good}
+          >
+            {closed
+              ? `is what one ${product.name.split(',')[0]} cost`
+              : `of ${ticket.quantity} ${product.name.split(',')[0]} are done`}
+          </TheNumber>
+          <Head
+            {...catalogue.spec(product)}
+            paint={catalogue.paint(product)}
+            state={(state.stations.bake?.good ?? state.good) > 0 ? 'baked' : 'blank'}
+            scale={4.2}
+            label={product.name}
+            className="max-w-full"
+          />
+          {state.at === 'close' && (
+            <Button
+              look="main"
+              className="self-start"
+              disabled={say.isPending}
+              onClick={() => say.mutate({ kind: 'close', station: 'finish' })}
+            >
+              Close the ticket
+            </Button>
+          )}
+          {closed && closing && (
+            <>
+              <p className="flex items-center gap-2 text-good">
+                <Icon name="good" /> Closed{' '}
+                {new Date(state.closedAt!).toLocaleDateString('en-GB', {
+                  day: 'numeric',
+                  month: 'long',
+                  year: 'numeric',
+                })}
+                ; stock has moved.
+              </p>
+              {price !== null && cost.perHead && (
+                <p className="text-ink-2">
+                  Sold at {units.money(price)}, a head brings {units.money(price - stackTotal(cost.perHead), 1)}. Check
+                  your local rules on taxes and lead.
+                </p>
+              )}
+              <Button
+                look="quiet"
+                className="self-start"
+                onClick={() => say.mutate({ kind: 'undo', target: closing.id })}
+              >
+                Open it again
+              </Button>
+            </>
+          )}
+          {!closed && state.at !== 'close' && (
+            <Button look="main" asChild className="self-start">
+              <Link
+                to={
+                  state.at === 'pour'
+                    ? ticket.pourId
+                      ? `/pour/${ticket.pourId}`
+                      : '/pour'
+                    : `/${state.at}/${ticket.id}`
+                }
+              >
+                On to {state.at}
+              </Link>
+            </Button>
+          )}
+          <ProblemNote error={say.error} />
+        </>
+      }
+    >
+      <Heading>Along the line</Heading>
+      <div className="mb-6 overflow-x-auto">
+        <table className="sheet-table min-w-[460px]">
+          <thead>
+            <tr>
+              <th>Station</th>
+              <th className="num">Came</th>
+              <th className="num">Good</th>
+              <th>Thrown back</th>
+              <th className="num">Hands-on</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr>
+              <td className="stamp">Pour</td>
+              <td className="num">{poured + ticket.pourRejects}</td>
+              <td className="num font-semibold">{poured}</td>
+              <td className="text-stop">{ticket.pourRejects || ''}</td>
+              <td className="num" />
+            </tr>
+            {COUNT_STATIONS.filter((station) => state.stations[station]).map((station) => {
+              const here = state.stations[station]!;
+              return (
+                <tr key={station}>
+                  <td className="stamp capitalize">
+                    <Link to={`/${station}/${ticket.id}`} className="hover:underline">
+                      {station}
+                    </Link>
+                  </td>
+                  <td className="num">{here.arrived}</td>
+                  <td className="num font-semibold">{here.good}</td>
+                  <td className="text-stop">
+                    {Object.entries(here.rejects)
+                      .map(([cause, count]) => `${count} ${cause}`)
+                      .join(', ')}
+                  </td>
+                  <td className="num">{writeSpan(here.workS)}</td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+      <div className="grid gap-8 xl:grid-cols-2">
+        <div>
+          <Heading>Plan, and what it came to</Heading>
+          <table className="sheet-table">
+            <thead>
+              <tr>
+                <th />
+                <th className="num">Plan</th>
+                <th className="num">Came to</th>
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map((row) => (
+                <tr key={row.name}>
+                  <td>{row.name}</td>
+                  <td className="num text-ink-2">{row.plan}</td>
+                  <td className="num font-semibold">{row.came}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+        <div>
+          <Heading>What one head costs</Heading>
+          <CostStacks planned={ticket.planned.stack} actual={cost.perHead} />
+        </div>
+      </div>
+    </Page>
+  );
+}

@@ -1,0 +1,92 @@
+import {
+  writeBulkMass,
+  writeHeadMass,
+  writeMoney,
+  writeSpan,
+  writeTemperature,
+  type MassUnit,
+  type TemperatureUnit,
+  type Unit,
+  type Written,
+} from '@schmelz/core';
+import { createContext, useContext, useMemo, type ReactNode } from 'react';
+import { useSettings } from '../api/queries.ts';
+
+export interface Units {
+  massUnit: MassUnit;
+  temperatureUnit: TemperatureUnit;
+  currency: string;
+  head(kg: number): string;
+  bulk(kg: number): string;
+  bulkParts(kg: number): Written;
+  temperature(celsius: number): string;
+  money(minor: number, extraDigits?: number): string;
+  /** Any figure of the core with its unit, as the maker writes it. */
+  write(value: number | string, unit: Unit): string;
+}
+
+const joined = ({ figure, unit }: Written) => (unit.startsWith('°') ? `${figure} ${unit}` : `${figure} ${unit}`);
+
+function makeUnits(massUnit: MassUnit, temperatureUnit: TemperatureUnit, currency: string): Units {
+  const money = (minor: number, extraDigits = 0) => writeMoney(minor, currency, extraDigits);
+  const units: Units = {
+    massUnit,
+    temperatureUnit,
+    currency,
+    head: (kg) => joined(writeHeadMass(kg, massUnit)),
+    bulk: (kg) => joined(writeBulkMass(kg, massUnit)),
+    bulkParts: (kg) => writeBulkMass(kg, massUnit),
+    temperature: (celsius) => joined(writeTemperature(celsius, temperatureUnit)),
+    money,
+    write(value, unit) {
+      if (typeof value === 'string') return value;
+      switch (unit) {
+        case 'head-kg':
+          return units.head(value);
+        case 'kg':
+          return units.bulk(value);
+        case 's':
+          return writeSpan(value);
+        case 'C':
+          return units.temperature(value);
+        case 'minor':
+          return money(value);
+        case 'minor/head':
+          return money(value, 1);
+        case 'minor/kg':
+          return `${money(value)}/kg`;
+        case 'minor/h':
+          return `${money(value)}/h`;
+        case 'minor/kWh':
+          return `${money(value)}/kWh`;
+        case 'ratio':
+          return `${Math.round(value * 1000) / 10} %`;
+        case 'count':
+          return String(Math.round(value * 100) / 100);
+        case 'm':
+          return `${Math.round(value * 1e5) / 100} mm`;
+        case 'm2':
+          return `${Math.round(value * 1e8) / 100} cm²`;
+        case 'W':
+          return `${Math.round(value)} W`;
+        case 'kWh':
+          return `${Math.round(value * 100) / 100} kWh`;
+        case 'text':
+          return String(value);
+      }
+    },
+  };
+  return units;
+}
+
+const UnitsContext = createContext<Units>(makeUnits('g', 'C', 'EUR'));
+
+/** The maker's units for everything below. */
+export function UnitsProvider({ children }: { children: ReactNode }) {
+  const { data } = useSettings();
+  const { massUnit = 'g', temperatureUnit = 'C', currency = 'EUR' } = data ?? {};
+  const units = useMemo(() => makeUnits(massUnit, temperatureUnit, currency), [massUnit, temperatureUnit, currency]);
+  return <UnitsContext value={units}>{children}</UnitsContext>;
+}
+
+export const useUnits = (): Units => useContext(UnitsContext);

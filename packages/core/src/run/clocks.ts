@@ -1,0 +1,71 @@
+import { nextUndo, standing } from './log.ts';
+import { pourState, type PourEntry, type PourLog, type PourSetup } from './pour.ts';
+import { ticketState, type TicketLog, type TicketSetup } from './ticket.ts';
+
+/** A wait that runs by itself: what it is, when it began and when it is over (ms since 1970). */
+export interface Clock {
+  id: string;
+  body: 'melt' | 'freeze' | 'oven';
+  name: string;
+  startedAt: number;
+  endsAt: number;
+  /** Where to go when it is over. */
+  to: string;
+}
+
+export interface ClockPour {
+  id: string;
+  number: number;
+  setup: PourSetup;
+  plannedMeltS: number;
+  openS: number;
+  log: PourLog;
+}
+export interface ClockTicket {
+  id: string;
+  number: number;
+  setup: TicketSetup;
+  log: TicketLog;
+}
+
+/** A clock that is over by this much has been forgotten or is of no more use; it leaves the shelf. */
+const STALE_MS = 12 * 3600 * 1000;
+
+/**
+ * Every running wait: a pot that melts, a mold that sets, heads in the oven, first to end first. A freezing clock leaves
+ * the shelf when it is over; the others stay until what they wait for has happened.
+ */
+export function runningClocks(pours: readonly ClockPour[], tickets: readonly ClockTicket[], now: number): Clock[] {
+  const clocks: Clock[] = [];
+  for (const { id, number, setup, plannedMeltS, openS, log } of pours) {
+    const state = pourState(setup, log);
+    const charge = standing<PourEntry>(log).find((entry) => entry.kind === 'charge');
+    const to = `/pour/${id}`;
+    if (charge && state.phase === 'warming' && state.blanks === 0) {
+      const endsAt = charge.at + plannedMeltS * 1000;
+      clocks.push({ id: `melt ${id}`, body: 'melt', name: `Melt, pour ${number}`, startedAt: charge.at, endsAt, to });
+    }
+    const last = nextUndo<PourEntry>(log);
+    const endsAt = (state.lastShotAt ?? 0) + openS * 1000;
+    if (last && state.lastShotAt !== null && endsAt > now && state.phase !== 'closed') {
+      clocks.push({
+        id: `freeze ${id}`,
+        body: 'freeze',
+        name: 'Open the mold',
+        startedAt: state.lastShotAt,
+        endsAt,
+        to,
+      });
+    }
+  }
+  for (const { id, number, setup, log } of tickets) {
+    for (const load of ticketState(setup, log).loads) {
+      if (load.unloadedAt !== null) continue;
+      const { loadedAt, seconds } = load;
+      const name = `Bake, ticket ${number}`;
+      const endsAt = loadedAt + seconds * 1000;
+      clocks.push({ id: `oven ${load.id}`, body: 'oven', name, startedAt: loadedAt, endsAt, to: `/bake/${id}` });
+    }
+  }
+  return clocks.filter((clock) => now - clock.endsAt < STALE_MS).sort((a, b) => a.endsAt - b.endsAt);
+}
