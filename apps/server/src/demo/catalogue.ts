@@ -106,7 +106,7 @@ export const MOLDS: MoldInput[] = [
 export const BAD_CAVITY = { mold: 'Fry six', position: 4, shortShare: 0.26 };
 
 export const PROGRAMS: Omit<BakeProgram, 'id' | 'version'>[] = [
-  { name: '177 °C for 25 min, preheated', setC: 177, seconds: 1500, preheated: true },
+  { name: '177 °C for 28 min, preheated', setC: 177, seconds: 1680, preheated: true },
   { name: '163 °C for 40 min, preheated', setC: 163, seconds: 2400, preheated: true },
 ];
 /** What the oven really ran in the month when the timer was set wrong. */

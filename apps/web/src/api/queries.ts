@@ -60,7 +60,8 @@ export const refresh = (client: QueryClient) => client.invalidateQueries();
 /** A write followed by a fresh look at everything. */
 export function useWrite<Input, Output = unknown>(write: (input: Input) => Promise<Output>) {
   const client = useQueryClient();
-  return useMutation({ mutationFn: write, onSuccess: () => refresh(client) });
+  // Not awaited: the fresh look may take the writer off the page before it has gone where it wanted to.
+  return useMutation({ mutationFn: write, onSuccess: () => void refresh(client) });
 }
 
 /** Makes or changes one thing; with `id` and `version` it is a change. */

@@ -40,7 +40,7 @@ export function useBenchKeys(actions: readonly BenchAction[]): void {
 
 export function ActionBar({ actions }: { actions: readonly BenchAction[] }) {
   return (
-    <div className="flex flex-wrap gap-2.5" role="group" aria-label="What happened">
+    <div className="flex flex-wrap gap-2" role="group" aria-label="What happened">
       {actions.map((action) => (
         <button
           key={action.key}
@@ -51,7 +51,7 @@ export function ActionBar({ actions }: { actions: readonly BenchAction[] }) {
             // Space must go on meaning the one next thing, not the last button that was tapped.
             event.currentTarget.blur();
           }}
-          className={`cut flex min-h-16 items-center gap-3 px-4 text-lg disabled:opacity-40 ${WEIGHTS[action.weight]} ${action.weight === 'main' ? 'min-w-56 flex-[2] basis-56' : 'flex-auto'}`}
+          className={`cut flex min-h-16 items-center gap-2.5 px-3.5 text-lg disabled:opacity-40 ${WEIGHTS[action.weight]} ${action.weight === 'main' ? 'min-w-56 flex-[2] basis-56' : 'flex-auto'}`}
         >
           <Key>{action.key}</Key>
           {action.icon && <Icon name={action.icon} size={18} />}
@@ -75,7 +75,7 @@ export function BenchFrame({
 }) {
   useBenchKeys(actions);
   return (
-    <div className="flex min-h-[calc(100vh-150px)] flex-col gap-5 px-4 pt-4 pb-4 md:px-8">
+    <div className="flex min-h-[calc(100vh-124px)] flex-col gap-4 px-4 pt-4 md:px-8">
       <div className="grid flex-1 gap-x-8 gap-y-5 lg:grid-cols-[350px_minmax(0,1fr)]">
         <section aria-label="What to do" className="flex min-w-0 flex-col gap-4">
           {stub}
@@ -84,14 +84,16 @@ export function BenchFrame({
           {children}
         </section>
       </div>
-      <ActionBar actions={actions} />
+      <div className="sticky bottom-0 z-10 -mx-4 bg-plate px-4 pt-2 pb-4 max-md:static md:-mx-8 md:px-8">
+        <ActionBar actions={actions} />
+      </div>
     </div>
   );
 }
 
 /** The sentence and the one number of a bench screen; nothing moves when the number changes. */
 export function BenchNumber({ says, value, unit }: { says: string; value: string; unit?: string }) {
-  const size = value.length <= 2 ? 'text-[min(250px,42vw)]' : value.length <= 4 ? 'text-[min(168px,34vw)]' : 'text-[min(120px,26vw)]'; // prettier-ignore
+  const size = value.length <= 2 ? 'text-[min(232px,42vw)]' : value.length <= 4 ? 'text-[min(168px,34vw)]' : 'text-[min(120px,26vw)]'; // prettier-ignore
   return (
     <div>
       <h1 className="voice text-2xl font-normal">{says}</h1>

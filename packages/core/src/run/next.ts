@@ -6,6 +6,8 @@ export interface NextTicket {
   number: number;
   dueOn: string | null;
   quantity: number;
+  /** Good heads cast so far. */
+  poured: number;
   state: TicketState;
 }
 
@@ -45,14 +47,14 @@ export function nextThing(tickets: readonly NextTicket[], openPourId: string | n
     }
   }
   const unpoured = sorted.find(({ state }) => state.at === 'pour');
-  return unpoured ? { what: 'pour', ticketId: unpoured.id, pourId: null, count: unpoured.quantity } : null;
+  return unpoured ? { what: 'pour', ticketId: unpoured.id, pourId: null, count: unpoured.quantity - unpoured.poured } : null;
 }
 
 /** Heads that wait at each station, over all tickets. */
 export function waitingByStation(tickets: readonly NextTicket[]): Record<Station, number> {
   const waiting: Record<Station, number> = { pour: 0, trim: 0, paint: 0, bake: 0, finish: 0 };
-  for (const { state, quantity } of tickets) {
-    if (state.at === 'pour') waiting.pour += quantity;
+  for (const { state, quantity, poured } of tickets) {
+    if (state.at === 'pour') waiting.pour += Math.max(0, quantity - poured);
     for (const [station, here] of Object.entries(state.stations)) waiting[station as CountStation] += here.left;
   }
   return waiting;

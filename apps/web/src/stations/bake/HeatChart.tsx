@@ -8,7 +8,7 @@ interface Point {
 }
 
 const axis = { stroke: 'var(--rule-2)', tick: { fill: 'var(--ink-2)', fontSize: 14 } } as const;
-const label = (text: string, colour: string, position: 'insideTopRight' | 'insideTopLeft' = 'insideTopLeft') => ({ value: text, fill: colour, fontSize: 14, position }); // prettier-ignore
+const label = (text: string, colour: string, position: 'insideTopRight' | 'insideBottomRight') => ({ value: text, fill: colour, fontSize: 14, position }); // prettier-ignore
 
 /** Heat above, cure below, on one time axis, so that the eye drops from warm to full. */
 export function HeatChart({
@@ -27,13 +27,17 @@ export function HeatChart({
   limit: number | null;
 }) {
   const last = points.at(-1)?.minute ?? 1;
+  const steps = (top: number, by: number) => Array.from({ length: Math.floor(top / by) + 1 }, (_, i) => i * by);
+  const warmest = Math.max(limit ?? 0, ...points.map((point) => point.oven));
+  const heatTop = Math.ceil((warmest * 1.12) / 50) * 50;
+  const cureTop = Math.max(100, Math.ceil(Math.max(...points.map((point) => point.cure)) / 25) * 25);
   const common = { data: points, margin: { top: 12, right: 16, bottom: 4, left: 0 } };
   const time = (
     <XAxis
       dataKey="minute"
       type="number"
       domain={[0, last]}
-      tickFormatter={(minute: number) => String(Math.round(minute))}
+      ticks={steps(last, 5)}
       {...axis}
     />
   );
@@ -56,7 +60,7 @@ export function HeatChart({
           <LineChart {...common}>
             <CartesianGrid stroke="var(--rule)" vertical={false} />
             {time}
-            <YAxis {...axis} domain={[0, (max: number) => Math.ceil(Math.max(max, limit ?? 0) * 1.08)]} width={44} />
+            <YAxis {...axis} domain={[0, heatTop]} ticks={steps(heatTop, 50)} width={44} />
             {tip}
             {marks}
             {limit !== null && (
@@ -64,7 +68,7 @@ export function HeatChart({
                 y={limit}
                 stroke="var(--stop)"
                 strokeDasharray="8 5"
-                label={label('hook finish browns', 'var(--stop)')}
+                label={label('hook finish browns', 'var(--stop)', 'insideBottomRight')}
               />
             )}
             <Line
@@ -93,10 +97,10 @@ export function HeatChart({
           <LineChart {...common}>
             <CartesianGrid stroke="var(--rule)" vertical={false} />
             {time}
-            <YAxis {...axis} domain={[0, (max: number) => Math.max(100, Math.ceil(max / 25) * 25)]} width={44} />
+            <YAxis {...axis} domain={[0, cureTop]} ticks={steps(cureTop, 25)} width={44} />
             {tip}
             {marks}
-            <ReferenceLine y={100} stroke="var(--good)" strokeWidth={2} label={label('full', 'var(--good)')} />
+            <ReferenceLine y={100} stroke="var(--good)" strokeWidth={2} label={label('full', 'var(--good)', 'insideTopRight')} />
             {fullMinute !== null && fullMinute <= last && <ReferenceLine x={fullMinute} stroke="var(--good)" />}
             <Line
               dataKey="cure"

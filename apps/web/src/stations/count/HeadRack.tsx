@@ -26,12 +26,12 @@ export const HeadRack = memo(function HeadRack({
   const drawn = (count: number) => Math.ceil(count / each);
   const spec = catalogue.spec(product);
   const paint = catalogue.paint(product);
-  const scale = here.arrived > 36 ? 1.75 : 2.3;
+  const scale = here.arrived > 44 ? 1.75 : here.arrived > 20 ? 2.4 : 3.3;
   const { before, after } = WORDS[station];
   const row = (count: number, state: typeof before, key: string, style = '') =>
     Array.from({ length: drawn(count) }, (_, i) => (
-      <span key={`${key}${i}`} className={`relative pt-1 ${style}`}>
-        <Head {...spec} paint={paint} state={state} pose="hang" scale={scale} />
+      <span key={`${key}${i}`} className="relative pt-1">
+        <Head {...spec} paint={paint} state={state} pose="hang" scale={scale} className={style} />
         {key === 'r' && (
           <Icon name="close" size={18} className="absolute bottom-2 left-1/2 -translate-x-1/2 text-stop" />
         )}
@@ -45,7 +45,7 @@ export const HeadRack = memo(function HeadRack({
         aria-label={`${here.good} good, ${here.rejected} rejected, ${here.left} left`}
       >
         {row(here.good, after, 'g')}
-        {row(here.rejected, after, 'r', 'opacity-60')}
+        {row(here.rejected, after, 'r', 'opacity-45')}
         {row(here.left, before, 'l', station === 'finish' ? 'opacity-45' : '')}
       </div>
       {each > 1 && <p className="quiet mt-2">one drawn head stands for {each}</p>}

@@ -7,10 +7,12 @@ import { Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { IngotHeap } from '../../drawing/Bodies.tsx';
 import { Head, type HeadState } from '../../drawing/Head.tsx';
+import { Mold } from '../../drawing/Mold.tsx';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { useNow } from '../../shell/clock.ts';
 import { isTyping } from '../../shell/Layout.tsx';
 import { useLineState, type LineState } from '../../shell/line-state.ts';
+import { drawnCavities } from '../molds/drawn.ts';
 import { ShortShelf } from './ShortShelf.tsx';
 import { TicketStrip } from './TicketStrip.tsx';
 
@@ -69,7 +71,7 @@ function Next({ line, catalogue }: { line: LineState; catalogue: Catalogue }) {
       )}
       {ticket && (
         <p className="text-ink-2">
-          Ticket {ticket.number} for the {ticket.customer.toLowerCase()}
+          Ticket {ticket.number}, {ticket.customer}
           {ticket.dueOn &&
             `, due ${new Date(ticket.dueOn).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' })}`}
           .
@@ -105,7 +107,17 @@ function Hanging({ line, catalogue }: { line: LineState; catalogue: Catalogue })
       <div className="flex items-end pt-16">
         <IngotHeap kg={leadKg} className="max-w-full" />
       </div>
-      <div className="quiet flex items-start pt-3 pr-4">one drawn head stands for ten</div>
+      <div className="flex flex-col justify-between pt-3 pr-4">
+        {catalogue.molds[0] && (
+          <Mold
+            className="w-full"
+            cavities={drawnCavities(catalogue.molds[0], 'g')}
+            sootWear={1 - Math.exp(-catalogue.molds[0].shotsSinceSmoked / 40)}
+            label=""
+          />
+        )}
+        <span className="quiet leading-tight">one drawn head stands for ten</span>
+      </div>
       {(['pour', 'trim', 'paint', 'bake', 'finish'] as const).map((station) => (
         <div key={station} className="border-l border-rule-2 pr-1">
           {at(station)
@@ -142,7 +154,7 @@ export function LinePage() {
   if (orders.length === 0 && catalogue.products.length === 0) return <Navigate to="/start" replace />;
   return (
     <>
-      <Page stub={<Next line={line} catalogue={catalogue} />}>
+      <Page stub={<div className="flex flex-col gap-4 lg:-mt-[104px]"><Next line={line} catalogue={catalogue} /></div>}>
         <div className="lg:-mt-5">
           <Hanging line={line} catalogue={catalogue} />
         </div>

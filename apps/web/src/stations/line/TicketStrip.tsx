@@ -75,7 +75,7 @@ export function TicketStrip({
           <span className="min-w-0">
             <span className="block truncate font-medium">{product.name.split(',')[0]}</span>
             <span className="quiet block truncate">
-              {product.name.split(',')[1]?.trim()}, {ticket.customer.toLowerCase()}
+              {product.name.split(',')[1]?.trim()}, {ticket.customer}
             </span>
           </span>
         </Link>

@@ -107,7 +107,7 @@ function Needs({ needs }: { needs: MaterialNeed[] }) {
   return (
     <ul>
       {needs.map((need) => {
-        const share = Math.min(1, Math.max(0, need.have) / Math.max(need.need.value, 1e-9));
+        const most = Math.max(need.have, need.need.value, 1e-9);
         return (
           <li key={need.materialId} className="border-b border-rule py-2">
             <div className="flex items-baseline justify-between gap-3">
@@ -115,8 +115,15 @@ function Needs({ needs }: { needs: MaterialNeed[] }) {
               <Fig figure={need.need} title={`${need.name} needed`} />
             </div>
             <div className="mt-1 flex items-center gap-3">
-              <span className="h-2 flex-1 border border-dashed border-rule-2">
-                <span className="block h-full bg-lead" style={{ width: `${share * 100}%` }} />
+              <span className="relative h-2 flex-1 bg-well">
+                <span
+                  className="block h-full bg-lead"
+                  style={{ width: `${(Math.max(0, need.have) / most) * 100}%` }}
+                />
+                <span
+                  className={`absolute -top-1 -bottom-1 w-[3px] ${need.missing > 0 ? 'bg-stop' : 'bg-ink'}`}
+                  style={{ left: `calc(${(need.need.value / most) * 100}% - 2px)` }}
+                />
               </span>
               {need.missing > 0 ? (
                 <span className="flex items-center gap-1 text-sm font-semibold text-stop">
@@ -170,7 +177,7 @@ function Stub({ order, view }: { order: Order; view: PlanView }) {
   const missing = plan.needs.filter((need) => need.missing > 0);
   return (
     <>
-      <TheNumber eyebrow={`Order ${order.number} for the ${order.customer.toLowerCase()}`} value={shots}>
+      <TheNumber eyebrow={`Order ${order.number}, ${order.customer}`} value={shots}>
         {shots === 1 ? 'shot' : 'shots'}, then {order.lines.reduce((sum, line) => sum + line.quantity, 0)} heads are
         good
       </TheNumber>

@@ -19,7 +19,7 @@ function Causes({ bench, marked }: { bench: PourBench; marked: PourCause }) {
             bench.cause(cause);
             event.currentTarget.blur();
           }}
-          className={`cut flex min-h-16 items-center gap-2 px-3.5 text-lg ${marked === cause ? 'bg-stop-wash text-stop' : 'bg-sheet'}`}
+          className={`cut flex min-h-16 items-center gap-1.5 px-2.5 text-[17px] ${marked === cause ? 'bg-stop-wash text-stop' : 'bg-sheet'}`}
         >
           <Key>{key}</Key>
           <Icon name={causeIcon(cause)} /> {cause}
@@ -51,7 +51,7 @@ export function CavityColumns({
   const markedNow = bench.last?.kind === 'reject' ? bench.last : null;
   return (
     <>
-      <ol className="relative mt-2 h-[132px]">
+      <ol className="relative mt-2 h-[126px] max-w-[720px]">
         {mold.cavities.map((cavity, index) => {
           const load = pour.setup.loads.find((each) => each.position === cavity.position);
           const record = state.byPosition[cavity.position];

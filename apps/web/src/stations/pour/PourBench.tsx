@@ -174,7 +174,7 @@ function Running({ pour, mold, catalogue }: { pour: Pour; mold: StoredMold; cata
         }
       >
         <Mold
-          className="w-full"
+          className="w-full max-w-[720px]"
           cavities={cavities}
           sootWear={1 - Math.exp(-(state.shotsSinceSmoked ?? mold.shotsSinceSmoked + state.shots.length) / 40)}
           edge={state.shots.length ? 'var(--straw)' : undefined}

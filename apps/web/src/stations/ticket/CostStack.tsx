@@ -35,10 +35,10 @@ export function CostStacks({ planned, actual }: { planned: CostStack; actual: Co
   const stacks = [{ name: 'Plan', stack: planned }, ...(actual ? [{ name: 'Came to', stack: actual }] : [])];
   const tallest = Math.max(...stacks.map(({ stack }) => stackTotal(stack)), 1e-9);
   return (
-    <div className="flex items-end gap-8">
+    <div className="flex items-end gap-5">
       {stacks.map(({ name, stack }) => (
-        <div key={name} className="w-[92px]">
-          <p className="fig text-center text-[25px]">{money(stackTotal(stack), 1)}</p>
+        <div key={name} className="w-[74px]">
+          <p className="fig text-center text-[23px]">{money(stackTotal(stack), 1)}</p>
           <div className="mt-2 flex flex-col-reverse" style={{ height: (240 * stackTotal(stack)) / tallest }}>
             {COST_PARTS.map((part) => (
               <span
@@ -49,16 +49,16 @@ export function CostStacks({ planned, actual }: { planned: CostStack; actual: Co
               />
             ))}
           </div>
-          <p className="stamp mt-2 text-center text-[15px]">{name}</p>
+          <p className="stamp mt-2 text-center text-sm whitespace-nowrap">{name}</p>
         </div>
       ))}
       <ul className="pb-8 text-sm">
         {[...COST_PARTS].reverse().map((part) => (
           <li key={part} className="flex items-center gap-2 py-0.5">
             <span className={`size-3.5 ${FILLS[part]}`} />
-            <span className="w-16">{part}</span>
-            <span className="w-20 text-right text-ink-2">{money(planned[part], 1)}</span>
-            <b className="w-20 text-right font-semibold">{actual ? money(actual[part], 1) : ''}</b>
+            <span className="w-14">{part}</span>
+            <span className="w-16 text-right text-ink-2">{money(planned[part], 1)}</span>
+            <b className="w-16 text-right font-semibold">{actual ? money(actual[part], 1) : ''}</b>
           </li>
         ))}
       </ul>

@@ -79,7 +79,7 @@ function View({
       stub={
         <>
           <TheNumber
-            eyebrow={`Ticket ${ticket.number} for the ${ticket.customer.toLowerCase()}`}
+            eyebrow={`Ticket ${ticket.number}, ${ticket.customer}`}
             value={closed ? units.money(cost.perHead ? stackTotal(cost.perHead) : 0, 1) : state.good}
           >
             {closed
@@ -192,7 +192,7 @@ function View({
           </tbody>
         </table>
       </div>
-      <div className="grid gap-8 xl:grid-cols-2">
+      <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_430px]">
         <div>
           <Heading>Plan, and what it came to</Heading>
           <table className="sheet-table">
