@@ -63,7 +63,8 @@ function fingerprint(paths) {
 /** Calls `work` when `print` differs from what it was when `work` last succeeded. */
 function whenChanged(name, print, products, work) {
   const stamp = join(cache, `${name}.stamp`);
-  const fresh = existsSync(stamp) && readFileSync(stamp, 'utf8') === print && products.every((path) => existsSync(path));
+  const fresh =
+    existsSync(stamp) && readFileSync(stamp, 'utf8') === print && products.every((path) => existsSync(path));
   if (fresh) return;
   work();
   mkdirSync(cache, { recursive: true });

@@ -102,6 +102,9 @@ export function openApiDocument(version: string): Json {
       '/api/materials/{id}/receipts': withId({ post: operation('receive', 'A purchase comes in', { requestBody: body(jsonSchema(receiptSchema)) }) }), // prettier-ignore
       '/api/materials/{id}/counts': withId({ post: operation('count', 'What the scale or a count says is there', { requestBody: body(jsonSchema(countSchema)) }) }), // prettier-ignore
       '/api/materials/{id}/moves': withId({ get: operation('moves', 'Movements of one material, newest first') }),
+      '/api/materials/{id}/flows': withId({
+        get: operation('flows', 'All that came and went of a material, by reason'),
+      }),
       '/api/materials/import': {
         post: operation('import_receipts', 'Purchases from CSV: material, quantity, price, on, lot', {
           requestBody: { required: true, content: { 'text/csv': { schema: { type: 'string' } } } },

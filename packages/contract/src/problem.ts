@@ -72,11 +72,12 @@ export function fieldProblems(error: yup.ValidationError, schema: yup.AnySchema)
     const unknown = each.type === 'noUnknown';
     const custom = each.errors[0] ?? 'is not allowed';
     const own = ['details', 'positions', 'base', 'once', 'noUnknown'].includes(each.type ?? '');
-    const allowed = own || !described ? custom.replace(/^\S+ (field )?/, '') : allowedBy(described);
+    const words = unknown ? custom.replace(/^(this|\S+) field /, '') : custom;
+    const allowed = own || !described ? words : allowedBy(described);
     const value = unknown ? each.params?.unknown : quoted(each.params?.originalValue ?? each.value);
     const name = path || 'the request';
     const message = own
-      ? `${name} ${custom.replace(/^(this|\S+) (field )?/, '')}`
+      ? `${name} ${words}`
       : `${name} is ${value === undefined ? 'missing' : JSON.stringify(value)}; allowed: ${allowed}`;
     return { field: name, value, unit, allowed, message };
   });

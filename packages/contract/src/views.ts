@@ -34,6 +34,11 @@ export interface StockMove {
   batchNumber: number | null;
   lot: string;
 }
+export interface StockFlow {
+  reason: string;
+  quantity: number;
+  valueMinor: number;
+}
 export type Cavity = MoldInput['cavities'][number] & { id: string; good: number; casts: number };
 export type Mold = Omit<MoldInput, 'cavities'> & Stored & { cavities: Cavity[]; shotsSinceSmoked: number };
 export interface Pot extends Stored {

@@ -120,7 +120,7 @@ export function ticketDays(
     const chance = station === 'finish' && day.underBaked ? 0.07 : share;
     const rejected = Array.from({ length: count }, () => random()).filter((r) => r < chance).length;
     const pace = SECONDS[station] * (0.9 + random() * 0.3);
-    let good = count - rejected;
+    const good = count - rejected;
     for (let done = 0; done < good; done += 12) {
       const now = Math.min(12, good - done);
       add({ kind: 'good', station, count: now }, now * pace);

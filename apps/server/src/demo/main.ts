@@ -5,7 +5,10 @@ import { openStore } from '../store/store.ts';
 import { makeThings } from './make-things.ts';
 import { runYear } from './year.ts';
 
-/** Makes the demo workshop in SCHMELZ_DATA anew. SCHMELZ_DEMO_DAY (2026-11-25) fixes its last day. */
+/**
+ * Makes the demo workshop in SCHMELZ_DATA anew. SCHMELZ_DEMO_DAY (2026-11-25) fixes its last day, SCHMELZ_DEMO_DAYS how
+ * many days it covers.
+ */
 async function main(): Promise<void> {
   const folder = process.env['SCHMELZ_DATA'];
   if (!folder) throw new Error('SCHMELZ_DATA must name the folder of the demo workshop.');
@@ -19,7 +22,8 @@ async function main(): Promise<void> {
   mkdirSync(folder, { recursive: true });
   const store = await openStore(folder);
   const started = Date.now();
-  await runYear(store, await makeThings(store), today);
+  const days = Number(process.env['SCHMELZ_DEMO_DAYS'] ?? 365);
+  await runYear(store, await makeThings(store), today, days);
   await store.close();
   writeFileSync(join(folder, 'demo-made'), `${new Date().toISOString()}\n`);
   console.log(`Demo workshop made in ${Math.round((Date.now() - started) / 1000)} s.`);

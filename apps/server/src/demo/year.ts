@@ -22,9 +22,9 @@ const UNDER_BAKED_DAYS = [110, 80] as const;
 const isoDay = (at: number) => new Date(at).toISOString().slice(0, 10);
 
 /** Runs the year: purchases when the shelf runs low, orders, pours, tickets, weighings, all through the services. */
-export async function runYear(store: Store, things: Things, today: number): Promise<void> {
+export async function runYear(store: Store, things: Things, today: number, days = DAYS): Promise<void> {
   const random = seeded(9);
-  const start = today - DAYS * DAY_MS;
+  const start = today - days * DAY_MS;
   await openingPurchases(store, things, start);
   let weighed = start;
   for (let at = start + 6 * DAY_MS; at < today - 5 * DAY_MS;) {

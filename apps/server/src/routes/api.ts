@@ -24,7 +24,7 @@ import { nextNumber, planView, releaseOrder } from '../services/orders.ts';
 import { addPourEntries, listPours, readPour, startPour } from '../services/pours.ts';
 import { changeResource, createResource, listResources, readResource, removeResource } from '../services/resources.ts';
 import { readSettings, writeSettings } from '../services/settings.ts';
-import { count, listMaterials, listMoves, receive } from '../services/stock.ts';
+import { count, listFlows, listMaterials, listMoves, receive } from '../services/stock.ts';
 import { addTicketEntries, listTickets, readTicket } from '../services/tickets.ts';
 import { listMolds } from '../services/workshop.ts';
 import type { Store } from '../store/store.ts';
@@ -133,6 +133,10 @@ export function apiRoutes(store: Store, config: Config, sessions: Sessions): Rou
   });
   router.get('/api/materials/:id/moves', async (ctx) => {
     ctx.body = await listMoves(store, idOf(ctx));
+  });
+
+  router.get('/api/materials/:id/flows', async (ctx) => {
+    ctx.body = await listFlows(store, idOf(ctx));
   });
 
   router.get('/api/orders/:id/plan', async (ctx) => {

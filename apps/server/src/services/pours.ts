@@ -106,7 +106,9 @@ export async function startPour(store: Store, input: StartPourInput, at = Date.n
   if (!pot) throw notFound('pot', input.potId);
   const problem = lines.map((line) => castingProblem(line.product, [mold])).find((text) => text !== null);
   if (problem) throw notAllowed(problem);
+  // Where several hooks want the same cavities, the others wait for a pour of their own.
   const [allocation] = allocate(lines, [mold]);
+  const taken = allocation!.kinds.flatMap((each) => each.kind.lines);
   const { ways } = workshop;
   const plan = moldPlan(allocation!, ways);
   const shotKg = plan.uses.reduce((sum, use) => sum + use.leadKg + use.sprueKg, 0);
@@ -119,7 +121,7 @@ export async function startPour(store: Store, input: StartPourInput, at = Date.n
       const hookMaterialId = hookOf.get(productIds[0]!) ?? null;
       return { position, cavityId, batchIds: productIds, hookMaterialId, leadKg, sprueKg, yieldShare };
     }),
-    needs: Object.fromEntries(lines.map(({ product, quantity }) => [product.id, quantity])),
+    needs: Object.fromEntries(taken.map(({ product, quantity }) => [product.id, quantity])),
     plannedBlanks: plan.blanks.value,
   };
   const planned: PourPlan = { meltS: seconds, chargeKg, openS: plan.openS.value, pourC: ways.pourC, roomC: ways.roomC, potPowerW: pot.powerW, potLossWPerK: pot.lossWPerK }; // prettier-ignore
@@ -141,7 +143,7 @@ export async function startPour(store: Store, input: StartPourInput, at = Date.n
   await store.write(async (transaction) => {
     await store.models.pours.create(row, { transaction });
     const none = { good: 0, rejects: 0, hooksLost: 0, workS: 0, energyKWh: 0, drossKg: 0, unexplainedKg: 0 };
-    const links = lines.map(({ product }) => ({ pourId: row.id, ticketId: product.id, ...none }));
+    const links = taken.map(({ product }) => ({ pourId: row.id, ticketId: product.id, ...none }));
     await store.models.pourTickets.bulkCreate(links, { transaction });
   });
   return pourView(row, []);

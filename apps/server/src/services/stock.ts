@@ -1,5 +1,5 @@
 import { costOf, QUANTITY_TOLERANCE, takeValueMinor, type Balance, type Posting } from '@schmelz/core';
-import type { CountInput, Material, ReceiptInput, StockMove } from '@schmelz/contract';
+import type { CountInput, Material, ReceiptInput, StockFlow, StockMove } from '@schmelz/contract';
 import type { Transaction } from 'sequelize';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notFound } from './errors.ts';
@@ -88,6 +88,15 @@ export function count(store: Store, materialId: string, { quantity, note }: Coun
     );
     return { difference };
   });
+}
+
+/** All that ever came and went of a material, by reason. */
+export async function listFlows(store: Store, materialId: string): Promise<StockFlow[]> {
+  return store.select<StockFlow>(
+    `SELECT reason, SUM(quantity) AS quantity, SUM(valueMinor) AS valueMinor FROM stockMoves
+     WHERE materialId = :materialId GROUP BY reason ORDER BY quantity DESC`,
+    { materialId },
+  );
 }
 
 export async function listMoves(store: Store, materialId: string): Promise<StockMove[]> {

@@ -12,6 +12,7 @@ import type {
   Recipe,
   ResourcePath,
   SettingsView,
+  StockFlow,
   StockMove,
   Ticket,
 } from '@schmelz/contract';
@@ -53,6 +54,9 @@ export const usePlan = (id: string) =>
   useQuery({ queryKey: ['plan', id], queryFn: () => request<PlanView>('GET', `/orders/${id}/plan`) });
 export const useMoves = (id: string) =>
   useQuery({ queryKey: ['moves', id], queryFn: () => request<StockMove[]>('GET', `/materials/${id}/moves`) });
+
+export const useFlows = (id: string) =>
+  useQuery({ queryKey: ['flows', id], queryFn: () => request<StockFlow[]>('GET', `/materials/${id}/flows`) });
 
 /** Whatever was written may have moved stock, plans and tickets: everything that is shown is asked for again. */
 export const refresh = (client: QueryClient) => client.invalidateQueries();

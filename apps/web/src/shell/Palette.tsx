@@ -1,5 +1,5 @@
 import { Command } from 'cmdk';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useList, useLine } from '../api/queries.ts';
 import { Key } from '../design/Button.tsx';
@@ -23,7 +23,6 @@ export function Palette({ open, onOpenChange }: { open: boolean; onOpenChange: (
   const { data: orders } = useList('orders');
   const { data: line } = useLine();
   const [search, setSearch] = useState('');
-  useEffect(() => setSearch(''), [open]);
   const go = (to: string) => () => {
     onOpenChange(false);
     void navigate(to);

@@ -87,22 +87,29 @@ export function allocate(lines: readonly PlanLine[], molds: readonly PlanMold[])
     entry.kinds.push(kind);
     byMold.set(best.id, entry);
   }
-  return [...byMold.values()].map(({ mold, kinds }) => {
-    const taken = shareCavities(mold, kinds);
-    const allocated = kinds.flatMap((kind) => {
-      const cavities = taken.get(kind.key) ?? [];
-      return cavities.length ? [onCavities(kind, cavities)] : [];
-    });
-    return { mold, kinds: allocated, shots: Math.max(0, ...allocated.map((each) => each.shots)) };
-  });
+  return [...byMold.values()].flatMap(({ mold, kinds }) => poursOn(mold, kinds));
 }
 
+/** One pour of a mold, and another one for the kinds that found no cavity free in the first. */
+function poursOn(mold: PlanMold, kinds: readonly BlankKind[]): MoldAllocation[] {
+  const taken = shareCavities(mold, kinds);
+  const cavitiesOf = (kind: BlankKind) => taken.get(kind.key) ?? [];
+  const placed = kinds.filter((kind) => cavitiesOf(kind).length > 0).map((kind) => onCavities(kind, cavitiesOf(kind)));
+  const waiting = kinds.filter((kind) => cavitiesOf(kind).length === 0);
+  const first = { mold, kinds: placed, shots: Math.max(0, ...placed.map((each) => each.shots)) };
+  return placed.length && waiting.length ? [first, ...poursOn(mold, waiting)] : [first];
+}
+
+/** Each next cavity goes to the kind that would need most shots; a kind without any comes before all others. */
 function shareCavities(mold: PlanMold, kinds: readonly BlankKind[]): Map<string, PlanCavity[]> {
   const taken = new Map<string, PlanCavity[]>(kinds.map((kind) => [kind.key, []]));
-  const load = (kind: BlankKind) => kind.wanted / Math.max(0.5, taken.get(kind.key)!.length);
+  const urgency = (kind: BlankKind) => {
+    const cavities = taken.get(kind.key)!.length;
+    return cavities === 0 ? 1e9 + kind.wanted : kind.wanted / cavities;
+  };
   for (const cavity of mold.cavities) {
     const takers = kinds.filter((kind) => casts(cavity, kind.lines[0]!.product));
-    const neediest = takers.sort((a, b) => load(b) - load(a))[0];
+    const neediest = takers.sort((a, b) => urgency(b) - urgency(a))[0];
     if (neediest) taken.get(neediest.key)!.push(cavity);
   }
   return taken;

@@ -47,7 +47,9 @@ export function nextThing(tickets: readonly NextTicket[], openPourId: string | n
     }
   }
   const unpoured = sorted.find(({ state }) => state.at === 'pour');
-  return unpoured ? { what: 'pour', ticketId: unpoured.id, pourId: null, count: unpoured.quantity - unpoured.poured } : null;
+  return unpoured
+    ? { what: 'pour', ticketId: unpoured.id, pourId: null, count: unpoured.quantity - unpoured.poured }
+    : null;
 }
 
 /** Heads that wait at each station, over all tickets. */

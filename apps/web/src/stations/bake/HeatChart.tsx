@@ -32,15 +32,7 @@ export function HeatChart({
   const heatTop = Math.ceil((warmest * 1.12) / 50) * 50;
   const cureTop = Math.max(100, Math.ceil(Math.max(...points.map((point) => point.cure)) / 25) * 25);
   const common = { data: points, margin: { top: 12, right: 16, bottom: 4, left: 0 } };
-  const time = (
-    <XAxis
-      dataKey="minute"
-      type="number"
-      domain={[0, last]}
-      ticks={steps(last, 5)}
-      {...axis}
-    />
-  );
+  const time = <XAxis dataKey="minute" type="number" domain={[0, last]} ticks={steps(last, 5)} {...axis} />;
   const marks = [
     <ReferenceLine key="now" x={Math.min(nowMinute, last)} stroke="var(--ink)" strokeWidth={2} />,
     <ReferenceLine key="end" x={endMinute} stroke="var(--rule-2)" strokeDasharray="4 4" />,
@@ -100,7 +92,12 @@ export function HeatChart({
             <YAxis {...axis} domain={[0, cureTop]} ticks={steps(cureTop, 25)} width={44} />
             {tip}
             {marks}
-            <ReferenceLine y={100} stroke="var(--good)" strokeWidth={2} label={label('full', 'var(--good)', 'insideTopRight')} />
+            <ReferenceLine
+              y={100}
+              stroke="var(--good)"
+              strokeWidth={2}
+              label={label('full', 'var(--good)', 'insideTopRight')}
+            />
             {fullMinute !== null && fullMinute <= last && <ReferenceLine x={fullMinute} stroke="var(--good)" />}
             <Line
               dataKey="cure"

@@ -1,6 +1,5 @@
-import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { useList, useMoves } from '../../api/queries.ts';
+import { useList, useFlows } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Caution, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
@@ -13,12 +12,8 @@ import type { Material } from '@schmelz/contract';
 /** Where the lead went, by reason, as one bar. */
 function WhereItWent({ material }: { material: Material }) {
   const units = useUnits();
-  const { data: moves } = useMoves(material.id);
-  const sums = useMemo(() => {
-    const byReason = new Map<string, number>();
-    for (const move of moves ?? []) byReason.set(move.reason, (byReason.get(move.reason) ?? 0) + move.quantity);
-    return [...byReason].sort((a, b) => b[1] - a[1]);
-  }, [moves]);
+  const { data: flows = [] } = useFlows(material.id);
+  const sums = flows.map(({ reason, quantity }) => [reason, quantity] as const);
   const largest = Math.max(...sums.map(([, kg]) => Math.abs(kg)), 1e-9);
   return (
     <ul>

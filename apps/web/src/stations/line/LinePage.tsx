@@ -154,7 +154,13 @@ export function LinePage() {
   if (orders.length === 0 && catalogue.products.length === 0) return <Navigate to="/start" replace />;
   return (
     <>
-      <Page stub={<div className="flex flex-col gap-4 lg:-mt-[104px]"><Next line={line} catalogue={catalogue} /></div>}>
+      <Page
+        stub={
+          <div className="flex flex-col gap-4 lg:-mt-[104px]">
+            <Next line={line} catalogue={catalogue} />
+          </div>
+        }
+      >
         <div className="lg:-mt-5">
           <Hanging line={line} catalogue={catalogue} />
         </div>

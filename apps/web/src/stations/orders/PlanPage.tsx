@@ -116,10 +116,7 @@ function Needs({ needs }: { needs: MaterialNeed[] }) {
             </div>
             <div className="mt-1 flex items-center gap-3">
               <span className="relative h-2 flex-1 bg-well">
-                <span
-                  className="block h-full bg-lead"
-                  style={{ width: `${(Math.max(0, need.have) / most) * 100}%` }}
-                />
+                <span className="block h-full bg-lead" style={{ width: `${(Math.max(0, need.have) / most) * 100}%` }} />
                 <span
                   className={`absolute -top-1 -bottom-1 w-[3px] ${need.missing > 0 ? 'bg-stop' : 'bg-ink'}`}
                   style={{ left: `calc(${(need.need.value / most) * 100}% - 2px)` }}
@@ -254,8 +251,8 @@ export function PlanPage() {
       <div className="mt-6 grid gap-x-9 gap-y-6 xl:grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)]">
         <div>
           <Heading>At the pot</Heading>
-          {plan.molds.map((mold) => (
-            <MoldShots key={mold.moldId} mold={mold} catalogue={catalogue} />
+          {plan.molds.map((mold, index) => (
+            <MoldShots key={index} mold={mold} catalogue={catalogue} />
           ))}
           <div className="mt-3 flex items-baseline justify-between">
             <span>Lead to charge</span>

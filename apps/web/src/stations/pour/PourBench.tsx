@@ -107,7 +107,7 @@ function Running({ pour, mold, catalogue }: { pour: Pour; mold: StoredMold; cata
   );
   // Digits and letters have their targets under the mold, not in the bar of keys.
   useBenchKeys(hidden);
-  if (state.phase === 'closed') return <PourSummary pour={pour} bench={bench} mold={mold} catalogue={catalogue} />;
+  if (state.phase === 'closed') return <PourSummary pour={pour} bench={bench} mold={mold} />;
   const what = whatNow(bench, pour, now);
   const setting = 'setting' in what && what.setting !== undefined;
   const warming = state.phase === 'warming' && state.blanks < pour.setup.plannedBlanks;

@@ -6,23 +6,12 @@ import { Button } from '../../design/Button.tsx';
 import { causeIcon, Icon } from '../../design/Icon.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Mold, moldFrame } from '../../drawing/Mold.tsx';
-import type { Catalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { drawnCavities } from '../molds/drawn.ts';
 import type { PourBench } from './usePourBench.ts';
 
 /** After the pour: good heads by ticket, rejects by cavity, and what became of the lead. */
-export function PourSummary({
-  pour,
-  bench,
-  mold,
-  catalogue,
-}: {
-  pour: Pour;
-  bench: PourBench;
-  mold: StoredMold;
-  catalogue: Catalogue;
-}) {
+export function PourSummary({ pour, bench, mold }: { pour: Pour; bench: PourBench; mold: StoredMold }) {
   const units = useUnits();
   const { data: line } = useLine();
   const { state } = bench;

@@ -1,0 +1,77 @@
+import { makeThings } from './make-things.ts';
+import { runYear } from './year.ts';
+import { listMaterials } from '../services/stock.ts';
+import { listPours } from '../services/pours.ts';
+import { listTickets } from '../services/tickets.ts';
+import { listMolds } from '../services/workshop.ts';
+import { openStore, type Store } from '../store/store.ts';
+import { pourState, ticketState } from '@schmelz/core';
+import { temporaryFolder } from '../testing/server.ts';
+import { BAD_CAVITY } from './catalogue.ts';
+
+/** A shorter run of the same program that makes the year: its books must agree with each other. */
+describe('the demo workshop', () => {
+  let store: Store;
+  beforeAll(async () => {
+    store = await openStore(temporaryFolder());
+    await runYear(store, await makeThings(store), Date.UTC(2026, 10, 25, 19), 130);
+  }, 120_000);
+  afterAll(() => store.close());
+
+  test('lead balances to the gram: bought = shelf + heads + dross + unexplained + weighed away', async () => {
+    const moves = await store.select<{ reason: string; kg: number }>(
+      `SELECT m.reason, SUM(m.quantity) AS kg FROM stockMoves m JOIN materials a ON a.id = m.materialId WHERE a.kind = 'lead' GROUP BY m.reason`,
+    );
+    const of = (reason: string) => moves.find((move) => move.reason === reason)?.kg ?? 0;
+    const [lead] = (await listMaterials(store)).filter((each) => each.kind === 'lead');
+    // Independently, from the logs: good heads that were not thrown back later, times what their cavity casts.
+    const tickets = await listTickets(store);
+    const headsKg = tickets.reduce((sum, ticket) => {
+      const { route, poured, pourClosed } = ticket;
+      const state = ticketState({ route, poured, pourClosed }, ticket.log);
+      const later = Object.values(state.stations).reduce((all, station) => all + station.rejected, 0);
+      return sum + (poured - later) * ticket.planned.leadKgPerHead;
+    }, 0);
+    const pours = (await listPours(store)).map((pour) => pourState(pour.setup, pour.log));
+    const drossKg = pours.reduce((sum, pour) => sum + (pour.balance?.drossKg ?? 0), 0);
+    const unexplainedKg = pours.reduce((sum, pour) => sum + (pour.balance?.unexplainedKg ?? 0), 0);
+    expect(Math.abs(of('received') + of('counted') - headsKg - drossKg - unexplainedKg - lead!.quantity)).toBeLessThan(
+      0.001,
+    );
+    expect(pours.every((pour) => pour.phase === 'closed')).toBe(true);
+  });
+
+  test('hooks balance to the piece, and nothing is below zero', async () => {
+    for (const material of await listMaterials(store)) {
+      expect(material.quantity).toBeGreaterThanOrEqual(0);
+      if (material.kind === 'hook')
+        expect(Math.abs(material.quantity - Math.round(material.quantity))).toBeLessThan(1e-9);
+    }
+  });
+
+  test('there is something to find: the bad cavity, the under-baked month, work at every station', async () => {
+    const mold = (await listMolds(store)).find((each) => each.name === BAD_CAVITY.mold)!;
+    const share = (at: number) => mold.cavities[at]!.good / mold.cavities[at]!.casts;
+    expect(share(BAD_CAVITY.position - 1)).toBeLessThan(share(BAD_CAVITY.position) - 0.08);
+    const tickets = await listTickets(store);
+    const bakes = tickets.flatMap((ticket) => ticket.log.filter((entry) => entry.kind === 'load'));
+    const under = bakes.filter((bake) => bake.setC < 160);
+    expect(under.length).toBeGreaterThan(0);
+    expect(under.length).toBeLessThan(bakes.length / 2);
+    const at = tickets.map(({ route, poured, pourClosed, log }) => ticketState({ route, poured, pourClosed }, log).at);
+    for (const station of ['pour', 'trim', 'paint', 'bake', 'finish', 'closed']) expect(at).toContain(station);
+  });
+
+  test('the same seed makes the same year', async () => {
+    const orders = await store.select<{ customer: string; quantity: number }>(
+      'SELECT o.customer, l.quantity FROM orders o JOIN orderLines l ON l.orderId = o.id ORDER BY o.number, l.position LIMIT 6',
+    );
+    const again = await openStore(temporaryFolder());
+    await runYear(again, await makeThings(again), Date.UTC(2026, 10, 25, 19), 40);
+    const second = await again.select(
+      'SELECT o.customer, l.quantity FROM orders o JOIN orderLines l ON l.orderId = o.id ORDER BY o.number, l.position LIMIT 1',
+    );
+    expect(second[0]).toEqual(orders[0]);
+    await again.close();
+  }, 60_000);
+});

@@ -1,0 +1,131 @@
+import { randomUUID } from 'node:crypto';
+import { pourState, type PourEntry } from '@schmelz/core';
+import { smallWorkshop, testServer, type TestServer } from './testing/server.ts';
+
+/** The job over HTTP: order, plan, release, pour, stations, close; then stock to the gram. */
+describe('one order over the API', () => {
+  let server: TestServer;
+  let things: Awaited<ReturnType<typeof smallWorkshop>>;
+  let at = Date.UTC(2026, 0, 10, 18);
+  const entry = (seconds = 30) => ({ id: randomUUID(), at: (at += seconds * 1000) });
+  const stock = async () => {
+    const { body } = await server.call('GET', '/api/materials');
+    return Object.fromEntries(
+      body.map((each: { name: string; quantity: number; valueMinor: number }) => [each.name, each]),
+    );
+  };
+
+  beforeAll(async () => {
+    server = await testServer();
+    things = await smallWorkshop(server);
+  });
+  afterAll(() => server.stop());
+
+  test('from order to closed tickets', async () => {
+    const { call } = server;
+    const [ten, fourteen] = things.productIds;
+    const order = await call('POST', '/api/orders', { customer: 'Stall', dueOn: '2026-01-17', note: '', lines: [{ productId: ten, quantity: 12 }, { productId: fourteen, quantity: 6 }] }); // prettier-ignore
+    expect(order.status).toBe(201);
+    const { plan } = (await call('GET', `/api/orders/${order.body.id}/plan`)).body;
+    expect(plan.problems).toEqual([]);
+    expect(plan.molds[0].shots.value).toBeGreaterThanOrEqual(4);
+    const tickets = (await call('POST', `/api/orders/${order.body.id}/release`, {})).body as {
+      id: string;
+      productId: string;
+    }[];
+    expect(tickets).toHaveLength(2);
+    expect((await call('POST', `/api/orders/${order.body.id}/release`, {})).status).toBe(422);
+
+    const pour = (await call('POST', '/api/pours', { moldId: things.moldId, potId: things.potId, batchIds: tickets.map((ticket) => ticket.id) })).body; // prettier-ignore
+    const path = `/api/pours/${pour.id}/entries`;
+    const log: PourEntry[] = [];
+    const say = async (said: Record<string, unknown>) => {
+      const whole = { ...entry(), ...said };
+      expect((await call('POST', path, whole)).status).toBe(204);
+      log.push(whole as unknown as PourEntry);
+      return whole;
+    };
+    await say({ kind: 'charge', massKg: 2, potC: 20 });
+    for (let shot = 0; pourState(pour.setup, log).shotsToGo > 0; shot++) {
+      const positions = pourState(pour.setup, log).wantedPositions;
+      const poured = await say({ kind: 'shot', positions });
+      if (shot === 1)
+        await say({ kind: 'reject', shotId: poured.id, position: positions[0], cause: 'short', hookLost: true });
+    }
+    const state = pourState(pour.setup, log);
+    const headsKg = state.headsKg;
+    const close = await say({ kind: 'close', sprueBackKg: 0.05, rejectsBackKg: state.rejectsKg, drossKg: 0.03, heelKg: 2 - headsKg - state.rejectsKg - 0.08 - 0.0021 }); // prettier-ignore
+    const afterPour = await stock();
+    expect(afterPour['Lead'].quantity).toBeCloseTo(20 - headsKg - 0.03 - 0.0021, 9);
+
+    // Opened again, the lead is back on the shelf; closed again, it is gone as before: corrected, not erased.
+    await say({ kind: 'undo', target: close.id });
+    expect((await stock())['Lead'].quantity).toBeCloseTo(20, 9);
+    expect((await stock())['Lead'].valueMinor).toBe(5000);
+    await say({ kind: 'close', sprueBackKg: 0.05, rejectsBackKg: state.rejectsKg, drossKg: 0.03, heelKg: 2 - headsKg - state.rejectsKg - 0.08 - 0.0021 }); // prettier-ignore
+
+    let finished = 0;
+    for (const { id } of tickets) {
+      const ticket = async () => (await call('GET', `/api/tickets/${id}`)).body;
+      const tell = async (said: Record<string, unknown>) => {
+        const told = await call('POST', `/api/tickets/${id}/entries`, { ...entry(), ...said });
+        expect(told.body).toBe('');
+        expect(told.status).toBe(204);
+      };
+      let left = (await ticket()).poured as number;
+      for (const station of ['trim', 'paint', 'bake', 'finish']) {
+        if (station === 'bake') {
+          await tell({ kind: 'load', station, count: left, setC: 177, seconds: 1680, preheated: true });
+          await tell({ kind: 'unload', station });
+        }
+        if (station === 'trim') await tell({ kind: 'reject', station, cause: 'divot', count: 1 });
+        left -= station === 'trim' ? 1 : 0;
+        await tell({ kind: 'good', station, count: left });
+      }
+      const refused = await call('POST', `/api/tickets/${id}/entries`, {
+        ...entry(),
+        kind: 'good',
+        station: 'finish',
+        count: 1,
+      });
+      expect(refused.status).toBe(422);
+      expect(refused.body.detail).toMatch(/count is 1; allowed: 1 to 0/);
+      await tell({ kind: 'close', station: 'finish' });
+      finished += left;
+      const { actual } = await ticket();
+      const total = Object.values(actual.cost.parts as Record<string, number>).reduce((sum, part) => sum + part, 0);
+      expect(total).toBe(actual.cost.totalMinor);
+      expect(Number.isInteger(total)).toBe(true);
+      expect(actual.cost.parts.lead).toBeGreaterThan(0);
+      expect(actual.cost.parts.work).toBeGreaterThan(0);
+    }
+    const shelf = await stock();
+    // Two heads were thrown back at trimming, a 10 g and a 14 g one: their lead is on the shelf again.
+    expect(20 - shelf['Lead'].quantity).toBeCloseTo(headsKg - 0.024 + 0.03 + 0.0021, 9);
+    const hooks = 200 - shelf['Hook 2/0'].quantity - shelf['Hook 3/0'].quantity;
+    expect(hooks).toBe(finished + 1);
+    expect(shelf['White'].quantity).toBeLessThan(0.225);
+    const orders = await call('GET', '/api/orders');
+    expect(orders.body[0].status).toBe('done');
+  });
+
+  test('value is conserved: what was paid is on the shelf or in the tickets, to the last cent', async () => {
+    const shelf = await stock();
+    const { body: tickets } = await server.call('GET', '/api/tickets');
+    const spent = tickets.flatMap((ticket: { actual: { materials: { valueMinor: number }[] } }) => ticket.actual.materials).reduce((sum: number, each: { valueMinor: number }) => sum + each.valueMinor, 0); // prettier-ignore
+    const here = Object.values(shelf).reduce(
+      (sum: number, each) => sum + (each as { valueMinor: number }).valueMinor,
+      0,
+    );
+    expect(here + spent).toBe(5000 + 1600 + 1800 + 1400);
+  });
+
+  test('everything comes out again as JSON and CSV', async () => {
+    const exported = await server.call('GET', '/api/export');
+    expect(exported.body.format).toBe('schmelz-workshop');
+    expect(exported.body.tickets).toHaveLength(2);
+    const csv = await server.call('GET', '/api/export/moves.csv');
+    expect(csv.body.split('\r\n')[0]).toBe('at,material,kind,reason,quantity,valueMinor,ticket,lot');
+    expect(csv.body.split('\r\n').length - 1).toBe(exported.body.stockMoves.length);
+  });
+});

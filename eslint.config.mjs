@@ -1,0 +1,40 @@
+import reactHooks from 'eslint-plugin-react-hooks';
+import globals from 'globals';
+import tseslint from 'typescript-eslint';
+
+/** Arrows go one way: web -> contract <- server, all of them -> core, core -> nothing of ours. */
+const forbid = (patterns) => ({ 'no-restricted-imports': ['error', { patterns }] });
+const CORE_FORBIDS = [{ group: ['@schmelz/*', 'node:*', 'react', 'koa', 'sequelize'], message: 'The core stands alone: no interface, no Node, no other workspace.' }]; // prettier-ignore
+const CONTRACT_FORBIDS = [{ group: ['@schmelz/server*', '@schmelz/web*', 'node:*', 'react', 'koa'], message: 'The contract knows only the core.' }]; // prettier-ignore
+const SERVER_FORBIDS = [{ group: ['@schmelz/web*', 'react', '@schmelz/*/*', '!@schmelz/contract/openapi'], message: 'The server knows contract and core by their public face.' }]; // prettier-ignore
+const WEB_FORBIDS = [{ group: ['@schmelz/server*', '@schmelz/*/*', 'node:*', 'koa', 'sequelize'], message: 'The application knows contract and core by their public face.' }]; // prettier-ignore
+
+export default tseslint.config(
+  { ignores: ['**/dist/**', '**/node_modules/**', '.cache/**', '**/.cache/**', 'data/**'] },
+  ...tseslint.configs.recommended,
+  {
+    rules: {
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { argsIgnorePattern: '^_', varsIgnorePattern: '^_', destructuredArrayIgnorePattern: '^_' },
+      ],
+      '@typescript-eslint/consistent-type-imports': 'error',
+      eqeqeq: ['error', 'always'],
+      'no-empty': ['error', { allowEmptyCatch: false }],
+      'max-lines': ['error', { max: 420, skipBlankLines: true, skipComments: true }],
+    },
+  },
+  { files: ['scripts/**', '*.mjs'], languageOptions: { globals: globals.node } },
+  {
+    files: ['packages/core/src/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      ...forbid(CORE_FORBIDS),
+      'no-restricted-properties': ['error', { object: 'Math', property: 'random', message: 'Pass a seed.' }, { object: 'Date', property: 'now', message: 'Pass the time.' }], // prettier-ignore
+    },
+  },
+  { files: ['packages/contract/src/**/*.ts'], rules: forbid(CONTRACT_FORBIDS) },
+  { files: ['apps/server/src/**/*.ts'], rules: forbid(SERVER_FORBIDS) },
+  { files: ['apps/web/src/**/*.{ts,tsx}'], plugins: { 'react-hooks': reactHooks }, rules: { ...reactHooks.configs.recommended.rules,
+      'react-hooks/incompatible-library': 'off', // no React compiler is used ...forbid(WEB_FORBIDS) } }, // prettier-ignore
+);

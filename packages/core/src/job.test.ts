@@ -1,0 +1,107 @@
+import {
+  averageMinor,
+  costOf,
+  expectedClose,
+  planOrder,
+  postingsOf,
+  pourState,
+  routeOf,
+  stackTotal,
+  takeValueMinor,
+  ticketState,
+  unitCostStack,
+  type PourEntry,
+  type PourSetup,
+  type TicketEntry,
+} from './index.ts';
+import { workshop } from './testing/workshop.ts';
+
+/** The whole job in the core alone: order, plan, pour with rejects, trim, paint, bake, finish, close, cost. */
+describe('60 heads of 10 g and 24 of 14 g, from order to unit cost', () => {
+  const input = workshop();
+  const plan = planOrder(input);
+  const [mold] = plan.molds;
+  const setup: PourSetup = {
+    loads: mold!.uses.map((use) => ({ ...use, batchIds: use.productIds, hookMaterialId: 'hook' })),
+    needs: Object.fromEntries(plan.lines.map((line) => [line.productId, line.quantity])),
+    plannedBlanks: mold!.blanks.value,
+  };
+
+  let now = 0;
+  const step = (seconds: number) => ({ id: `e${(now += seconds * 1000)}`, at: now });
+  const log: PourEntry[] = [{ ...step(60), kind: 'charge', massKg: plan.charge.value, potC: 20 }];
+  for (let i = 0; i < setup.plannedBlanks; i++) log.push({ ...step(30), kind: 'blank' });
+  // Every seventh shot gives one short in the cavity whose turn it is.
+  for (let i = 0; pourState(setup, log).shotsToGo > 0; i++) {
+    const positions = pourState(setup, log).wantedPositions;
+    const shot = { ...step(150), kind: 'shot' as const, positions };
+    log.push(shot);
+    if (i % 7 === 3) log.push({ ...step(5), kind: 'reject', shotId: shot.id, position: positions[i % positions.length]!, cause: 'short' }); // prettier-ignore
+  }
+  const open = pourState(setup, log);
+  log.push({ ...step(300), kind: 'close', ...expectedClose(open, input.ways.drossShare) });
+  const poured = pourState(setup, log);
+
+  test('the pour gives every ticket its heads and closes to 0.1 g', () => {
+    expect(poured.phase).toBe('closed');
+    expect(poured.goodByBatch['ball-10']).toBeGreaterThanOrEqual(60);
+    expect(poured.goodByBatch['ball-14']).toBeGreaterThanOrEqual(24);
+    expect(Math.abs(poured.balance!.unexplainedKg)).toBeLessThan(1e-4);
+  });
+
+  test('each ticket goes its route, and lead and hooks of rejects come back to the gram', () => {
+    const shelf = { lead: { quantity: 20, valueMinor: 5000 }, hooks: 100 + 20 };
+    let leadKg = shelf.lead.quantity;
+    let hooks = shelf.hooks;
+    let finishedKg = 0;
+    let finished = 0;
+    for (const { product, quantity } of input.lines) {
+      const line = plan.lines.find((each) => each.productId === product.id)!;
+      const heads = poured.goodByBatch[product.id]!;
+      const ticket = { route: routeOf({ painted: true, baked: true }), poured: heads, pourClosed: true };
+      const entries: TicketEntry[] = [];
+      let left = heads;
+      for (const station of ticket.route) {
+        if (station === 'bake') {
+          entries.push({ ...step(60), kind: 'load', station, count: left, setC: 177, seconds: 1680, preheated: true });
+          entries.push({ ...step(1680), kind: 'unload', station });
+        }
+        entries.push({ ...step(200), kind: 'good', station, count: left - 1 }, { ...step(10), kind: 'reject', station, cause: 'other', count: 1 }); // prettier-ignore
+        left -= 1;
+      }
+      entries.push({ ...step(30), kind: 'close', station: 'finish' });
+      const state = ticketState(ticket, entries);
+      expect(state.at).toBe('closed');
+      expect(state.good).toBe(heads - 4);
+      expect(state.good).toBeGreaterThanOrEqual(quantity - 4);
+      const share = heads / (poured.goodByBatch['ball-10']! + poured.goodByBatch['ball-14']!);
+      const postings = postingsOf({
+        leadMaterialId: 'lead',
+        hookMaterialId: 'hook',
+        leadKgPerHead: line.leadKgPerHead.value,
+        poured: heads,
+        hooksLostAtPour: 0,
+        rejectedLater: 4,
+        hooksLostLater: 0,
+        drossKg: poured.balance!.drossKg * share,
+        unexplainedKg: poured.balance!.unexplainedKg * share,
+        powders: line.powders,
+        dipped: heads - 1,
+      });
+      for (const posting of postings) {
+        if (posting.materialId === 'lead') leadKg += posting.quantity;
+        if (posting.materialId === 'hook') hooks += posting.quantity;
+      }
+      finishedKg += state.good * line.leadKgPerHead.value;
+      finished += state.good;
+      // What a head came to: material at the moving average, nothing for the lead of rejects.
+      const perKg = averageMinor(shelf.lead)!;
+      const stack = unitCostStack({ leadKg: line.leadKgPerHead.value, leadMinorPerKg: perKg, drossKg: 0, hookMinor: 16, powderMinor: 1, energyKWh: 0, energyMinorPerKWh: 0, workS: 0, labourMinorPerHour: 0 }); // prettier-ignore
+      expect(stackTotal(stack)).toBeCloseTo(line.leadKgPerHead.value * perKg + 17, 9);
+      expect(Math.abs(takeValueMinor(shelf.lead, finishedKg) - costOf(perKg, finishedKg))).toBeLessThanOrEqual(1);
+    }
+    const spentKg = shelf.lead.quantity - leadKg;
+    expect(Math.abs(spentKg - finishedKg - poured.balance!.drossKg)).toBeLessThan(1e-4);
+    expect(shelf.hooks - hooks).toBe(finished);
+  });
+});

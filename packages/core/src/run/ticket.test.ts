@@ -1,0 +1,140 @@
+import { runningClocks } from './clocks.ts';
+import { nextThing, waitingByStation, type NextTicket } from './next.ts';
+import {
+  bakeCounts,
+  refusal,
+  routeOf,
+  ticketState,
+  type TicketEntry,
+  type TicketLog,
+  type TicketSetup,
+} from './ticket.ts';
+
+const setup: TicketSetup = { route: ['trim', 'paint', 'bake', 'finish'], poured: 10, pourClosed: true };
+let clock = 0;
+const base = () => ({ id: `t${(clock += 10_000)}`, at: clock });
+const good = (station: 'trim' | 'paint' | 'bake' | 'finish', count: number): TicketEntry => ({
+  ...base(),
+  kind: 'good',
+  station,
+  count,
+});
+const reject = (station: 'trim' | 'paint' | 'bake' | 'finish', cause: string): TicketEntry => ({
+  ...base(),
+  kind: 'reject',
+  station,
+  cause,
+  count: 1,
+});
+const load = (count: number): TicketEntry => ({
+  ...base(),
+  kind: 'load',
+  station: 'bake',
+  count,
+  setC: 177,
+  seconds: 1500,
+  preheated: true,
+});
+
+describe('a ticket along its stations', () => {
+  test('bare heads skip paint and bake; unbaked ones skip the bake', () => {
+    expect(routeOf({ painted: false, baked: true })).toEqual(['trim', 'finish']);
+    expect(routeOf({ painted: true, baked: false })).toEqual(['trim', 'paint', 'finish']);
+  });
+
+  test('good heads move on, rejects stay behind, a station is done when nothing is left', () => {
+    const log: TicketLog = [good('trim', 9), reject('trim', 'divot'), good('paint', 4)];
+    const state = ticketState(setup, log);
+    expect(state.stations.trim).toMatchObject({ status: 'done', good: 9, rejected: 1, rejects: { divot: 1 } });
+    expect(state.stations.paint).toMatchObject({ status: 'running', arrived: 9, left: 5 });
+    expect(state.at).toBe('paint');
+  });
+
+  test('while the pour is open, trimming catches up but is not done', () => {
+    const state = ticketState({ ...setup, pourClosed: false }, [good('trim', 10)]);
+    expect(state.stations.trim!.status).toBe('waiting');
+    expect(state.at).toBe('pour');
+  });
+
+  test('the oven: load, out, look', () => {
+    const before: TicketLog = [good('trim', 10), good('paint', 10)];
+    expect(bakeCounts(ticketState(setup, before))).toEqual({ toLoad: 10, inOven: 0, toInspect: 0 });
+    const baking: TicketLog = [...before, load(6)];
+    expect(bakeCounts(ticketState(setup, baking))).toEqual({ toLoad: 4, inOven: 6, toInspect: 0 });
+    const out: TicketLog = [...baking, { ...base(), kind: 'unload', station: 'bake' }, good('bake', 2)];
+    expect(bakeCounts(ticketState(setup, out))).toEqual({ toLoad: 4, inOven: 0, toInspect: 4 });
+  });
+
+  test('what cannot be is refused in words', () => {
+    expect(refusal(setup, [], good('trim', 11))).toMatch(/count is 11; allowed: 1 to 10/);
+    expect(refusal(setup, [], good('paint', 1))).toMatch(/allowed: 1 to 0/);
+    expect(refusal({ ...setup, route: ['trim', 'finish'] }, [], good('paint', 1))).toMatch(/does not go through paint/);
+    const close: TicketEntry = { ...base(), kind: 'close', station: 'finish' };
+    expect(refusal(setup, [], close)).toMatch(/Heads still wait at trim/);
+    const done: TicketLog = [good('trim', 10), good('paint', 10), good('bake', 10), good('finish', 10)];
+    expect(refusal(setup, done, close)).toBeNull();
+    expect(refusal(setup, [...done, close], good('finish', 1))).toMatch(/is closed/);
+    expect(refusal(setup, [...done.slice(0, 2), load(5)], load(5))).toMatch(/take it out first/);
+  });
+});
+
+describe('the line', () => {
+  const ticket = (
+    id: string,
+    dueOn: string | null,
+    log: TicketLog,
+    more: Partial<TicketSetup> = {},
+  ): NextTicket & { setup: TicketSetup; log: TicketLog } => {
+    const own = { ...setup, ...more };
+    return {
+      id,
+      number: Number(id),
+      dueOn,
+      quantity: 10,
+      poured: own.poured,
+      state: ticketState(own, log),
+      setup: own,
+      log,
+    };
+  };
+
+  test('next is the oven that is over, then an open pour, then what can be closed, then nearest to done', () => {
+    const loading = load(10);
+    const baking = ticket('1', null, [good('trim', 10), good('paint', 10), loading]);
+    const trimming = ticket('2', '2026-05-01', []);
+    const over = loading.at + 1_500_000;
+    expect(nextThing([trimming, baking], null, over)?.what).toBe('take out');
+    expect(nextThing([trimming, baking], 'p', over - 1000)).toMatchObject({ what: 'pour on', pourId: 'p' });
+    expect(nextThing([trimming, baking], null, over - 1000)).toMatchObject({ what: 'trim', ticketId: '2', count: 10 });
+    const done = ticket('3', null, [good('trim', 10), good('paint', 10), good('bake', 10), good('finish', 10)]);
+    expect(nextThing([trimming, done], null, 0)).toMatchObject({ what: 'close', ticketId: '3' });
+    expect(nextThing([ticket('4', null, [], { poured: 0, pourClosed: false })], null, 0)).toMatchObject({
+      what: 'pour',
+      count: 10,
+    });
+    expect(nextThing([], null, 0)).toBeNull();
+    expect(waitingByStation([baking, trimming])).toEqual({ pour: 0, trim: 10, paint: 0, bake: 10, finish: 0 });
+  });
+
+  test('clocks: melting until the first shot, setting until it may be opened, the oven until it is emptied', () => {
+    const pourSetup = { loads: [], needs: {}, plannedBlanks: 0 };
+    const pour = {
+      id: 'p',
+      number: 7,
+      setup: pourSetup,
+      plannedMeltS: 600,
+      openS: 6,
+      log: [{ id: 'c', at: 0, kind: 'charge' as const, massKg: 2, potC: 20 }],
+    };
+    expect(runningClocks([pour], [], 1000)).toMatchObject([{ body: 'melt', endsAt: 600_000 }]);
+    const poured = { ...pour, log: [...pour.log, { id: 's', at: 700_000, kind: 'shot' as const, positions: [1] }] };
+    expect(runningClocks([poured], [], 703_000)).toMatchObject([{ body: 'freeze', endsAt: 706_000 }]);
+    expect(runningClocks([poured], [], 706_001)).toEqual([]);
+    const loading = load(10);
+    const baking = ticket('5', null, [good('trim', 10), good('paint', 10), loading]);
+    expect(runningClocks([], [baking], loading.at + 2e6)).toMatchObject([
+      { body: 'oven', to: '/bake/5', endsAt: loading.at + 1.5e6 },
+    ]);
+    expect(runningClocks([], [baking], loading.at + 1e9)).toEqual([]);
+  });
+});

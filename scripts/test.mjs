@@ -1,0 +1,87 @@
+// npm test: everything that must hold, in order, and one line that adds up what the runners reported.
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { bin, capture, ensureInstalled, root, run } from './lib.mjs';
+
+ensureInstalled();
+
+const CHROMIUM = process.env.CHROMIUM_PATH || '/usr/bin/chromium';
+
+/** Playwright drives Debian's own Chromium; where apt may, it is installed. */
+function ensureChromium() {
+  if (existsSync(CHROMIUM)) return true;
+  console.log("Installing Debian's Chromium for the browser tests …");
+  const root = process.getuid?.() === 0;
+  const apt = (...args) => run(root ? 'apt-get' : 'sudo', root ? args : ['-n', 'apt-get', ...args]);
+  try {
+    if (apt('update') === 0 && apt('install', '-y', 'chromium') === 0 && existsSync(CHROMIUM)) return true;
+  } catch (error) {
+    console.error(error.message);
+  }
+  console.error(
+    'The browser tests need Chromium, and it could not be installed here. Run:\n' +
+      '  sudo apt-get update && sudo apt-get install -y chromium\n' +
+      'or set CHROMIUM_PATH to one that is installed.',
+  );
+  return false;
+}
+
+const reports = join(root, '.cache', 'reports');
+rmSync(reports, { recursive: true, force: true });
+mkdirSync(reports, { recursive: true });
+const total = { passed: 0, failed: 0 };
+let broken = false;
+
+/** A step without cases of its own counts as one. */
+async function check(name, program, args, options) {
+  console.log(`\n— ${name}`);
+  const { status } = await capture(program, args, options);
+  if (status === 0) total.passed += 1;
+  else {
+    total.failed += 1;
+    broken = true;
+  }
+  return status === 0;
+}
+
+/** A runner that writes a report of its cases; a runner that fails without a failed case counts as one failure. */
+async function suite(name, program, args, options, read) {
+  console.log(`\n— ${name}`);
+  const { status } = await capture(program, args, options);
+  let counts = { passed: 0, failed: 0 };
+  try {
+    counts = read();
+  } catch (error) {
+    console.error(`${name} left no report: ${error.message}`);
+  }
+  if (status !== 0 && counts.failed === 0) counts.failed = 1;
+  if (status === 0 && counts.passed === 0) counts.failed += 1; // ran nothing: that is no success
+  total.passed += counts.passed;
+  total.failed += counts.failed;
+  if (counts.failed > 0) broken = true;
+}
+
+const json = (name) => JSON.parse(readFileSync(join(reports, name), 'utf8'));
+
+await check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
+await check('lint', bin('eslint'), ['.', '--max-warnings', '0']);
+await check('types', bin('tsc'), ['--build']);
+await suite('Jest', bin('jest'), ['--json', '--outputFile', join(reports, 'jest.json')], {}, () => {
+  const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = json('jest.json');
+  return { passed: numPassedTests, failed: numFailedTests + numRuntimeErrorTestSuites };
+});
+const built = await check('build', process.execPath, [join(root, 'scripts/build.mjs')]);
+if (!built) console.error('The journeys need a build; they were not run.');
+else if (!ensureChromium()) {
+  total.failed += 1;
+  broken = true;
+} else {
+  const env = { ...process.env, CHROMIUM_PATH: CHROMIUM, PLAYWRIGHT_JSON_OUTPUT_NAME: join(reports, 'journeys.json') };
+  await suite('journeys', bin('playwright'), ['test', '--config', 'e2e/playwright.config.ts', '--reporter', 'list,json'], { env }, () => {
+    const { expected, unexpected, flaky } = json('journeys.json').stats;
+    return { passed: expected + flaky, failed: unexpected };
+  }); // prettier-ignore
+}
+
+console.log(`\n${total.passed} passed, ${total.failed} failed`);
+process.exit(broken || total.failed > 0 ? 1 : 0);
