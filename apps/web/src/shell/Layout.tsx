@@ -10,7 +10,8 @@ import { Login } from './Login.tsx';
 import { Shelf } from './Shelf.tsx';
 import { useTheme } from './theme.ts';
 
-const Palette = lazy(() => import('./Palette.tsx').then((module) => ({ default: module.Palette })));
+const loadPalette = () => import('./Palette.tsx').then((module) => ({ default: module.Palette }));
+const Palette = lazy(loadPalette);
 
 export const isTyping = (event: KeyboardEvent) =>
   event.target instanceof HTMLElement &&
@@ -28,8 +29,13 @@ export function Layout() {
       event.preventDefault();
       setPalette(true);
     };
+    // Fetched once the page stands, so that the first letters typed after / are not lost.
+    const warm = setTimeout(() => void loadPalette(), 1500);
     window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
+    return () => {
+      clearTimeout(warm);
+      window.removeEventListener('keydown', onKey);
+    };
   }, []);
   if (error instanceof ApiProblem && error.problem.status === 401) return <Login />;
   return (

@@ -50,7 +50,6 @@ export function LineNav({ bench }: { bench: boolean }) {
             <NavLink
               to={`/${station.toLowerCase()}`}
               className={`group block pr-1 ${next === station ? 'text-good' : ''}`}
-              aria-label={`${station}: ${waits[station].figure} ${waits[station].counts}${next === station ? ', next' : ''}`}
             >
               <span className="stamp block truncate text-[12px] max-sm:[font-stretch:80%] sm:text-[17px]">
                 {station}

@@ -74,7 +74,7 @@ export function CavityColumns({
                 type="button"
                 disabled={!head}
                 aria-pressed={!!bad}
-                aria-label={`Cavity ${cavity.position}: ${record.good} good. Last one ${bad ? `is bad, ${head.verdict}` : 'was good'}`}
+                aria-label={`Cavity ${cavity.position}: ${record.good} good. ${head ? `Last one ${bad ? `is bad, ${head.verdict}` : 'was good'}` : 'Not in the last shot'}`}
                 onClick={(event) => {
                   bench.toggleReject(cavity.position);
                   event.currentTarget.blur();

@@ -97,22 +97,20 @@ export function PourSummary({ pour, bench, mold }: { pour: Pour; bench: PourBenc
               />
             ))}
           </div>
-          <dl className="mt-3 grid max-w-[420px] grid-cols-[16px_1fr_auto] items-center gap-x-3 gap-y-1">
+          <ul className="mt-3 max-w-[420px]">
             {parts.map(([name, kg, fill]) => (
-              <div key={name} className="contents">
+              <li key={name} className="grid grid-cols-[16px_1fr_auto] items-center gap-x-3 py-0.5">
                 <span className={`size-3.5 ${fill}`} />
-                <dt>{name}</dt>
-                <dd className="text-right">{units.bulk(kg)}</dd>
-              </div>
+                <span>{name}</span>
+                <span>{units.bulk(kg)}</span>
+              </li>
             ))}
-            <div className="contents">
+            <li className="grid grid-cols-[16px_1fr_auto] gap-x-3 py-0.5 font-semibold">
               <span />
-              <dt className="font-semibold">unexplained</dt>
-              <dd className="text-right font-semibold">
-                {units.bulk(Math.abs(balance.unexplainedKg) < 5e-8 ? 0 : balance.unexplainedKg)}
-              </dd>
-            </div>
-          </dl>
+              <span>unexplained</span>
+              <span>{units.bulk(Math.abs(balance.unexplainedKg) < 5e-8 ? 0 : balance.unexplainedKg)}</span>
+            </li>
+          </ul>
         </>
       )}
     </Page>

@@ -1,5 +1,5 @@
 import type { Material } from '@schmelz/contract';
-import { type ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { Button } from '../../design/Button.tsx';
 import { Icon } from '../../design/Icon.tsx';
@@ -54,6 +54,22 @@ function stepsOf(catalogue: Catalogue): Step[] {
   ];
 }
 
+/** Paint is not for everybody: the way on without it. */
+function BareLead({ catalogue }: { catalogue: Catalogue }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <div className="mt-8 border-t border-rule pt-4">
+      {open ? (
+        <ProductForm catalogue={catalogue} />
+      ) : (
+        <Button look="quiet" onClick={() => setOpen(true)}>
+          Bare lead, no paint: on to the product
+        </Button>
+      )}
+    </div>
+  );
+}
+
 /** The first page of an empty workshop: six short steps to the first order. */
 export function StartPage() {
   const catalogue = useCatalogue();
@@ -106,14 +122,7 @@ export function StartPage() {
           <h2 className="voice mb-1 text-2xl">{now.name}</h2>
           <p className="quiet mb-5">{now.says}</p>
           {now.body}
-          {optional.has(now.name) && (
-            <details className="mt-8 border-t border-rule pt-4">
-              <summary className="cursor-pointer font-medium">Bare lead, no paint: go on to the product</summary>
-              <div className="mt-4">
-                <ProductForm catalogue={catalogue} />
-              </div>
-            </details>
-          )}
+          {optional.has(now.name) && <BareLead catalogue={catalogue} />}
         </div>
       ) : (
         <p className="voice text-xl">Mold, hooks, lead and a product are on record.</p>

@@ -35,7 +35,7 @@ export function CostStacks({ planned, actual }: { planned: CostStack; actual: Co
   const stacks = [{ name: 'Plan', stack: planned }, ...(actual ? [{ name: 'Came to', stack: actual }] : [])];
   const tallest = Math.max(...stacks.map(({ stack }) => stackTotal(stack)), 1e-9);
   return (
-    <div className="flex items-end gap-5">
+    <div className="flex flex-wrap items-end gap-5">
       {stacks.map(({ name, stack }) => (
         <div key={name} className="w-[74px]">
           <p className="fig text-center text-[23px]">{money(stackTotal(stack), 1)}</p>

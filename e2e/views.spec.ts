@@ -1,0 +1,168 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { gzipSync } from 'node:zlib';
+import type { Page } from '@playwright/test';
+import { expect, test } from './workshop.ts';
+
+const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+/** Every view of the demo workshop, with the ids of what stands on its line. */
+async function views(url: string): Promise<[string, string][]> {
+  const get = async (path: string) => (await fetch(`${url}/api${path}`)).json();
+  const [orders, line, pours] = [await get('/orders'), await get('/line'), await get('/pours')];
+  const tickets = await get('/tickets');
+  const open = orders.find((order: { status: string }) => order.status === 'open');
+  const at = (station: string) => line.tickets.find((ticket: { log: { station?: string }[]; poured: number }) => {
+    const seen = ticket.log.map((entry) => entry.station);
+    const before: Record<string, string | null> = { trim: null, paint: 'trim', bake: 'paint', finish: 'bake' };
+    return ticket.poured > 0 && !seen.includes(station) && (before[station] === null ? seen.length === 0 : seen.includes(before[station]!));
+  }); // prettier-ignore
+  const closed = tickets.find((ticket: { log: { kind: string }[] }) =>
+    ticket.log.some((entry) => entry.kind === 'close'),
+  );
+  return [
+    ['line', '/'],
+    ['orders', '/orders'],
+    ['new order', '/orders/new'],
+    ['plan', `/orders/${open.id}`],
+    ['products', '/products'],
+    ['lead', '/lead'],
+    ['molds', '/molds'],
+    ['pour', '/pour'],
+    ['pour, closed', `/pour/${pours[0].id}`],
+    ['trim', '/trim'],
+    ['trim bench', `/trim/${at('trim').id}`],
+    ['paint bench', `/paint/${at('paint').id}`],
+    ['bake', '/bake'],
+    ['bake bench', `/bake/${at('bake').id}`],
+    ['finish bench', `/finish/${at('finish').id}`],
+    ['ticket', `/tickets/${closed.id}`],
+    ['stock', '/stock'],
+    ['books', '/books'],
+    ['setup', '/setup'],
+    ['first steps', '/start'],
+  ];
+}
+
+async function seriousFindings(page: Page): Promise<string[]> {
+  await page.evaluate(axe);
+  return page.evaluate(async () => {
+    // @ts-expect-error axe is put into the page above
+    const { violations } = await window.axe.run(document, { resultTypes: ['violations'] });
+    return (violations as { id: string; impact: string; nodes: { target: string[]; failureSummary: string }[] }[])
+      .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+      .map(
+        ({ id, nodes }) =>
+          `${id}: ${nodes
+            .map((node) => `${node.target.join(' ')} ${node.failureSummary}`)
+            .slice(0, 3)
+            .join(' | ')}`,
+      );
+  });
+}
+
+/** Things that stick out of the window, and labels or buttons that lie on each other. */
+async function misplaced(page: Page): Promise<string[]> {
+  return page.evaluate(() => {
+    const found: string[] = [];
+    if (document.documentElement.scrollWidth > window.innerWidth + 1)
+      found.push(`page is ${document.documentElement.scrollWidth} px wide`);
+    const scrolls = (element: Element | null): boolean => {
+      for (let up = element; up; up = up.parentElement)
+        if (['auto', 'scroll'].includes(getComputedStyle(up).overflowX)) return true;
+      return false;
+    };
+    const targets = [...document.querySelectorAll('main button, main a, main input, main select, header a, header button, nav a')]
+      .filter((element) => element.getClientRects().length > 0)
+      .map((element) => ({ element, box: element.getBoundingClientRect(), name: (element.getAttribute('aria-label') ?? element.textContent ?? element.tagName).slice(0, 40) })); // prettier-ignore
+    for (const { element, box, name } of targets) {
+      if ((box.right > window.innerWidth + 1 || box.left < -1) && !scrolls(element.parentElement) && !element.classList.contains('sr-only')) found.push(`${name} sticks out`); // prettier-ignore
+    }
+    for (const [i, a] of targets.entries()) {
+      for (const b of targets.slice(i + 1)) {
+        if (a.element.contains(b.element) || b.element.contains(a.element)) continue;
+        if (a.element.closest('.sticky') !== b.element.closest('.sticky')) continue;
+        const w = Math.min(a.box.right, b.box.right) - Math.max(a.box.left, b.box.left);
+        const h = Math.min(a.box.bottom, b.box.bottom) - Math.max(a.box.top, b.box.top);
+        if (w > 3 && h > 3) found.push(`${a.name} lies on ${b.name}`);
+      }
+    }
+    return found;
+  });
+}
+
+for (const [width, height] of [
+  [1280, 800],
+  [820, 1180],
+  [390, 844],
+] as const) {
+  test(`every view at ${width}x${height}: nothing cut off, nothing overlaps, nothing serious from axe`, async ({
+    page,
+    demo,
+  }) => {
+    test.setTimeout(240_000);
+    await page.setViewportSize({ width, height });
+    const problems: string[] = [];
+    page.on('pageerror', (error) => problems.push(`page error: ${error.message}`));
+    page.on('console', (message) => {
+      if (message.type() === 'error') problems.push(`console: ${message.text()}`);
+    });
+    for (const [name, path] of await views(demo.url)) {
+      await page.goto(demo.url + path, { waitUntil: 'networkidle' });
+      await expect(page.getByRole('heading', { level: 1 }).first()).toBeVisible();
+      for (const each of [...(await misplaced(page)), ...(await seriousFindings(page))])
+        problems.push(`${name}: ${each}`);
+    }
+    expect(problems).toEqual([]);
+  });
+}
+
+test('axe in the theme that each place does not have by itself', async ({ page, demo }) => {
+  test.setTimeout(240_000);
+  const problems: string[] = [];
+  await page.goto(demo.url);
+  for (const [name, path] of await views(demo.url)) {
+    const theme = name.includes('bench') ? 'light' : 'dark';
+    await page.evaluate((choice) => localStorage.setItem('schmelz-theme', choice), theme);
+    await page.goto(demo.url + path);
+    await expect(page.getByRole('heading', { level: 1 }).first()).toBeVisible();
+    await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
+    for (const each of await seriousFindings(page)) problems.push(`${name}, ${theme}: ${each}`);
+  }
+  expect(problems).toEqual([]);
+});
+
+test('the first page loads less than 200 kB of script, and nothing from elsewhere', async ({ page, demo }) => {
+  let bytes = 0;
+  const foreign: string[] = [];
+  page.on('request', (request) => {
+    if (!request.url().startsWith(demo.url) && !request.url().startsWith('data:')) foreign.push(request.url());
+  });
+  page.on('response', async (response) => {
+    if (response.url().endsWith('.js')) bytes += gzipSync(await response.body()).length;
+  });
+  await page.goto(demo.url, { waitUntil: 'networkidle' });
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+  expect(foreign).toEqual([]);
+  expect(bytes).toBeGreaterThan(10_000);
+  expect(bytes).toBeLessThan(200_000);
+});
+
+test('by keyboard alone: find a ticket, ask a figure why, start the next thing', async ({ page, demo }) => {
+  await page.goto(demo.url, { waitUntil: 'networkidle' });
+  await page.keyboard.press('Slash');
+  await expect(page.getByRole('combobox')).toBeFocused();
+  await page.keyboard.type('orders');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/\/orders$/);
+  const [, plan] = (await views(demo.url)).find(([name]) => name === 'plan')!;
+  await page.goto(demo.url + plan, { waitUntil: 'networkidle' });
+  await page.getByRole('button', { name: /^Lead to charge/ }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('dialog')).toContainText('charge = casts');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await page.goto(demo.url, { waitUntil: 'networkidle' });
+  await page.keyboard.press('Space');
+  await expect(page).toHaveURL(/\/(finish|bake|paint|trim|pour|tickets)/);
+});
