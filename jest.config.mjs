@@ -1,10 +1,6 @@
 /** One Jest run for all workspaces; TypeScript is stripped by swc, workspace imports go to the sources. */
-export default {
-  testEnvironment: 'node',
-  roots: ['<rootDir>/packages', '<rootDir>/apps'],
-  testMatch: ['**/*.test.ts', '**/*.test.tsx'],
+const shared = {
   modulePathIgnorePatterns: ['/dist/', '/.cache/'],
-  cacheDirectory: '<rootDir>/.cache/jest',
   moduleNameMapper: {
     '^@schmelz/core$': '<rootDir>/packages/core/src/index.ts',
     '^@schmelz/contract$': '<rootDir>/packages/contract/src/index.ts',
@@ -24,4 +20,22 @@ export default {
     ],
   },
   transformIgnorePatterns: ['/node_modules/(?!(dinero\\.js|@sodaru|@koa|date-fns|@seriousme)/)'],
+};
+
+export default {
+  cacheDirectory: '<rootDir>/.cache/jest',
+  projects: [
+    {
+      ...shared,
+      displayName: 'node',
+      testEnvironment: 'node',
+      testMatch: ['<rootDir>/packages/**/*.test.ts', '<rootDir>/apps/server/**/*.test.ts'],
+    },
+    {
+      ...shared,
+      displayName: 'browser',
+      testEnvironment: '<rootDir>/apps/web/jest-environment.cjs',
+      testMatch: ['<rootDir>/apps/web/**/*.test.ts', '<rootDir>/apps/web/**/*.test.tsx'],
+    },
+  ],
 };

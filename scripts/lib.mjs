@@ -44,7 +44,7 @@ export function capture(program, args, options = {}) {
 
 function files(folder) {
   return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
-    if (['node_modules', 'dist', '.cache', 'testing'].includes(entry.name) || entry.name.includes('.test.')) return [];
+    if (['node_modules', 'dist', '.cache', 'test'].includes(entry.name) || entry.name.includes('.test.')) return [];
     const path = join(folder, entry.name);
     return entry.isDirectory() ? files(path) : [path];
   });

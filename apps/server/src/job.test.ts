@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { pourState, type PourEntry } from '@schmelz/core';
-import { smallWorkshop, testServer, type TestServer } from './testing/server.ts';
+import { smallWorkshop, testServer, type TestServer } from './test/server.ts';
 
 /** The job over HTTP: order, plan, release, pour, stations, close; then stock to the gram. */
 describe('one order over the API', () => {

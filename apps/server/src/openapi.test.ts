@@ -1,7 +1,7 @@
 import { Validator } from '@seriousme/openapi-schema-validator';
-import { CALCULATIONS, jsonSchemaOf, parseWith, RESOURCES } from './testing/contract.ts';
+import { CALCULATIONS, jsonSchemaOf, parseWith, RESOURCES } from './test/contract.ts';
 import Ajv2020 from 'ajv/dist/2020';
-import { testServer, type TestServer } from './testing/server.ts';
+import { testServer, type TestServer } from './test/server.ts';
 
 describe('the OpenAPI document', () => {
   let server: TestServer;

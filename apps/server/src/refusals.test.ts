@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { smallWorkshop, testServer, type TestServer } from './testing/server.ts';
+import { smallWorkshop, testServer, type TestServer } from './test/server.ts';
 
 /** Bad input gets a clear answer that names the field, and nothing changes. */
 describe('bad input', () => {

@@ -6,7 +6,7 @@ import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { BadConfig, readConfig } from './config.ts';
 import { FolderInUse, lockFolder } from './store/lock.ts';
-import { smallWorkshop, temporaryFolder, testServer } from './testing/server.ts';
+import { smallWorkshop, temporaryFolder, testServer } from './test/server.ts';
 
 /** A request with a Host of our choosing, which fetch does not allow. */
 function rawStatus(url: string, headers: Record<string, string>, method = 'GET'): Promise<number> {

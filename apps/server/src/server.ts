@@ -1,6 +1,6 @@
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { pino, type Logger } from 'pino';
+import { pino, type DestinationStream, type Logger } from 'pino';
 import { makeApp } from './app.ts';
 import type { Config } from './config.ts';
 import { makeBasics } from './services/basics.ts';
@@ -13,8 +13,10 @@ export interface Running {
 }
 
 /** Log lines name what was asked for, never what was sent: no bodies, no cookies, no passwords. */
-export const makeLog = (level: string): Logger =>
-  pino({ level, redact: ['req.headers', '*.password', '*.cookie', 'err.config'] });
+export const makeLog = (level: string, to?: DestinationStream): Logger => {
+  const options = { level, redact: ['req.headers', '*.password', '*.cookie', 'err.config'] };
+  return to ? pino(options, to) : pino(options);
+};
 
 /** Opens the store, starts listening, and says where. */
 export async function serve(config: Config, log: Logger): Promise<Running> {

@@ -14,7 +14,7 @@ import {
   type PourSetup,
   type TicketEntry,
 } from './index.ts';
-import { workshop } from './testing/workshop.ts';
+import { workshop } from './test/workshop.ts';
 
 /** The whole job in the core alone: order, plan, pour with rejects, trim, paint, bake, finish, close, cost. */
 describe('60 heads of 10 g and 24 of 14 g, from order to unit cost', () => {

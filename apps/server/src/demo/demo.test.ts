@@ -6,7 +6,7 @@ import { listTickets } from '../services/tickets.ts';
 import { listMolds } from '../services/workshop.ts';
 import { openStore, type Store } from '../store/store.ts';
 import { pourState, ticketState } from '@schmelz/core';
-import { temporaryFolder } from '../testing/server.ts';
+import { temporaryFolder } from '../test/server.ts';
 import { BAD_CAVITY } from './catalogue.ts';
 
 /** A shorter run of the same program that makes the year: its books must agree with each other. */

@@ -1,6 +1,6 @@
 import type { Entry, UndoEntry } from '@schmelz/core';
 import { useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useSyncExternalStore } from 'react';
 import { toast } from 'sonner';
 import { ApiProblem, request } from './client.ts';
 import { newId } from './id.ts';
@@ -17,71 +17,115 @@ export interface RunLog<E extends Entry> {
   say(said: Said<E | UndoEntry>): string;
 }
 
-const read = <E>(key: string): E[] => {
-  const text = localStorage.getItem(key);
-  return text ? (JSON.parse(text) as E[]) : [];
-};
+interface Contents {
+  /** Kept here, oldest first, not yet with the server. */
+  pending: readonly Entry[];
+  /** Taken by the server since this page was opened. */
+  confirmed: readonly Entry[];
+}
 
+interface Outbox {
+  contents(): Contents;
+  subscribe(listener: () => void): () => void;
+  add(entry: Entry): void;
+}
+
+const FIRST_RETRY_MS = 500;
 const SLOWEST_RETRY_MS = 8000;
+const isFinal = (error: unknown): error is ApiProblem =>
+  error instanceof ApiProblem && error.problem.status < 500 && error.problem.status !== 429;
 
 /**
- * The log of a run on this device. A tap is written to local storage before anything else, shown at once, and sent until
- * the server has it; its id makes a repeated delivery harmless. So it survives a reload, a crash and a dead network.
- * @param path of the run's API, such as `/pours/<id>`
+ * One outbox a run, whichever screen shows it: a tap is written to local storage before anything else and sent, in order,
+ * until the server has it. Its id makes a repeated delivery harmless.
  */
-export function useRunLog<E extends Entry>(path: string, onServer: readonly (E | UndoEntry)[]): RunLog<E> {
-  const client = useQueryClient();
+export function makeOutbox(path: string): Outbox {
   const key = `schmelz-outbox ${path}`;
-  const [pending, setPending] = useState<(E | UndoEntry)[]>(() => read(key));
-  const [confirmed, setConfirmed] = useState<(E | UndoEntry)[]>([]);
-  const sending = useRef(false);
+  const listeners = new Set<() => void>();
+  let contents: Contents = { pending: JSON.parse(localStorage.getItem(key) ?? '[]') as Entry[], confirmed: [] };
+  let sending = false;
 
-  const flush = useCallback(async () => {
-    if (sending.current) return;
-    sending.current = true;
-    let wait = 500;
-    for (let queue = read<E | UndoEntry>(key); queue.length > 0; queue = read(key)) {
-      const [first] = queue;
+  const change = (next: Contents) => {
+    localStorage.setItem(key, JSON.stringify(next.pending));
+    contents = next;
+    listeners.forEach((listener) => listener());
+  };
+
+  const send = async () => {
+    if (sending) return;
+    sending = true;
+    let wait = FIRST_RETRY_MS;
+    while (contents.pending.length > 0) {
+      const first = contents.pending[0]!;
+      let taken = true;
       try {
         await request('POST', `${path}/entries`, first);
-        setConfirmed((before) => [...before, first!]);
-        wait = 500;
       } catch (error) {
-        if (!(error instanceof ApiProblem) || error.problem.status >= 500 || error.problem.status === 429) {
+        if (!isFinal(error)) {
           await new Promise((resolve) => setTimeout(resolve, wait));
           wait = Math.min(SLOWEST_RETRY_MS, wait * 2);
           continue;
         }
         // Refused for good: it is taken out, and the maker is told what did not count.
+        taken = false;
         toast.error(error.problem.detail);
       }
-      const rest = read<E>(key).filter((entry) => entry.id !== first!.id);
-      localStorage.setItem(key, JSON.stringify(rest));
-      setPending(rest);
+      wait = FIRST_RETRY_MS;
+      const pending = contents.pending.filter((entry) => entry.id !== first.id);
+      change({ pending, confirmed: taken ? [...contents.confirmed, first] : contents.confirmed });
     }
-    sending.current = false;
-    void client.invalidateQueries();
-  }, [client, key, path]);
+    sending = false;
+  };
 
+  void send();
+  return {
+    contents: () => contents,
+    subscribe(listener) {
+      listeners.add(listener);
+      return () => listeners.delete(listener);
+    },
+    add(entry) {
+      change({ ...contents, pending: [...contents.pending, entry] });
+      void send();
+    },
+  };
+}
+
+const outboxes = new Map<string, Outbox>();
+const outboxOf = (path: string): Outbox => {
+  const known = outboxes.get(path) ?? makeOutbox(path);
+  outboxes.set(path, known);
+  return known;
+};
+
+/**
+ * The log of a run on this device: what the server has, and every tap since, shown at once. Taps survive a reload, a crash
+ * and a dead network.
+ * @param path of the run's API, such as `/pours/<id>`
+ */
+export function useRunLog<E extends Entry>(path: string, onServer: readonly (E | UndoEntry)[]): RunLog<E> {
+  const client = useQueryClient();
+  const outbox = outboxOf(path);
+  const { pending, confirmed } = useSyncExternalStore(outbox.subscribe, outbox.contents);
+
+  // All is with the server: whatever else is shown may have moved with it.
+  const drained = pending.length === 0 && confirmed.length > 0;
   useEffect(() => {
-    void flush();
-  }, [flush]);
+    if (drained) void client.invalidateQueries();
+  }, [client, drained, confirmed]);
 
   const say = useCallback(
     (said: Said<E | UndoEntry>) => {
-      const entry = { ...said, id: newId(), at: Date.now() } as unknown as E;
-      const queue = [...read<E | UndoEntry>(key), entry];
-      localStorage.setItem(key, JSON.stringify(queue));
-      setPending(queue);
-      void flush();
+      const entry: Entry = { ...said, id: newId(), at: Date.now() };
+      outbox.add(entry);
       return entry.id;
     },
-    [flush, key],
+    [outbox],
   );
 
   const entries = useMemo(() => {
     const all = new Map<string, E | UndoEntry>();
-    for (const entry of [...onServer, ...confirmed, ...pending]) all.set(entry.id, entry);
+    for (const entry of [...onServer, ...confirmed, ...pending]) all.set(entry.id, entry as E | UndoEntry);
     return [...all.values()];
   }, [onServer, confirmed, pending]);
   return { entries, unsaved: pending.length, say };

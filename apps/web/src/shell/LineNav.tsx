@@ -54,6 +54,7 @@ export function LineNav({ bench }: { bench: boolean }) {
               <span className="stamp block truncate text-[12px] max-sm:[font-stretch:80%] sm:text-[17px]">
                 {station}
               </span>
+              {next === station && <span className="sr-only">, next</span>}
               <span className={`flex flex-wrap items-baseline gap-x-1.5 pt-1.5 pb-2 ${bench ? 'hidden!' : ''}`}>
                 <span className={`fig text-ink ${bench ? 'text-[19px]' : 'text-[19px] sm:text-[29px]'}`}>
                   {waits[station].figure}

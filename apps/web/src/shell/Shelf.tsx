@@ -7,9 +7,9 @@ import { Icon } from '../design/Icon.tsx';
 import { ClockBody } from '../drawing/Bodies.tsx';
 import { sound, SOUNDS, useNow } from './clock.ts';
 import { useLineState } from './line-state.ts';
+import { writeTime } from '../units/dates.ts';
 
 const SOUND_WORDS: Record<Clock['body'], string> = { melt: 'two low', freeze: 'two high', oven: 'three long' };
-const timeOfDay = (at: number) => new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
 
 /** Rings once when a clock that was running on this screen is over. */
 function useRinging(clocks: readonly Clock[], now: number): void {
@@ -41,7 +41,7 @@ function ClockOnShelf({ clock, now }: { clock: Clock; now: number }) {
           className="mt-1 flex items-center gap-1 text-xs whitespace-nowrap text-ink-3"
           style={{ fontStretch: '90%' }}
         >
-          {clock.name} {timeOfDay(clock.endsAt)}
+          {clock.name} {writeTime(clock.endsAt)}
           <span className="hidden items-center gap-1 xl:inline-flex">
             <Icon name="sound" size={13} /> {SOUND_WORDS[clock.body]}
           </span>

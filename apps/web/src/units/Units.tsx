@@ -66,7 +66,7 @@ function makeUnits(massUnit: MassUnit, temperatureUnit: TemperatureUnit, currenc
         case 'm':
           return `${Math.round(value * 1e5) / 100} mm`;
         case 'm2':
-          return `${Math.round(value * 1e8) / 100} cm²`;
+          return `${Math.round(value * 1e6) / 100} cm²`;
         case 'W':
           return `${Math.round(value)} W`;
         case 'kWh':

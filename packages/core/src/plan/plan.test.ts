@@ -1,5 +1,5 @@
 import { binomialAtLeast } from '../count/binomial.ts';
-import { cavity, product, workshop } from '../testing/workshop.ts';
+import { cavity, product, workshop } from '../test/workshop.ts';
 import { shotSeconds } from './minutes.ts';
 import { planOrder } from './plan.ts';
 import { stackTotal } from './types.ts';

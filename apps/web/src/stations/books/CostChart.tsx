@@ -1,7 +1,7 @@
 import { CartesianGrid, ResponsiveContainer, Scatter, ScatterChart, Tooltip, XAxis, YAxis } from 'recharts';
+import { writeMonth } from '../../units/dates.ts';
 
 const axis = { stroke: 'var(--rule-2)', tick: { fill: 'var(--ink-2)', fontSize: 12.5 } } as const;
-const month = (at: number) => new Date(at).toLocaleDateString('en-GB', { month: 'short', year: '2-digit' });
 
 /** Unit cost of every closed ticket over time. */
 export function CostChart({
@@ -16,7 +16,7 @@ export function CostChart({
       <ResponsiveContainer>
         <ScatterChart margin={{ top: 8, right: 12, bottom: 0, left: 4 }}>
           <CartesianGrid stroke="var(--rule)" vertical={false} />
-          <XAxis dataKey="at" type="number" domain={['dataMin', 'dataMax']} tickFormatter={month} {...axis} />
+          <XAxis dataKey="at" type="number" domain={['dataMin', 'dataMax']} tickFormatter={writeMonth} {...axis} />
           <YAxis dataKey="cost" domain={[0, 'auto']} tickFormatter={write} width={56} {...axis} />
           <Tooltip
             isAnimationActive={false}

@@ -8,6 +8,7 @@ import { useCatalogue } from '../../shell/catalogue.ts';
 import { useNow } from '../../shell/clock.ts';
 import { useLineState } from '../../shell/line-state.ts';
 import { WORDS } from './words.ts';
+import { writeDue } from '../../units/dates.ts';
 
 const DOING: Record<CountStation, string> = {
   trim: 'to trim',
@@ -63,7 +64,7 @@ export function CountDesk({ station, aside }: { station: CountStation; aside?: R
                   <span className="block truncate font-medium">{product.name}</span>
                   <span className="quiet">
                     {ticket.customer}
-                    {ticket.dueOn && `, due ${ticket.dueOn}`}
+                    {writeDue(ticket.dueOn)}
                   </span>
                 </span>
                 <span className="text-right">

@@ -15,6 +15,7 @@ import { useLineState, type LineState } from '../../shell/line-state.ts';
 import { drawnCavities } from '../molds/drawn.ts';
 import { ShortShelf } from './ShortShelf.tsx';
 import { TicketStrip } from './TicketStrip.tsx';
+import { writeDue } from '../../units/dates.ts';
 
 /** The state a head has while it waits at a station. */
 const STATE_AT: Record<Station, HeadState> = {
@@ -72,9 +73,7 @@ function Next({ line, catalogue }: { line: LineState; catalogue: Catalogue }) {
       {ticket && (
         <p className="text-ink-2">
           Ticket {ticket.number}, {ticket.customer}
-          {ticket.dueOn &&
-            `, due ${new Date(ticket.dueOn).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' })}`}
-          .
+          {writeDue(ticket.dueOn)}.
         </p>
       )}
       <div className="flex flex-wrap items-center gap-5">
@@ -193,7 +192,7 @@ export function LinePage() {
                   </Link>
                   <span className="quiet">
                     {order.lines.reduce((sum, each) => sum + each.quantity, 0)} heads
-                    {order.dueOn && `, due ${order.dueOn}`}
+                    {writeDue(order.dueOn)}
                   </span>
                 </li>
               ))}

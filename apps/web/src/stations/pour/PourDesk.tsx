@@ -12,6 +12,7 @@ import { Mold } from '../../drawing/Mold.tsx';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { drawnCavities } from '../molds/drawn.ts';
+import { writeDay } from '../../units/dates.ts';
 
 /** Molds that can cast a ticket, with the number of cavities that do, best first. */
 function moldsFor(ticket: Ticket, catalogue: Catalogue) {
@@ -163,11 +164,7 @@ export function PourDesk() {
               {catalogue.molds.find((mold) => mold.id === pour.moldId)?.name}
             </Link>
             <span className="quiet">
-              {new Date(pour.startedAt).toLocaleDateString('en-GB', {
-                day: 'numeric',
-                month: 'short',
-                year: 'numeric',
-              })}
+              {writeDay(pour.startedAt)}
               {!pour.closed && <b className="ml-2 text-watch">open</b>}
             </span>
           </li>

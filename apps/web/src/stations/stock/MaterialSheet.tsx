@@ -9,8 +9,7 @@ import { ProblemNote } from '../../design/Notice.tsx';
 import { Heading } from '../../design/Page.tsx';
 import { minorIn, numberIn, useBuiltForm } from '../../design/useForm.ts';
 import { useUnits } from '../../units/Units.tsx';
-
-const today = () => new Date().toLocaleDateString('sv-SE');
+import { isoDay, writeDay } from '../../units/dates.ts';
 
 /** Reads a quantity: pieces of hooks, any mass of lead and powder. */
 function useQuantity(material: Material) {
@@ -28,7 +27,7 @@ export function ReceiptForm({ material, onSaved }: { material: Material; onSaved
   const quantity = useQuantity(material);
   const receive = useWrite((input: ReceiptInput) => request('POST', `/materials/${material.id}/receipts`, input));
   const form = useBuiltForm<{ quantity: string; price: string; on: string; lot: string }, ReceiptInput>({
-    defaults: { quantity: '', price: '', on: today(), lot: '' },
+    defaults: { quantity: '', price: '', on: isoDay(Date.now()), lot: '' },
     schema: receiptSchema,
     build: ({ quantity: text, price, on, lot }) => ({ quantity: quantity.read(text), priceMinor: minorIn('price', price, currency), on, lot }), // prettier-ignore
     send: (input) =>
@@ -99,9 +98,7 @@ export function MaterialSheet({ material }: { material: Material }) {
           <tbody>
             {moves?.slice(0, 30).map((move) => (
               <tr key={move.id}>
-                <td className="text-sm whitespace-nowrap text-ink-3">
-                  {new Date(move.at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: '2-digit' })}
-                </td>
+                <td className="text-sm whitespace-nowrap text-ink-3">{writeDay(move.at)}</td>
                 <td>
                   {move.reason}
                   {move.batchNumber && <span className="quiet">, ticket {move.batchNumber}</span>}

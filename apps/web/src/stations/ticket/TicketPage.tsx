@@ -12,6 +12,7 @@ import { Head } from '../../drawing/Head.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { CostStacks } from './CostStack.tsx';
+import { writeDay } from '../../units/dates.ts';
 
 interface Row {
   name: string;
@@ -107,13 +108,7 @@ function View({
           {closed && closing && (
             <>
               <p className="flex items-center gap-2 text-good">
-                <Icon name="good" /> Closed{' '}
-                {new Date(state.closedAt!).toLocaleDateString('en-GB', {
-                  day: 'numeric',
-                  month: 'long',
-                  year: 'numeric',
-                })}
-                ; stock has moved.
+                <Icon name="good" /> Closed {writeDay(state.closedAt!)}; stock has moved.
               </p>
               {price !== null && cost.perHead && (
                 <p className="text-ink-2">

@@ -1,0 +1,132 @@
+import { nextUndo, type PourEntry } from '@schmelz/core';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { act, renderHook, waitFor } from '@testing-library/react';
+import type { ReactNode } from 'react';
+import { fakeApi, prepareBrowser, refuse } from '../test/render.tsx';
+import { ApiProblem, request, Unreachable } from './client.ts';
+import { newId } from './id.ts';
+import { makeOutbox, useRunLog } from './outbox.ts';
+
+const wrapper = ({ children }: { children: ReactNode }) => (
+  <QueryClientProvider client={new QueryClient()}>{children}</QueryClientProvider>
+);
+// Every test has a run of its own: an outbox lives as long as the page.
+let path = '';
+let runs = 0;
+const useLog = (onServer: PourEntry[] = []) => renderHook(() => useRunLog<PourEntry>(path, onServer), { wrapper });
+
+beforeEach(() => {
+  prepareBrowser();
+  path = `/pours/p${(runs += 1)}`;
+});
+
+describe('taps on their way', () => {
+  test('a tap is shown at once, written on this device at once, and sent once', async () => {
+    const api = fakeApi();
+    const { result } = useLog();
+    let id = '';
+    act(() => {
+      id = result.current.say({ kind: 'blank' });
+    });
+    expect(result.current.entries.map((entry) => entry.id)).toEqual([id]);
+    await waitFor(() => expect(result.current.unsaved).toBe(0));
+    expect(api.writes()).toHaveLength(1);
+    expect(api.writes()[0]!.body).toMatchObject({ id, kind: 'blank' });
+    expect(result.current.entries.map((entry) => entry.id)).toEqual([id]);
+  });
+
+  test('while the server is away they are kept, in order, and survive a reload', async () => {
+    const api = fakeApi();
+    api.state.online = false;
+    const first = useLog();
+    act(() => {
+      first.result.current.say({ kind: 'charge', massKg: 2, potC: 20 });
+      first.result.current.say({ kind: 'blank' });
+    });
+    expect(first.result.current.unsaved).toBe(2);
+    first.unmount();
+    const kept = JSON.parse(localStorage.getItem(`schmelz-outbox ${path}`)!);
+    expect(kept.map((entry: PourEntry) => entry.kind)).toEqual(['charge', 'blank']);
+
+    // A reload: the page and its outbox are gone, the storage is not.
+    api.state.online = true;
+    const reloaded = makeOutbox(path);
+    expect(reloaded.contents().pending.map((entry) => entry.kind)).toEqual(['charge', 'blank']);
+    await waitFor(() => expect(reloaded.contents().pending).toEqual([]), { timeout: 4000 });
+    expect(new Set(api.writes().map(({ body }) => (body as PourEntry).id))).toEqual(
+      new Set(kept.map((entry: PourEntry) => entry.id)),
+    );
+    expect(localStorage.getItem(`schmelz-outbox ${path}`)).toBe('[]');
+  });
+
+  test('whoever leaves the screen and comes back finds the same taps, and sees them arrive', async () => {
+    const api = fakeApi();
+    api.state.online = false;
+    const first = useLog();
+    act(() => void first.result.current.say({ kind: 'blank' }));
+    first.unmount();
+    const back = useLog();
+    expect(back.result.current.unsaved).toBe(1);
+    api.state.online = true;
+    await waitFor(() => expect(back.result.current.unsaved).toBe(0), { timeout: 4000 });
+    expect(back.result.current.entries).toHaveLength(1);
+    expect(api.writes().filter((sent) => sent.path === `${path}/entries`)).toHaveLength(1);
+  });
+
+  test('what is refused for good is taken out, so that the next tap gets through', async () => {
+    let calls = 0;
+    const api = fakeApi({
+      [`POST ${path}/entries`]: () =>
+        ++calls === 1 ? refuse(422, { title: 'No', detail: 'This pour is closed.' }) : undefined,
+    });
+    const { result } = useLog();
+    act(() => {
+      result.current.say({ kind: 'blank' });
+      result.current.say({ kind: 'smoked' });
+    });
+    await waitFor(() => expect(result.current.unsaved).toBe(0));
+    expect(api.writes()).toHaveLength(2);
+    expect(result.current.entries.map((entry) => entry.kind)).toEqual(['smoked']);
+  });
+
+  test('a server in trouble is asked again', async () => {
+    let calls = 0;
+    fakeApi({
+      [`POST ${path}/entries`]: () => (++calls < 2 ? refuse(503, { title: 'Later', detail: 'busy' }) : undefined),
+    });
+    const { result } = useLog();
+    act(() => void result.current.say({ kind: 'blank' }));
+    await waitFor(() => expect(result.current.unsaved).toBe(0), { timeout: 4000 });
+    expect(calls).toBe(2);
+    expect(result.current.entries).toHaveLength(1);
+  });
+
+  test('what the server already has is not counted twice', async () => {
+    fakeApi();
+    const known: PourEntry = { id: 'a', at: 1, kind: 'blank' };
+    localStorage.setItem(`schmelz-outbox ${path}`, JSON.stringify([known]));
+    const { result } = useLog([known]);
+    expect(result.current.entries).toHaveLength(1);
+    expect(nextUndo<PourEntry>(result.current.entries)?.id).toBe('a');
+    await waitFor(() => expect(result.current.unsaved).toBe(0));
+  });
+});
+
+describe('requests', () => {
+  test('problems keep their fields; a dead network is its own error', async () => {
+    const api = fakeApi({
+      'POST /pots': refuse(422, { title: 'Not allowed', status: 422, detail: 'powerW is 0', fields: [] }),
+    });
+    const problem = await request('POST', '/pots', {}).catch((error: unknown) => error);
+    expect(problem).toBeInstanceOf(ApiProblem);
+    expect((problem as ApiProblem).problem.status).toBe(422);
+    api.state.online = false;
+    await expect(request('GET', '/pots')).rejects.toBeInstanceOf(Unreachable);
+  });
+
+  test('ids are random UUIDs of version 4, also without a secure context', () => {
+    const made = new Set(Array.from({ length: 200 }, newId));
+    expect(made.size).toBe(200);
+    for (const id of made) expect(id).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-4[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/);
+  });
+});

@@ -1,0 +1,169 @@
+import type { Ticket } from '@schmelz/contract';
+import type { CountStation } from '@schmelz/core';
+import { screen, waitFor } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { ids, ovens, ticket } from '../../test/fixtures.ts';
+import { fakeApi, prepareBrowser, renderAt } from '../../test/render.tsx';
+import { ovenCurve } from '../bake/oven-curve.ts';
+import { materials, molds, products, programs, recipes } from '../../test/fixtures.ts';
+import type { Catalogue } from '../../shell/catalogue.ts';
+import { CountBenchPage } from './CountBench.tsx';
+import { CountDesk } from './CountDesk.tsx';
+
+beforeEach(prepareBrowser);
+
+const uuid = (n: number) => `20000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
+const ago = (seconds: number) => Date.now() - seconds * 1000;
+const good = (n: number, station: CountStation, count: number, seconds = 500) => ({
+  id: uuid(n),
+  at: ago(seconds),
+  kind: 'good' as const,
+  station,
+  count,
+});
+
+// Every test has a ticket of its own: its outbox lives as long as the page.
+let id = '';
+let tickets = 0;
+beforeEach(() => {
+  id = uuid(900 + (tickets += 1));
+});
+function bench(station: CountStation, log: Ticket['log'], more: Record<string, unknown> = {}) {
+  const api = fakeApi({ [`GET /tickets/${id}`]: ticket({ id, log }), ...more });
+  renderAt(<CountBenchPage station={station} />, `/${station}/${id}`, `/${station}/:id`);
+  return api;
+}
+const said = (api: ReturnType<typeof fakeApi>) => api.writes().map(({ body }) => body as Record<string, unknown>);
+const left = (heading: string) => screen.getByText(heading).nextSibling!.textContent;
+
+describe('counting', () => {
+  test('Space is one good head, a digit a bad one with its cause, G all the rest', async () => {
+    const api = bench('trim', []);
+    await screen.findByText('Left to trim');
+    expect(left('Left to trim')).toBe('12');
+    await userEvent.keyboard(' ');
+    await userEvent.keyboard('2');
+    expect(left('Left to trim')).toBe('10');
+    expect(screen.getAllByText('1 void')[0]).toBeTruthy();
+    await userEvent.keyboard('g');
+    expect(await screen.findByText('All seen here')).toBeTruthy();
+    expect(screen.getByRole('link', { name: 'On to paint' }).getAttribute('href')).toBe(`/paint/${id}`);
+    await waitFor(() => expect(said(api)).toHaveLength(3));
+    expect(said(api).map(({ kind, count, cause }) => [kind, count, cause])).toEqual([
+      ['good', 1, undefined],
+      ['reject', 1, 'void'],
+      ['good', 10, undefined],
+    ]);
+  });
+
+  test('a lost hook is said of the last reject, and can be undone', async () => {
+    const api = bench('trim', []);
+    await screen.findByText('Left to trim');
+    expect((screen.getByRole('button', { name: /Its hook is lost/ }) as HTMLButtonElement).disabled).toBe(true);
+    await userEvent.keyboard('3');
+    await userEvent.keyboard('h');
+    await waitFor(() => expect(said(api)).toHaveLength(3));
+    expect(said(api)[2]).toMatchObject({ kind: 'reject', cause: 'loose hook', hookLost: true });
+    await userEvent.keyboard('z');
+    expect(left('Left to trim')).toBe('12');
+  });
+
+  test('what was said at another station is not undone here', async () => {
+    bench('paint', [good(1, 'trim', 12)]);
+    await screen.findByText('Left to paint');
+    expect((screen.getByRole('button', { name: /^Z Undo/ }) as HTMLButtonElement).disabled).toBe(true);
+  });
+
+  test('paused, nothing counts', async () => {
+    const api = bench('trim', []);
+    await screen.findByText('Left to trim');
+    await userEvent.keyboard('p');
+    await screen.findByText('Paused');
+    await userEvent.keyboard(' ');
+    await waitFor(() => expect(said(api).map(({ kind }) => kind)).toEqual(['pause']));
+  });
+
+  test('a station that is not on the way of a product says so', async () => {
+    fakeApi({ [`GET /tickets/${ids.ticket}`]: ticket({ route: ['trim', 'finish'] }) });
+    renderAt(<CountBenchPage station="paint" />, `/paint/${ids.ticket}`, '/paint/:id');
+    expect(await screen.findByText('This product does not go through paint.')).toBeTruthy();
+  });
+});
+
+describe('at the oven', () => {
+  const painted = [good(1, 'trim', 12), good(2, 'paint', 12)];
+  test('in, with the program of the product; the clock runs; out, and looked at', async () => {
+    const api = bench('bake', painted);
+    await screen.findByText('Hang up and load');
+    expect(await screen.findByText(/177 °C for 28 min, oven hot first; 60 places/)).toBeTruthy();
+    await userEvent.keyboard(' ');
+    await screen.findByText('Take out in');
+    expect(left('Take out in')).toMatch(/^2[78]:\d\d|28:00$/);
+    await userEvent.keyboard(' ');
+    await screen.findByText('Out, to look at');
+    await userEvent.keyboard('g');
+    await screen.findByText('All seen here');
+    await waitFor(() => expect(said(api).map(({ kind }) => kind)).toEqual(['load', 'unload', 'good']));
+    expect(said(api)[0]).toMatchObject({ setC: 177, seconds: 1680, preheated: true, count: 12 });
+  });
+
+  test('more heads than places: the rest waits for the next load', async () => {
+    const api = bench('bake', painted, { 'GET /ovens': [{ ...ovens[0], places: 8 }] });
+    await screen.findByText('8 heads');
+    await userEvent.keyboard(' ');
+    await waitFor(() => expect(said(api)[0]).toMatchObject({ count: 8 }));
+  });
+
+  test('too short and too hot are said plainly while it bakes', async () => {
+    const load = {
+      id: uuid(3),
+      at: ago(120),
+      kind: 'load' as const,
+      station: 'bake' as const,
+      count: 12,
+      setC: 190,
+      seconds: 420,
+      preheated: true,
+    };
+    bench('bake', [...painted, load]);
+    expect((await screen.findByText(/At the end of this program \d+ % of a full cure/)).textContent).toMatch(
+      / [1-7]?\d %/,
+    );
+    expect(screen.getByText(/finish browns above 175 °C; the oven is set to 190 °C/)).toBeTruthy();
+  });
+
+  test('the curve is the slowest powder, from cold slower than preheated', () => {
+    const catalogue = {
+      product: (id: string) => products.find((each) => each.id === id),
+      materials: new Map(materials.map((each) => [each.id, each])),
+      recipes: new Map(recipes.map((each) => [each.id, each])),
+      programs: new Map(programs.map((each) => [each.id, each])),
+      molds,
+      products,
+    } as unknown as Catalogue;
+    const run = { setC: 177, seconds: 1680, preheated: true };
+    const hot = ovenCurve(ticket(), run, catalogue, ovens[0]);
+    const cold = ovenCurve(ticket(), { ...run, preheated: false }, catalogue, ovens[0]);
+    expect(cold.fullS!).toBeGreaterThan(hot.fullS!);
+    expect(hot.points[0]).toMatchObject({ minute: 0, metalC: 20, cure: 0 });
+    for (const [i, point] of hot.points.slice(1).entries())
+      expect(point.cure).toBeGreaterThanOrEqual(hot.points[i]!.cure);
+    expect(ovenCurve(ticket({ productId: ids.bare }), run, catalogue, ovens[0]).input).toBeNull();
+  });
+});
+
+describe('the desk of a station', () => {
+  test('lists what waits and what is on its way', async () => {
+    const coming = ticket({ id: uuid(90), number: 102, poured: 0, pourClosed: false });
+    fakeApi({ 'GET /line': { tickets: [ticket(), coming], pours: [] } });
+    renderAt(<CountDesk station="trim" />);
+    expect(await screen.findByRole('link', { name: 'Begin with ticket 101' })).toBeTruthy();
+    expect(screen.getByText(/On the way: ticket 102 \(12\)/)).toBeTruthy();
+    expect(screen.getByText(/Filings are not sprue/)).toBeTruthy();
+  });
+  test('says when nothing waits', async () => {
+    fakeApi({ 'GET /line': { tickets: [], pours: [] } });
+    renderAt(<CountDesk station="finish" />);
+    expect(await screen.findByText('Nothing waits here.')).toBeTruthy();
+  });
+});

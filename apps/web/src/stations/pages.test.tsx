@@ -1,0 +1,317 @@
+import type { Ticket } from '@schmelz/contract';
+import { COST_PARTS, figure, given, type CostStack, type Plan } from '@schmelz/core';
+import { screen, waitFor, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { ids, materials, molds, order, ticket } from '../test/fixtures.ts';
+import { fakeApi, prepareBrowser, refuse, renderAt } from '../test/render.tsx';
+import { BooksPage } from './books/BooksPage.tsx';
+import { LeadPage } from './lead/LeadPage.tsx';
+import { LinePage } from './line/LinePage.tsx';
+import { MoldsPage } from './molds/MoldsPage.tsx';
+import { OrderFormPage } from './orders/OrderForm.tsx';
+import { OrdersPage } from './orders/OrdersPage.tsx';
+import { PlanPage } from './orders/PlanPage.tsx';
+import { ProductsPage } from './products/ProductsPage.tsx';
+import { SetupPage } from './setup/SetupPage.tsx';
+import { StartPage } from './start/StartPage.tsx';
+import { StockPage } from './stock/StockPage.tsx';
+import { TicketPage } from './ticket/TicketPage.tsx';
+
+beforeEach(prepareBrowser);
+
+const fig = (value: number, unit: Parameters<typeof figure>[1]) => figure(value, unit, { rule: 'because', formula: 'a = b', source: 'test', inputs: [given('a', value, unit)] }); // prettier-ignore
+const stack = Object.fromEntries(COST_PARTS.map((part) => [part, 5])) as CostStack;
+const plan: Plan = {
+  lines: [{ productId: ids.product, productName: 'Pebble 10 g, roe on gull', quantity: 12, casts: fig(14, 'count'), yieldShare: fig(0.94, 'ratio'), leadKgPerHead: fig(0.01, 'head-kg'), unitCost: fig(30, 'minor/head'), stack, powders: [], cure: fig(0.52, 'ratio') }],
+  molds: [{ moldId: ids.mold, moldName: 'Three', uses: [{ position: 1, cavityId: 'c', productIds: [ids.product], leadKg: 0.01, sprueKg: 0.003, yieldShare: 0.94 }], shots: fig(14, 'count'), blanks: fig(5, 'count'), openS: fig(4, 's') }],
+  charge: fig(1.1, 'kg'),
+  chargeParts: [{ label: 'heads', kg: 0.3 }, { label: 'heel', kg: 0.8 }],
+  melt: fig(300, 's'),
+  needs: [
+    { materialId: ids.hook, name: 'Hook 2/0', kind: 'hook', need: fig(50, 'count'), have: 40, missing: 10 },
+    { materialId: ids.lead, name: 'Keel lead', kind: 'lead', need: fig(1.1, 'kg'), have: 12.5, missing: 0 },
+  ],
+  minutes: [{ station: 'pour', handsS: fig(1800, 's'), waitS: null }, { station: 'bake', handsS: fig(60, 's'), waitS: fig(1680, 's') }],
+  handsTotal: fig(4000, 's'),
+  ovenLoads: fig(1, 'count'),
+  unitCost: fig(30, 'minor/head'),
+  problems: [],
+}; // prettier-ignore
+const planAnswers = (more: Partial<Plan> = {}) => ({ [`GET /orders/${ids.order}/plan`]: { plan: { ...plan, ...more }, ticketIds: [] } }); // prettier-ignore
+
+describe('the line', () => {
+  test('says the one next thing, and Space goes there', async () => {
+    fakeApi();
+    const { router } = renderAt(<LinePage />);
+    const heading = await screen.findByRole('heading', { level: 1 });
+    expect(heading.textContent).toBe('Pebble 10 g to trim');
+    expect(heading.parentElement!.textContent).toContain('12');
+    expect(screen.getByText(/Ticket 101, Stall, due 14 March/)).toBeTruthy();
+    await userEvent.keyboard(' ');
+    expect(router.state.location.pathname).toBe(`/trim/${ids.ticket}`);
+  });
+
+  test('a ticket is a strip along the stations with its losses where they happened', async () => {
+    fakeApi();
+    renderAt(<LinePage />);
+    const strip = within(await screen.findByRole('article', { name: 'Ticket 101' }));
+    expect(strip.getAllByText('12 to trim').length).toBeGreaterThan(0);
+    expect(strip.getByText('1 short')).toBeTruthy();
+    expect(screen.getByText('Order 7, Stall')).toBeTruthy();
+  });
+
+  test('what runs low is on the short shelf; an empty workshop is led to its first steps', async () => {
+    fakeApi();
+    const first = renderAt(<LinePage />);
+    expect(await screen.findByText('Roe orange')).toBeTruthy();
+    expect(screen.getByText('30 g left')).toBeTruthy();
+    first.unmount();
+    fakeApi({ 'GET /orders': [], 'GET /products': [], 'GET /line': { tickets: [], pours: [] } });
+    const { router } = renderAt(<LinePage />);
+    await waitFor(() => expect(router.state.location.pathname).toBe('/start'));
+  });
+});
+
+describe('orders', () => {
+  test('an order is products times quantities; what is wrong is said at the field', async () => {
+    const api = fakeApi({ 'POST /orders': order });
+    const { router } = renderAt(<OrderFormPage />, '/orders/new');
+    const heads = await screen.findByLabelText('Heads');
+    await userEvent.clear(heads);
+    await userEvent.type(heads, '0');
+    await userEvent.click(screen.getByRole('button', { name: 'See the plan' }));
+    expect(await screen.findByText(/greater than or equal to 1/)).toBeTruthy();
+    expect(screen.getByText(/customer is a required field/)).toBeTruthy();
+    expect(api.writes()).toEqual([]);
+    await userEvent.type(screen.getByLabelText('For whom'), 'Stall');
+    await userEvent.clear(heads);
+    await userEvent.type(heads, '24');
+    await userEvent.click(screen.getByRole('button', { name: 'See the plan' }));
+    await waitFor(() => expect(router.state.location.pathname).toBe(`/orders/${ids.order}`));
+    expect(api.writes()[0]!.body).toEqual({
+      customer: 'Stall',
+      dueOn: null,
+      note: '',
+      lines: [{ productId: ids.product, quantity: 24 }],
+    });
+  });
+
+  test('the same product twice is refused', async () => {
+    fakeApi();
+    renderAt(<OrderFormPage />, '/orders/new');
+    await userEvent.type(await screen.findByLabelText('For whom'), 'Stall');
+    await userEvent.click(screen.getByRole('button', { name: 'Another product' }));
+    await userEvent.click(screen.getByRole('button', { name: 'See the plan' }));
+    expect(await screen.findByText('must name each product once')).toBeTruthy();
+  });
+
+  test('the list tells what is not released yet', async () => {
+    fakeApi();
+    renderAt(<OrdersPage />);
+    expect(await screen.findByText('not released')).toBeTruthy();
+    expect(screen.getByText('12 × Pebble 10 g, roe on gull')).toBeTruthy();
+  });
+
+  test('the plan names what is missing, every figure asks why, release makes tickets', async () => {
+    const api = fakeApi({ ...planAnswers(), [`POST /orders/${ids.order}/release`]: [] });
+    const { router } = renderAt(<PlanPage />, `/orders/${ids.order}`, '/orders/:id');
+    expect(await screen.findByText('10 missing')).toBeTruthy();
+    expect(screen.getByText(/Hook 2\/0: not enough on the shelf/)).toBeTruthy();
+    const asked = screen.getAllByRole('button', { name: /Why\?$/ });
+    expect(asked.length).toBeGreaterThanOrEqual(15);
+    expect(screen.getByRole('button', { name: 'Cure: 52 %. Why?' })).toBeTruthy();
+    await userEvent.click(screen.getByRole('button', { name: 'Release to the line' }));
+    await waitFor(() => expect(router.state.location.pathname).toBe('/pour'));
+    expect(api.writes()[0]!.path).toBe(`/orders/${ids.order}/release`);
+  });
+
+  test('what cannot be cast stops the release and says why', async () => {
+    fakeApi(planAnswers({ problems: [{ productId: ids.product, text: 'Hook 6/0 does not fit: too large.' }] }));
+    renderAt(<PlanPage />, `/orders/${ids.order}`, '/orders/:id');
+    expect(await screen.findByText('Hook 6/0 does not fit: too large.')).toBeTruthy();
+    expect((screen.getByRole('button', { name: 'Release to the line' }) as HTMLButtonElement).disabled).toBe(true);
+  });
+});
+
+describe('a ticket', () => {
+  const at = Date.UTC(2026, 2, 6);
+  const entry = (n: number, rest: Record<string, unknown>) =>
+    ({
+      id: `30000000-0000-4000-8000-${String(n).padStart(12, '0')}`,
+      at: at + n * 60_000,
+      ...rest,
+    }) as Ticket['log'][number];
+  const done = ['trim', 'paint', 'bake', 'finish'].map((station, n) => entry(n, { kind: 'good', station, count: 12 }));
+  const perHead = Object.fromEntries(COST_PARTS.map((part, i) => [part, 2 * (i + 1)])) as CostStack;
+  const show = (log: Ticket['log'], more: Partial<Ticket> = {}) => {
+    const api = fakeApi({ [`GET /tickets/${ids.ticket}`]: ticket({ log, ...more }) });
+    renderAt(<TicketPage />, `/tickets/${ids.ticket}`, '/tickets/:id');
+    return api;
+  };
+
+  test('stands at its station with a way there', async () => {
+    show([]);
+    expect((await screen.findByRole('link', { name: 'On to trim' })).getAttribute('href')).toBe(`/trim/${ids.ticket}`);
+    expect(screen.getByText(/of 12 Pebble 10 g are done/)).toBeTruthy();
+  });
+  test('is closed after its last station', async () => {
+    const api = show(done);
+    await userEvent.click(await screen.findByRole('button', { name: 'Close the ticket' }));
+    await waitFor(() => expect(api.writes()[0]!.body).toMatchObject({ kind: 'close', station: 'finish' }));
+  });
+  test('closed, it tells plan against what it came to, as stacks, and can be opened again', async () => {
+    const closing = entry(9, { kind: 'close', station: 'finish' });
+    const actual = { ...ticket().actual, cost: { ...ticket().actual.cost, perHead } };
+    const api = show([...done, closing], { actual });
+    expect(await screen.findByText('is what one Pebble 10 g cost')).toBeTruthy();
+    expect(screen.getAllByText('€0.420').length).toBeGreaterThan(0); // 2 + 4 + ... + 12 minor units
+    expect(screen.getAllByText('€0.210').length).toBeGreaterThan(0);
+    expect(screen.getByText(/a head brings €1.530/)).toBeTruthy();
+    expect(screen.getByText('120 g, €0.30')).toBeTruthy();
+    await userEvent.click(screen.getByRole('button', { name: 'Open it again' }));
+    await waitFor(() => expect(api.writes()[0]!.body).toMatchObject({ kind: 'undo', target: closing.id }));
+  });
+});
+
+describe('shelf, molds, books and setup', () => {
+  test('stock: a purchase, a weighing, what it was paid', async () => {
+    const api = fakeApi({
+      [`GET /materials/${ids.lead}/moves`]: [
+        {
+          id: 1,
+          at: 0,
+          materialId: ids.lead,
+          reason: 'received',
+          quantity: 12.5,
+          valueMinor: 3125,
+          batchNumber: null,
+          lot: 'keel',
+        },
+      ],
+    });
+    renderAt(<StockPage />);
+    expect(await screen.findByText('€2.50/kg')).toBeTruthy();
+    await userEvent.click(screen.getByRole('button', { name: /Keel lead/ }));
+    const sheet = within(await screen.findByRole('dialog'));
+    expect(await sheet.findByText('+12.5 kg')).toBeTruthy();
+    await userEvent.type(sheet.getByLabelText('How much'), '5 lb');
+    await userEvent.type(sheet.getByLabelText('Paid for all of it, EUR'), '6.50');
+    await userEvent.click(sheet.getByRole('button', { name: 'It came in' }));
+    await waitFor(() =>
+      expect(api.writes()[0]).toMatchObject({
+        path: `/materials/${ids.lead}/receipts`,
+        body: { quantity: expect.closeTo(2.268, 3), priceMinor: 650 },
+      }),
+    );
+  });
+
+  test('a new powder is sent with its label in seconds and Celsius', async () => {
+    const api = fakeApi({ 'POST /materials': materials[2] });
+    renderAt(<StockPage />);
+    await userEvent.click(await screen.findByRole('button', { name: 'New material' }));
+    const sheet = within(await screen.findByRole('dialog'));
+    await userEvent.selectOptions(sheet.getByLabelText('Kind'), 'powder');
+    await userEvent.type(sheet.getByLabelText('Name'), 'Tar');
+    const second = sheet.getByLabelText('Second line: temperature');
+    await userEvent.clear(second);
+    await userEvent.click(sheet.getByRole('button', { name: 'Add it' }));
+    await waitFor(() => expect(api.writes()).toHaveLength(1));
+    expect(api.writes()[0]!.body).toMatchObject({
+      kind: 'powder',
+      name: 'Tar',
+      hook: null,
+      metalId: null,
+      powder: { label: [{ metalC: 177, seconds: 1200 }] },
+    });
+  });
+
+  test('a cavity that gives shorts is marked; a mold is changed with its version', async () => {
+    const api = fakeApi({ [`PUT /molds/${ids.mold}`]: molds[0] });
+    renderAt(<MoldsPage />);
+    expect(await screen.findByText('70 %')).toBeTruthy();
+    expect(screen.getByText('no record')).toBeTruthy();
+    await userEvent.click(screen.getByRole('button', { name: 'Change' }));
+    const sheet = within(await screen.findByRole('dialog'));
+    await userEvent.selectOptions(sheet.getAllByLabelText('It is')[1]!, 'blocked');
+    await userEvent.click(sheet.getByRole('button', { name: 'Keep the change' }));
+    await waitFor(() => expect(api.writes()).toHaveLength(1));
+    expect(api.writes()[0]!.body).toMatchObject({
+      version: 1,
+      bodyKg: 0.5,
+      cavities: [{ condition: 'good' }, { condition: 'blocked', position: 2 }, { condition: 'good' }],
+    });
+  });
+
+  test('lead: where it came from and went', async () => {
+    fakeApi({
+      [`GET /materials/${ids.lead}/flows`]: [
+        { reason: 'received', quantity: 20, valueMinor: 1 },
+        { reason: 'dross', quantity: -0.4, valueMinor: 1 },
+      ],
+    });
+    renderAt(<LeadPage />);
+    expect(await screen.findByText('+20.0 kg')).toBeTruthy();
+    expect(screen.getByText('−400 g')).toBeTruthy();
+    expect(screen.getByText(/explodes into steam/)).toBeTruthy();
+  });
+
+  test('books: what one head cost over all closed tickets', async () => {
+    const perHead = Object.fromEntries(COST_PARTS.map((part) => [part, 62 / 6])) as CostStack;
+    const closed = ticket({
+      log: [{ id: 'c', at: 1, kind: 'close', station: 'finish' }],
+      actual: { ...ticket().actual, cost: { ...ticket().actual.cost, perHead } },
+    });
+    fakeApi({ 'GET /tickets': [closed, ticket({ id: 'other' })] });
+    renderAt(<BooksPage />);
+    expect(await screen.findByText(/12 heads in 1 closed tickets, €7.44/)).toBeTruthy();
+    expect(screen.getByRole('link', { name: 'Everything as JSON' }).getAttribute('href')).toBe('/api/export');
+  });
+
+  test('setup: untouched figures are kept exactly when the units are switched', async () => {
+    const api = fakeApi({ 'PUT /settings': {} });
+    renderAt(<SetupPage />);
+    await userEvent.selectOptions(await screen.findByLabelText('Weights and heat in'), 'oz F');
+    await userEvent.click(screen.getByRole('button', { name: 'Keep this' }));
+    await waitFor(() => expect(api.writes()).toHaveLength(1));
+    expect(api.writes()[0]!.body).toMatchObject({
+      massUnit: 'oz',
+      temperatureUnit: 'F',
+      version: 1,
+      ways: { pourC: 371, heelKg: 0.8, filmM: 1e-4 },
+    });
+    expect(screen.getByText('/data/test')).toBeTruthy();
+  });
+
+  test('setup: a way out of range is named', async () => {
+    const api = fakeApi();
+    renderAt(<SetupPage />);
+    const pour = await screen.findByLabelText('Pour at');
+    await userEvent.clear(pour);
+    await userEvent.type(pour, '1200 F');
+    await userEvent.click(screen.getByRole('button', { name: 'Keep this' }));
+    expect((await screen.findByRole('alert')).textContent).toMatch(
+      /ways.pourC is 648.8+9; allowed: a number from 330 to 480 C/,
+    );
+    expect(api.writes()).toEqual([]);
+  });
+
+  test('products are drawn; a server that says no is heard', async () => {
+    fakeApi({ 'POST /products': refuse(409, { title: 'Already there', detail: 'name is taken' }) });
+    renderAt(<ProductsPage />);
+    expect(await screen.findByRole('img', { name: 'Pebble 10 g, roe on gull' })).toBeTruthy();
+    await userEvent.click(screen.getByRole('button', { name: 'New product' }));
+    const sheet = within(await screen.findByRole('dialog'));
+    await userEvent.type(sheet.getByLabelText('Name'), 'Pebble');
+    await userEvent.click(sheet.getByRole('button', { name: 'Add the product' }));
+    expect((await screen.findByRole('alert')).textContent).toContain('name is taken');
+  });
+
+  test('first steps: one at a time, done ones ticked, paint can be left out', async () => {
+    fakeApi({ 'GET /molds': molds, 'GET /products': [], 'GET /recipes': [], 'GET /materials': materials.slice(0, 2) });
+    renderAt(<StartPage />);
+    expect(await screen.findByRole('heading', { name: 'A powder' })).toBeTruthy();
+    expect(screen.getAllByText('done')).toHaveLength(3);
+    await userEvent.click(screen.getByRole('button', { name: /Bare lead, no paint/ }));
+    expect(screen.getByLabelText('Mass stamped on the mold')).toBeTruthy();
+  });
+});

@@ -1,0 +1,158 @@
+import type { Pour } from '@schmelz/contract';
+import type { PourEntry } from '@schmelz/core';
+import { screen, waitFor, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { ids, pour, ticket } from '../../test/fixtures.ts';
+import { fakeApi, prepareBrowser, renderAt } from '../../test/render.tsx';
+import { PourBenchPage } from './PourBench.tsx';
+import { PourDesk } from './PourDesk.tsx';
+
+beforeEach(prepareBrowser);
+
+const uuid = (n: number) => `10000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
+const ago = (seconds: number) => Date.now() - seconds * 1000;
+const charged = { id: uuid(1), at: ago(4000), kind: 'charge', massKg: 1.2, potC: 20 } as const;
+const blanks = [2, 3].map((n) => ({ id: uuid(n), at: ago(3000 - n * 40), kind: 'blank' }) as const);
+const shot = (n: number, seconds: number) =>
+  ({ id: uuid(n), at: ago(seconds), kind: 'shot', positions: [1, 2] }) satisfies PourEntry;
+
+// Every test has a pour of its own: its outbox lives as long as the page.
+let pours = 0;
+function bench(log: Pour['log']) {
+  const id = uuid(900 + (pours += 1));
+  const api = fakeApi({ [`GET /pours/${id}`]: pour({ id, log }) });
+  renderAt(<PourBenchPage />, `/pour/${id}`, '/pour/:id');
+  return api;
+}
+const said = (api: ReturnType<typeof fakeApi>) => api.writes().map(({ body }) => body as Record<string, unknown>);
+
+describe('at the pot', () => {
+  test('cold: the charge is asked for, read in any unit, and nothing else can be said', async () => {
+    const api = bench([]);
+    const field = await screen.findByLabelText('Weighed into the pot');
+    expect((field as HTMLInputElement).value).toBe('1200 g');
+    await userEvent.clear(field);
+    await userEvent.type(field, 'a lot');
+    await userEvent.click(screen.getByRole('button', { name: 'Pot is on' }));
+    expect((await screen.findByRole('alert')).textContent).toContain('mass is a lot');
+    await userEvent.keyboard(' ');
+    expect(api.writes()).toEqual([]);
+    await userEvent.clear(field);
+    await userEvent.type(field, '1.5 kg');
+    await userEvent.click(screen.getByRole('button', { name: 'Pot is on' }));
+    await screen.findByText('Melt ready in');
+    await waitFor(() => expect(said(api)[0]).toMatchObject({ kind: 'charge', massKg: 1.5 }));
+  });
+
+  test('warming: Space is a blank shot until the mold is warm', async () => {
+    const api = bench([charged]);
+    expect((await screen.findByText('Blank shots to go')).nextSibling!.textContent).toBe('2');
+    await userEvent.keyboard(' ');
+    expect(await screen.findByText('Open in')).toBeTruthy();
+    await userEvent.keyboard(' '); // too early: the mold is still setting
+    await waitFor(() => expect(said(api)).toHaveLength(1));
+    expect(said(api)[0]).toMatchObject({ kind: 'blank' });
+  });
+
+  test('pouring: Space is a shot of the cavities that are wanted, and the plan adjusts', async () => {
+    const api = bench([charged, ...blanks, shot(10, 200)]);
+    await screen.findByText('Shots to go');
+    expect(screen.getByText('Shot 1').parentElement!.textContent).toMatch(/Shot 1 of 7, 2 blank/);
+    await userEvent.keyboard(' ');
+    await waitFor(() => expect(said(api)[0]).toMatchObject({ kind: 'shot', positions: [1, 2] }));
+    expect(screen.getByText('Shot 2')).toBeTruthy();
+  });
+
+  test('a digit marks a bad head, a letter gives the cause, the digit again takes it back', async () => {
+    const api = bench([charged, ...blanks, shot(10, 100)]);
+    await screen.findByText('Shots to go');
+    await userEvent.keyboard('2');
+    const cavity = await screen.findByRole('button', { name: 'Cavity 2: 0 good. Last one is bad, short' });
+    expect(cavity.getAttribute('aria-pressed')).toBe('true');
+    await userEvent.keyboard('v');
+    await screen.findByRole('button', { name: 'Cavity 2: 0 good. Last one is bad, void' });
+    await userEvent.keyboard('2');
+    await screen.findByRole('button', { name: 'Cavity 2: 1 good. Last one was good' });
+    await waitFor(() => expect(said(api).map(({ kind }) => kind)).toEqual(['reject', 'undo', 'reject', 'undo']));
+    expect(said(api)[2]).toMatchObject({ cause: 'void', shotId: uuid(10), position: 2 });
+  });
+
+  test('a cavity that was not filled cannot be bad; an unused one is named so', async () => {
+    const api = bench([charged, ...blanks, { ...shot(10, 100), positions: [1] }]);
+    await screen.findByText('Shots to go');
+    await userEvent.keyboard('2');
+    expect((screen.getByRole('button', { name: /^Cavity 2/ }) as HTMLButtonElement).disabled).toBe(true);
+    expect(screen.getByText('not used')).toBeTruthy();
+    expect(api.writes()).toEqual([]);
+  });
+
+  test('undo names what it takes back; pause stops the work', async () => {
+    const api = bench([charged, ...blanks, shot(10, 100)]);
+    await screen.findByText('Shots to go');
+    expect(screen.getByRole('button', { name: 'Z Undo shot' })).toBeTruthy();
+    await userEvent.keyboard('z');
+    await waitFor(() => expect(said(api)[0]).toMatchObject({ kind: 'undo', target: uuid(10) }));
+    await userEvent.keyboard('p');
+    expect(await screen.findByText('Paused')).toBeTruthy();
+    await userEvent.keyboard(' ');
+    await userEvent.keyboard('p');
+    await waitFor(() => expect(said(api).map(({ kind }) => kind)).toEqual(['undo', 'pause', 'resume']));
+  });
+
+  test('lead that is added is said with its mass', async () => {
+    const api = bench([charged, ...blanks, shot(10, 100)]);
+    await screen.findByText('Shots to go');
+    await userEvent.keyboard('a');
+    await userEvent.type(await screen.findByLabelText('How much'), '400 g');
+    await userEvent.click(screen.getByRole('button', { name: 'It is in' }));
+    await waitFor(() => expect(said(api)[0]).toMatchObject({ kind: 'feed', massKg: expect.closeTo(0.4, 9) }));
+  });
+
+  test('closing: what is expected is filled in, what is weighed replaces it, the rest is shown', async () => {
+    const api = bench([charged, ...blanks, ...[1, 2, 3, 4, 5, 6].map((n) => shot(10 + n, 700 - n * 90))]);
+    await screen.findByText('All heads are there');
+    await userEvent.keyboard(' ');
+    const sheet = await screen.findByRole('dialog');
+    const unexplained = () => within(sheet).getByText('Unexplained').nextSibling!.textContent;
+    expect(unexplained()).toBe('0 g');
+    const heel = within(sheet).getByLabelText('Left in the pot') as HTMLInputElement;
+    const before = Number.parseInt(heel.value);
+    await userEvent.clear(heel);
+    await userEvent.type(heel, `${before - 20} g`);
+    expect(Math.abs(Number.parseFloat(unexplained()!) - 20)).toBeLessThan(1);
+    await userEvent.click(within(sheet).getByRole('button', { name: 'Close the pour' }));
+    await waitFor(() =>
+      expect(said(api)[0]).toMatchObject({ kind: 'close', heelKg: expect.closeTo((before - 20) / 1000, 9) }),
+    );
+    expect(await screen.findByText(/Pour 3, closed/)).toBeTruthy();
+    expect(screen.getByText('What became of the lead')).toBeTruthy();
+    await userEvent.click(screen.getByRole('button', { name: 'Open it again' }));
+    expect(await screen.findByText('All heads are there')).toBeTruthy();
+  });
+});
+
+describe('before the pour', () => {
+  const waiting = ticket({ poured: 0, pourClosed: false, pourId: null, pourRejects: 0 });
+  test('tickets are grouped by the mold that casts them; those that are not ticked stay', async () => {
+    const second = { ...waiting, id: uuid(50), number: 102 };
+    const api = fakeApi({ 'GET /line': { tickets: [waiting, second], pours: [] }, 'POST /pours': pour() });
+    const { router } = renderAt(<PourDesk />);
+    await screen.findByRole('heading', { name: 'Three' });
+    expect(screen.getByRole('heading', { level: 1 }).parentElement!.textContent).toContain('24');
+    await userEvent.click(screen.getByRole('checkbox', { name: /102/ }));
+    await userEvent.click(screen.getByRole('button', { name: 'To the pot' }));
+    await waitFor(() => expect(router.state.location.pathname).toBe(`/pour/${ids.pour}`));
+    expect(api.writes()[0]!.body).toEqual({ moldId: ids.mold, potId: ids.pot, batchIds: [ids.ticket] });
+  });
+
+  test('a ticket that no mold casts is named, an open pour is led back to', async () => {
+    const misfit = { ...waiting, number: 103, productId: ids.bare };
+    fakeApi({
+      'GET /line': { tickets: [misfit], pours: [pour({ setup: { ...pour().setup, needs: {} } })] },
+      'GET /molds': [],
+    });
+    renderAt(<PourDesk />);
+    expect(await screen.findByText(/Ticket 103: no mold casts this head/)).toBeTruthy();
+    expect(screen.getByRole('link', { name: 'Back to pour 3' })).toBeTruthy();
+  });
+});

@@ -1,0 +1,17 @@
+import { format, parseISO } from 'date-fns';
+
+/** Days and times as they are written everywhere in the application. */
+const at = (when: number | string) => (typeof when === 'string' ? parseISO(when) : new Date(when));
+
+/** 6 Mar 2026 */
+export const writeDay = (when: number | string): string => format(at(when), 'd MMM yyyy');
+/** 6 March */
+export const writeDayShort = (when: number | string): string => format(at(when), 'd MMMM');
+/** Mar 26 */
+export const writeMonth = (when: number | string): string => format(at(when), 'MMM yy');
+/** 19:48 */
+export const writeTime = (when: number | string): string => format(at(when), 'HH:mm');
+/** 2026-03-06, as date fields and the API want it. */
+export const isoDay = (when: number | string): string => format(at(when), 'yyyy-MM-dd');
+/** ", due 6 March" where there is a day, else nothing. */
+export const writeDue = (dueOn: string | null): string => (dueOn ? `, due ${writeDayShort(dueOn)}` : '');

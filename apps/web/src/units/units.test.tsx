@@ -1,0 +1,61 @@
+import { renderHook, waitFor } from '@testing-library/react';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import type { ReactNode } from 'react';
+import { settings } from '../test/fixtures.ts';
+import { fakeApi, prepareBrowser } from '../test/render.tsx';
+import { isoDay, writeDay, writeDue, writeMonth, writeTime } from './dates.ts';
+import { UnitsProvider, useUnits } from './Units.tsx';
+
+beforeEach(prepareBrowser);
+
+async function unitsFor(more: Partial<typeof settings>) {
+  fakeApi({ 'GET /settings': { ...settings, ...more } });
+  const wrapper = ({ children }: { children: ReactNode }) => (
+    <QueryClientProvider client={new QueryClient()}>
+      <UnitsProvider>{children}</UnitsProvider>
+    </QueryClientProvider>
+  );
+  const { result } = renderHook(() => useUnits(), { wrapper });
+  await waitFor(() => expect(result.current.currency).toBe(more.currency ?? 'EUR'));
+  await waitFor(() => expect(result.current.massUnit).toBe(more.massUnit ?? 'g'));
+  return result.current;
+}
+
+test('grams, Celsius and euros', async () => {
+  const units = await unitsFor({});
+  expect(units.head(0.01)).toBe('10 g');
+  expect(units.bulk(12.5)).toBe('12.5 kg');
+  expect(units.temperature(371)).toBe('371 °C');
+  expect(units.money(195)).toBe('€1.95');
+});
+
+test('one switch: ounces, Fahrenheit and another currency', async () => {
+  const units = await unitsFor({ massUnit: 'oz', temperatureUnit: 'F', currency: 'JPY' });
+  expect(units.head(0.010631071171875)).toBe('3/8 oz');
+  expect(units.bulk(9.0718474)).toBe('20.0 lb');
+  expect(units.temperature(371.1)).toBe('700 °F');
+  expect(units.money(195)).toBe('¥195');
+});
+
+test('every unit of a figure is written', async () => {
+  const { write } = await unitsFor({});
+  expect([
+    write(0.01, 'head-kg'), write(2, 'kg'), write(300, 's'), write(177, 'C'), write(1234, 'minor'), write(41.3, 'minor/head'),
+    write(250, 'minor/kg'), write(1200, 'minor/h'), write(32, 'minor/kWh'), write(0.943, 'ratio'), write(12.345, 'count'),
+    write(1e-4, 'm'), write(6e-4, 'm2'), write(700, 'W'), write(1.234, 'kWh'), write('soft', 'text'),
+  ]).toEqual([
+    '10 g', '2.00 kg', '5 min', '177 °C', '€12.34', '€0.413', '€2.50/kg', '€12.00/h', '€0.32/kWh', '94.3 %', '12.35',
+    '0.1 mm', '6 cm²', '700 W', '1.23 kWh', 'soft',
+  ]); // prettier-ignore
+});
+
+test('days', () => {
+  const at = new Date(2026, 2, 6, 19, 5).getTime();
+  expect([writeDay(at), writeMonth(at), writeTime(at), isoDay(at)]).toEqual([
+    '6 Mar 2026',
+    'Mar 26',
+    '19:05',
+    '2026-03-06',
+  ]);
+  expect([writeDue('2026-03-14'), writeDue(null)]).toEqual([', due 14 March', '']);
+});

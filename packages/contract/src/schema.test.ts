@@ -1,0 +1,201 @@
+import { DEFAULT_WAYS } from '@schmelz/core';
+import fc from 'fast-check';
+import * as yup from 'yup';
+import { jsonSchema, openApiDocument } from './openapi.ts';
+import { allowedBy, fieldProblems, InvalidInput, parseWith } from './problem.ts';
+import { RESOURCES } from './resources.ts';
+import { CALCULATIONS } from './schema/compute.ts';
+import { pourEntrySchemas, pourKindSchema, startPourSchema, ticketEntrySchemas } from './schema/runs.ts';
+import {
+  bakeProgramSchema,
+  cavitySchema,
+  countSchema,
+  DEFAULT_SETTINGS,
+  materialSchema,
+  moldSchema,
+  orderSchema,
+  ovenSchema,
+  potSchema,
+  productSchema,
+  receiptSchema,
+  recipeSchema,
+  settingsSchema,
+} from './schema/workshop.ts';
+
+const id = '00000000-0000-4000-8000-000000000001';
+const cavity = { position: 1, style: 'ball', nominalMassKg: 0.01, hookSize: '2/0', eyeAngleDeg: 60, condition: 'good' };
+const hook = { size: '2/0', wire: 'standard', eyeAngleDeg: 60, finish: 'bronze', finishLimitC: 175 };
+const powder = { colour: '#aabbcc', finish: 'gloss', specificGravity: 1.5, label: [{ metalC: 177, seconds: 1200 }] };
+
+/** One thing of each kind that is as it should be. */
+const VALID: Record<string, [yup.AnySchema, Record<string, unknown>]> = {
+  settings: [settingsSchema, DEFAULT_SETTINGS],
+  pot: [potSchema, { name: 'Pot', capacityKg: 9, powerW: 700, lossWPerK: 0.55 }],
+  oven: [ovenSchema, { name: 'Oven', places: 60, powerW: 1400, lagS: 180 }],
+  mold: [moldSchema, { name: 'Mold', bodyKg: 0.5, cavities: [cavity] }],
+  cavity: [cavitySchema, cavity],
+  lead: [materialSchema, { kind: 'lead', name: 'Lead', note: '', metalId: 'soft-lead', hook: null, powder: null }],
+  hook: [materialSchema, { kind: 'hook', name: 'Hook', note: '', metalId: null, hook, powder: null }],
+  powder: [materialSchema, { kind: 'powder', name: 'Powder', note: '', metalId: null, hook: null, powder }],
+  receipt: [receiptSchema, { quantity: 2.5, priceMinor: 625, on: '2026-03-06', lot: '' }],
+  count: [countSchema, { quantity: 0, note: '' }],
+  recipe: [recipeSchema, { name: 'Recipe', eyeColour: null, layers: [{ powderId: id, zone: 'whole', coats: 1 }] }],
+  program: [bakeProgramSchema, { name: 'Program', setC: 177, seconds: 1680, preheated: true }],
+  product: [productSchema, { name: 'Product', style: 'fish', nominalMassKg: 0.007, hookId: id, recipeId: null, bakeProgramId: null, priceMinor: null }],
+  order: [orderSchema, { customer: 'Stall', dueOn: null, note: '', lines: [{ productId: id, quantity: 12 }] }],
+  'start of a pour': [startPourSchema, { moldId: id, potId: id, batchIds: [id] }],
+}; // prettier-ignore
+
+const problemsOf = (schema: yup.AnySchema, value: unknown): string[] => {
+  try {
+    parseWith(schema, value);
+    return [];
+  } catch (error) {
+    if (error instanceof InvalidInput) return error.fields.map((field) => field.message);
+    throw error;
+  }
+};
+
+describe('what crosses the wire', () => {
+  test.each(Object.entries(VALID))('%s: as it should be it passes unchanged', (_, [schema, value]) => {
+    expect(parseWith(schema, value)).toEqual(value);
+  });
+
+  test.each(Object.entries(VALID))('%s: every field is a must, no other is let in', (_, [schema, value]) => {
+    for (const field of Object.keys(value)) {
+      const { [field]: _left, ...rest } = value;
+      expect(problemsOf(schema, rest).join()).toContain(field);
+    }
+    expect(problemsOf(schema, { ...value, surprise: 1 }).join()).toContain('surprise');
+    expect(problemsOf(schema, null)).not.toEqual([]);
+    expect(problemsOf(schema, [value])).not.toEqual([]);
+  });
+
+  test.each(Object.entries(VALID))('%s: nothing is converted, no NaN, no infinity', (_, [schema, value]) => {
+    for (const [field, good] of Object.entries(value)) {
+      if (typeof good !== 'number') continue;
+      for (const bad of [String(good), Number.NaN, Number.POSITIVE_INFINITY, -1e12, 1e15]) {
+        expect([field, bad, problemsOf(schema, { ...value, [field]: bad }).length > 0]).toEqual([field, bad, true]);
+      }
+    }
+  });
+
+  test('whatever JSON comes in, it is judged and never crashes', () => {
+    fc.assert(
+      fc.property(
+        fc.jsonValue(),
+        fc.constantFrom(...Object.values(VALID).map(([schema]) => schema)),
+        (value, schema) => {
+          expect(Array.isArray(problemsOf(schema, value))).toBe(true);
+        },
+      ),
+      { numRuns: 300 },
+    );
+  });
+});
+
+describe('rules between fields', () => {
+  test.each([
+    ['a hook without its details', materialSchema, { ...VALID['hook']![1], hook: null }, /must give the details of its kind/],
+    ['a lead with the details of a hook', materialSchema, { ...VALID['lead']![1], hook }, /must give the details of its kind/],
+    ['cavities that are not numbered in order', moldSchema, { name: 'M', bodyKg: 1, cavities: [{ ...cavity, position: 2 }] }, /must number its cavities/],
+    ['a recipe that begins on the back', recipeSchema, { name: 'R', eyeColour: null, layers: [{ powderId: id, zone: 'back', coats: 1 }] }, /must begin with a layer on the whole head/],
+    ['a product twice in one order', orderSchema, { ...VALID['order']![1], lines: [1, 2].map((quantity) => ({ productId: id, quantity })) }, /must name each product once/],
+    ['a currency that is none', settingsSchema, { ...DEFAULT_SETTINGS, currency: 'euro' }, /allowed: a currency code of three letters/],
+    ['a pour temperature below melting', settingsSchema, { ...DEFAULT_SETTINGS, ways: { ...DEFAULT_WAYS, pourC: 300 } }, /ways.pourC is 300; allowed: a number from 330 to 480 C/],
+    ['a colour by name', recipeSchema, { ...VALID['recipe']![1], eyeColour: 'yellow' }, /eyeColour is "yellow"; allowed: a colour as #a1b2c3/],
+  ])('%s', (_, schema, value, text) => expect(problemsOf(schema, value).join()).toMatch(text)); // prettier-ignore
+});
+
+describe('logs', () => {
+  const base = { id, at: 1 };
+  test.each([
+    ['charge', { massKg: 2, potC: 20 }],
+    ['feed', { massKg: 0.2 }],
+    ['blank', {}],
+    ['shot', { positions: [1, 2] }],
+    ['reject', { shotId: id, position: 1, cause: 'short' }],
+    ['smoked', {}],
+    ['pause', {}],
+    ['resume', {}],
+    ['close', { sprueBackKg: 0, rejectsBackKg: 0, drossKg: 0, heelKg: 1 }],
+    ['undo', { target: id }],
+  ] as const)('a pour may say %s', (kind, more) => {
+    expect(parseWith(pourEntrySchemas[kind], { ...base, kind, ...more })).toMatchObject({ kind });
+    expect(problemsOf(pourEntrySchemas[kind], { ...base, kind: 'else', ...more }).join()).toContain('kind');
+    expect(problemsOf(pourEntrySchemas[kind], { ...base, kind, ...more, at: 'now' }).join()).toContain('at is "now"');
+  });
+  test('an unknown kind is named, with those that are known', () => {
+    expect(problemsOf(pourKindSchema, { kind: 'dance' }).join()).toMatch(
+      /kind is "dance"; allowed: charge, feed, blank/,
+    );
+    expect(
+      problemsOf(ticketEntrySchemas.load, {
+        ...base,
+        kind: 'load',
+        station: 'trim',
+        count: 1,
+        setC: 177,
+        seconds: 60,
+        preheated: true,
+      }).join(),
+    ).toMatch(/station is "trim"; allowed: bake/);
+    expect(
+      problemsOf(pourEntrySchemas.reject, { ...base, kind: 'reject', shotId: id, position: 1, cause: 'ugly' }).join(),
+    ).toMatch(/cause is "ugly"; allowed: short, flash, void/);
+  });
+});
+
+describe('what is allowed, in words', () => {
+  const words = (schema: yup.AnySchema) => allowedBy(schema.describe());
+  test.each([
+    [yup.number().min(1).max(5).meta({ unit: 'kg' }), 'a number from 1 to 5 kg'],
+    [yup.number().integer().min(0).max(9), 'a whole number from 0 to 9'],
+    [yup.number(), 'a number'],
+    [yup.string().max(80), 'text of 1 to 80 characters'],
+    [yup.string(), 'text'],
+    [yup.string().oneOf(['a', 'b']), 'a, b'],
+    [yup.array().min(1).max(3), '1 to 3 entries'],
+    [yup.boolean(), 'true or false'],
+    [yup.string().meta({ allowed: 'a day as 2026-05-31' }), 'a day as 2026-05-31'],
+  ])('%#', (schema, text) => expect(words(schema as yup.AnySchema)).toBe(text));
+
+  test('long values are quoted in part, objects not at all', () => {
+    const schema = yup.object({ name: yup.string().max(5), list: yup.number() });
+    try {
+      schema.validateSync({ name: 'x'.repeat(500), list: { a: 1 } }, { strict: true, abortEarly: false });
+    } catch (error) {
+      const fields = fieldProblems(error as yup.ValidationError, schema);
+      expect(fields.map((field) => String(field.value).length)).toEqual([121, 9]);
+    }
+    expect.assertions(1);
+  });
+});
+
+describe('the document', () => {
+  const document = openApiDocument('1.2.3') as {
+    paths: Record<string, Record<string, unknown>>;
+    info: { version: string };
+  };
+  test('has every resource and every calculation, and units beside the numbers', () => {
+    expect(document.info.version).toBe('1.2.3');
+    for (const path of Object.keys(RESOURCES)) {
+      expect(Object.keys(document.paths[`/api/${path}`]!)).toEqual(['get', 'post']);
+      expect(document.paths[`/api/${path}/{id}`]).toHaveProperty('put');
+    }
+    for (const name of Object.keys(CALCULATIONS)) expect(document.paths[`/api/compute/${name}`]).toHaveProperty('post');
+    const pot = jsonSchema(potSchema) as {
+      properties: Record<string, Record<string, unknown>>;
+      additionalProperties: boolean;
+    };
+    expect(pot.properties['powerW']).toMatchObject({ type: 'number', minimum: 50, maximum: 5000, 'x-unit': 'W' });
+    expect(pot.additionalProperties).toBe(false);
+    expect(JSON.stringify(jsonSchema(moldSchema))).not.toContain('default');
+  });
+  test('operation ids are unique', () => {
+    const ids = Object.values(document.paths).flatMap((path) =>
+      Object.values(path).flatMap((each) => (each as { operationId?: string }).operationId ?? []),
+    );
+    expect(new Set(ids).size).toBe(ids.length);
+  });
+});
