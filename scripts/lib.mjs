@@ -78,7 +78,9 @@ export function ensureInstalled() {
   const native = join(root, 'node_modules', 'sqlite3', 'build', 'Release', 'node_sqlite3.node');
   whenChanged('install', print, [native], () => {
     console.log('Installing packages; the first time SQLite is compiled, which takes a few minutes …');
-    must('npm', ['ci', '--no-audit', '--no-fund']);
+    // sqlite3 6 has no prebuilt binary to fetch; asking for one only waits for the network to say no.
+    const env = { ...process.env, npm_config_build_from_source: 'sqlite3' };
+    must('npm', ['ci', '--no-audit', '--no-fund'], { env });
   });
 }
 

@@ -1,0 +1,46 @@
+import { expect, test } from './workshop.ts';
+import { aTicketToBake } from './things.ts';
+
+test.describe('the oven', () => {
+  test('its clock is on every screen, survives a reload, and loading can be undone', async ({ page, empty }) => {
+    const ticket = await aTicketToBake(empty.url);
+    await page.goto(`${empty.url}/bake/${ticket}`);
+    await expect(page.getByRole('heading', { name: 'Hang up and load' })).toBeVisible();
+    await page.keyboard.press('Space');
+    await expect(page.getByRole('heading', { name: 'Take out in' })).toBeVisible();
+    const shelf = page.getByRole('group', { name: 'Clock shelf' });
+    await expect(shelf.getByText(/Bake, ticket 101/)).toBeVisible();
+    await page.getByRole('link', { name: 'Stock', exact: true }).click();
+    await expect(shelf.getByText(/Bake, ticket 101/)).toBeVisible();
+    await page.reload();
+    await shelf.getByRole('link', { name: /Bake, ticket 101/ }).click();
+    await expect(page.getByRole('heading', { name: 'Take out in' })).toBeVisible();
+    await expect(page.getByText(/At the end of this program \d+ % of a full cure/)).toBeVisible();
+    await page.keyboard.press('z');
+    await expect(page.getByRole('heading', { name: 'Hang up and load' })).toBeVisible();
+    await expect(shelf.getByText(/Bake, ticket/)).toHaveCount(0);
+  });
+
+  test('a ticket that was closed too early is opened again, and its stock with it', async ({ page, empty }) => {
+    const ticket = await aTicketToBake(empty.url);
+    await page.goto(`${empty.url}/bake/${ticket}`);
+    await expect(page.getByRole('heading', { name: 'Hang up and load' })).toBeVisible();
+    await page.keyboard.press('Space');
+    await expect(page.getByRole('heading', { name: 'Take out in' })).toBeVisible();
+    await page.keyboard.press('Space');
+    await expect(page.getByRole('heading', { name: 'Out, to look at' })).toBeVisible();
+    await page.keyboard.press('1');
+    await page.keyboard.press('g');
+    await page.getByRole('link', { name: 'On to finish' }).click();
+    await expect(page.getByRole('heading', { name: 'Left to finish' })).toBeVisible();
+    await page.keyboard.press('g');
+    await page.getByRole('link', { name: 'Look and close the ticket' }).click();
+    await page.getByRole('button', { name: 'Close the ticket' }).click();
+    await page.getByRole('button', { name: 'Open it again' }).click();
+    await expect(page.getByRole('button', { name: 'Close the ticket' })).toBeVisible();
+    // One head ran at the bake: its lead and its hook are back, 5 of 6 hooks are gone.
+    const materials = await (await page.request.get(`${empty.url}/api/materials`)).json();
+    const hooks = materials.find((each: { kind: string }) => each.kind === 'hook');
+    expect(hooks.quantity).toBe(20 - 5);
+  });
+});
