@@ -77,6 +77,8 @@ const browser = await chromium.launch({
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 const painted = (await call('GET', '/line')).tickets.find((each) => each.poured > 0 && each.log.length === 0);
 await page.goto(`${url}/trim/${painted.id}`, { waitUntil: 'networkidle' });
+await page.getByText('Left to trim').waitFor();
+await page.waitForTimeout(500);
 // From the key going down to the frame after the number has changed.
 const taps = await page.evaluate(async () => {
   const taken = [];

@@ -77,7 +77,10 @@ export function BenchFrame({
   return (
     <div className="flex min-h-[calc(100vh-124px)] flex-col gap-4 px-4 pt-4 md:px-8">
       <div className="grid flex-1 gap-x-8 gap-y-5 lg:grid-cols-[350px_minmax(0,1fr)]">
-        <section aria-label="What to do" className="flex min-w-0 flex-col gap-4">
+        <section
+          aria-label="What to do"
+          className="flex min-w-0 flex-col gap-4 md:max-lg:grid md:max-lg:grid-cols-2 md:max-lg:items-start"
+        >
           {stub}
         </section>
         <section aria-label="How it goes" className="min-w-0">
@@ -93,7 +96,9 @@ export function BenchFrame({
 
 /** The sentence and the one number of a bench screen; nothing moves when the number changes. */
 export function BenchNumber({ says, value, unit }: { says: string; value: string; unit?: string }) {
-  const size = value.length <= 2 ? 'text-[min(232px,42vw)]' : value.length <= 4 ? 'text-[min(168px,34vw)]' : 'text-[min(120px,26vw)]'; // prettier-ignore
+  const size = value.length <= 2 ? 'text-[min(232px,42vw)]' : value.length <= 5
+        ? 'text-[min(160px,32vw)]'
+        : 'text-[min(112px,24vw)]'; // prettier-ignore
   return (
     <div>
       <h1 className="voice text-2xl font-normal">{says}</h1>

@@ -23,6 +23,12 @@ function RangeBar({ figure }: { figure: Figure }) {
   );
 }
 
+/** A formula as it is written in the core, with T_pour set as a subscript. */
+function Formula({ text }: { text: string }) {
+  const parts = text.split(/_(\w+)/);
+  return parts.map((part, index) => (index % 2 ? <sub key={index}>{part}</sub> : part));
+}
+
 /** The sheet that answers "why": rule, formula, what went in with its basis, and the source. */
 export function WhySheet({ figure, title }: { figure: Figure; title: string }) {
   const { write } = useUnits();
@@ -34,7 +40,9 @@ export function WhySheet({ figure, title }: { figure: Figure; title: string }) {
       </h3>
       <RangeBar figure={figure} />
       <p className="mt-2 text-sm text-ink-2">{why.rule}</p>
-      <p className="voice mt-2 text-[16px]">{why.formula}</p>
+      <p className="voice mt-2 text-[16px]">
+        <Formula text={why.formula} />
+      </p>
       <ul className="mt-2 border-t border-rule">
         {why.inputs.map((input) => (
           <li
@@ -71,6 +79,8 @@ export function Fig({
 }) {
   const { write } = useUnits();
   const text = write(figure.value, figure.unit);
+  // Beside the figure where there is room, so that it hides neither the figure nor what stands in its column.
+  const side = window.innerWidth >= 1000 ? 'left' : 'bottom';
   return (
     <Popover.Root>
       <Popover.Trigger asChild>
@@ -87,9 +97,10 @@ export function Fig({
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
+          side={side}
           sideOffset={8}
           collisionPadding={12}
-          className="cut arrive z-50 max-h-[80vh] overflow-auto border border-rule-2 shadow-lg"
+          className="cut arrive z-50 max-h-(--radix-popover-content-available-height) overflow-auto border border-rule-2 shadow-lg"
         >
           <WhySheet figure={figure} title={title} />
         </Popover.Content>

@@ -28,7 +28,7 @@ const STATE_AT: Record<Station, HeadState> = {
 
 const DOES: Record<NextThing['what'], { says: (name: string) => string; button: string }> = {
   'take out': { says: (name) => `${name} to take out of the oven`, button: 'To the oven' },
-  'pour on': { says: () => 'pour is going on', button: 'Back to the pot' },
+  'pour on': { says: () => 'heads still to pour, and the pot is on', button: 'Back to the pot' },
   pour: { says: (name) => `${name} to pour`, button: 'Prepare the pour' },
   trim: { says: (name) => `${name} to trim`, button: 'Start trimming' },
   paint: { says: (name) => `${name} to paint`, button: 'Start painting' },
@@ -62,7 +62,7 @@ function Next({ line, catalogue }: { line: LineState; catalogue: Catalogue }) {
   return (
     <>
       {next ? (
-        <TheNumber eyebrow="Next" value={next.what === 'pour on' ? 1 : next.count}>
+        <TheNumber eyebrow="Next" value={next.what === 'pour on' ? line.waiting.pour : next.count}>
           {DOES[next.what].says(name)}
         </TheNumber>
       ) : (
@@ -155,7 +155,7 @@ export function LinePage() {
     <>
       <Page
         stub={
-          <div className="flex flex-col gap-4 lg:-mt-[104px]">
+          <div className="flex flex-col gap-4 lg:-mt-[88px]">
             <Next line={line} catalogue={catalogue} />
           </div>
         }
