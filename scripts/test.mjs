@@ -66,10 +66,16 @@ const json = (name) => JSON.parse(readFileSync(join(reports, name), 'utf8'));
 await check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
 await check('lint', bin('eslint'), ['.', '--max-warnings', '0']);
 await check('types', bin('tsc'), ['--build']);
-await suite('Jest', bin('jest'), ['--json', '--outputFile', join(reports, 'jest.json')], {}, () => {
-  const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = json('jest.json');
-  return { passed: numPassedTests, failed: numFailedTests + numRuntimeErrorTestSuites };
-});
+await suite(
+  'Jest',
+  bin('jest'),
+  ['--testTimeout', '60000', '--json', '--outputFile', join(reports, 'jest.json')],
+  {},
+  () => {
+    const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = json('jest.json');
+    return { passed: numPassedTests, failed: numFailedTests + numRuntimeErrorTestSuites };
+  },
+);
 const built = await check('build', process.execPath, [join(root, 'scripts/build.mjs')]);
 if (!built) console.error('The journeys need a build; they were not run.');
 else if (!ensureChromium()) {

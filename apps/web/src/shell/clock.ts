@@ -10,11 +10,15 @@ export function useNow(everyMs = 500): number {
   return now;
 }
 
+const SOUND_KEY = 'schmelz-sound';
+export const soundIsOn = (): boolean => localStorage.getItem(SOUND_KEY) !== 'off';
+export const switchSound = (on: boolean): void => localStorage.setItem(SOUND_KEY, on ? 'on' : 'off');
+
 let audio: AudioContext | null = null;
 
 /** A short pattern of tones, Hz and seconds; silent where the browser has not been touched yet. */
 export function sound(tones: readonly (readonly [number, number])[], volume = 0.25): void {
-  if (localStorage.getItem('schmelz-sound') === 'off') return;
+  if (!soundIsOn()) return;
   try {
     audio ??= new AudioContext();
   } catch {

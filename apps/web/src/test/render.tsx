@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { render } from '@testing-library/react';
+import { configure, render } from '@testing-library/react';
 import { webcrypto } from 'node:crypto';
 import type { ReactNode } from 'react';
 import { createMemoryRouter, RouterProvider } from 'react-router';
@@ -43,6 +43,8 @@ export function fakeApi(more: Record<string, Answer> = {}) {
 
 /** What jsdom lacks and the components use. */
 export function prepareBrowser(): void {
+  // A busy machine is slow, not wrong.
+  configure({ asyncUtilTimeout: 10_000 });
   globalThis.ResizeObserver = class {
     observe() {}
     unobserve() {}

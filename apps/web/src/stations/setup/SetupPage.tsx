@@ -16,6 +16,7 @@ import { ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { minorIn, numberIn, useBuiltForm } from '../../design/useForm.ts';
 import { chooseTheme, useThemeChoice, type ThemeChoice } from '../../shell/theme.ts';
+import { sound, soundIsOn, SOUNDS, switchSound } from '../../shell/clock.ts';
 import { OvenForm, PotForm } from './ToolForms.tsx';
 
 const UNITS = [
@@ -180,6 +181,15 @@ export function SetupPage() {
               { value: 'by place', label: 'light at the desk, dark at the bench' },
               ...asOptions(['light', 'dark']),
             ]}
+          />
+          <Choice
+            label="Sounds of this device"
+            defaultValue={soundIsOn() ? 'on' : 'off'}
+            onChange={(event) => {
+              switchSound(event.target.value === 'on');
+              sound(SOUNDS.freeze);
+            }}
+            options={asOptions(['on', 'off'])}
           />
           <div className="quiet border-t border-rule-2 pt-3">
             <p className="font-medium text-ink-2">Where your data is</p>
