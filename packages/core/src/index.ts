@@ -35,4 +35,5 @@ export * from './plan/minutes.ts';
 export * from './plan/mold-plan.ts';
 export * from './plan/plan.ts';
 export * from './plan/product.ts';
+export * from './plan/timing.ts';
 export * from './plan/ways.ts';
