@@ -24,6 +24,11 @@ export default tseslint.config(
       'max-lines': ['error', { max: 420, skipBlankLines: true, skipComments: true }],
     },
   },
+  {
+    files: ['**/*.cjs'],
+    rules: { '@typescript-eslint/no-require-imports': 'off' },
+    languageOptions: { globals: globals.node },
+  },
   { files: ['scripts/**', '*.mjs'], languageOptions: { globals: globals.node } },
   {
     files: ['packages/core/src/**/*.ts'],
@@ -35,6 +40,14 @@ export default tseslint.config(
   },
   { files: ['packages/contract/src/**/*.ts'], rules: forbid(CONTRACT_FORBIDS) },
   { files: ['apps/server/src/**/*.ts'], rules: forbid(SERVER_FORBIDS) },
-  { files: ['apps/web/src/**/*.{ts,tsx}'], plugins: { 'react-hooks': reactHooks }, rules: { ...reactHooks.configs.recommended.rules,
-      'react-hooks/incompatible-library': 'off', // no React compiler is used ...forbid(WEB_FORBIDS) } }, // prettier-ignore
+  {
+    files: ['apps/web/src/**/*.{ts,tsx}'],
+    ignores: ['**/*.test.tsx', 'apps/web/src/test/**'],
+    plugins: { 'react-hooks': reactHooks },
+    rules: {
+      ...reactHooks.configs.recommended.rules,
+      'react-hooks/incompatible-library': 'off', // no React compiler is used
+      ...forbid(WEB_FORBIDS),
+    },
+  },
 );

@@ -39,7 +39,6 @@ export interface Workshop {
  * look at but do not change.
  */
 export const test = base.extend<{ empty: Workshop }, { demo: { url: string } }>({
-  // eslint-disable-next-line no-empty-pattern
   empty: async ({}, use) => {
     const folder = mkdtempSync(join(tmpdir(), 'schmelz-e2e-'));
     let server = await start(folder);
@@ -55,7 +54,6 @@ export const test = base.extend<{ empty: Workshop }, { demo: { url: string } }>(
     rmSync(folder, { recursive: true, force: true });
   },
   demo: [
-    // eslint-disable-next-line no-empty-pattern
     async ({}, use) => {
       const folder = mkdtempSync(join(tmpdir(), 'schmelz-demo-'));
       const env = { ...process.env, SCHMELZ_DATA: folder, SCHMELZ_DEMO_DAYS: '120' };

@@ -9,7 +9,7 @@ import { ProblemNote } from '../../design/Notice.tsx';
 import { Heading } from '../../design/Page.tsx';
 import { minorIn, numberIn, useBuiltForm } from '../../design/useForm.ts';
 import { useUnits } from '../../units/Units.tsx';
-import { isoDay, writeDay } from '../../units/dates.ts';
+import { today, writeDay } from '../../units/dates.ts';
 
 /** Reads a quantity: pieces of hooks, any mass of lead and powder. */
 function useQuantity(material: Material) {
@@ -27,7 +27,7 @@ export function ReceiptForm({ material, onSaved }: { material: Material; onSaved
   const quantity = useQuantity(material);
   const receive = useWrite((input: ReceiptInput) => request('POST', `/materials/${material.id}/receipts`, input));
   const form = useBuiltForm<{ quantity: string; price: string; on: string; lot: string }, ReceiptInput>({
-    defaults: { quantity: '', price: '', on: isoDay(Date.now()), lot: '' },
+    defaults: { quantity: '', price: '', on: today(), lot: '' },
     schema: receiptSchema,
     build: ({ quantity: text, price, on, lot }) => ({ quantity: quantity.read(text), priceMinor: minorIn('price', price, currency), on, lot }), // prettier-ignore
     send: (input) =>
