@@ -67,6 +67,14 @@ describe('the OpenAPI document', () => {
       'melt-time': { leadKg: 9, powerW: 700, lossWPerK: 0.55, toC: 371 },
       'powder-per-head': { style: 'ball', nominalMassKg: 0.014, filmM: 1e-4, specificGravity: 1.5 },
       cure: { label: [{ metalC: 177, seconds: 1200 }], setC: 177, seconds: 1200, headLagS: 150 },
+      'metal-share': { metalId: 'bismuth-tin' },
+      'lead-enthalpy': { temperatureC: 371 },
+      'holding-energy': { lossWPerK: 0.55, potC: 371, roomC: 20, seconds: 3600 },
+      'mold-temperatures': { moldKg: 0.6, shotKg: 0.2, metalC: 371, shots: 4 },
+      'hook-seat': { cutForSize: '3/0', cutForEyeDeg: 60, hookSize: '3/0', hookEyeDeg: 45 },
+      'typical-hook': { size: '2/0' },
+      'head-lag': { style: 'ball', nominalMassKg: 0.0142, hookKg: 0.0009 },
+      'shot-seconds': { cavities: 5, openS: 4, loadS: 17, inspectS: 12 },
       'gross-up': { good: 60, yieldShare: 0.94 },
       yield: { good: 90, casts: 100 },
       'lead-balance': { chargedKg: 2, headsKg: 1, sprueBackKg: 0.3, rejectsBackKg: 0.1, drossKg: 0.05, heelKg: 0.5 },
@@ -92,6 +100,11 @@ describe('the OpenAPI document', () => {
     expect(results['cast-mass'].castMassKg / 0.014).toBeCloseTo(0.755, 2);
     expect(results['lead-balance'].unexplainedKg).toBeCloseTo(0.05, 12);
     expect(results['blank-shots'].shots).toBe(4);
+    expect(results['mold-temperatures'].temperaturesC).toEqual(results['blank-shots'].temperaturesC);
+    expect(results['hook-seat'].seat).toBe('if bent');
+    expect(results['metal-share'].shareOfLead).toBeCloseTo(0.755, 2);
+    expect(results['lead-enthalpy'].enthalpyJKg / 1000).toBeCloseTo(70.9, 1);
+    expect(results['shot-seconds'].headsPerHour).toBeGreaterThan(85);
     expect(results['unit-cost'].unitCostMinor).toBeCloseTo(2.5 + 0.05 + 16 + 1 + 0.32 + 30, 9);
   });
 });

@@ -119,6 +119,90 @@ export const CALCULATIONS: Record<string, Calculation> = {
       return { law, cureShare: core.cureShare(bake, seconds), timeToFullCureS: core.timeToFullCureS(bake) };
     },
   ),
+  'metal-share': calculation(
+    'Density of a casting metal and what it weighs in a cavity against soft lead',
+    'Ideal mixing',
+    record({ metalId: choice(CASTING_METALS.map((metal) => metal.id)) }),
+    ({ metalId }) => ({
+      densityKgM3: core.castingMetal(metalId).densityKgM3,
+      shareOfLead: core.massShareOfLead(metalId),
+    }),
+  ),
+  'lead-enthalpy': calculation(
+    'Heat in lead above 20 C at a temperature',
+    'Specific and latent heats of lead',
+    record({ temperatureC: number('C', -50, 900) }),
+    ({ temperatureC }) => ({ enthalpyJKg: core.leadEnthalpyJKg(temperatureC) }),
+  ),
+  'holding-energy': calculation(
+    'Electricity to hold a pot at temperature',
+    'Loss times time',
+    record({
+      lossWPerK: number('W/K', 0, 20),
+      potC: number('C', -20, 600),
+      roomC: number('C', -20, 50),
+      seconds: number('s', 0, 1e6),
+    }),
+    (input) => ({ energyKWh: core.holdingEnergyKWh(input.lossWPerK, input.potC, input.roomC, input.seconds) }),
+  ),
+  'mold-temperatures': calculation(
+    'Temperature of a mold after each of so many shots',
+    'Lumped heat balance of the mold',
+    record({
+      moldKg: number('kg', 0.05, 20),
+      shotKg: number('kg', 0.0005, 10),
+      metalC: number('C', 328, 600),
+      shots: whole('shots', 1, 500),
+      fromC: number('C', -20, 300).optional(),
+      roomC: number('C', -20, 50).optional(),
+      cycleS: number('s', 1, 3600).optional(),
+    }),
+    ({ shots, ...input }) => ({ temperaturesC: core.moldTemperaturesC(input, shots) }),
+  ),
+  'hook-seat': calculation(
+    'Whether a hook seats in a cavity cut for another',
+    'Common practice, no source',
+    record({
+      cutForSize: choice(core.HOOK_SIZES),
+      cutForEyeDeg: number('degrees', 0, 180),
+      hookSize: choice(core.HOOK_SIZES),
+      hookEyeDeg: number('degrees', 0, 180),
+    }),
+    (input) =>
+      core.seatOf(
+        { hookSize: input.cutForSize, eyeAngleDeg: input.cutForEyeDeg },
+        { hookSize: input.hookSize, eyeAngleDeg: input.hookEyeDeg },
+      ),
+  ),
+  'typical-hook': calculation(
+    'Typical dimensions and mass of a jig hook',
+    'Common practice, no source',
+    record({ size: choice(core.HOOK_SIZES), wire: choice(core.WIRES).optional() }),
+    ({ size, wire }) => core.typicalHook(size, wire),
+  ),
+  'head-lag': calculation(
+    'How far a head lags behind the air of an oven',
+    'Lumped head in still air',
+    record({ style: style(), nominalMassKg: nominalMassKg(), hookKg: number('kg', 0, 0.1) }),
+    (input) => {
+      const leadKg = core.castMassKg(input);
+      return { headLagS: core.headLagS(leadKg, input.hookKg, core.coldHeadSolid(input.style, leadKg).cooledAreaM2) };
+    },
+  ),
+  'shot-seconds': calculation(
+    'Seconds of one whole shot, and heads an hour',
+    'House ways; common practice',
+    record({
+      cavities: whole('cavities', 1, 12),
+      openS: number('s', 0, 600),
+      loadS: number('s', 0, 600),
+      inspectS: number('s', 0, 600),
+    }),
+    ({ cavities, openS, ...ways }) => {
+      const seconds = core.shotSeconds(ways, cavities, openS);
+      return { seconds, headsPerHour: (3600 * cavities) / seconds };
+    },
+  ),
   'gross-up': calculation(
     'Casts to plan for so many good heads',
     'Binomial distribution',
