@@ -36,6 +36,7 @@ describe('safe by default', () => {
     expect(await rawStatus(health, { host: '127.0.0.1' })).toBe(200);
     const post = (headers: Record<string, string>) => server.call('POST', '/api/compute/yield', { good: 1, casts: 1 }, headers); // prettier-ignore
     expect((await post({ origin: 'https://evil.example' })).status).toBe(403);
+    expect((await post({ origin: 'null' })).status).toBe(403);
     expect((await post({ 'sec-fetch-site': 'cross-site' })).status).toBe(403);
     expect((await post({ origin: server.url })).status).toBe(200);
     const { headers } = await server.call('GET', '/api/health');

@@ -28,6 +28,9 @@ export const contentPolicy = (): Middleware =>
     crossOriginEmbedderPolicy: false,
   });
 
+/** Whether an Origin header names this very host; "null" and nonsense do not. */
+const isOwn = (origin: string, host: string) => URL.canParse(origin) && new URL(origin).host === host;
+
 const hostName = (host: string) => host.replace(/:\d+$/, '').replace(/^\[|\]$/g, '');
 
 /**
@@ -44,7 +47,7 @@ export const sameOrigin =
     if (ctx.method !== 'GET' && ctx.method !== 'HEAD') {
       const site = ctx.get('sec-fetch-site');
       const origin = ctx.get('origin');
-      const foreign = (site && site !== 'same-origin' && site !== 'none') || (origin && new URL(origin).host !== host);
+      const foreign = (site && site !== 'same-origin' && site !== 'none') || (origin && !isOwn(origin, host));
       if (foreign) ctx.throw(403, 'A page of another origin may not write here.');
     }
     await next();

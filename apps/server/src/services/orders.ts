@@ -38,7 +38,7 @@ function ticketPlan(plan: Plan, productId: string, workshop: Workshop): TicketPl
     casts: line.casts.value,
     yieldShare: line.yieldShare.value,
     stack: line.stack,
-    workS: labourMinorPerHour ? (line.stack.work / labourMinorPerHour) * 3600 * line.quantity : 0,
+    workS: line.workS * line.quantity,
     leadKgPerHead: line.leadKgPerHead.value,
     powders: line.powders,
     labourMinorPerHour,

@@ -22,7 +22,7 @@ beforeEach(prepareBrowser);
 const fig = (value: number, unit: Parameters<typeof figure>[1]) => figure(value, unit, { rule: 'because', formula: 'a = b', source: 'test', inputs: [given('a', value, unit)] }); // prettier-ignore
 const stack = Object.fromEntries(COST_PARTS.map((part) => [part, 5])) as CostStack;
 const plan: Plan = {
-  lines: [{ productId: ids.product, productName: 'Pebble 10 g, roe on gull', quantity: 12, casts: fig(14, 'count'), yieldShare: fig(0.94, 'ratio'), leadKgPerHead: fig(0.01, 'head-kg'), unitCost: fig(30, 'minor/head'), stack, powders: [], cure: fig(0.52, 'ratio') }],
+  lines: [{ productId: ids.product, productName: 'Pebble 10 g, roe on gull', quantity: 12, casts: fig(14, 'count'), yieldShare: fig(0.94, 'ratio'), leadKgPerHead: fig(0.01, 'head-kg'), unitCost: fig(30, 'minor/head'), stack, workS: 90, powders: [], cure: fig(0.52, 'ratio') }],
   molds: [{ moldId: ids.mold, moldName: 'Three', uses: [{ position: 1, cavityId: 'c', productIds: [ids.product], leadKg: 0.01, sprueKg: 0.003, yieldShare: 0.94 }], shots: fig(14, 'count'), blanks: fig(5, 'count'), openS: fig(4, 's') }],
   charge: fig(1.1, 'kg'),
   chargeParts: [{ label: 'heads', kg: 0.3 }, { label: 'heel', kg: 0.8 }],

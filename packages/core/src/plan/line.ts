@@ -64,6 +64,7 @@ export function linePlan(
     }),
     unitCost: unitCostFigure(stack, product.name),
     stack,
+    workS,
     powders,
     cure: productCure(product, input.oven),
   };

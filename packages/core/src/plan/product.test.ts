@@ -108,6 +108,13 @@ describe('time and money', () => {
     expect(Object.keys(stack)).toEqual([...COST_PARTS]);
   });
 
+  test('hands-on time is told also where it is not paid for', () => {
+    const input = workshop();
+    const unpaid = planOrder({ ...input, ways: { ...DEFAULT_WAYS, labourMinorPerHour: 0 } });
+    const heads = unpaid.lines.reduce((sum, line) => sum + line.workS * line.quantity, 0);
+    expect(heads).toBeCloseTo(unpaid.handsTotal.value, 6);
+  });
+
   test('a bigger order costs no more a head: warming and melting are shared', () => {
     const input = workshop();
     const cost = (quantity: number) => planOrder({ ...input, lines: [{ product: product(10), quantity }] }).unitCost.value; // prettier-ignore

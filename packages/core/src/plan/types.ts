@@ -139,6 +139,8 @@ export interface LinePlan {
   leadKgPerHead: Figure;
   unitCost: Figure;
   stack: CostStack;
+  /** Hands-on seconds a head, the pour's share included. */
+  workS: number;
   powders: { materialId: string; name: string; kgPerHead: number }[];
   /** Share of a full cure that the bake program gives the head; null where it is not baked. */
   cure: Figure | null;

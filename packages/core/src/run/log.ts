@@ -35,15 +35,17 @@ export function nextUndo<E extends Entry>(entries: readonly (E | UndoEntry)[]): 
 /** Longest gap between two taps that still counts as work; beyond it somebody went away and forgot the pause. */
 export const LONGEST_WORK_GAP_S = 15 * 60;
 
+const RUNS_BY_ITSELF: ReadonlySet<string> = new Set(['pause', 'charge', 'load']);
+
 /**
  * Seconds at work: from each entry to the next, but not across a pause, and at most {@link LONGEST_WORK_GAP_S} a gap.
- * A bake's waiting is no work: entries of kind 'load' and 'unload' bound a gap that does not count.
+ * Melting and baking run by themselves: the gap after a 'charge' and after a 'load' is no work.
  */
 export function workSeconds(entries: readonly Entry[]): number {
   let seconds = 0;
   entries.forEach((entry, i) => {
     const next = entries[i + 1];
-    if (!next || entry.kind === 'pause' || entry.kind === 'load') return;
+    if (!next || RUNS_BY_ITSELF.has(entry.kind)) return;
     seconds += Math.min(LONGEST_WORK_GAP_S, Math.max(0, (next.at - entry.at) / 1000));
   });
   return seconds;

@@ -125,6 +125,7 @@ describe('time at work', () => {
     ).toBe(130);
     expect(workSeconds([entry(0, 'load'), entry(1500, 'unload'), entry(1560, 'good')])).toBe(60);
     expect(workSeconds([entry(0, 'shot'), entry(9000, 'shot')])).toBe(900);
+    expect(workSeconds([entry(0, 'charge'), entry(1200, 'blank'), entry(1230, 'shot')])).toBe(30);
   });
   test('undone entries do not count', () => {
     expect(
