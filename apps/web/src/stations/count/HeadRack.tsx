@@ -1,6 +1,6 @@
 import type { Ticket } from '@schmelz/contract';
 import type { CountStation, StationState } from '@schmelz/core';
-import { memo } from 'react';
+import { memo, useMemo } from 'react';
 import { Icon } from '../../design/Icon.tsx';
 import { Head } from '../../drawing/Head.tsx';
 import type { Catalogue } from '../../shell/catalogue.ts';
@@ -21,11 +21,12 @@ export const HeadRack = memo(function HeadRack({
   catalogue: Catalogue;
 }) {
   const product = catalogue.product(ticket.productId);
-  if (!product) return null;
+  // Kept from tap to tap, so that only the one head that changed is drawn again.
+  const drawing = useMemo(() => product && { spec: catalogue.spec(product), paint: catalogue.paint(product) }, [catalogue, product]); // prettier-ignore
+  if (!drawing) return null;
+  const { spec, paint } = drawing;
   const each = Math.max(1, Math.ceil(here.arrived / MOST_DRAWN));
   const drawn = (count: number) => Math.ceil(count / each);
-  const spec = catalogue.spec(product);
-  const paint = catalogue.paint(product);
   const scale = here.arrived > 44 ? 1.75 : here.arrived > 20 ? 2.4 : 3.3;
   const { before, after } = WORDS[station];
   const row = (count: number, state: typeof before, key: string, style = '') =>
