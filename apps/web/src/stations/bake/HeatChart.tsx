@@ -89,7 +89,7 @@ export function HeatChart({
           <LineChart {...common}>
             <CartesianGrid stroke="var(--rule)" vertical={false} />
             {time}
-            <YAxis {...axis} domain={[0, cureTop]} ticks={steps(cureTop, 25)} width={44} />
+            <YAxis {...axis} domain={[0, cureTop]} ticks={steps(cureTop, 25)} interval={0} width={44} />
             {tip}
             {marks}
             <ReferenceLine
