@@ -3,6 +3,8 @@ declare module 'periodic-table' {
   interface Element {
     symbol: string;
     density: number | string;
+    atomicMass: number | string;
+    boilingPoint: number | string;
     meltingPoint: number | string;
   }
   const table: { symbols: Record<string, Element> };

@@ -7,13 +7,14 @@ import { problems } from './middleware/problems.ts';
 import { atMost, contentPolicy, sameOrigin, sessions } from './middleware/security.ts';
 import { webApp } from './middleware/static.ts';
 import { apiRoutes } from './routes/api.ts';
+import type { Feed } from './services/readings.ts';
 import type { Store } from './store/store.ts';
 
 /** Requests a minute from one address: a busy evening stays far below, a runaway script does not. */
 const REQUESTS_A_MINUTE = 3000;
 
 /** The whole server as a short list of middleware. */
-export function makeApp(store: Store, config: Config, log: Logger): Koa {
+export function makeApp(store: Store, config: Config, log: Logger, feed: Feed): Koa {
   const app = new Koa();
   const session = sessions(config.password);
   app.use(async (ctx, next) => {
@@ -35,13 +36,14 @@ export function makeApp(store: Store, config: Config, log: Logger): Koa {
       enableTypes: ['json', 'text'],
       extendTypes: { text: ['text/csv'] },
       jsonLimit: '256kb',
-      textLimit: '256kb',
+      // A logger's file of one long evening.
+      textLimit: '8mb',
       onError: (error) => {
         throw error;
       },
     }),
   );
-  const router = apiRoutes(store, config, session);
+  const router = apiRoutes(store, config, session, feed);
   app.use(router.routes());
   app.use(router.allowedMethods({ throw: true }));
   app.on('error', (error) => log.error({ err: error }, 'connection'));

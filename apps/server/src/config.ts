@@ -6,6 +6,8 @@ export interface Config {
   dataFolder: string;
   webFolder: string;
   password: string | null;
+  /** Where probes are read: nowhere, the simulated logger that ships with it, or a logger at host and port. */
+  logger: 'off' | 'simulated' | { host: string; port: number };
 }
 
 export class BadConfig extends Error {}
@@ -15,7 +17,7 @@ export const isLoopback = (host: string) => LOOPBACK.has(host);
 
 /**
  * Settings of the server from its environment: SCHMELZ_HOST (127.0.0.1), SCHMELZ_PORT (4173), SCHMELZ_DATA (the data
- * folder), SCHMELZ_PASSWORD. On any address but this machine's own, a password of at least 8 characters is a must.
+ * folder), SCHMELZ_LOGGER (off, simulated or host:port), SCHMELZ_PASSWORD. On any address but this machine's own, a password of at least 8 characters is a must.
  */
 export function readConfig(env: Record<string, string | undefined>, root: string): Config {
   const host = env['SCHMELZ_HOST'] || '127.0.0.1';
@@ -36,7 +38,17 @@ export function readConfig(env: Record<string, string | undefined>, root: string
     host,
     port,
     password,
+    logger: loggerOf(env['SCHMELZ_LOGGER'] || 'off'),
     dataFolder: env['SCHMELZ_DATA'] || join(root, 'data', 'workshop'),
     webFolder: env['SCHMELZ_WEB'] || join(root, 'apps', 'web', 'dist'),
   };
+}
+
+function loggerOf(text: string): Config['logger'] {
+  if (text === 'off' || text === 'simulated') return text;
+  const [, host, port] = /^([\w.-]+):(\d{1,5})$/.exec(text) ?? [];
+  if (!host || !port || Number(port) > 65535) {
+    throw new BadConfig(`SCHMELZ_LOGGER is ${text}; allowed: off, simulated, or host:port such as 127.0.0.1:4180`);
+  }
+  return { host, port: Number(port) };
 }

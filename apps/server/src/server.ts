@@ -3,7 +3,10 @@ import type { AddressInfo } from 'node:net';
 import { pino, type DestinationStream, type Logger } from 'pino';
 import { makeApp } from './app.ts';
 import type { Config } from './config.ts';
+import { readLogger } from './devices/logger-client.ts';
+import { startSimulatedLogger } from './devices/simulated-logger.ts';
 import { makeBasics } from './services/basics.ts';
+import { makeFeed, type Feed } from './services/readings.ts';
 import { openStore, type Store } from './store/store.ts';
 
 export interface Running {
@@ -23,14 +26,17 @@ export async function serve(config: Config, log: Logger): Promise<Running> {
   const store = await openStore(config.dataFolder);
   try {
     await makeBasics(store);
-    const server = createServer(makeApp(store, config, log).callback());
+    const feed = makeFeed();
+    const server = createServer(makeApp(store, config, log, feed).callback());
     await listening(server, config);
+    const devices = await startDevices(config, store, feed, log);
     const { port } = server.address() as AddressInfo;
     const host = config.host.includes(':') ? `[${config.host}]` : config.host;
     return {
       url: `http://${host}:${port}`,
       store,
       async stop() {
+        await devices.stop();
         server.closeAllConnections();
         await new Promise((resolve) => server.close(resolve));
         await store.close();
@@ -40,6 +46,24 @@ export async function serve(config: Config, log: Logger): Promise<Running> {
     await store.close();
     throw error;
   }
+}
+
+/** The simulated logger begins its evening here: the pot is nearly there. */
+const SIMULATED_START_S = 900;
+
+/** Reads the logger that the configuration names; the simulated one is started first and read like a real one. */
+async function startDevices({ logger }: Config, store: Store, feed: Feed, log: Logger) {
+  if (logger === 'off') return { stop: async () => {} };
+  const simulated = logger === 'simulated' ? await startSimulatedLogger({ startS: SIMULATED_START_S }) : null;
+  const address = simulated ? { host: '127.0.0.1', port: simulated.port } : (logger as { host: string; port: number });
+  const source = simulated ? 'simulated logger' : `logger ${address.host}:${address.port}`;
+  const client = readLogger({ ...address, source }, store, feed, log);
+  return {
+    async stop() {
+      await client.stop();
+      await simulated?.stop();
+    },
+  };
 }
 
 const listening = (server: Server, { host, port }: Config) =>

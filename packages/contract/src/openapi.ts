@@ -1,7 +1,8 @@
 import { convertSchema } from '@sodaru/yup-to-json-schema';
 import type * as yup from 'yup';
 import { RESOURCES } from './resources.ts';
-import { CALCULATIONS } from './schema/compute.ts';
+import { CALCULATIONS } from './schema/compute/index.ts';
+import { cleanSchema, lotSchema, recordSchemas } from './schema/records.ts';
 import { pourEntrySchemas, startPourSchema, ticketEntrySchemas } from './schema/runs.ts';
 import { countSchema, receiptSchema, settingsSchema } from './schema/workshop.ts';
 
@@ -45,16 +46,25 @@ const operation = (operationId: string, summary: string, more: Json = {}) => ({
   responses: { '200': answer(summary), default: refused },
 });
 
+const query = (name: string, type: string, required = true) => ({ name, in: 'query', required, schema: { type } });
+const stretch = (thinned: boolean) => [
+  query('channel', 'integer'),
+  query('from', 'integer', false),
+  query('to', 'integer', false),
+  ...(thinned ? [query('points', 'integer', false)] : []),
+];
+/** A write that must name the version it was made from. */
+const withVersion = (written: Json): Json => ({
+  ...written,
+  properties: { ...(written['properties'] as Json), version: { type: 'integer', minimum: 1 } },
+  required: [...((written['required'] as string[] | undefined) ?? []), 'version'],
+});
+
 function resourcePaths(): Json {
   const paths: Json = {};
   for (const [path, { schema, one }] of Object.entries(RESOURCES)) {
     const name = path.replace('-', '_');
     const written = jsonSchema(schema);
-    const versioned = {
-      ...written,
-      properties: { ...(written['properties'] as Json), version: { type: 'integer', minimum: 1 } },
-      required: [...((written['required'] as string[] | undefined) ?? []), 'version'],
-    };
     paths[`/api/${path}`] = {
       get: operation(`list_${name}`, `All ${path}`),
       post: operation(`create_${name}`, `A new ${one}`, { requestBody: body(written) }),
@@ -62,7 +72,9 @@ function resourcePaths(): Json {
     paths[`/api/${path}/{id}`] = {
       parameters: [idParameter],
       get: operation(`read_${name}`, `One ${one}`),
-      put: operation(`change_${name}`, `Change a ${one}; a stale version is a 409`, { requestBody: body(versioned) }),
+      put: operation(`change_${name}`, `Change a ${one}; a stale version is a 409`, {
+        requestBody: body(withVersion(written)),
+      }),
       delete: operation(`remove_${name}`, `Remove a ${one} that nothing refers to`),
     };
   }
@@ -107,6 +119,32 @@ export function openApiDocument(version: string): Json {
       }),
       '/api/materials/import': {
         post: operation('import_receipts', 'Purchases from CSV: material, quantity, price, on, lot', {
+          requestBody: { required: true, content: { 'text/csv': { schema: { type: 'string' } } } },
+        }),
+      },
+      '/api/lead-lots': {
+        get: operation('list_lots', 'Lots of lead: what is left of each and where it went'),
+        post: operation('add_lot', 'A delivery of lead', { requestBody: body(jsonSchema(lotSchema)) }),
+      },
+      '/api/lead-lots/{id}/clean': withId({ post: operation('clean_lot', 'A dirty lot was melted down and skimmed', { requestBody: body(withVersion(jsonSchema(cleanSchema))) }) }), // prettier-ignore
+      '/api/records': { post: operation('add_record', 'A dated note: care of a mold, a hook tried, a mark of a dial', { requestBody: body(oneOf(recordSchemas)) }) }, // prettier-ignore
+      '/api/records/{kind}': {
+        parameters: [{ name: 'kind', in: 'path', required: true, schema: { type: 'string', enum: Object.keys(recordSchemas) } }], // prettier-ignore
+        get: operation('list_records', 'Dated notes of one kind, oldest first', { parameters: [query('thing', 'string', false)] }), // prettier-ignore
+      },
+      '/api/records/{id}/strike': withId({ post: operation('strike_record', 'Strike a note out; it stays on record') }),
+      '/api/molds/{id}/fill-records': withId({ get: operation('fill_records', 'Casts and shorts of each cavity, pour by pour') }), // prettier-ignore
+      '/api/channels': { get: operation('list_channels', 'Probes and imported logs') },
+      '/api/readings': {
+        get: operation('read_stretch', 'A stretch of readings, thinned', { parameters: stretch(true) }),
+      },
+      '/api/readings/raw': {
+        get: operation('raw_readings', 'The readings themselves', { parameters: stretch(false) }),
+      },
+      '/api/readings/stream': { get: operation('stream_readings', 'Readings as they come, as server-sent events') },
+      '/api/readings/import': {
+        post: operation('import_log', "A logger's CSV, its columns mapped as JSON in the query", {
+          parameters: [query('mapping', 'string')],
           requestBody: { required: true, content: { 'text/csv': { schema: { type: 'string' } } } },
         }),
       },

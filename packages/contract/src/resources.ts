@@ -5,6 +5,7 @@ import {
   moldSchema,
   orderSchema,
   ovenSchema,
+  partSchema,
   potSchema,
   productSchema,
   recipeSchema,
@@ -16,9 +17,10 @@ export const RESOURCES = {
   molds: { schema: moldSchema, one: 'mold' },
   pots: { schema: potSchema, one: 'pot' },
   ovens: { schema: ovenSchema, one: 'oven' },
+  parts: { schema: partSchema, one: 'part' },
   recipes: { schema: recipeSchema, one: 'recipe' },
   'bake-programs': { schema: bakeProgramSchema, one: 'bake program' },
   products: { schema: productSchema, one: 'product' },
   orders: { schema: orderSchema, one: 'order' },
-} as const satisfies Record<string, { schema: yup.AnyObjectSchema; one: string }>;
+} as const satisfies Record<string, { schema: yup.AnySchema; one: string }>;
 export type ResourcePath = keyof typeof RESOURCES;

@@ -4,7 +4,7 @@ import * as yup from 'yup';
 import { jsonSchema, openApiDocument } from './openapi.ts';
 import { allowedBy, fieldProblems, InvalidInput, parseWith } from './problem.ts';
 import { RESOURCES } from './resources.ts';
-import { CALCULATIONS } from './schema/compute.ts';
+import { CALCULATIONS } from './schema/compute/index.ts';
 import { pourEntrySchemas, pourKindSchema, startPourSchema, ticketEntrySchemas } from './schema/runs.ts';
 import {
   bakeProgramSchema,

@@ -8,7 +8,17 @@ import type {
   UndoEntry,
   CostPart,
 } from '@schmelz/core';
-import type { MaterialInput, MoldInput, OrderInput, ProductInput, RecipeInput, Settings } from './schema/workshop.ts';
+import type { CareRecord, DialRecord, LotInput, ProbePlace, TrialRecord } from './schema/records.ts';
+import type {
+  MaterialInput,
+  MoldInput,
+  OrderInput,
+  PartInput,
+  PotInput,
+  ProductInput,
+  RecipeInput,
+  Settings,
+} from './schema/workshop.ts';
 
 /** What the server sends: every stored thing with its id and the version that a write must name. */
 export interface Stored {
@@ -39,13 +49,74 @@ export interface StockFlow {
   quantity: number;
   valueMinor: number;
 }
-export type Cavity = MoldInput['cavities'][number] & { id: string; good: number; casts: number };
+export type Cavity = MoldInput['cavities'][number] & {
+  id: string;
+  good: number;
+  casts: number;
+  /** Rejects by cause. */
+  rejects: Record<string, number>;
+  /** Shots of this cavity since it was smoked, and whether it ever was. */
+  shotsSinceSmoked: number;
+  everSmoked: boolean;
+};
+/** A dated note upon a thing; struck ones are kept and no longer count. */
+export type Noted<R> = R & { id: string; struck: boolean };
+export type Care = Noted<CareRecord>;
+export type Trial = Noted<TrialRecord>;
+export type DialMark = Noted<DialRecord>;
+export type Part = PartInput & Stored;
+export type LeadLot = LotInput &
+  Stored & {
+    /** Null while it waits to be melted down. */
+    cleanKg: number | null;
+    cleanedOn: string | null;
+    ingots: number;
+    leftKg: number;
+    went: { reason: string; kg: number }[];
+  };
+export interface Channel {
+  id: number;
+  name: string;
+  place: ProbePlace;
+  source: string;
+  count: number;
+  firstAt: number | null;
+  lastAt: number | null;
+  lastC: number | null;
+}
+export interface ReadingPoint {
+  at: number;
+  meanC: number;
+  lowC: number;
+  highC: number;
+}
+export interface ReadingsView {
+  points: ReadingPoint[];
+  count: number;
+}
+export interface LogImport {
+  rows: number;
+  empty: number;
+  gaps: { fromAt: number; toAt: number }[];
+  channels: { id: number; place: string; readings: number }[];
+}
+/** What one cavity gave in one pour, with what decided it. */
+export interface CavityPour {
+  cavityId: string;
+  at: number;
+  pourC: number;
+  roomC: number;
+  shotsSinceSmoked: number;
+  casts: number;
+  shorts: number;
+}
 export type Mold = Omit<MoldInput, 'cavities'> & Stored & { cavities: Cavity[]; shotsSinceSmoked: number };
 export interface Pot extends Stored {
   name: string;
   capacityKg: number;
   powerW: number;
   lossWPerK: number;
+  learned?: PotInput['learned'];
 }
 export interface Oven extends Stored {
   name: string;

@@ -3,7 +3,7 @@ import { runYear } from './year.ts';
 import { listMaterials } from '../services/stock.ts';
 import { listPours } from '../services/pours.ts';
 import { listTickets } from '../services/tickets.ts';
-import { listMolds } from '../services/workshop.ts';
+import { listMolds } from '../services/cavities.ts';
 import { openStore, type Store } from '../store/store.ts';
 import { pourState, ticketState } from '@schmelz/core';
 import { temporaryFolder } from '../test/server.ts';

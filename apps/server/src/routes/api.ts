@@ -15,10 +15,9 @@ import {
 } from '@schmelz/contract';
 import { openApiDocument } from '@schmelz/contract/openapi';
 import type { PourEntry, TicketEntry, UndoEntry } from '@schmelz/core';
-import type { Context } from 'koa';
 import type { Config } from '../config.ts';
+import type { Feed } from '../services/readings.ts';
 import { atMost, type Sessions } from '../middleware/security.ts';
-import { Refused } from '../services/errors.ts';
 import { exportAll, importReceipts, movesCsv } from '../services/exchange.ts';
 import { nextNumber, planView, releaseOrder } from '../services/orders.ts';
 import { addPourEntries, listPours, readPour, startPour } from '../services/pours.ts';
@@ -26,24 +25,12 @@ import { changeResource, createResource, listResources, readResource, removeReso
 import { readSettings, writeSettings } from '../services/settings.ts';
 import { count, listFlows, listMaterials, listMoves, receive } from '../services/stock.ts';
 import { addTicketEntries, listTickets, readTicket } from '../services/tickets.ts';
-import { listMolds } from '../services/workshop.ts';
+import { listMolds } from '../services/cavities.ts';
+import { heatRoutes } from './heat.ts';
+import { bodyOf, entryIn, idOf, versioned } from './request.ts';
 import type { Store } from '../store/store.ts';
 
 export const API_VERSION = '0.1.0';
-
-const bodyOf = (ctx: Context): unknown => ctx.request.body;
-const idOf = (ctx: { params: Record<string, string | undefined> }) => ctx.params['id'] ?? '';
-
-/** The version that a write was made from, and the rest of the body. */
-function versioned(body: unknown): { version: number; rest: Record<string, unknown> } {
-  const { version, ...rest } = (body ?? {}) as Record<string, unknown>;
-  if (!Number.isInteger(version) || (version as number) < 0) {
-    const allowed = 'the version number that the record had when you read it';
-    const message = `version is ${JSON.stringify(version) ?? 'missing'}; allowed: ${allowed}`;
-    throw new Refused(422, 'Not allowed', message, { fields: [{ field: 'version', value: version, unit: '', allowed, message }] }); // prettier-ignore
-  }
-  return { version: version as number, rest };
-}
 
 /** Lists, reads, makes, changes and removes the things of the workshop. */
 function resourceRoutes(router: Router, store: Store): void {
@@ -80,18 +67,7 @@ function resourceRoutes(router: Router, store: Store): void {
   }
 }
 
-/** The entry of a log, checked by the schema of its own kind. */
-function entryIn<E>(
-  schemas: Record<string, Parameters<typeof parseWith>[0]>,
-  kindSchema: Parameters<typeof parseWith>[0],
-  body: unknown,
-): E {
-  // prettier-ignore
-  const { kind } = parseWith(kindSchema, body) as { kind: string };
-  return parseWith(schemas[kind]!, body) as E;
-}
-
-export function apiRoutes(store: Store, config: Config, sessions: Sessions): Router {
+export function apiRoutes(store: Store, config: Config, sessions: Sessions, feed: Feed): Router {
   const router = new Router();
 
   router.get('/api/health', (ctx) => {
@@ -124,6 +100,7 @@ export function apiRoutes(store: Store, config: Config, sessions: Sessions): Rou
     ctx.body = await importReceipts(store, bodyOf(ctx) as string);
   });
   resourceRoutes(router, store);
+  heatRoutes(router, store, feed);
   router.post('/api/materials/:id/receipts', async (ctx) => {
     await receive(store, idOf(ctx), parseWith(receiptSchema, bodyOf(ctx)));
     ctx.status = 204;

@@ -26,6 +26,7 @@ const KINDS: Record<ResourcePath, Kind> = {
   molds: { table: 'molds', children: { field: 'cavities', table: 'cavities', parentKey: 'moldId', identified: true } },
   pots: { table: 'pots' },
   ovens: { table: 'ovens' },
+  parts: { table: 'parts' },
   recipes: {
     table: 'recipes',
     children: { field: 'layers', table: 'recipeLayers', parentKey: 'recipeId', identified: false },

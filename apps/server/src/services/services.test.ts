@@ -47,7 +47,15 @@ describe('things of the workshop', () => {
     const [mold] = (await server.call('GET', '/api/molds')).body;
     const ids = mold.cavities.map((cavity: { id: string }) => cavity.id);
     const cavities = mold.cavities.map(
-      ({ id: _id, good: _good, casts: _casts, ...cavity }: Record<string, unknown>) => cavity,
+      ({
+        id: _id,
+        good: _good,
+        casts: _casts,
+        rejects: _r,
+        shotsSinceSmoked: _s,
+        everSmoked: _e,
+        ...cavity
+      }: Record<string, unknown>) => cavity,
     );
     cavities[3].condition = 'blocked';
     const changed = await server.call('PUT', `/api/molds/${mold.id}`, {

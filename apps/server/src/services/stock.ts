@@ -57,7 +57,8 @@ async function existing(store: Store, materialId: string, transaction: Transacti
   return row;
 }
 
-const noon = (day: string) => new Date(`${day}T12:00:00`).getTime();
+/** Days are booked at noon, so that no time zone moves them to another. */
+export const noon = (day: string) => new Date(`${day}T12:00:00`).getTime();
 
 /** A purchase comes in: its quantity and all that was paid for it. */
 export function receive(store: Store, materialId: string, receipt: ReceiptInput): Promise<void> {

@@ -8,8 +8,9 @@ import {
   type PlanProduct,
   type StockOnHand,
 } from '@schmelz/core';
-import type { BakeProgram, Cavity, Material, Mold, Product, Recipe } from '@schmelz/contract';
+import type { BakeProgram, Material, Pot, Product, Recipe } from '@schmelz/contract';
 import { rowsOf, type Store } from '../store/store.ts';
+import { listMolds } from './cavities.ts';
 import { notAllowed } from './errors.ts';
 import { listResources } from './resources.ts';
 import { readSettings } from './settings.ts';
@@ -24,31 +25,6 @@ export interface Workshop {
   pots: (PlanPot & { id: string })[];
   ovens: (PlanOven & { id: string })[];
   stock: StockOnHand[];
-}
-
-/** Molds with what their cavities gave so far and the shots since they were smoked. */
-export async function listMolds(store: Store): Promise<Mold[]> {
-  const [molds, records, pours] = await Promise.all([
-    listResources(store, 'molds') as unknown as Promise<(Omit<Mold, 'cavities'> & { cavities: Cavity[] })[]>,
-    store.select<{ cavityId: string; good: number; casts: number }>(
-      'SELECT cavityId, SUM(good) AS good, SUM(casts) AS casts FROM pourCavities GROUP BY cavityId',
-    ),
-    store.select<{ moldId: string; shots: number; shotsSinceSmoked: number | null }>(
-      'SELECT moldId, shots, shotsSinceSmoked FROM pours ORDER BY startedAt DESC',
-    ),
-  ]);
-  return molds.map((mold) => {
-    let shotsSinceSmoked = 0;
-    for (const pour of pours.filter((each) => each.moldId === mold.id)) {
-      shotsSinceSmoked += pour.shotsSinceSmoked ?? pour.shots;
-      if (pour.shotsSinceSmoked !== null) break;
-    }
-    const cavities = mold.cavities.map((cavity) => {
-      const record = records.find((each) => each.cavityId === cavity.id);
-      return { ...cavity, good: record?.good ?? 0, casts: record?.casts ?? 0 };
-    });
-    return { ...mold, cavities, shotsSinceSmoked };
-  });
 }
 
 export async function readWorkshop(store: Store): Promise<Workshop> {
@@ -68,7 +44,8 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
     materials: byId,
     products: new Map(products.map((each) => [each.id, planProduct(each, byId, recipes, programs)])),
     molds: molds.map((mold) => ({ ...mold, cavities: mold.cavities as PlanCavity[] })),
-    pots: pots as unknown as Workshop['pots'],
+    // What was learned from a pot's own readings outranks its plate.
+    pots: (pots as unknown as (Pot & Workshop['pots'][number])[]).map((pot) => ({ ...pot, ...(pot.learned ? { powerW: pot.learned.powerW, lossWPerK: pot.learned.lossWPerK } : {}) })), // prettier-ignore
     ovens: ovens as unknown as Workshop['ovens'],
     stock: materials.map(({ id, name, kind, quantity, averageMinor }) => {
       return { materialId: id, name, kind: kind as StockOnHand['kind'], quantity, averageMinor };

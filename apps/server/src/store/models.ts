@@ -7,6 +7,7 @@ export interface MaterialRow {
   name: string;
   note: string;
   metalId: string | null;
+  composition: Record<string, unknown> | null;
   hook: Record<string, unknown> | null;
   powder: Record<string, unknown> | null;
   version: number;
@@ -85,6 +86,51 @@ export interface EntryRow {
   at: number;
   body: Record<string, unknown>;
 }
+export interface LotRow {
+  id: string;
+  materialId: string;
+  label: string;
+  source: string;
+  on: string;
+  grossKg: number;
+  priceMinor: number;
+  brinell: number | null;
+  note: string;
+  cleanKg: number | null;
+  cleanedOn: string | null;
+  ingots: number;
+  version: number;
+}
+export interface RecordRow {
+  id: string;
+  kind: string;
+  thingId: string;
+  at: number;
+  body: Record<string, unknown>;
+  struck: boolean;
+}
+export interface ChannelRow {
+  id?: number;
+  source: string;
+  name: string;
+  place: string;
+}
+export interface TailRow {
+  channelId: number;
+  at: number;
+  tenths: number;
+}
+export interface BlockRow {
+  id?: number;
+  channelId: number;
+  fromAt: number;
+  toAt: number;
+  count: number;
+  low: number;
+  high: number;
+  sum: number;
+  data: Buffer;
+}
 export type PlainRow = Record<string, unknown> & { id: string; version: number };
 
 type Table<Row extends object> = ModelStatic<Model<Row, Row>>;
@@ -98,10 +144,16 @@ const json = () => ({ type: DataTypes.JSON });
 
 const TABLES = {
   settings: { id: { type: INTEGER, primaryKey: true }, body: json(), version: INTEGER },
-  materials: { id: id(), kind: STRING, name: STRING, note: STRING, metalId: STRING, hook: json(), powder: json(), version: INTEGER }, // prettier-ignore
-  molds: { id: id(), name: STRING, bodyKg: DOUBLE, version: INTEGER },
-  cavities: { id: id(), moldId: STRING, position: INTEGER, style: STRING, nominalMassKg: DOUBLE, hookSize: STRING, eyeAngleDeg: DOUBLE, condition: STRING }, // prettier-ignore
-  pots: { id: id(), name: STRING, capacityKg: DOUBLE, powerW: DOUBLE, lossWPerK: DOUBLE, version: INTEGER },
+  materials: { id: id(), kind: STRING, name: STRING, note: STRING, metalId: STRING, composition: json(), hook: json(), powder: json(), version: INTEGER }, // prettier-ignore
+  molds: { id: id(), name: STRING, bodyKg: DOUBLE, metal: STRING, sootSchool: STRING, warmSchool: STRING, learned: json(), version: INTEGER }, // prettier-ignore
+  cavities: { id: id(), moldId: STRING, position: INTEGER, style: STRING, nominalMassKg: DOUBLE, hookSize: STRING, eyeAngleDeg: DOUBLE, condition: STRING, bend: STRING, wire: STRING, pin: json(), keeper: BOOLEAN, openBelow: BOOLEAN, variants: json() }, // prettier-ignore
+  pots: { id: id(), name: STRING, capacityKg: DOUBLE, powerW: DOUBLE, lossWPerK: DOUBLE, learned: json(), version: INTEGER }, // prettier-ignore
+  parts: { id: id(), name: STRING, kind: STRING, diameterM: DOUBLE, owned: INTEGER, places: json(), version: INTEGER }, // prettier-ignore
+  leadLots: { id: id(), materialId: STRING, label: STRING, source: STRING, on: STRING, grossKg: DOUBLE, priceMinor: INTEGER, brinell: DOUBLE, note: STRING, cleanKg: DOUBLE, cleanedOn: STRING, ingots: INTEGER, version: INTEGER }, // prettier-ignore
+  records: { id: id(), kind: STRING, thingId: STRING, at: INTEGER, body: json(), struck: BOOLEAN },
+  channels: { id: serial(), source: STRING, name: STRING, place: STRING },
+  readingTail: { channelId: place(), at: { type: INTEGER, primaryKey: true }, tenths: INTEGER },
+  readingBlocks: { id: serial(), channelId: INTEGER, fromAt: INTEGER, toAt: INTEGER, count: INTEGER, low: INTEGER, high: INTEGER, sum: INTEGER, data: DataTypes.BLOB }, // prettier-ignore
   ovens: { id: id(), name: STRING, places: INTEGER, powerW: DOUBLE, lagS: DOUBLE, version: INTEGER },
   recipes: { id: id(), name: STRING, eyeColour: STRING, version: INTEGER },
   recipeLayers: { recipeId: id(), position: place(), powderId: STRING, zone: STRING, coats: INTEGER },
@@ -126,6 +178,12 @@ export interface Models {
   cavities: Table<Record<string, unknown> & { id: string; moldId: string; position: number }>;
   pots: Table<PlainRow>;
   ovens: Table<PlainRow>;
+  parts: Table<PlainRow>;
+  leadLots: Table<LotRow>;
+  records: Table<RecordRow>;
+  channels: Table<ChannelRow>;
+  readingTail: Table<TailRow>;
+  readingBlocks: Table<BlockRow>;
   recipes: Table<PlainRow>;
   recipeLayers: Table<Record<string, unknown> & { recipeId: string; position: number }>;
   bakePrograms: Table<PlainRow>;

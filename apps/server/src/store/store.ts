@@ -4,6 +4,7 @@ import { QueryTypes, Sequelize, Transaction, type FindOptions, type Model, type 
 import { SequelizeStorage, Umzug } from 'umzug';
 import { lockFolder } from './lock.ts';
 import { up as workshop } from './migrations/001-workshop.ts';
+import { up as heat } from './migrations/002-heat.ts';
 import { defineModels, type Models } from './models.ts';
 
 export interface Store {
@@ -16,7 +17,10 @@ export interface Store {
   close(): Promise<void>;
 }
 
-const MIGRATIONS = [{ name: '001-workshop', sql: workshop }];
+const MIGRATIONS = [
+  { name: '001-workshop', sql: workshop },
+  { name: '002-heat', sql: heat },
+];
 
 async function migrate(sequelize: Sequelize): Promise<void> {
   const umzug = new Umzug({

@@ -1,2 +1,2 @@
-export { CALCULATIONS, parseWith, RESOURCES } from '@schmelz/contract';
+export { CALCULATIONS, DEFAULT_SETTINGS, parseWith, RESOURCES } from '@schmelz/contract';
 export { jsonSchema as jsonSchemaOf } from '@schmelz/contract/openapi';

@@ -5,6 +5,7 @@ import type {
   Mold,
   Order,
   Oven,
+  Part,
   PlanView,
   Pot,
   Pour,
@@ -24,6 +25,7 @@ interface ResourceTypes {
   molds: Mold;
   pots: Pot;
   ovens: Oven;
+  parts: Part;
   recipes: Recipe;
   'bake-programs': BakeProgram;
   products: Product;

@@ -20,7 +20,7 @@ export const products: Product[] = [
   { id: ids.product, version: 1, name: 'Pebble 10 g, roe on gull', style: 'ball', nominalMassKg: 0.01, hookId: ids.hook, recipeId: ids.recipe, bakeProgramId: ids.program, priceMinor: 195 },
   { id: ids.bare, version: 1, name: 'Pebble 10 g, bare', style: 'ball', nominalMassKg: 0.01, hookId: ids.hook, recipeId: null, bakeProgramId: null, priceMinor: null },
 ]; // prettier-ignore
-const cavity = (position: number, good: number, casts: number): Mold['cavities'][number] => ({ id: uuid(100 + position), position, style: 'ball', nominalMassKg: 0.01, hookSize: '2/0', eyeAngleDeg: 60, condition: 'good', good, casts }); // prettier-ignore
+const cavity = (position: number, good: number, casts: number): Mold['cavities'][number] => ({ id: uuid(100 + position), position, style: 'ball', nominalMassKg: 0.01, hookSize: '2/0', eyeAngleDeg: 60, condition: 'good', good, casts, rejects: casts > good ? { short: casts - good } : {}, shotsSinceSmoked: 12, everSmoked: true }); // prettier-ignore
 export const molds: Mold[] = [{ id: ids.mold, version: 1, name: 'Three', bodyKg: 0.5, shotsSinceSmoked: 12, cavities: [cavity(1, 95, 100), cavity(2, 70, 100), cavity(3, 0, 0)] }]; // prettier-ignore
 export const pots = [{ id: ids.pot, version: 1, name: 'Pot', capacityKg: 9, powerW: 700, lossWPerK: 0.55 }];
 export const ovens = [{ id: ids.oven, version: 1, name: 'Oven', places: 60, powerW: 1400, lagS: 180 }];

@@ -71,6 +71,16 @@ function makeUnits(massUnit: MassUnit, temperatureUnit: TemperatureUnit, currenc
           return `${Math.round(value)} W`;
         case 'kWh':
           return `${Math.round(value * 100) / 100} kWh`;
+        case 'K':
+          return temperatureUnit === 'F' ? `${Math.round(value * 18) / 10} °F` : `${Math.round(value * 10) / 10} K`;
+        case 'W/K':
+          return `${Math.round(value * 100) / 100} W/K`;
+        case 'W/m2K':
+          return `${Math.round(value)} W/m²K`;
+        case 'm/s':
+          return `${Math.round(value * 100) / 100} m/s`;
+        case 'ug/m3':
+          return `${value < 1 ? Math.round(value * 100) / 100 : Math.round(value)} µg/m³`;
         case 'text':
           return String(value);
       }

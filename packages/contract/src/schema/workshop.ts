@@ -1,7 +1,21 @@
-import { CASTING_METALS, DEFAULT_WAYS, EYE_ANGLES_DEG, HOOK_SIZES, STYLE_IDS, WIRES, ZONE_SHARE } from '@schmelz/core';
+import {
+  BENDS,
+  DEFAULT_WAYS,
+  EYE_ANGLES_DEG,
+  HOOK_SIZES,
+  INSERTS,
+  METAL_IDS,
+  MOLD_METALS,
+  PIN_WAYS,
+  SOOT_SCHOOLS,
+  STYLE_IDS,
+  WARM_SCHOOLS,
+  WIRES,
+  ZONE_SHARE,
+} from '@schmelz/core';
 import type { PaintZone } from '@schmelz/core';
 import * as yup from 'yup';
-import { angle, choice, colour, day, flag, id, list, note, number, record, text, whole } from './field.ts';
+import { angle, choice, colour, day, flag, id, list, moment, note, number, record, text, whole } from './field.ts';
 
 /** The maker's own ways and prices; defaults stand in the core. */
 export const waysSchema = record({
@@ -54,6 +68,7 @@ export const DEFAULT_SETTINGS: Settings = {
 
 export const MATERIAL_KINDS = ['lead', 'hook', 'powder'] as const;
 export type MaterialKind = (typeof MATERIAL_KINDS)[number];
+export const PART_KINDS = ['base-hole pin', 'shortened pin', 'plug', 'wire keeper', 'wire guard', 'pull-out rod', 'other'] as const; // prettier-ignore
 export const POWDER_FINISHES = ['gloss', 'matte', 'metallic', 'flake'] as const;
 
 const hookDetails = record({
@@ -63,6 +78,16 @@ const hookDetails = record({
   finish: text(40),
   /** Above this the finish browns. */
   finishLimitC: number('C', 80, 320),
+  bend: choice(BENDS).optional(),
+  /** Measured with a ruler; where they are given they outrank what the size number stands for. */
+  lengthM: number('m', 0.005, 0.15).nullable().optional(),
+  wireM: number('m', 0.0002, 0.005).nullable().optional(),
+});
+/** What a hard lead is made of, and how that is known. */
+export const compositionSchema = record({
+  antimonyPercent: number('%', 0, 11.1),
+  tinPercent: number('%', 0, 5),
+  brinell: number('BHN', 3, 22).nullable().defined(),
 });
 const labelPoint = record({ metalC: number('C', 80, 260), seconds: whole('s', 30, 14_400) });
 const powderDetails = record({
@@ -76,9 +101,8 @@ export const materialSchema = record({
   kind: choice(MATERIAL_KINDS),
   name: text(),
   note: note(),
-  metalId: choice(CASTING_METALS.map((metal) => metal.id))
-    .nullable()
-    .defined(),
+  metalId: choice(METAL_IDS).nullable().defined(),
+  composition: compositionSchema.nullable().optional(),
   hook: hookDetails.nullable().defined(),
   powder: powderDetails.nullable().defined(),
 }).test('details', 'must give the details of its kind, and only those', (material) => {
@@ -103,6 +127,17 @@ export const countSchema = record({
 });
 export type CountInput = yup.InferType<typeof countSchema>;
 
+/** One of the things that a cavity can cast, beside what it was cut for. */
+export const variantSchema = record({
+  name: text(40),
+  pin: choice(PIN_WAYS),
+  grooveFor: choice(HOOK_SIZES).nullable().defined(),
+  blocks: list(whole('', 1, 12), 0, 11),
+  keeper: flag(),
+  wireGuards: whole('', 0, 2),
+  insert: choice(INSERTS),
+});
+
 export const cavitySchema = record({
   position: whole('', 1, 12),
   style: choice(STYLE_IDS),
@@ -110,11 +145,41 @@ export const cavitySchema = record({
   hookSize: choice(HOOK_SIZES),
   eyeAngleDeg: angle(EYE_ANGLES_DEG),
   condition: choice(['good', 'blocked'] as const),
+  bend: choice(BENDS).optional(),
+  wire: choice(WIRES).optional(),
+  pin: record({ diameterM: number('m', 0.0005, 0.01), lengthM: number('m', 0.001, 0.06) })
+    .nullable()
+    .optional(),
+  keeper: flag().optional(),
+  openBelow: flag().optional(),
+  variants: list(variantSchema, 0, 6).optional(),
+});
+
+const learned = { readings: whole('readings', 1, 1e9), at: moment() };
+/** Fitted to this mold's own readings. */
+const moldLearned = record({
+  lossWPerK: number('W/K', 0.01, 10),
+  lossSdWPerK: number('W/K', 0, 10),
+  capacityShare: number('share', 0.3, 2),
+  capacitySdShare: number('share', 0, 2),
+  ...learned,
+});
+/** Fitted to this pot's own readings. */
+const potLearned = record({
+  powerW: number('W', 50, 5000),
+  powerSdW: number('W', 0, 5000),
+  lossWPerK: number('W/K', 0.01, 10),
+  lossSdWPerK: number('W/K', 0, 10),
+  ...learned,
 });
 
 export const moldSchema = record({
   name: text(),
   bodyKg: number('kg', 0.1, 10),
+  metal: choice(MOLD_METALS).optional(),
+  sootSchool: choice(SOOT_SCHOOLS.map((school) => school.id)).optional(),
+  warmSchool: choice(WARM_SCHOOLS).optional(),
+  learned: moldLearned.nullable().optional(),
   cavities: list(cavitySchema, 1, 12).test(
     'positions',
     'must number its cavities 1, 2, 3 and so on, each once',
@@ -128,7 +193,20 @@ export const potSchema = record({
   capacityKg: number('kg', 0.3, 50),
   powerW: number('W', 50, 5000),
   lossWPerK: number('W/K', 0.05, 5),
+  learned: potLearned.nullable().optional(),
 });
+export type PotInput = yup.InferType<typeof potSchema>;
+/** Pins, plugs and keepers are few and go round. */
+export const partSchema = record({
+  name: text(60),
+  kind: choice(PART_KINDS),
+  diameterM: number('m', 0.0003, 0.01).nullable().defined(),
+  owned: whole('pieces', 0, 10_000),
+  places: list(record({ where: text(60), count: whole('pieces', 1, 10_000) }), 0, 20),
+}).test('places', 'has more pieces in its places than are owned', (part) => {
+  return !part?.places || part.places.reduce((sum, place) => sum + (place?.count ?? 0), 0) <= part.owned;
+});
+export type PartInput = yup.InferType<typeof partSchema>;
 export const ovenSchema = record({
   name: text(),
   places: whole('', 1, 2000),

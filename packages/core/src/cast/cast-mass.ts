@@ -1,11 +1,13 @@
 import { cavityVolumeM3 } from '../geometry/solid.ts';
-import { castingMetal, LEAD_LINEAR_EXPANSION_PER_K, LEAD_SOLID_KG_M3 } from '../metal/materials.ts';
+import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
+import { LEAD_LINEAR_EXPANSION_PER_K } from '../metal/materials.ts';
 import { inRange } from '../quantity/check.ts';
 
 export interface CastMassInput {
   /** Mass stamped on the mold, in soft lead with its usual hook. */
   nominalMassKg: number;
-  metalId?: string;
+  /** Soft lead unless said otherwise. */
+  alloy?: Alloy;
   /** Base-hole pin through the head: diameter and length inside the metal. */
   pinDiameterM?: number;
   pinLengthM?: number;
@@ -26,8 +28,5 @@ export function castMassKg(input: CastMassInput): number {
   const metalVolumeM3 = cavityVolumeM3(input.nominalMassKg) - (Math.PI / 4) * pinDiameterM ** 2 * pinLengthM - extra;
   inRange('metalVolumeM3', metalVolumeM3, 'm3', 1e-10, 1);
   const shrink = 1 - 3 * LEAD_LINEAR_EXPANSION_PER_K * 307;
-  return metalVolumeM3 * castingMetal(input.metalId ?? 'soft-lead').densityKgM3 * shrink;
+  return metalVolumeM3 * (input.alloy ?? SOFT_LEAD).densityKgM3 * shrink;
 }
-
-/** Share of the stamped mass that this metal gives in the same cavity. */
-export const massShareOfLead = (metalId: string): number => castingMetal(metalId).densityKgM3 / LEAD_SOLID_KG_M3;

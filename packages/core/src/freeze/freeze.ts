@@ -1,6 +1,7 @@
 import type { HeadSolid } from '../geometry/solid.ts';
 import type { Sprue } from '../geometry/sprue.ts';
-import { LEAD_LATENT_J_KG, LEAD_LIQUID_J_KG_K, LEAD_LIQUID_KG_M3, LEAD_MELTING_C } from '../metal/materials.ts';
+import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
+import { MOLD_METAL, type MoldMetal } from '../mold/block.ts';
 import { countInRange, inRange } from '../quantity/check.ts';
 
 /** Heat transfer between metal and mold, W/m2K: freshly sooted and bare aluminium. */
@@ -20,22 +21,52 @@ export interface FreezeInput {
   metalC: number;
   moldC: number;
   interfaceWPerM2K?: number;
+  alloy?: Alloy;
+  moldMetal?: MoldMetal;
+}
+
+/** How long metal takes to set, and what decides it. */
+export interface Freezing {
+  seconds: number;
+  /** `interface`: the skin between metal and mold; `mold`: a thick section heats the mold wall faster than it spreads. */
+  rules: 'interface' | 'mold';
+  interfaceS: number;
+  chvorinovS: number;
+  /** Share of the heat that is superheat, the rest being latent. */
+  superheatShare: number;
 }
 
 /**
- * Time until thin metal in a metal mold is solid, limited by the interface:
- * t = rho_liquid (L + c_l dT) (V/A) / (h (T_m - T_mold)), seconds.
- * Range: metal 328 to 600 C, mold -20 to 300 C, modulus 0.05 to 20 mm.
+ * Time until metal in a metal mold is solid, seconds: the slower of
+ * interface-limited t = rho_liquid (L + c_l dT) (V/A) / (h (T_m - T_mold)), which rules thin metal, and
+ * Chvorinov's t = B (V/A)^2 (1940), B = pi/4 [rho (L + c_l dT) / (T_m - T_mold)]^2 / (k rho c)_mold, where the mold's
+ * surface saturates. T_m is the middle of the freezing range.
+ * Range: metal to 600 C, mold -20 to 300 C and below T_m, modulus 0.05 to 20 mm.
  * Checks: a 14.2 g ball at 371 C into a sooted mold at 120 C takes 2.3 s, 0.9 g 0.9 s, 113 g 4.5 s.
  */
-export function freezeTimeS(input: FreezeInput): number {
+export function freezing(input: FreezeInput): Freezing {
+  const alloy = input.alloy ?? SOFT_LEAD;
   const modulusM = inRange('modulusM', input.modulusM, 'm', 5e-5, 0.02);
-  const metalC = inRange('metalC', input.metalC, 'C', LEAD_MELTING_C, 600);
-  const moldC = inRange('moldC', input.moldC, 'C', -20, 300);
+  const metalC = inRange('metalC', input.metalC, 'C', alloy.liquidusC, 600);
+  const middleC = (alloy.liquidusC + alloy.solidusC) / 2;
+  const moldC = inRange('moldC', input.moldC, 'C', -20, Math.min(300, middleC - 5));
   const h = inRange('interfaceWPerM2K', input.interfaceWPerM2K ?? SOOTED_W_M2K, 'W/m2K', 100, 50_000);
-  const heat = LEAD_LATENT_J_KG + LEAD_LIQUID_J_KG_K * (metalC - LEAD_MELTING_C);
-  return (LEAD_LIQUID_KG_M3 * heat * modulusM) / (h * (LEAD_MELTING_C - moldC));
+  const superheat = alloy.liquidJKgK * (metalC - alloy.liquidusC);
+  const perVolume = alloy.liquidKgM3 * (alloy.latentJKg + superheat);
+  const interfaceS = (perVolume * modulusM) / (h * (middleC - moldC));
+  const { conductivityWMK, densityKgM3, capacityJKgK } = MOLD_METAL[input.moldMetal ?? 'aluminium'];
+  const effusivity2 = conductivityWMK * densityKgM3 * capacityJKgK;
+  const chvorinovS = ((Math.PI / 4) * (perVolume / (middleC - moldC)) ** 2 * modulusM ** 2) / effusivity2;
+  return {
+    seconds: Math.max(interfaceS, chvorinovS),
+    rules: interfaceS >= chvorinovS ? 'interface' : 'mold',
+    interfaceS,
+    chvorinovS,
+    superheatShare: superheat / (superheat + alloy.latentJKg),
+  };
 }
+
+export const freezeTimeS = (input: FreezeInput): number => freezing(input).seconds;
 
 /** Freezing is judged by eye and hand: wait twice the computed time before opening. Common practice, no source. */
 export const OPENING_MARGIN = 2;
@@ -59,3 +90,13 @@ export function timeToOpen(solid: HeadSolid, sprue: Sprue, heat: Omit<FreezeInpu
     last: headS >= sprueS ? 'head' : 'sprue',
   };
 }
+
+/** A pull-out rod must turn in the first moments: skin enough to keep the hole, core still soft. Common practice, no source. */
+const ROD_FROM_SHARE = 0.15;
+const ROD_TO_SHARE = 0.45;
+
+/** When to twist a pull-out rod, seconds after the pour, for a head that freezes in `headS`. */
+export const rodWindowS = (headS: number): { fromS: number; toS: number } => ({
+  fromS: ROD_FROM_SHARE * headS,
+  toS: ROD_TO_SHARE * headS,
+});

@@ -1,4 +1,4 @@
-import { HOOK_SIZES, hookShape, seatOf, typicalHook } from './hook.ts';
+import { HOOK_SIZES, hookShape, typicalHook } from './hook.ts';
 
 describe('hooks', () => {
   test('sizes run from 10 up to 10/0, each longer, wider and thicker', () => {
@@ -17,20 +17,5 @@ describe('hooks', () => {
   test('the eye stands clear of the head it is cast into', () => {
     const shape = hookShape(typicalHook('1'), 60, 0.02);
     expect(Math.hypot(shape.eye.x, shape.eye.y) - shape.eye.radiusM).toBeGreaterThan(0.02);
-  });
-
-  // Common practice, no source.
-  test.each([
-    ['3/0', 60, 'as cut'],
-    ['3/0', 45, 'if bent'],
-    ['4/0', 60, 'with a change'],
-    ['2/0', 60, 'no'],
-    ['3/0', 90, 'no'],
-    ['6/0', 60, 'no'],
-  ] as const)('%s with %d° in a cavity for 3/0 and 60°: %s', (hookSize, eyeAngleDeg, seat) => {
-    expect(seatOf({ hookSize: '3/0', eyeAngleDeg: 60 }, { hookSize, eyeAngleDeg }).seat).toBe(seat);
-  });
-  test('a 30 degree eye seats where 28 was meant', () => {
-    expect(seatOf({ hookSize: '1', eyeAngleDeg: 28 }, { hookSize: '1', eyeAngleDeg: 30 }).seat).toBe('as cut');
   });
 });

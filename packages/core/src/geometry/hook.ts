@@ -96,29 +96,3 @@ export function hookShape(dimensions: Omit<HookDimensions, 'massKg'>, eyeAngleDe
     outerM: shankEnd + bend * 0.96,
   };
 }
-
-export type Seat = 'as cut' | 'if bent' | 'with a change' | 'no';
-
-/** What decides whether a hook seats in a cavity; the full fit finder is built on this. */
-export interface CavityCut {
-  hookSize: HookSize;
-  eyeAngleDeg: number;
-}
-
-/**
- * Does a hook of this size and eye angle seat in a cavity cut for another? Same size and an eye within 2 degrees (30
- * where 28 was meant) seats as cut; a 45 degree eye can be opened to 60 in pliers; a larger hook needs its groove
- * ground out. Common practice, no source; a maker's own trial outranks it.
- */
-export function seatOf(cut: CavityCut, hook: CavityCut): { seat: Seat; because: string } {
-  const stepUp = HOOK_SIZES.indexOf(hook.hookSize) - HOOK_SIZES.indexOf(cut.hookSize);
-  if (stepUp < 0) return { seat: 'no', because: `${hook.hookSize} is loose in a groove cut for ${cut.hookSize}` };
-  const off = Math.abs(hook.eyeAngleDeg - cut.eyeAngleDeg);
-  if (stepUp > 2) return { seat: 'no', because: `${hook.hookSize} is too large for a groove cut for ${cut.hookSize}` };
-  if (off > 2 && !(hook.eyeAngleDeg === 45 && cut.eyeAngleDeg === 60)) {
-    return { seat: 'no', because: `a ${hook.eyeAngleDeg}° eye does not lie in a slot cut for ${cut.eyeAngleDeg}°` };
-  }
-  if (stepUp > 0) return { seat: 'with a change', because: `the groove for ${cut.hookSize} must be ground out` };
-  if (off > 2) return { seat: 'if bent', because: 'open the eye from 45° to 60° in pliers first' };
-  return { seat: 'as cut', because: `cut for ${cut.hookSize}, ${cut.eyeAngleDeg}°` };
-}

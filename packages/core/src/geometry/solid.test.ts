@@ -1,7 +1,7 @@
 import { castMassKg } from '../cast/cast-mass.ts';
 import { LEAD_SOLID_AT_MELTING_KG_M3 } from '../metal/materials.ts';
 import { halfHeightAt, segmentArea, segmentVolume, zone, frustum } from './segments.ts';
-import { cavitySolid, headSolid, sideOutline } from './solid.ts';
+import { cavitySolid, headSolid, segmentDepth, sideOutline } from './solid.ts';
 import { headStyle, STYLE_IDS } from './styles.ts';
 import { sprueOf } from './sprue.ts';
 
@@ -16,11 +16,10 @@ function simpson(f: (x: number) => number, from: number, to: number, n = 2000): 
 describe('solids against numeric integration', () => {
   test.each(STYLE_IDS)('%s: cast mass by slices of its cross section', (id) => {
     const solid = cavitySolid(id, 0.014);
-    const { segments, depth } = solid.style;
-    const volume = segments.reduce(
-      (sum, segment) => sum + simpson((x) => Math.PI * depth * halfHeightAt(segment, x) ** 2, segment.x0, segment.x1),
-      0,
-    );
+    const volume = solid.style.segments.reduce((sum, segment, index) => {
+      const depth = segmentDepth(solid.style, index);
+      return sum + simpson((x) => Math.PI * depth * halfHeightAt(segment, x) ** 2, segment.x0, segment.x1);
+    }, 0);
     const massKg = volume * solid.scaleM ** 3 * LEAD_SOLID_AT_MELTING_KG_M3;
     expect(massKg * 1000).toBeCloseTo(castMassKg({ nominalMassKg: 0.014 }) * 1000, 4);
   });
@@ -31,12 +30,15 @@ describe('solids against numeric integration', () => {
     const outline = sideOutline(solid);
     const half = outline.length / 2;
     let volume = 0;
+    const { segments, collarSegments } = solid.style;
+    const collarX = segments[segments.length - collarSegments]!.x0 * solid.scaleM;
     for (let i = 0; i + 1 < half; i++) {
       const [x0, y0] = outline[i]!;
       const [x1, y1] = outline[i + 1]!;
       const r0 = (outline[outline.length - 1 - i]![1] - y0) / 2;
       const r1 = (outline[outline.length - 2 - i]![1] - y1) / 2;
-      volume += (Math.PI * solid.style.depth * (x1 - x0) * (r0 * r0 + r0 * r1 + r1 * r1)) / 3;
+      const depth = x0 < collarX - 1e-9 ? solid.style.depth : 1;
+      volume += (Math.PI * depth * (x1 - x0) * (r0 * r0 + r0 * r1 + r1 * r1)) / 3;
     }
     expect(volume / solid.volumeM3).toBeCloseTo(1, 2);
   });

@@ -23,15 +23,20 @@ export interface HeadSolid {
   radiusM: number;
 }
 
-const stepAreas = (segments: readonly Segment[], depth: number): number => {
+/** Half width over half height of a style's segment: collars are round, whatever the body. */
+export const segmentDepth = (style: HeadStyle, index: number): number =>
+  index < style.segments.length - style.collarSegments ? style.depth : 1;
+
+/** Areas of the steps between segments and of the end, seen along the shank. */
+const stepAreas = (segments: readonly { segment: Segment; depth: number }[]): number => {
   let area = 0;
   let last = 0;
-  for (const segment of segments) {
-    const start = halfHeightAt(segment, segment.x0);
-    area += depth * Math.PI * Math.abs(start * start - last * last);
-    last = halfHeightAt(segment, segment.x1);
+  for (const { segment, depth } of segments) {
+    const start = depth * Math.PI * halfHeightAt(segment, segment.x0) ** 2;
+    area += Math.abs(start - last);
+    last = depth * Math.PI * halfHeightAt(segment, segment.x1) ** 2;
   }
-  return area + depth * Math.PI * last * last;
+  return area + last;
 };
 
 /**
@@ -42,16 +47,16 @@ const stepAreas = (segments: readonly Segment[], depth: number): number => {
 export function headSolid(styleId: string, volumeM3: number): HeadSolid {
   inRange('volumeM3', volumeM3, 'm3', 1e-9, 1e-3);
   const style = headStyle(styleId);
-  const { segments, depth } = style;
-  const unitVolume = segments.reduce((sum, segment) => sum + segmentVolume(segment, depth), 0);
+  const segments = style.segments.map((segment, index) => ({ segment, depth: segmentDepth(style, index) }));
+  const unitVolume = segments.reduce((sum, { segment, depth }) => sum + segmentVolume(segment, depth), 0);
   const scaleM = Math.cbrt(volumeM3 / unitVolume);
-  const lateral = segments.map((segment) => segmentArea(segment, depth));
+  const lateral = segments.map(({ segment, depth }) => segmentArea(segment, depth));
   const sum = (parts: readonly number[]) => parts.reduce((total, part) => total + part, 0);
-  const unitArea = sum(lateral) + stepAreas(segments, depth);
+  const unitArea = sum(lateral) + stepAreas(segments);
   const bodySegments = segments.length - style.collarSegments;
-  const unitPainted = sum(lateral.slice(0, bodySegments)) + stepAreas(segments.slice(0, bodySegments), depth);
-  const first = segments[0]!;
-  const last = segments.at(-1)!;
+  const unitPainted = sum(lateral.slice(0, bodySegments)) + stepAreas(segments.slice(0, bodySegments));
+  const first = segments[0]!.segment;
+  const last = segments.at(-1)!.segment;
   const sampled = outlineProfile(style);
   return {
     style,
@@ -61,7 +66,7 @@ export function headSolid(styleId: string, volumeM3: number): HeadSolid {
     paintedAreaM2: unitPainted * scaleM ** 2,
     modulusM: volumeM3 / (unitArea * scaleM ** 2),
     flowLengthM: (last.x1 - first.x0) * scaleM,
-    thinnestM: 2 * halfHeightAt(last, last.x1) * scaleM * Math.min(1, depth),
+    thinnestM: 2 * halfHeightAt(last, last.x1) * scaleM,
     radiusM: Math.max(...sampled.map(([, r]) => r)) * scaleM,
   };
 }

@@ -1,40 +1,66 @@
 import { inRange } from '../quantity/check.ts';
-import {
-  LEAD_LATENT_J_KG,
-  LEAD_LIQUID_J_KG_K,
-  LEAD_MELTING_C,
-  LEAD_SOLID_J_KG_K_AT_20C,
-  LEAD_SOLID_J_KG_K_AT_MELTING,
-} from './materials.ts';
+import { SOFT_LEAD, type Alloy } from './alloy.ts';
 
-const SLOPE = (LEAD_SOLID_J_KG_K_AT_MELTING - LEAD_SOLID_J_KG_K_AT_20C) / (LEAD_MELTING_C - 20);
-const solidEnthalpy = (celsius: number) =>
-  LEAD_SOLID_J_KG_K_AT_20C * (celsius - 20) + 0.5 * SLOPE * (celsius - 20) ** 2;
+const slopeOf = (alloy: Alloy) => (alloy.solidJKgKAtSolidus - alloy.solidJKgKAt20C) / (alloy.solidusC - 20);
+const solidEnthalpy = (alloy: Alloy, celsius: number) =>
+  alloy.solidJKgKAt20C * (celsius - 20) + 0.5 * slopeOf(alloy) * (celsius - 20) ** 2;
 
-/** Enthalpy of lead that is just solid and just molten, J/kg above 20 C. */
-export const LEAD_SOLIDUS_J_KG = solidEnthalpy(LEAD_MELTING_C);
-export const LEAD_LIQUIDUS_J_KG = LEAD_SOLIDUS_J_KG + LEAD_LATENT_J_KG;
+/** Enthalpy of the metal that is just solid, J/kg above 20 C. */
+export const solidusJKg = (alloy: Alloy): number => solidEnthalpy(alloy, alloy.solidusC);
 
 /**
- * Enthalpy of lead above 20 C in J/kg; at the melting point it is that of the solid.
- * Source: specific heats and latent heat of metal/materials.ts. Range: -50 to 900 C.
- * @example leadEnthalpyJKg(371) // 70 902
+ * Enthalpy of the metal that is just molten, J/kg above 20 C: latent heat, and for an alloy the specific heat of its
+ * freezing range, taken as the mean of solid and liquid.
  */
-export function leadEnthalpyJKg(temperatureC: number): number {
+export const liquidusJKg = (alloy: Alloy): number =>
+  solidusJKg(alloy) +
+  alloy.latentJKg +
+  0.5 * (alloy.solidJKgKAtSolidus + alloy.liquidJKgK) * (alloy.liquidusC - alloy.solidusC);
+
+/**
+ * Enthalpy of a casting metal above 20 C, J/kg. In its freezing range the heat is given off in a straight line; at the
+ * melting point of a pure metal the value is that of the solid.
+ * Source: heats of metal/materials.ts and metal/alloy.ts. Range: -50 to 900 C.
+ * @example enthalpyJKg(SOFT_LEAD, 371) // 70 902
+ */
+export function enthalpyJKg(alloy: Alloy, temperatureC: number): number {
   inRange('metalTemperatureC', temperatureC, 'C', -50, 900);
-  if (temperatureC <= LEAD_MELTING_C) return solidEnthalpy(temperatureC);
-  return LEAD_LIQUIDUS_J_KG + LEAD_LIQUID_J_KG_K * (temperatureC - LEAD_MELTING_C);
+  if (temperatureC <= alloy.solidusC) return solidEnthalpy(alloy, temperatureC);
+  const molten = liquidusJKg(alloy);
+  if (temperatureC >= alloy.liquidusC) return molten + alloy.liquidJKgK * (temperatureC - alloy.liquidusC);
+  const share = (temperatureC - alloy.solidusC) / (alloy.liquidusC - alloy.solidusC);
+  return solidusJKg(alloy) + share * (molten - solidusJKg(alloy));
 }
 
-/** Temperature and molten share of lead with this enthalpy (J/kg above 20 C): the inverse of {@link leadEnthalpyJKg}. */
-export function leadStateAt(enthalpyJKg: number): { temperatureC: number; moltenShare: number } {
-  inRange('enthalpyJKg', enthalpyJKg, 'J/kg', -10_000, 150_000);
-  if (enthalpyJKg >= LEAD_LIQUIDUS_J_KG) {
-    return { temperatureC: LEAD_MELTING_C + (enthalpyJKg - LEAD_LIQUIDUS_J_KG) / LEAD_LIQUID_J_KG_K, moltenShare: 1 };
-  }
-  if (enthalpyJKg > LEAD_SOLIDUS_J_KG) {
-    return { temperatureC: LEAD_MELTING_C, moltenShare: (enthalpyJKg - LEAD_SOLIDUS_J_KG) / LEAD_LATENT_J_KG };
-  }
-  const c = LEAD_SOLID_J_KG_K_AT_20C;
-  return { temperatureC: 20 + (Math.sqrt(c * c + 2 * SLOPE * enthalpyJKg) - c) / SLOPE, moltenShare: 0 };
+export interface MetalState {
+  temperatureC: number;
+  moltenShare: number;
 }
+
+/**
+ * The inverse of {@link enthalpyJKg} for one alloy, its constants worked out once: integrators ask it many thousand times.
+ * Takes J/kg above 20 C, unchecked.
+ */
+export function temperatureOf(alloy: Alloy): (enthalpy: number) => number {
+  const solid = solidusJKg(alloy);
+  const molten = liquidusJKg(alloy);
+  const { solidusC, liquidusC, liquidJKgK, solidJKgKAt20C: c } = alloy;
+  const perJoule = (liquidusC - solidusC) / (molten - solid);
+  const slope = slopeOf(alloy);
+  return (enthalpy) => {
+    if (enthalpy >= molten) return liquidusC + (enthalpy - molten) / liquidJKgK;
+    if (enthalpy > solid) return solidusC + (enthalpy - solid) * perJoule;
+    return 20 + (slope === 0 ? enthalpy / c : (Math.sqrt(c * c + 2 * slope * enthalpy) - c) / slope);
+  };
+}
+
+/** Temperature and molten share of a metal with this enthalpy (J/kg above 20 C): the inverse of {@link enthalpyJKg}. */
+export function stateAt(alloy: Alloy, enthalpy: number): MetalState {
+  inRange('enthalpyJKg', enthalpy, 'J/kg', -10_000, 200_000);
+  const [solid, molten] = [solidusJKg(alloy), liquidusJKg(alloy)];
+  const moltenShare = Math.min(1, Math.max(0, (enthalpy - solid) / (molten - solid)));
+  return { temperatureC: temperatureOf(alloy)(enthalpy), moltenShare };
+}
+
+/** Enthalpy of soft lead above 20 C, J/kg. */
+export const leadEnthalpyJKg = (temperatureC: number): number => enthalpyJKg(SOFT_LEAD, temperatureC);

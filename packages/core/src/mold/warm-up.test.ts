@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { ALUMINIUM_J_KG_K } from '../metal/materials.ts';
-import { blankShots, moldTemperaturesC, shotHeatJ } from './warm-up.ts';
+import { shotHeatJ } from './session.ts';
+import { blankShots, moldTemperaturesC } from './warm-up.ts';
 
 describe('blank shots', () => {
   // Common practice, no source: about 10 for micro heads, 4 to 5 usually, 2 to 3 for heavy heads, with one set of defaults.

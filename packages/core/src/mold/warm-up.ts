@@ -1,6 +1,7 @@
-import { leadEnthalpyJKg } from '../metal/enthalpy.ts';
-import { ALUMINIUM_J_KG_K } from '../metal/materials.ts';
+import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
 import { inRange } from '../quantity/check.ts';
+import { MOLD_LOSS_W_K, type MoldMetal } from './block.ts';
+import { moldSession, type MoldStep } from './session.ts';
 
 export interface MoldHeatInput {
   moldKg: number;
@@ -12,46 +13,36 @@ export interface MoldHeatInput {
   /** Seconds between shots while warming. */
   cycleS?: number;
   lossWPerK?: number;
-  heatCapacityJKgK?: number;
+  capacityShare?: number;
+  moldMetal?: MoldMetal;
   readyC?: number;
+  alloy?: Alloy;
 }
 
-/** Mean temperature of the block at which it is ready: practice says 80 to 110 C, by hand at the back. */
+/** Window of the block's mean temperature: colder gives shorts, hotter gives frosted heads and a slow pace. Practice, by hand at the back. */
 export const MOLD_READY_C = 85;
-export const MOLD_LOSS_W_K = 0.45;
+export const MOLD_TOO_HOT_C = 160;
 /** Blank shots follow each other as fast as they freeze and are knocked out. Common practice, no source. */
 export const BLANK_CYCLE_S = 25;
+/** Of that, the mold stands open this long. */
+const BLANK_OPEN_S = 8;
 
-const EJECT_ABOVE_MOLD_K = 60;
-const EJECT_AT_LEAST_C = 120;
+/** One shot of a cycle, as the mold lives through it. */
+export const shotStep = (kg: number, metalC: number, cycleS: number, openS = Math.min(BLANK_OPEN_S, cycleS / 3)): MoldStep => ({
+  kind: 'shot', kg, metalC, closedS: cycleS - openS, openS,
+}); // prettier-ignore
 
-/** Heat that one shot leaves in the mold, J: m [h(T_pour) - h(T_eject)], T_eject 60 K above the mold, at least 120 C. */
-export function shotHeatJ(shotKg: number, metalC: number, moldC: number): number {
-  const ejectC = Math.min(metalC, Math.max(EJECT_AT_LEAST_C, moldC + EJECT_ABOVE_MOLD_K));
-  return shotKg * (leadEnthalpyJKg(metalC) - leadEnthalpyJKg(ejectC));
-}
-
-/**
- * Temperature of the mold after each of `shots` shots, C: one lump of heat capacity m c that gains
- * {@link shotHeatJ} a shot and decays to the room between shots, exactly (exponential).
- */
+/** Mean temperature of the mold just after each of `shots` shots, C. */
 export function moldTemperaturesC(input: MoldHeatInput, shots: number): number[] {
-  const moldKg = inRange('moldKg', input.moldKg, 'kg', 0.05, 20);
-  const shotKg = inRange('shotKg', input.shotKg, 'kg', 0.0005, 10);
-  const metalC = inRange('metalC', input.metalC, 'C', 328, 600);
-  const roomC = inRange('roomC', input.roomC ?? 20, 'C', -20, 50);
   const cycleS = inRange('cycleS', input.cycleS ?? BLANK_CYCLE_S, 's', 1, 3600);
-  const lossWPerK = inRange('lossWPerK', input.lossWPerK ?? MOLD_LOSS_W_K, 'W/K', 0, 20);
-  const capacity = moldKg * inRange('heatCapacityJKgK', input.heatCapacityJKgK ?? ALUMINIUM_J_KG_K, 'J/kgK', 100, 5000);
-  const keep = Math.exp((-lossWPerK * cycleS) / capacity);
-  const after: number[] = [];
-  let moldC = inRange('fromC', input.fromC ?? roomC, 'C', -20, 300);
-  for (let shot = 0; shot < shots; shot++) {
-    if (shot > 0) moldC = roomC + (moldC - roomC) * keep;
-    moldC += shotHeatJ(shotKg, metalC, moldC) / capacity;
-    after.push(moldC);
-  }
-  return after;
+  const { points } = moldSession({
+    block: { bodyKg: input.moldKg, metal: input.moldMetal, lossWPerK: input.lossWPerK ?? MOLD_LOSS_W_K, capacityShare: input.capacityShare }, // prettier-ignore
+    fromC: input.fromC,
+    roomC: input.roomC,
+    alloy: input.alloy ?? SOFT_LEAD,
+    steps: Array.from({ length: shots }, () => shotStep(input.shotKg, input.metalC, cycleS)),
+  });
+  return points.filter((point) => point.after === 'shot').map((point) => point.meanC);
 }
 
 /** Blank shots beyond this do not warm the mold any further: it has found its balance with the room. */

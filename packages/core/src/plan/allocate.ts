@@ -1,5 +1,5 @@
 import { castsFor, yieldEstimate } from '../count/binomial.ts';
-import { seatOf } from '../geometry/hook.ts';
+import { seatOf } from '../seat/seat.ts';
 import type { PlanCavity, PlanLine, PlanMold, PlanProduct } from './types.ts';
 
 /** Lines that want the same blank: one style, mass and hook, whatever colour they get. */

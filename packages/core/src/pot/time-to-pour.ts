@@ -1,4 +1,6 @@
-import { leadEnthalpyJKg, leadStateAt } from '../metal/enthalpy.ts';
+import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
+import { enthalpyJKg, temperatureOf } from '../metal/enthalpy.ts';
+import { rungeKuttaWithTotal } from '../numeric/runge-kutta.ts';
 import { inRange } from '../quantity/check.ts';
 import { J_PER_KWH } from '../quantity/units.ts';
 
@@ -10,11 +12,16 @@ export interface PotInput {
   fromC?: number;
   roomC?: number;
   toC: number;
+  alloy?: Alloy;
 }
 
 export interface MeltResult {
   seconds: number;
   energyKWh: number;
+  /** Seconds until everything is molten, where the way leads through the melting point. */
+  moltenAtS: number;
+  /** Where the bought heat went: into warming the solid, melting it, heating the melt, and the room. J. */
+  shares: { solidJ: number; latentJ: number; liquidJ: number; lostJ: number };
 }
 
 /**
@@ -24,28 +31,41 @@ export interface MeltResult {
  * @throws QuantityError out of range, or where the power cannot reach the temperature
  */
 export function meltTime(input: PotInput): MeltResult {
+  const alloy = input.alloy ?? SOFT_LEAD;
   const leadKg = inRange('leadKg', input.leadKg, 'kg', 0.05, 50);
   const powerW = inRange('powerW', input.powerW, 'W', 50, 5000);
   const lossWPerK = inRange('lossWPerK', input.lossWPerK, 'W/K', 0, 20);
   const toC = inRange('toC', input.toC, 'C', 20, 600);
   const fromC = inRange('fromC', input.fromC ?? 20, 'C', -20, 600);
   const roomC = inRange('roomC', input.roomC ?? 20, 'C', -20, 50);
-  if (fromC >= toC) return { seconds: 0, energyKWh: 0 };
+  const none = { solidJ: 0, latentJ: 0, liquidJ: 0, lostJ: 0 };
+  if (fromC >= toC) return { seconds: 0, energyKWh: 0, moltenAtS: 0, shares: none };
   const steadyC = roomC + powerW / Math.max(lossWPerK, 1e-12);
   inRange('toC', toC, 'C', -20, steadyC - 1);
-  const target = leadEnthalpyJKg(toC);
-  const rate = (h: number) => (powerW - lossWPerK * (leadStateAt(h).temperatureC - roomC)) / leadKg;
-  let h = leadEnthalpyJKg(fromC);
+  const start = enthalpyJKg(alloy, fromC);
+  const target = enthalpyJKg(alloy, toC);
+  const solid = enthalpyJKg(alloy, alloy.solidusC);
+  const molten = enthalpyJKg(alloy, alloy.liquidusC + 1e-9);
+  const temperature = temperatureOf(alloy);
+  const lossW = (h: number) => lossWPerK * (temperature(h) - roomC);
+  const rate = (loss: number) => (powerW - loss) / leadKg;
+  const part = (from: number, to: number) => leadKg * Math.max(0, Math.min(to, target) - Math.max(from, start));
+  let h = start;
   let seconds = 0;
+  let moltenAtS = 0;
   for (;;) {
-    const k1 = rate(h);
-    const k2 = rate(h + k1 / 2);
-    const k3 = rate(h + k2 / 2);
-    const k4 = rate(h + k3);
-    const next = h + (k1 + 2 * k2 + 2 * k3 + k4) / 6;
+    const { value: next } = rungeKuttaWithTotal(rate, lossW, h, 1);
+    if (h < molten && next >= molten) moltenAtS = seconds + (molten - h) / (next - h);
     if (next >= target) {
       seconds += (target - h) / (next - h);
-      return { seconds, energyKWh: (powerW * seconds) / J_PER_KWH };
+      const boughtJ = powerW * seconds;
+      const shares = { solidJ: part(-Infinity, solid), latentJ: part(solid, molten), liquidJ: part(molten, Infinity) };
+      return {
+        seconds,
+        energyKWh: boughtJ / J_PER_KWH,
+        moltenAtS,
+        shares: { ...shares, lostJ: boughtJ - leadKg * (target - start) },
+      };
     }
     h = next;
     seconds += 1;

@@ -18,6 +18,11 @@ export type Unit =
   | 'minor/kWh'
   | 'minor/kg'
   | 'minor/head'
+  | 'K'
+  | 'W/K'
+  | 'W/m2K'
+  | 'm/s'
+  | 'ug/m3'
   | 'text';
 
 export interface WhyInput {

@@ -1,5 +1,5 @@
 import { materialSchema, POWDER_FINISHES, type MaterialInput } from '@schmelz/contract';
-import { CASTING_METALS, EYE_ANGLES_DEG, HOOK_SIZES, parseTemperature, WIRES } from '@schmelz/core';
+import { EYE_ANGLES_DEG, HOOK_SIZES, METAL_IDS, METAL_NAMES, parseTemperature, WIRES } from '@schmelz/core';
 import { toast } from 'sonner';
 import { useSave } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
@@ -83,7 +83,7 @@ export function MaterialForm({ onSaved }: { onSaved?: () => void }) {
       {kind === 'lead' && (
         <Choice
           label="Metal"
-          options={CASTING_METALS.map(({ id, name }) => ({ value: id, label: name }))}
+          options={METAL_IDS.map((id) => ({ value: id, label: METAL_NAMES[id] }))}
           {...form.register('metalId')}
         />
       )}

@@ -1,0 +1,115 @@
+import { createServer, type Server, type Socket } from 'node:net';
+import type { AddressInfo } from 'node:net';
+import {
+  bakeTemperaturesC,
+  channelLine,
+  cureLaw,
+  greetingLine,
+  moldSession,
+  readingLine,
+  seeded,
+  shotStep,
+  simulatePot,
+  type MoldStep,
+  type PotEvent,
+} from '@schmelz/core';
+
+/** What its probes feel over one evening, from the models, second by second; then the evening begins again. */
+interface Evening {
+  seconds: number;
+  channels: { name: string; at: (second: number) => number }[];
+}
+
+const CYCLE_S = 42;
+const SHOT_KG = 0.085;
+const MELTED_S = 1100;
+const SHOTS = 80;
+
+/** Straight lines between the points of a trace. */
+function along(points: readonly { atS: number; c: number }[]): (second: number) => number {
+  return (second) => {
+    const next = points.findIndex((point) => point.atS > second);
+    if (next <= 0) return (next === 0 ? points[0]! : points.at(-1)!).c;
+    const [a, b] = [points[next - 1]!, points[next]!];
+    return b.atS > a.atS ? a.c + ((b.c - a.c) * (second - a.atS)) / (b.atS - a.atS) : b.c;
+  };
+}
+
+function evening(): Evening {
+  const seconds = MELTED_S + SHOTS * CYCLE_S + 900;
+  const events: PotEvent[] = Array.from({ length: SHOTS }, (_, i) => ({ atS: MELTED_S + i * CYCLE_S, kind: 'take', kg: SHOT_KG * 0.9 })); // prettier-ignore
+  for (let i = 20; i < SHOTS; i += 20)
+    events.push({ atS: MELTED_S + i * CYCLE_S + 20, kind: 'add', kg: 0.4, fromC: 60 });
+  const pot = simulatePot({ pot: { powerW: 660, lossWPerK: 0.6 }, leadKg: 8.5, fromC: 22, roomC: 20, setC: 374, seconds, events, everyS: 5 }); // prettier-ignore
+  const steps: MoldStep[] = [
+    { kind: 'pot top', seconds: MELTED_S, potC: 220 },
+    ...Array.from({ length: SHOTS }, () => shotStep(SHOT_KG, 371, CYCLE_S)),
+    { kind: 'wait', seconds: 900 },
+  ];
+  const mold = moldSession({ block: { bodyKg: 0.6, lossWPerK: 0.5 }, steps });
+  const bake = { law: cureLaw([{ metalC: 177, seconds: 1200 }]), headLagS: 170, setC: 177, ovenLagS: 200 };
+  return {
+    seconds,
+    channels: [
+      { name: 'pot', at: along(pot.points.map(({ atS, temperatureC }) => ({ atS, c: temperatureC }))) },
+      { name: 'mold', at: along(mold.points.map(({ atS, backC }) => ({ atS, c: backC }))) },
+      // The oven is lit when half the heads are cast.
+      { name: 'oven', at: (second) => (second < seconds / 2 ? 20 : bakeTemperaturesC(bake, second - seconds / 2).ovenC + 3 * Math.sin(second / 45)) }, // prettier-ignore
+    ],
+  };
+}
+
+const NOISE_K = 0.6;
+const DRIFT_K = 1.5;
+const DROP_OUT_SHARE = 0.004;
+
+export interface SimulatedLogger {
+  port: number;
+  stop(): Promise<void>;
+}
+
+/**
+ * A logger with three thermocouples that are not there: it serves the line protocol on loopback, one reading a second
+ * of each channel from the models, with noise, a slow drift and drop-outs.
+ * @param startS where in its evening it begins; @param everyMs pace, shorter in tests
+ */
+export async function startSimulatedLogger({
+  port = 0,
+  startS = 0,
+  everyMs = 1000,
+  seed = 7,
+} = {}): Promise<SimulatedLogger> {
+  // prettier-ignore
+  const { seconds, channels } = evening();
+  const random = seeded(seed);
+  const sockets = new Set<Socket>();
+  let tick = startS;
+  const server: Server = createServer((socket) => {
+    sockets.add(socket);
+    socket.on('close', () => sockets.delete(socket));
+    socket.on('error', () => socket.destroy()); // the other end went away
+    socket.write(greetingLine() + channels.map(({ name }, i) => channelLine(i + 1, name, 'C')).join(''));
+  });
+  const timer = setInterval(() => {
+    tick += 1;
+    const drift = DRIFT_K * Math.sin(tick / 1300);
+    const lines = channels.map(({ at }, i) => {
+      const noise = NOISE_K * (random() + random() + random() - 1.5);
+      const dropped = random() < DROP_OUT_SHARE;
+      return readingLine(i + 1, Date.now(), dropped ? null : at(tick % seconds) + drift + noise);
+    });
+    for (const socket of sockets) socket.write(lines.join(''));
+  }, everyMs);
+  await new Promise<void>((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(port, '127.0.0.1', resolve);
+  });
+  return {
+    port: (server.address() as AddressInfo).port,
+    async stop() {
+      clearInterval(timer);
+      for (const socket of sockets) socket.destroy();
+      await new Promise((resolve) => server.close(resolve));
+    },
+  };
+}

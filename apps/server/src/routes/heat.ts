@@ -1,0 +1,100 @@
+import { PassThrough } from 'node:stream';
+import type Router from '@koa/router';
+import {
+  cleanSchema,
+  lotSchema,
+  parseWith,
+  readingsQuerySchema,
+  recordKindSchema,
+  recordSchemas,
+  RECORD_KINDS,
+  type RecordInput,
+  type RecordKind,
+} from '@schmelz/contract';
+import type { Context } from 'koa';
+import { fillRecords } from '../services/cavities.ts';
+import { notFound } from '../services/errors.ts';
+import { importLogCsv } from '../services/logs.ts';
+import { addLot, cleanLot, listLots } from '../services/lots.ts';
+import { listChannels, rawReadings, readStretch, type Feed } from '../services/readings.ts';
+import { addRecord, listRecords, strikeRecord } from '../services/records.ts';
+import type { Store } from '../store/store.ts';
+import { bodyOf, entryIn, idOf, versioned } from './request.ts';
+
+/** A line every so often keeps the connection from being thought dead. */
+const HEARTBEAT_MS = 15_000;
+
+/** A stretch of readings from the query string. */
+const stretch = (ctx: Context, points?: number) => {
+  const number = (name: string, otherwise?: number) => (ctx.query[name] === undefined ? otherwise : Number(ctx.query[name])); // prettier-ignore
+  return parseWith(readingsQuerySchema, {
+    channel: number('channel'),
+    from: number('from', 0),
+    to: number('to', Date.now()),
+    points: points ?? number('points', 400),
+  });
+};
+
+/** Lots of lead, dated notes, and probes. */
+export function heatRoutes(router: Router, store: Store, feed: Feed): void {
+  router.get('/api/lead-lots', async (ctx) => {
+    ctx.body = await listLots(store);
+  });
+  router.post('/api/lead-lots', async (ctx) => {
+    ctx.body = await addLot(store, parseWith(lotSchema, bodyOf(ctx)));
+    ctx.status = 201;
+  });
+  router.post('/api/lead-lots/:id/clean', async (ctx) => {
+    const { version, rest } = versioned(bodyOf(ctx));
+    ctx.body = await cleanLot(store, idOf(ctx), version, parseWith(cleanSchema, rest));
+  });
+
+  router.get('/api/records/:kind', async (ctx) => {
+    const kind = ctx.params['kind'] as RecordKind;
+    if (!RECORD_KINDS.includes(kind)) throw notFound('kind of record', kind);
+    const { thing } = ctx.query;
+    ctx.body = await listRecords(store, kind, typeof thing === 'string' ? thing : undefined);
+  });
+  router.post('/api/records', async (ctx) => {
+    ctx.body = await addRecord(store, entryIn<RecordInput>(recordSchemas, recordKindSchema, bodyOf(ctx)));
+    ctx.status = 201;
+  });
+  router.post('/api/records/:id/strike', async (ctx) => {
+    await strikeRecord(store, idOf(ctx));
+    ctx.status = 204;
+  });
+  router.get('/api/molds/:id/fill-records', async (ctx) => {
+    ctx.body = await fillRecords(store, idOf(ctx));
+  });
+
+  router.get('/api/channels', async (ctx) => {
+    ctx.body = await listChannels(store);
+  });
+  router.get('/api/readings', async (ctx) => {
+    ctx.body = await readStretch(store, stretch(ctx));
+  });
+  router.get('/api/readings/raw', async (ctx) => {
+    const { channel, from, to } = stretch(ctx, 2);
+    ctx.body = await rawReadings(store, channel, from, to);
+  });
+  router.post('/api/readings/import', async (ctx) => {
+    const csv = bodyOf(ctx);
+    if (typeof csv !== 'string') ctx.throw(415, 'Send the log as text/csv, its mapping in the query.');
+    ctx.body = await importLogCsv(store, csv as string, String(ctx.query['mapping'] ?? ''));
+    ctx.status = 201;
+  });
+  router.get('/api/readings/stream', (ctx) => {
+    const stream = new PassThrough();
+    const stop = feed.subscribe((readings) => stream.write(`data: ${JSON.stringify(readings)}\n\n`));
+    const heartbeat = setInterval(() => stream.write(': still here\n\n'), HEARTBEAT_MS);
+    stream.on('close', () => {
+      clearInterval(heartbeat);
+      stop();
+    });
+    ctx.req.on('close', () => stream.destroy());
+    (ctx as Context & { compress?: boolean }).compress = false;
+    ctx.set({ 'content-type': 'text/event-stream', 'cache-control': 'no-cache, no-transform' });
+    stream.write(': readings, as they come\n\n');
+    ctx.body = stream;
+  });
+}

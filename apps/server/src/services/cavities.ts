@@ -1,0 +1,113 @@
+import type { CareRecord, Cavity, CavityPour, Mold } from '@schmelz/contract';
+import type { Store } from '../store/store.ts';
+import { listRecords } from './records.ts';
+import { listResources } from './resources.ts';
+
+interface CavityShots {
+  cavityId: string;
+  moldId: string;
+  at: number;
+  good: number;
+  casts: number;
+  rejects: string;
+  /** Shots of the pour, blank ones included, and its blank ones: those fill every cavity. */
+  shots: number;
+  blanks: number;
+  shotsSinceSmoked: number | null;
+  pourC: number;
+  roomC: number;
+}
+
+/** What every cavity gave in every pour, oldest first. */
+const shotsOfCavities = (store: Store) =>
+  store.select<CavityShots>(
+    `SELECT c.cavityId, p.moldId, p.startedAt AS at, c.good, c.casts, c.rejects, p.shots, p.shotsSinceSmoked,
+            p.shots - MAX(c.casts) OVER (PARTITION BY c.pourId) AS blanks,
+            json_extract(p.planned, '$.pourC') AS pourC, json_extract(p.planned, '$.roomC') AS roomC
+     FROM pourCavities c JOIN pours p ON p.id = c.pourId ORDER BY p.startedAt`,
+  );
+
+interface Soot {
+  since: number;
+  ever: boolean;
+}
+
+/** Follows a cavity's soot through its pours and the candle at home; calls `each` with the shots since, mid-pour. */
+function followSoot(
+  pours: readonly CavityShots[],
+  smokings: readonly number[],
+  each: (pour: CavityShots, since: number) => void = () => {},
+): Soot {
+  const soot: Soot = { since: 0, ever: false };
+  const smoke = [...smokings];
+  const clean = (until: number) => {
+    while (smoke.length && smoke[0]! <= until) {
+      smoke.shift();
+      soot.since = 0;
+      soot.ever = true;
+    }
+  };
+  for (const pour of pours) {
+    clean(pour.at);
+    const worn = pour.casts + pour.blanks;
+    each(pour, soot.since + Math.round(worn / 2));
+    if (pour.shotsSinceSmoked === null) soot.since += worn;
+    else {
+      soot.since = pour.shots ? Math.round((worn * pour.shotsSinceSmoked) / pour.shots) : 0;
+      soot.ever = true;
+    }
+  }
+  clean(Infinity);
+  return soot;
+}
+
+const smokingsOf = (care: readonly (CareRecord & { struck: boolean })[], moldId: string, position: number) =>
+  care
+    .filter((each) => !each.struck && each.what === 'smoked' && each.thingId === moldId)
+    .filter((each) => each.positions.length === 0 || each.positions.includes(position))
+    .map((each) => each.at);
+
+/** Molds with what their cavities gave so far, why heads were thrown back, and the shots since they were smoked. */
+export async function listMolds(store: Store): Promise<Mold[]> {
+  const [molds, shots, care] = await Promise.all([
+    listResources(store, 'molds') as unknown as Promise<(Omit<Mold, 'cavities'> & { cavities: Cavity[] })[]>,
+    shotsOfCavities(store),
+    listRecords<CareRecord>(store, 'care'),
+  ]);
+  return molds.map((mold) => {
+    const cavities = mold.cavities.map((cavity): Cavity => {
+      const pours = shots.filter((each) => each.cavityId === cavity.id);
+      const { since, ever } = followSoot(pours, smokingsOf(care, mold.id, cavity.position));
+      const rejects: Record<string, number> = {};
+      for (const pour of pours) {
+        for (const [cause, count] of Object.entries(JSON.parse(pour.rejects) as Record<string, number>)) {
+          rejects[cause] = (rejects[cause] ?? 0) + count;
+        }
+      }
+      const total = (of: (pour: CavityShots) => number) => pours.reduce((sum, pour) => sum + of(pour), 0);
+      return { ...cavity, good: total((p) => p.good), casts: total((p) => p.casts), rejects, shotsSinceSmoked: since, everSmoked: ever }; // prettier-ignore
+    });
+    const open = cavities.filter((cavity) => cavity.condition === 'good');
+    return { ...mold, cavities, shotsSinceSmoked: Math.max(0, ...open.map((cavity) => cavity.shotsSinceSmoked)) };
+  });
+}
+
+/** Casts and shorts of a mold's cavities, pour by pour, with the heat and the soot they were cast at. */
+export async function fillRecords(store: Store, moldId: string): Promise<CavityPour[]> {
+  const [shots, care, molds] = await Promise.all([
+    shotsOfCavities(store),
+    listRecords<CareRecord>(store, 'care', moldId),
+    listResources(store, 'molds') as unknown as Promise<Mold[]>,
+  ]);
+  const mold = molds.find((each) => each.id === moldId);
+  return (mold?.cavities ?? []).flatMap((cavity) => {
+    const records: CavityPour[] = [];
+    const pours = shots.filter((each) => each.cavityId === cavity.id && each.casts > 0);
+    followSoot(pours, smokingsOf(care, moldId, cavity.position), (pour, shotsSinceSmoked) => {
+      const shorts = (JSON.parse(pour.rejects) as Record<string, number>)['short'] ?? 0;
+      const { at, pourC, roomC, casts } = pour;
+      records.push({ cavityId: cavity.id, at, pourC, roomC, shotsSinceSmoked, casts, shorts });
+    });
+    return records;
+  });
+}

@@ -1,0 +1,210 @@
+import { PROBE_PLACES, type Channel, type ProbePlace, type ReadingPoint, type ReadingsView } from '@schmelz/contract';
+import { fromTenths, packReadings, toTenths, unpackReadings, type Reading } from '@schmelz/core';
+import type { Transaction } from 'sequelize';
+import type { BlockRow } from '../store/models.ts';
+import { rowsOf, type Store } from '../store/store.ts';
+import { notFound, Refused } from './errors.ts';
+
+/** Readings of a block: large enough to pack well, small enough to unpack in a moment. */
+const BLOCK = 1024;
+/** So many blocks are unpacked for a chart; a longer stretch is drawn from what is known of its blocks. */
+const UNPACK_AT_MOST = 32;
+const MOST_RAW = 20_000;
+
+const isPlace = (name: string): name is ProbePlace => (PROBE_PLACES as readonly string[]).includes(name);
+
+/** The channel of a source by its name, made when it is first seen; a channel named after a place stands there. */
+export async function channelId(store: Store, source: string, name: string, place?: ProbePlace): Promise<number> {
+  return store.write(async (transaction) => {
+    const [known] = await rowsOf(store.models.channels, { where: { source, name }, transaction });
+    if (known) return known.id!;
+    const row = { source, name, place: place ?? (isPlace(name) ? name : 'other') };
+    const made = await store.models.channels.create(row, { transaction });
+    return made.get('id') as number;
+  });
+}
+
+function blockOf(channel: number, readings: readonly Reading[]): BlockRow {
+  const tenths = readings.map((reading) => toTenths(reading.celsius));
+  return {
+    channelId: channel,
+    fromAt: readings[0]!.at,
+    toAt: readings.at(-1)!.at,
+    count: readings.length,
+    low: Math.min(...tenths),
+    high: Math.max(...tenths),
+    sum: tenths.reduce((sum, each) => sum + each, 0),
+    data: Buffer.from(packReadings(readings)),
+  };
+}
+
+async function tailOf(store: Store, channel: number, transaction?: Transaction): Promise<Reading[]> {
+  const rows = await rowsOf(store.models.readingTail, {
+    where: { channelId: channel },
+    order: [['at', 'ASC']],
+    transaction,
+  });
+  return rows.map(({ at, tenths }) => ({ at, celsius: fromTenths(tenths) }));
+}
+
+/** Takes live readings in; one that is older than what is packed, or there already, is left out. */
+export function addReadings(store: Store, channel: number, readings: readonly Reading[]): Promise<void> {
+  return store.write(async (transaction) => {
+    const { readingTail, readingBlocks } = store.models;
+    const packedTo = ((await readingBlocks.max('toAt', { where: { channelId: channel }, transaction })) as number) ?? 0;
+    const rows = readings
+      .filter((reading) => reading.at > packedTo)
+      .map(({ at, celsius }) => ({ channelId: channel, at: Math.round(at), tenths: toTenths(celsius) }));
+    if (rows.length) await readingTail.bulkCreate(rows, { ignoreDuplicates: true, transaction });
+    const tail = await tailOf(store, channel, transaction);
+    if (tail.length < 2 * BLOCK) return;
+    const block = blockOf(channel, tail.slice(0, BLOCK));
+    await readingBlocks.create(block, { transaction });
+    await store.select('DELETE FROM readingTail WHERE channelId = :channel AND at <= :to', { channel, to: block.toAt }, transaction); // prettier-ignore
+  });
+}
+
+/** Takes a whole log in, packed at once. Its channels must be new. */
+export function addLog(
+  store: Store,
+  source: string,
+  series: readonly { place: ProbePlace; name: string; readings: readonly Reading[] }[],
+): Promise<{ id: number; place: string; readings: number }[]> {
+  return store.write(async (transaction) => {
+    const { channels, readingBlocks } = store.models;
+    if ((await channels.count({ where: { source }, transaction })) > 0) {
+      const allowed = 'a name that no other log has';
+      const message = `name is ${JSON.stringify(source)}; allowed: ${allowed}`;
+      throw new Refused(409, 'Already there', message, { fields: [{ field: 'name', value: source, unit: '', allowed, message }] }); // prettier-ignore
+    }
+    const made = [];
+    for (const { place, name, readings } of series) {
+      const channel = (await channels.create({ source, name, place }, { transaction })).get('id') as number;
+      const sorted = [...readings].sort((a, b) => a.at - b.at);
+      for (let i = 0; i < sorted.length; i += BLOCK) {
+        await readingBlocks.create(blockOf(channel, sorted.slice(i, i + BLOCK)), { transaction });
+      }
+      made.push({ id: channel, place, readings: sorted.length });
+    }
+    return made;
+  });
+}
+
+interface Extent {
+  channelId: number;
+  count: number;
+  firstAt: number;
+  lastAt: number;
+}
+
+/** All channels with how much they hold and what they said last. */
+export async function listChannels(store: Store): Promise<Channel[]> {
+  const [channels, packed, tails] = await Promise.all([
+    rowsOf(store.models.channels),
+    store.select<Extent & { lastC: number }>('SELECT channelId, SUM(count) AS count, MIN(fromAt) AS firstAt, MAX(toAt) AS lastAt FROM readingBlocks GROUP BY channelId'), // prettier-ignore
+    store.select<Extent & { tenths: number }>('SELECT channelId, COUNT(*) AS count, MIN(at) AS firstAt, MAX(at) AS lastAt, tenths FROM readingTail GROUP BY channelId'), // prettier-ignore
+  ]);
+  return Promise.all(
+    channels.map(async ({ id, source, name, place }) => {
+      const block = packed.find((each) => each.channelId === id);
+      const tail = tails.find((each) => each.channelId === id);
+      const lastC = tail ? fromTenths(tail.tenths) : block ? await lastPacked(store, id!) : null;
+      return {
+        id: id!,
+        name,
+        source,
+        place: place as ProbePlace,
+        count: (block?.count ?? 0) + (tail?.count ?? 0),
+        firstAt: block?.firstAt ?? tail?.firstAt ?? null,
+        lastAt: tail?.lastAt ?? block?.lastAt ?? null,
+        lastC,
+      };
+    }),
+  );
+}
+
+async function lastPacked(store: Store, channel: number): Promise<number | null> {
+  const [block] = await rowsOf(store.models.readingBlocks, { where: { channelId: channel }, order: [['fromAt', 'DESC']], limit: 1 }); // prettier-ignore
+  return block ? unpackReadings(block.data).at(-1)!.celsius : null;
+}
+
+const existing = async (store: Store, channel: number) => {
+  if ((await store.models.channels.count({ where: { id: channel } })) === 0) throw notFound('channel', String(channel));
+};
+
+const overlapping = 'FROM readingBlocks WHERE channelId = :channel AND fromAt <= :to AND toAt >= :from';
+
+async function unpacked(store: Store, channel: number, from: number, to: number): Promise<Reading[]> {
+  const blocks = await store.select<{ data: Buffer }>(`SELECT data ${overlapping} ORDER BY fromAt`, { channel, from, to }); // prettier-ignore
+  const tail = await tailOf(store, channel);
+  return [...blocks.flatMap(({ data }) => unpackReadings(data)), ...tail].filter((each) => each.at >= from && each.at <= to); // prettier-ignore
+}
+
+/** The readings themselves, at most 20 000 of the stretch's end. */
+export async function rawReadings(store: Store, channel: number, from: number, to: number): Promise<Reading[]> {
+  await existing(store, channel);
+  return (await unpacked(store, channel, from, to)).slice(-MOST_RAW);
+}
+
+/** A stretch thinned to so many points, each with lowest, mean and highest, so that no peak is lost. */
+export async function readStretch(
+  store: Store,
+  { channel, from, to, points }: { channel: number; from: number; to: number; points: number },
+): Promise<ReadingsView> {
+  await existing(store, channel);
+  const width = Math.max(1, (to - from) / points);
+  const [{ blocks } = { blocks: 0 }] = await store.select<{ blocks: number }>(`SELECT COUNT(*) AS blocks ${overlapping}`, { channel, from, to }); // prettier-ignore
+  if (blocks <= UNPACK_AT_MOST) {
+    const readings = await unpacked(store, channel, from, to);
+    return { points: bucketed(readings, from, width), count: readings.length };
+  }
+  const rows = await store.select<{ at: number; low: number; high: number; mean: number; count: number }>(
+    `SELECT MIN(fromAt) AS at, MIN(low) AS low, MAX(high) AS high, SUM(sum) * 1.0 / SUM(count) AS mean, SUM(count) AS count
+     ${overlapping} GROUP BY CAST((fromAt - :from) / :width AS INTEGER) ORDER BY 1`,
+    { channel, from, to, width },
+  );
+  const tail = (await tailOf(store, channel)).filter((each) => each.at >= from && each.at <= to);
+  return {
+    points: [
+      ...rows.map(({ at, low, high, mean }) => ({ at, lowC: fromTenths(low), highC: fromTenths(high), meanC: fromTenths(mean) })), // prettier-ignore
+      ...bucketed(tail, from, width),
+    ],
+    count: rows.reduce((sum, row) => sum + row.count, tail.length),
+  };
+}
+
+function bucketed(readings: readonly Reading[], from: number, width: number): ReadingPoint[] {
+  const points: (ReadingPoint & { bucket: number; n: number })[] = [];
+  for (const { at, celsius } of readings) {
+    const bucket = Math.floor((at - from) / width);
+    const last = points.at(-1);
+    if (last?.bucket === bucket) {
+      last.meanC += (celsius - last.meanC) / ++last.n;
+      last.lowC = Math.min(last.lowC, celsius);
+      last.highC = Math.max(last.highC, celsius);
+    } else points.push({ at, meanC: celsius, lowC: celsius, highC: celsius, bucket, n: 1 });
+  }
+  return points.map(({ at, meanC, lowC, highC }) => ({ at, meanC, lowC, highC }));
+}
+
+export interface LiveReading extends Reading {
+  channel: number;
+  place: ProbePlace;
+  name: string;
+}
+/** Whoever looks at live readings. */
+export interface Feed {
+  publish(readings: readonly LiveReading[]): void;
+  subscribe(listener: (readings: readonly LiveReading[]) => void): () => void;
+}
+
+export function makeFeed(): Feed {
+  const listeners = new Set<(readings: readonly LiveReading[]) => void>();
+  return {
+    publish: (readings) => listeners.forEach((listener) => listener(readings)),
+    subscribe(listener) {
+      listeners.add(listener);
+      return () => listeners.delete(listener);
+    },
+  };
+}

@@ -1,0 +1,35 @@
+import { METAL_IDS, STYLE_IDS, type LeadComposition } from '@schmelz/core';
+import * as core from '@schmelz/core';
+import type * as yup from 'yup';
+import { choice, list, number, record, whole } from '../field.ts';
+
+export interface Calculation {
+  summary: string;
+  source: string;
+  input: yup.AnyObjectSchema;
+  run: (input: never) => unknown;
+}
+
+export const calculation = <S extends yup.AnyObjectSchema>(
+  summary: string,
+  source: string,
+  input: S,
+  run: (input: yup.InferType<S>) => unknown,
+): Calculation => ({ summary, source, input, run });
+
+export const style = () => choice(STYLE_IDS);
+export const nominalMassKg = () => number('kg', 0.0001, 2);
+export const label = () => list(record({ metalC: number('C', 60, 300), seconds: whole('s', 10, 36_000) }), 1, 2);
+/** A metal by its id, with a composition of its own where it is a hard lead. */
+export const metalFields = () => ({
+  metalId: choice(METAL_IDS).optional(),
+  composition: record({ antimonyPercent: number('%', 0, 11.1), tinPercent: number('%', 0, 5) })
+    .optional()
+    .default(undefined),
+});
+export const metalOf = (input: { metalId?: string; composition?: LeadComposition }) =>
+  core.alloyOf(input.metalId ?? 'soft-lead', input.composition);
+
+/** Probe readings of one stretch, in order. */
+export const readings = () =>
+  list(record({ atS: number('s', 0, 1e7), temperatureC: number('C', -60, 900) }), 2, 20_000);

@@ -1,0 +1,157 @@
+import * as core from '@schmelz/core';
+import { choice, flag, list, number, record, text, whole } from '../field.ts';
+import { waysSchema } from '../workshop.ts';
+import { calculation, label, nominalMassKg, type Calculation } from './calculation.ts';
+
+const style = () => choice(core.STYLE_IDS);
+const powder = () =>
+  record({ materialId: text(60), name: text(), specificGravity: number('', 0.5, 5), label: label() });
+const product = () =>
+  record({
+    id: text(60),
+    name: text(),
+    style: style(),
+    nominalMassKg: nominalMassKg(),
+    hook: record({
+      materialId: text(60),
+      name: text(),
+      size: choice(core.HOOK_SIZES),
+      eyeAngleDeg: number('degrees', 0, 180),
+      massKg: number('kg', 0, 0.1),
+    }),
+    layers: list(
+      record({
+        powder: powder(),
+        zone: choice(Object.keys(core.ZONE_SHARE) as core.PaintZone[]),
+        coats: whole('coats', 1, 3),
+      }),
+      0,
+      5,
+    ),
+    bake: record({ name: text(), setC: number('C', 60, 260), seconds: whole('s', 60, 14_400), preheated: flag() })
+      .nullable()
+      .defined(),
+  });
+const cavity = () =>
+  record({
+    id: text(60),
+    position: whole('', 1, 12),
+    style: style(),
+    nominalMassKg: nominalMassKg(),
+    hookSize: choice(core.HOOK_SIZES),
+    eyeAngleDeg: number('degrees', 0, 180),
+    condition: choice(['good', 'blocked'] as const),
+    good: whole('heads', 0, 1e9),
+    casts: whole('heads', 0, 1e9),
+  });
+const onHand = () =>
+  record({
+    materialId: text(60),
+    name: text(),
+    kind: choice(['lead', 'hook', 'powder'] as const),
+    quantity: number('kg or pieces', 0, 1e6),
+    averageMinor: number('minor units', 0, 1e8).nullable().defined(),
+  });
+/** Everything a plan looks at, as it is read from the workshop. */
+const planInput = () =>
+  record({
+    lines: list(record({ product: product(), quantity: whole('heads', 1, 20_000) }), 1, 20),
+    molds: list(
+      record({
+        id: text(60),
+        name: text(),
+        bodyKg: number('kg', 0.05, 20),
+        shotsSinceSmoked: whole('shots', 0, 100_000),
+        cavities: list(cavity(), 1, 12),
+      }),
+      1,
+      50,
+    ),
+    pot: record({
+      name: text(),
+      capacityKg: number('kg', 0.3, 50),
+      powerW: number('W', 50, 5000),
+      lossWPerK: number('W/K', 0.05, 5),
+    }),
+    oven: record({
+      name: text(),
+      places: whole('', 1, 2000),
+      powerW: number('W', 100, 20_000),
+      lagS: number('s', 1, 3600),
+    }),
+    ways: waysSchema,
+    lead: onHand(),
+    stock: list(onHand(), 0, 500),
+  });
+
+/** Calculations of counting, money and the whole plan. */
+export const COUNT_CALCULATIONS: Record<string, Calculation> = {
+  'shot-seconds': calculation(
+    'Seconds of one whole shot, and heads an hour',
+    'House ways; common practice',
+    record({
+      cavities: whole('cavities', 1, 12),
+      openS: number('s', 0, 600),
+      loadS: number('s', 0, 600),
+      inspectS: number('s', 0, 600),
+    }),
+    ({ cavities, openS, ...ways }) => {
+      const seconds = core.shotSeconds(ways, cavities, openS);
+      return { seconds, headsPerHour: (3600 * cavities) / seconds };
+    },
+  ),
+  'gross-up': calculation(
+    'Casts to plan for so many good heads',
+    'Binomial distribution',
+    record({
+      good: whole('heads', 0, 100_000),
+      yieldShare: number('share', 0.02, 1),
+      confidence: number('share', 0.5, 0.9999).optional(),
+    }),
+    (input) => ({ casts: core.castsFor(input.good, input.yieldShare, input.confidence) }),
+  ),
+  yield: calculation(
+    'Yield from records with its interval',
+    'Beta prior, Wilson score interval',
+    record({ good: whole('heads', 0, 1e9), casts: whole('heads', 0, 1e9) }),
+    (input) => core.yieldEstimate(input.good, input.casts),
+  ),
+  'lead-balance': calculation(
+    'What became of the lead that was charged',
+    'Mass balance',
+    record({
+      chargedKg: number('kg', 0, 1000),
+      headsKg: number('kg', 0, 1000),
+      sprueBackKg: number('kg', 0, 1000),
+      rejectsBackKg: number('kg', 0, 1000),
+      drossKg: number('kg', 0, 1000),
+      heelKg: number('kg', 0, 1000),
+    }),
+    (input) => core.leadBalance(input),
+  ),
+  'unit-cost': calculation(
+    'What one head costs, part by part',
+    'Sum of its parts; rejects give lead and hooks back',
+    record({
+      leadKg: number('kg', 0, 2),
+      leadMinorPerKg: number('minor units/kg', 0, 1e8),
+      drossKg: number('kg', 0, 1),
+      hookMinor: number('minor units', 0, 1e8),
+      powderMinor: number('minor units', 0, 1e8),
+      energyKWh: number('kWh', 0, 1000),
+      energyMinorPerKWh: number('minor units/kWh', 0, 1e8),
+      workS: number('s', 0, 1e6),
+      labourMinorPerHour: number('minor units/h', 0, 1e9),
+    }),
+    (input) => {
+      const stack = core.unitCostStack(input);
+      return { stack, unitCostMinor: core.stackTotal(stack) };
+    },
+  ),
+  plan: calculation(
+    'The whole plan of an order: shots, metal, hooks, powder, minutes, loads, unit cost and what is missing',
+    'All models together; each figure says its own',
+    planInput(),
+    (input) => core.planOrder(input as unknown as core.PlanInput),
+  ),
+};

@@ -1,0 +1,65 @@
+import * as core from '@schmelz/core';
+import { flag, list, number, record, whole } from '../field.ts';
+import { calculation, label, nominalMassKg, style, type Calculation } from './calculation.ts';
+
+/** Calculations of paint and bake. */
+export const FINISH_CALCULATIONS: Record<string, Calculation> = {
+  'powder-per-head': calculation(
+    'Powder for one coat on one head',
+    'Coverage formula of the powder-coating industry',
+    record({
+      style: style(),
+      nominalMassKg: nominalMassKg(),
+      filmM: number('m', 1e-6, 2e-3),
+      specificGravity: number('', 0.5, 5),
+      transferEfficiency: number('share', 0.05, 1).optional(),
+    }),
+    (input) => {
+      const { paintedAreaM2 } = core.coldHeadSolid(input.style, core.castMassKg(input));
+      return { paintedAreaM2, powderKg: core.powderKg({ ...input, paintedAreaM2 }) };
+    },
+  ),
+  cure: calculation(
+    'Share of a full cure after a time in the oven, and the time to full cure',
+    "Arrhenius law through the jar's label, first-order lags",
+    record({
+      label: label(),
+      setC: number('C', 40, 300),
+      seconds: whole('s', 0, 86_400),
+      headLagS: number('s', 1, 7200),
+      ovenLagS: number('s', 0, 7200).optional(),
+      preheated: flag().optional(),
+    }),
+    ({ label: points, seconds, ...input }) => {
+      const law = core.cureLaw(points as core.LabelPoint[]);
+      const bake = { law, headLagS: input.headLagS, setC: input.setC, ovenLagS: input.preheated ? 0 : input.ovenLagS };
+      return { law, cureShare: core.cureShare(bake, seconds), timeToFullCureS: core.timeToFullCureS(bake) };
+    },
+  ),
+  'head-lag': calculation(
+    'How far a head lags behind the air of an oven',
+    'Lumped head in still air',
+    record({ style: style(), nominalMassKg: nominalMassKg(), hookKg: number('kg', 0, 0.1) }),
+    (input) => {
+      const leadKg = core.castMassKg(input);
+      return { headLagS: core.headLagS(leadKg, input.hookKg, core.coldHeadSolid(input.style, leadKg).cooledAreaM2) };
+    },
+  ),
+  'bake-temperatures': calculation(
+    'Oven air and metal at times after the door was closed',
+    'First-order lags of oven and head',
+    record({
+      setC: number('C', 40, 300),
+      headLagS: number('s', 1, 7200),
+      ovenLagS: number('s', 0, 7200).optional(),
+      fromC: number('C', -20, 300).optional(),
+      atS: list(number('s', 0, 86_400), 1, 2000),
+    }),
+    ({ atS, ...input }) => {
+      const law = core.cureLaw([{ metalC: 177, seconds: 1200 }]);
+      return {
+        points: atS.map((seconds) => ({ atS: seconds, ...core.bakeTemperaturesC({ law, ...input }, seconds) })),
+      };
+    },
+  ),
+};

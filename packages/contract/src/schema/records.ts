@@ -1,0 +1,100 @@
+import { TRIAL_PREPARED } from '@schmelz/core';
+import * as yup from 'yup';
+import { choice, day, flag, id, list, moment, note, number, record, text, whole } from './field.ts';
+
+export const CARE_KINDS = ['smoked', 'degreased', 'hinge waxed', 'changed'] as const;
+export const RECORD_KINDS = ['care', 'trial', 'dial'] as const;
+export type RecordKind = (typeof RECORD_KINDS)[number];
+
+const dated = { thingId: id(), at: moment() };
+
+/** What a maker writes down about a thing, with its date: never erased, only struck out. */
+export const recordSchemas = {
+  /** Care of a mold; no positions means all cavities. */
+  care: record({
+    kind: choice(['care'] as const),
+    ...dated,
+    what: choice(CARE_KINDS),
+    positions: list(whole('', 1, 12), 0, 12),
+    note: note(200),
+  }),
+  /** A hook that was tried in a cavity. */
+  trial: record({
+    kind: choice(['trial'] as const),
+    ...dated,
+    cavityId: id(),
+    hookId: id(),
+    prepared: choice(TRIAL_PREPARED),
+    sound: choice(['click', 'thud'] as const),
+    seamFlush: flag(),
+    note: note(200),
+  }),
+  /** A pair for a pot's dial. */
+  dial: record({
+    kind: choice(['dial'] as const),
+    ...dated,
+    dial: number('', 0, 100),
+    temperatureC: number('C', 20, 600),
+    how: choice(['probe', 'colour'] as const),
+  }),
+};
+export const recordKindSchema = yup.object({ kind: choice(RECORD_KINDS) });
+export type CareRecord = yup.InferType<typeof recordSchemas.care>;
+export type TrialRecord = yup.InferType<typeof recordSchemas.trial>;
+export type DialRecord = yup.InferType<typeof recordSchemas.dial>;
+export type RecordInput = CareRecord | TrialRecord | DialRecord;
+
+export const LOT_SOURCES = ['bought ingots', 'scrap', 'tyre weights', 'own ingots', 'returned sprue'] as const;
+export type LotSource = (typeof LOT_SOURCES)[number];
+/** These must be melted down and skimmed before they count as metal to cast. */
+export const DIRTY_SOURCES: readonly LotSource[] = ['scrap', 'tyre weights'];
+
+/** A delivery of lead as it comes through the door. */
+export const lotSchema = record({
+  materialId: id(),
+  label: text(60),
+  source: choice(LOT_SOURCES),
+  on: day(),
+  grossKg: number('kg', 0.05, 5000),
+  priceMinor: whole('minor units', 0, 1_000_000_000),
+  brinell: number('BHN', 3, 22).nullable().defined(),
+  note: note(200),
+});
+export type LotInput = yup.InferType<typeof lotSchema>;
+
+/** Melted down and skimmed: what is left is clean metal, cast into ingots or not. */
+export const cleanSchema = record({
+  on: day(),
+  cleanKg: number('kg', 0.01, 5000),
+  ingots: whole('ingots', 0, 10_000),
+});
+export type CleanInput = yup.InferType<typeof cleanSchema>;
+
+export const PROBE_PLACES = ['pot', 'mold', 'oven', 'other'] as const;
+export type ProbePlace = (typeof PROBE_PLACES)[number];
+
+/** How the columns of a log are to be read. */
+export const logMappingSchema = record({
+  name: text(40),
+  timeColumn: yup.string().required().max(120),
+  timeIs: choice(['date and time', 'seconds', 'minutes'] as const),
+  startAt: moment(),
+  columns: list(
+    record({
+      column: yup.string().required().max(120),
+      place: choice(PROBE_PLACES),
+      unit: choice(['C', 'F'] as const),
+    }),
+    1,
+    12,
+  ),
+});
+export type LogMappingInput = yup.InferType<typeof logMappingSchema>;
+
+/** A stretch of readings, thinned to so many points. */
+export const readingsQuerySchema = record({
+  channel: whole('', 1, 1e9),
+  from: moment(),
+  to: moment(),
+  points: whole('points', 2, 2000),
+});

@@ -1,0 +1,103 @@
+import { countInRange, inRange } from '../quantity/check.ts';
+import { choleskyInverse, choleskySolve } from '../numeric/solve.ts';
+
+/** Casts at one index, and how many of them came out short. */
+export interface FillRecord {
+  index: number;
+  casts: number;
+  shorts: number;
+}
+export interface FillThreshold {
+  /** Index at which every second cast is short. */
+  index: number;
+  low: number;
+  high: number;
+  /** How wide the change from short to full is, in ln(index). */
+  spread: number;
+  casts: number;
+  shorts: number;
+  /** Chance of a short at this index. */
+  shortShare(index: number): number;
+}
+
+/** Belief before any record: half short at 1.1, most of the change between 0.8 and 1.5. It weighs about ten casts. */
+const PRIOR = { centre: Math.log(1.1), centreSd: 0.25, logSpread: Math.log(0.16), logSpreadSd: 0.4 };
+
+const logistic = (x: number) => (x >= 0 ? 1 / (1 + Math.exp(-x)) : Math.exp(x) / (1 + Math.exp(x)));
+
+/**
+ * Threshold and spread of the fill index from logged shorts: logistic regression of short or not on ln(index) with normal
+ * priors on the centre and on ln(spread), so that ten shots already help and records without a short do not blow up.
+ * Newton's method with halved steps; the interval is Laplace's, z = 1.96.
+ */
+export function fitThreshold(records: readonly FillRecord[]): FillThreshold {
+  for (const { index, casts, shorts } of records) {
+    inRange('fillIndex', index, '', 0.01, 100);
+    countInRange('casts', casts, 0, 1e7);
+    countInRange('shorts', shorts, 0, casts);
+  }
+  const minusLog = ([centre, logSpread]: readonly number[]) => {
+    const spread = Math.exp(logSpread!);
+    let sum = ((centre! - PRIOR.centre) / PRIOR.centreSd) ** 2 / 2;
+    sum += ((logSpread! - PRIOR.logSpread) / PRIOR.logSpreadSd) ** 2 / 2;
+    for (const { index, casts, shorts } of records) {
+      const p = Math.min(1 - 1e-12, Math.max(1e-12, logistic((centre! - Math.log(index)) / spread)));
+      sum -= shorts * Math.log(p) + (casts - shorts) * Math.log1p(-p);
+    }
+    return sum;
+  };
+  const gradient = ([centre, logSpread]: readonly number[]) => {
+    const spread = Math.exp(logSpread!);
+    let [gc, gs] = [
+      (centre! - PRIOR.centre) / PRIOR.centreSd ** 2,
+      (logSpread! - PRIOR.logSpread) / PRIOR.logSpreadSd ** 2,
+    ];
+    for (const { index, casts, shorts } of records) {
+      const z = (centre! - Math.log(index)) / spread;
+      const over = casts * logistic(z) - shorts;
+      gc += over / spread;
+      gs -= over * z;
+    }
+    return [gc, gs];
+  };
+  const curvature = (at: readonly number[]) => {
+    const step = 1e-4;
+    const columns = [0, 1].map((i) => {
+      const moved = (by: number) => gradient(at.map((value, k) => (k === i ? value + by : value)));
+      const [up, down] = [moved(step), moved(-step)];
+      return up.map((value, k) => (value - down[k]!) / (2 * step));
+    });
+    const cross = (columns[0]![1]! + columns[1]![0]!) / 2;
+    return [[Math.max(1e-6, columns[0]![0]!), cross], [cross, Math.max(1e-6, columns[1]![1]!)]]; // prettier-ignore
+  };
+  let at = [PRIOR.centre, PRIOR.logSpread];
+  for (let round = 0; round < 60; round++) {
+    const g = gradient(at);
+    const step = choleskySolve(curvature(at), g) ?? g.map((value) => value * 1e-3);
+    let share = 1;
+    const before = minusLog(at);
+    let next = at;
+    while (share > 1e-6) {
+      next = at.map((value, i) => value - share * step[i]!);
+      if (minusLog(next) <= before) break;
+      share /= 2;
+    }
+    const moved = Math.hypot(next[0]! - at[0]!, next[1]! - at[1]!);
+    at = next;
+    if (moved < 1e-9) break;
+  }
+  const [centre, logSpread] = at as [number, number];
+  const covariance = choleskyInverse(curvature(at));
+  const sd = Math.sqrt(covariance?.[0]![0] ?? PRIOR.centreSd ** 2);
+  const spread = Math.exp(logSpread);
+  const total = (of: (record: FillRecord) => number) => records.reduce((sum, record) => sum + of(record), 0);
+  return {
+    index: Math.exp(centre),
+    low: Math.exp(centre - 1.96 * sd),
+    high: Math.exp(centre + 1.96 * sd),
+    spread,
+    casts: total((record) => record.casts),
+    shorts: total((record) => record.shorts),
+    shortShare: (index) => logistic((centre - Math.log(index)) / spread),
+  };
+}

@@ -1,0 +1,68 @@
+import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
+import { fitLeastSquares, type FitResult, type Progress } from '../numeric/least-squares.ts';
+import type { TimedReading } from '../pot/fit-pot.ts';
+import { inRange, QuantityError } from '../quantity/check.ts';
+import { blockNodes, meanC, MOLD_LOSS_W_K, OPEN_LOSS_FACTOR, relax, type MoldBlock, type MoldHeat } from './block.ts';
+import { shotHeatJ } from './session.ts';
+
+export interface MoldFitInput {
+  block: MoldBlock;
+  /** When metal went in, seconds on the clock of the readings, and how much. */
+  shots: readonly { atS: number; kg: number; metalC: number }[];
+  /** A probe at the back of the block, in order. */
+  readings: readonly TimedReading[];
+  roomC: number;
+  probeSdK?: number;
+  alloy?: Alloy;
+}
+
+/** Between shots the mold is open about a third of the time. Common practice, no source. */
+const MEAN_LOSS_FACTOR = 1 + (OPEN_LOSS_FACTOR - 1) / 3;
+
+/** Temperature of the back at each reading, for a block and its shots. */
+export function backAtReadings(input: MoldFitInput, block: MoldBlock): number[] {
+  const nodes = blockNodes(block);
+  const first = input.readings[0]!;
+  let heat: MoldHeat = { faceC: first.temperatureC, backC: first.temperatureC };
+  let t = first.atS;
+  let next = input.shots.findIndex((shot) => shot.atS >= t);
+  if (next < 0) next = input.shots.length;
+  const pass = (to: number) => {
+    if (to > t) ({ heat } = relax(nodes, heat, to - t, input.roomC, MEAN_LOSS_FACTOR));
+    t = to;
+  };
+  return input.readings.map(({ atS }) => {
+    while (next < input.shots.length && input.shots[next]!.atS <= atS) {
+      const shot = input.shots[next++]!;
+      pass(shot.atS);
+      const joules = shotHeatJ(shot.kg, shot.metalC, meanC(nodes, heat), input.alloy ?? SOFT_LEAD);
+      heat = { ...heat, faceC: heat.faceC + joules / nodes.faceJK };
+    }
+    pass(atS);
+    return heat.backC;
+  });
+}
+
+/**
+ * A mold's real loss and heat capacity from a probe at its back and the times of its shots: least squares on the two-node
+ * block, leaning on the usual loss (40 %) and the book's heat capacity (15 %).
+ * @throws QuantityError with fewer than 8 readings or no shot among them
+ */
+export function fitMold(input: MoldFitInput, progress?: Progress): FitResult {
+  const { readings, shots } = input;
+  if (readings.length < 8) throw new QuantityError('readings', readings.length, '', '8 or more');
+  if (shots.length < 1) throw new QuantityError('shots', shots.length, '', 'one or more among the readings');
+  inRange('time span', readings.at(-1)!.atS - readings[0]!.atS, 's', 30, 86_400);
+  return fitLeastSquares(
+    [
+      { name: 'lossWPerK', start: input.block.lossWPerK ?? MOLD_LOSS_W_K, priorSd: 0.18, min: 0.02, max: 5 },
+      { name: 'capacityShare', start: 1, priorSd: 0.15, min: 0.4, max: 1.8 },
+    ],
+    ([lossWPerK, capacityShare]) => {
+      const model = backAtReadings(input, { ...input.block, lossWPerK: lossWPerK!, capacityShare: capacityShare! });
+      return readings.map((reading, i) => reading.temperatureC - model[i]!);
+    },
+    input.probeSdK ?? 3,
+    progress,
+  );
+}

@@ -1,0 +1,56 @@
+import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
+import { inRange } from '../quantity/check.ts';
+import { blockNodes, meanC, OPEN_LOSS_FACTOR, relax, type MoldBlock } from './block.ts';
+import { shotHeatJ } from './session.ts';
+import { blankShots, MOLD_READY_C } from './warm-up.ts';
+
+export interface PaceInput {
+  block: MoldBlock;
+  shotKg: number;
+  metalC: number;
+  roomC: number;
+  /** Share of the cycle that the mold stands open. */
+  openShare: number;
+  alloy?: Alloy;
+}
+
+const lossOf = ({ block, openShare }: PaceInput) =>
+  blockNodes(block).lossWPerK * (1 + (OPEN_LOSS_FACTOR - 1) * inRange('openShare', openShare, '', 0, 1));
+
+/** Seconds a shot that hold the mold at this mean temperature: shot heat over what it loses there. */
+export function cycleForMoldC(input: PaceInput, moldC: number): number {
+  inRange('moldC', moldC, 'C', input.roomC + 1, 300);
+  return (
+    shotHeatJ(input.shotKg, input.metalC, moldC, input.alloy ?? SOFT_LEAD) / (lossOf(input) * (moldC - input.roomC))
+  );
+}
+
+/** The steady mean temperature that a pace tends to, C: where the loss over a cycle eats the heat of a shot. By bisection. */
+export function steadyMoldC(input: PaceInput, cycleS: number): number {
+  inRange('cycleS', cycleS, 's', 1, 3600);
+  let [low, high] = [input.roomC + 1, 300];
+  if (cycleForMoldC(input, high) > cycleS) return high;
+  for (let i = 0; i < 60; i++) {
+    const middle = (low + high) / 2;
+    if (cycleForMoldC(input, middle) > cycleS) low = middle;
+    else high = middle;
+  }
+  return (low + high) / 2;
+}
+
+export interface AfterPause {
+  moldC: number;
+  /** Blank shots before hooks are loaded again; 0 where it is still warm. */
+  blanks: number;
+}
+
+/** What a pause does: the mold lies open and cools; how many blank shots bring it back into its window. */
+export function afterPause(input: PaceInput, moldC: number, seconds: number): AfterPause {
+  inRange('pause', seconds, 's', 0, 86_400);
+  const nodes = blockNodes(input.block);
+  const { heat } = relax(nodes, { faceC: moldC, backC: moldC }, seconds, input.roomC, OPEN_LOSS_FACTOR);
+  const after = meanC(nodes, heat);
+  const { bodyKg, metal, lossWPerK, capacityShare } = input.block;
+  const { shots } = blankShots({ moldKg: bodyKg, moldMetal: metal, lossWPerK, capacityShare, shotKg: input.shotKg, metalC: input.metalC, roomC: input.roomC, fromC: after, readyC: MOLD_READY_C, alloy: input.alloy }); // prettier-ignore
+  return { moldC: after, blanks: shots };
+}

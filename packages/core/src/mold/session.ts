@@ -1,0 +1,99 @@
+import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
+import { enthalpyJKg } from '../metal/enthalpy.ts';
+import { inRange } from '../quantity/check.ts';
+import { blockNodes, meanC, OPEN_LOSS_FACTOR, relax, type MoldBlock, type MoldHeat } from './block.ts';
+
+/** A head is pulled this much above the mold, and never colder than this: it has just set. Common practice, no source. */
+const EJECT_ABOVE_MOLD_K = 60;
+const EJECT_AT_LEAST_C = 120;
+
+/** Heat that one shot leaves in the mold, J: m [h(T_pour) - h(T_eject)], T_eject 60 K above the mold, at least 120 C. */
+export function shotHeatJ(shotKg: number, metalC: number, moldC: number, alloy: Alloy = SOFT_LEAD): number {
+  const ejectC = Math.min(metalC, alloy.solidusC, Math.max(EJECT_AT_LEAST_C, moldC + EJECT_ABOVE_MOLD_K));
+  return Math.max(0, shotKg * (enthalpyJKg(alloy, metalC) - enthalpyJKg(alloy, ejectC)));
+}
+
+/** A mold on the rim of the pot takes this from it, W/K: 10 to 15 minutes bring it near its window. Common practice, no source. */
+export const POT_TOP_W_K = 0.36;
+
+/** One thing after another that a mold lives through. */
+export type MoldStep =
+  | { kind: 'shot'; kg: number; metalC: number; closedS: number; openS: number }
+  | { kind: 'wait'; seconds: number; open?: boolean }
+  | { kind: 'pot top'; seconds: number; potC: number };
+
+export interface MoldPoint {
+  atS: number;
+  meanC: number;
+  faceC: number;
+  backC: number;
+  /** What has just happened. */
+  after: MoldStep['kind'] | 'start';
+}
+export interface MoldTrace {
+  points: MoldPoint[];
+  gainedJ: number;
+  lostJ: number;
+  storedJ: number;
+}
+
+export interface MoldSession {
+  block: MoldBlock;
+  fromC?: number;
+  roomC?: number;
+  steps: readonly MoldStep[];
+  alloy?: Alloy;
+}
+
+const POT_TOP_STEP_S = 5;
+
+/**
+ * A mold shot by shot: a shot's heat enters the face, spreads to the back, and leaks to the room, faster while the mold is
+ * open. The trace has a point at each pour, just after it, and at each end of a step.
+ * Range: metal up to 600 C, mold -20 to 330 C. Energy closes: stored = gained - lost.
+ */
+export function moldSession({ block, fromC, roomC = 20, steps, alloy = SOFT_LEAD }: MoldSession): MoldTrace {
+  inRange('roomC', roomC, 'C', -20, 50);
+  const nodes = blockNodes(block);
+  const start = inRange('fromC', fromC ?? roomC, 'C', -20, 330);
+  let heat: MoldHeat = { faceC: start, backC: start };
+  let atS = 0;
+  const trace: MoldTrace = { points: [], gainedJ: 0, lostJ: 0, storedJ: 0 };
+  const point = (after: MoldPoint['after']) => trace.points.push({ atS, meanC: meanC(nodes, heat), ...heat, after });
+  const pass = (seconds: number, open: boolean) => {
+    const { heat: next, lostJ } = relax(nodes, heat, seconds, roomC, open ? OPEN_LOSS_FACTOR : 1);
+    heat = next;
+    trace.lostJ += lostJ;
+    atS += seconds;
+  };
+  point('start');
+  for (const step of steps) {
+    if (step.kind === 'wait') {
+      pass(inRange('wait', step.seconds, 's', 0, 86_400), step.open ?? true);
+    } else if (step.kind === 'pot top') {
+      // The pot gives in proportion to how much warmer it is: a heat input of its own beside the loss, in small steps.
+      const seconds = inRange('potTop', step.seconds, 's', 0, 86_400);
+      const parts = Math.ceil(seconds / POT_TOP_STEP_S);
+      for (let i = 0; i < parts; i++) {
+        const dt = seconds / parts;
+        const joules = POT_TOP_W_K * (step.potC - heat.backC) * dt;
+        heat = { ...heat, backC: heat.backC + joules / nodes.backJK };
+        trace.gainedJ += joules;
+        pass(dt, false);
+      }
+    } else {
+      const kg = inRange('shotKg', step.kg, 'kg', 0.0003, 10);
+      const metalC = inRange('metalC', step.metalC, 'C', alloy.liquidusC, 600);
+      point('wait');
+      const joules = shotHeatJ(kg, metalC, meanC(nodes, heat), alloy);
+      heat = { ...heat, faceC: heat.faceC + joules / nodes.faceJK };
+      trace.gainedJ += joules;
+      point('shot');
+      pass(inRange('closedS', step.closedS, 's', 0, 3600), false);
+      pass(inRange('openS', step.openS, 's', 0, 3600), true);
+    }
+    point(step.kind === 'shot' ? 'wait' : step.kind);
+  }
+  trace.storedJ = (nodes.faceJK + nodes.backJK) * (meanC(nodes, heat) - start);
+  return trace;
+}

@@ -1,0 +1,23 @@
+/** How often a maker smokes a mold. Each is a school; none is wrong. Common practice, no source. */
+export const SOOT_SCHOOLS = [
+  { id: 'never', name: 'Never', everyShots: null, says: 'for wide, open cavities' },
+  { id: 'once', name: 'Once, ever', everyShots: null, says: 'a new mold is blackened and left' },
+  { id: 'fifty', name: 'Every 50 shots', everyShots: 50, says: 'most makers, per cavity' },
+  { id: 'five', name: 'Every 5 shots', everyShots: 5, says: 'for tiny, detailed cavities' },
+  { id: 'sticking', name: 'When heads stick', everyShots: null, says: 'when they begin to hold on' },
+] as const;
+export type SootSchool = (typeof SOOT_SCHOOLS)[number]['id'];
+
+export interface SootDue {
+  due: boolean;
+  /** Shots until it is due; null in the schools without a count. */
+  inShots: number | null;
+}
+
+/** Whether a cavity wants the candle, by the maker's school. */
+export function sootDue(school: SootSchool, shotsSinceSmoked: number, everSmoked: boolean): SootDue {
+  if (school === 'once') return { due: !everSmoked, inShots: null };
+  const every = SOOT_SCHOOLS.find((each) => each.id === school)?.everyShots ?? null;
+  if (every === null) return { due: false, inShots: null };
+  return { due: shotsSinceSmoked >= every, inShots: Math.max(0, every - shotsSinceSmoked) };
+}

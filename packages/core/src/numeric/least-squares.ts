@@ -1,0 +1,107 @@
+import { QuantityError } from '../quantity/check.ts';
+import { choleskyInverse, choleskySolve } from './solve.ts';
+
+/** A parameter to be fitted: where it starts, what is believed of it beforehand, and where it may lie. */
+export interface Parameter {
+  name: string;
+  start: number;
+  /** Standard deviation of the belief that it is at `start`; what keeps a short record from running away. */
+  priorSd: number;
+  min: number;
+  max: number;
+}
+export interface Fitted {
+  name: string;
+  value: number;
+  /** Standard deviation from the curvature at the optimum. */
+  sd: number;
+}
+export interface FitResult {
+  parameters: Fitted[];
+  /** Root mean square of the residuals, in the unit of the data. */
+  rms: number;
+  points: number;
+  rounds: number;
+}
+/** Told now and then, for a bar that moves; answers false to stop. */
+export type Progress = (share: number) => boolean | void;
+
+export class FitStopped extends Error {
+  constructor() {
+    super('The fit was stopped.');
+    this.name = 'FitStopped';
+  }
+}
+
+const ROUNDS = 40;
+const dot = (a: readonly number[], b: readonly number[]) => a.reduce((sum, value, i) => sum + value * b[i]!, 0);
+
+/**
+ * Least squares with normal priors by Levenberg-Marquardt (Marquardt 1963), Jacobian by forward differences.
+ * @param residuals data minus model over noise `sd`, for given parameter values
+ * @param sd noise of one datum, in the data's unit; the noise actually seen widens the uncertainties where it is larger
+ * @throws QuantityError where there are fewer data than two; FitStopped where `progress` answers false
+ */
+export function fitLeastSquares(
+  parameters: readonly Parameter[],
+  residuals: (values: readonly number[]) => number[],
+  sd: number,
+  progress: Progress = () => true,
+): FitResult {
+  const clamp = (values: readonly number[]) =>
+    values.map((value, i) => Math.min(parameters[i]!.max, Math.max(parameters[i]!.min, value)));
+  const priors = (values: readonly number[]) => values.map((v, i) => (parameters[i]!.start - v) / parameters[i]!.priorSd); // prettier-ignore
+  const all = (values: readonly number[]) => [...residuals(values).map((r) => r / sd), ...priors(values)];
+  let values = clamp(parameters.map((each) => each.start));
+  let now = all(values);
+  const points = now.length - parameters.length;
+  if (points < 2) throw new QuantityError('data', points, '', 'two points or more');
+  let cost = dot(now, now);
+  let damping = 1e-2;
+  let rounds = 0;
+  const jacobian = () =>
+    values.map((value, i) => {
+      const step = Math.max(1e-6, 1e-4 * Math.abs(value));
+      const up = value + step <= parameters[i]!.max;
+      const moved = values.map((v, k) => (k === i ? v + (up ? step : -step) : v));
+      const there = all(moved);
+      return there.map((r, k) => (r - now[k]!) / (up ? step : -step));
+    });
+  for (; rounds < ROUNDS; rounds++) {
+    if (progress(rounds / ROUNDS) === false) throw new FitStopped();
+    const j = jacobian();
+    const normal = j.map((a) => j.map((b) => dot(a, b)));
+    const gradient = j.map((a) => -dot(a, now));
+    let better = false;
+    for (let tries = 0; tries < 8 && !better; tries++) {
+      const damped = normal.map((row, i) => row.map((v, k) => (i === k ? v * (1 + damping) + 1e-12 : v)));
+      const step = choleskySolve(damped, gradient);
+      if (!step) break;
+      const next = clamp(values.map((v, i) => v + step[i]!));
+      const there = all(next);
+      const nextCost = dot(there, there);
+      if (nextCost < cost) {
+        better = cost - nextCost > 1e-9 * (1 + cost);
+        [values, now, cost] = [next, there, nextCost];
+        damping = Math.max(1e-9, damping / 5);
+        if (!better) tries = 8;
+      } else damping *= 6;
+    }
+    if (!better) break;
+  }
+  progress(1);
+  const j = jacobian();
+  const covariance = choleskyInverse(j.map((a) => j.map((b) => dot(a, b))));
+  const data = now.slice(0, points);
+  const seen = Math.sqrt(dot(data, data) / Math.max(1, points - parameters.length));
+  return {
+    parameters: parameters.map(({ name, priorSd }, i) => ({
+      name,
+      value: values[i]!,
+      sd: covariance ? Math.min(priorSd, Math.sqrt(covariance[i]![i]!) * Math.max(1, seen)) : priorSd,
+    })),
+    rms: sd * Math.sqrt(dot(data, data) / points),
+    points,
+    rounds,
+  };
+}

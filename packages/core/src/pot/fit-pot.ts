@@ -1,0 +1,68 @@
+import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
+import { fitLeastSquares, type FitResult, type Progress } from '../numeric/least-squares.ts';
+import { inRange, QuantityError } from '../quantity/check.ts';
+import { simulatePot } from './simulate.ts';
+
+/** A probe reading: seconds since the first, and the metal's temperature. */
+export interface TimedReading {
+  atS: number;
+  temperatureC: number;
+}
+
+export interface PotFitInput {
+  /** One heat-up or cool-down, in order. */
+  readings: readonly TimedReading[];
+  leadKg: number;
+  roomC: number;
+  /** Power that is on all the while: the plate's watts for a heat-up, none for a cool-down. */
+  powerW: number;
+  lossWPerK: number;
+  heating: boolean;
+  probeSdK?: number;
+  alloy?: Alloy;
+}
+
+/**
+ * A pot's real power and loss from one heat-up or cool-down: least squares on the enthalpy model, leaning on what the
+ * plate says (10 %) and on the usual loss (40 %) while the record is short. A cool-down tells the loss alone.
+ * @throws QuantityError with fewer than 8 readings or less than 30 K between coldest and hottest
+ */
+export function fitPot(input: PotFitInput, progress?: Progress): FitResult {
+  const { readings, leadKg, roomC } = input;
+  if (readings.length < 8) throw new QuantityError('readings', readings.length, '', '8 or more');
+  const temperatures = readings.map((reading) => reading.temperatureC);
+  const spanK = Math.max(...temperatures) - Math.min(...temperatures);
+  inRange('temperature span', spanK, 'K', 30, 700);
+  const first = readings[0]!;
+  const seconds = readings.at(-1)!.atS - first.atS;
+  inRange('time span', seconds, 's', 60, 86_400);
+  const model = ([powerW, lossWPerK]: readonly number[]) => {
+    const { points } = simulatePot({
+      pot: { powerW: input.heating ? powerW! : 0, lossWPerK: lossWPerK! },
+      leadKg,
+      fromC: first.temperatureC,
+      roomC,
+      setC: input.heating ? 600 : 20,
+      seconds,
+      alloy: input.alloy ?? SOFT_LEAD,
+      everyS: 5,
+    });
+    let i = 0;
+    return readings.map(({ atS, temperatureC }) => {
+      const t = atS - first.atS;
+      while (i + 2 < points.length && points[i + 1]!.atS < t) i++;
+      const [a, b] = [points[i]!, points[i + 1] ?? points[i]!];
+      const share = b.atS > a.atS ? (t - a.atS) / (b.atS - a.atS) : 0;
+      return temperatureC - (a.temperatureC + share * (b.temperatureC - a.temperatureC));
+    });
+  };
+  return fitLeastSquares(
+    [
+      { name: 'powerW', start: input.powerW, priorSd: 0.1 * input.powerW, min: 50, max: 5000 },
+      { name: 'lossWPerK', start: input.lossWPerK, priorSd: 0.4 * input.lossWPerK, min: 0.02, max: 5 },
+    ],
+    model,
+    input.probeSdK ?? 3,
+    progress,
+  );
+}

@@ -1,0 +1,80 @@
+import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
+import { enthalpyJKg, stateAt, type MetalState } from '../metal/enthalpy.ts';
+import { inRange } from '../quantity/check.ts';
+import type { PotBody } from './simulate.ts';
+import { meltTime } from './time-to-pour.ts';
+
+/**
+ * The pot just after cold metal has gone in and mixed: M h(T) + m h(T_cold) over M + m.
+ * Range: 0.05 to 50 kg in the pot, up to 50 kg added.
+ * @example afterAdding(2, 385, 0.1).temperatureC // 361
+ */
+export function afterAdding(
+  potKg: number,
+  potC: number,
+  addKg: number,
+  addC = 20,
+  alloy: Alloy = SOFT_LEAD,
+): MetalState {
+  const M = inRange('potKg', potKg, 'kg', 0.05, 50);
+  const m = inRange('addKg', addKg, 'kg', 0, 50);
+  inRange('potC', potC, 'C', 20, 600);
+  inRange('addC', addC, 'C', -20, 600);
+  return stateAt(alloy, (M * enthalpyJKg(alloy, potC) + m * enthalpyJKg(alloy, addC)) / (M + m));
+}
+
+export interface RefillInput {
+  potKg: number;
+  potC: number;
+  capacityKg: number;
+  pot: PotBody;
+  /** The pot is not to fall below this, C. */
+  keepAboveC: number;
+  /** Where pouring goes on again, C. */
+  pourC: number;
+  roomC: number;
+  addC?: number;
+  alloy?: Alloy;
+}
+
+export interface Refill {
+  /** Largest addition at once, kg; 0 where the pot is too cold or full. */
+  addKg: number;
+  /** What holds it back. */
+  limit: 'heat' | 'room in the pot' | 'too cold to feed';
+  /** The pot just after it. */
+  afterC: number;
+  /** Seconds at full power until it pours again. */
+  recoverS: number;
+}
+
+/** A pot brim full drips at its spout and spills: this share of it is used. Common practice, no source. */
+export const FULL_SHARE = 0.95;
+
+/**
+ * The largest addition now that keeps the pot above a chosen temperature, by the enthalpy balance
+ * m = M (h(T) - h(T_keep)) / (h(T_keep) - h(T_add)), held to the room in the pot; and the time to recover.
+ */
+export function largestRefill(input: RefillInput): Refill {
+  const alloy = input.alloy ?? SOFT_LEAD;
+  const addC = inRange('addC', input.addC ?? 20, 'C', -20, 300);
+  const keepAboveC = inRange('keepAboveC', input.keepAboveC, 'C', alloy.liquidusC, 600);
+  const potC = inRange('potC', input.potC, 'C', 20, 600);
+  const potKg = inRange('potKg', input.potKg, 'kg', 0.05, 50);
+  const roomKg = Math.max(0, inRange('capacityKg', input.capacityKg, 'kg', 0.1, 50) * FULL_SHARE - potKg);
+  const keep = enthalpyJKg(alloy, keepAboveC + 1e-9);
+  const byHeat = (potKg * (enthalpyJKg(alloy, potC) - keep)) / (keep - enthalpyJKg(alloy, addC));
+  if (byHeat <= 0)
+    return { addKg: 0, limit: 'too cold to feed', afterC: potC, recoverS: recover(potKg, potC, input, alloy) };
+  const addKg = Math.min(byHeat, roomKg);
+  const afterC = afterAdding(potKg, potC, addKg, addC, alloy).temperatureC;
+  return {
+    addKg,
+    limit: roomKg < byHeat ? 'room in the pot' : 'heat',
+    afterC,
+    recoverS: recover(potKg + addKg, afterC, input, alloy),
+  };
+}
+
+const recover = (leadKg: number, fromC: number, { pot, pourC, roomC }: RefillInput, alloy: Alloy) =>
+  meltTime({ leadKg, fromC, toC: pourC, roomC, ...pot, alloy }).seconds;
