@@ -14,6 +14,8 @@ const demo = process.argv.includes('--demo');
 const fresh = process.argv.includes('--fresh');
 const data = process.env.SCHMELZ_DATA || join(root, 'data', demo ? 'demo' : 'workshop');
 const env = { ...process.env, SCHMELZ_DATA: data };
+// The demo workshop has probes: the simulated logger that ships with it.
+if (demo) env.SCHMELZ_LOGGER ??= 'simulated';
 
 ensureInstalled();
 ensureBuilt();

@@ -1,6 +1,6 @@
 import type { BakeProgram, MaterialInput, MoldInput, RecipeInput, Settings } from '@schmelz/contract';
 import { DEFAULT_SETTINGS } from '@schmelz/contract';
-import type { HookSize, StyleId } from '@schmelz/core';
+import { AS_CUT, type HookSize, type StyleId } from '@schmelz/core';
 
 /** The invented workshop: two people in a harbour town on a cold lake, who cast for perch and pike-perch. */
 export const DEMO_SETTINGS: Settings = { ...DEFAULT_SETTINGS, workshopName: 'Shed Nine, Quillhaven' };
@@ -78,29 +78,26 @@ export const RECIPES: { name: string; eyeColour: string | null; layers: LayerOf[
   { name: 'Eelgrass', eyeColour: null, layers: [layer('Eelgrass', 'whole'), layer('Kelp green', 'back'), layer('Peat brown', 'speckle')] }, // prettier-ignore
 ];
 
-const ladder = (style: StyleId, cavities: [number, HookSize][]): MoldInput['cavities'] =>
-  cavities.map(([grams, hookSize], at) => ({
+type CavityMore = Partial<MoldInput['cavities'][number]>;
+const ladder = (style: StyleId, cavities: [number, HookSize, CavityMore?][]): MoldInput['cavities'] =>
+  cavities.map(([grams, hookSize, more], at) => ({
     position: at + 1,
     style,
     nominalMassKg: grams / 1000,
     hookSize,
     eyeAngleDeg: 60,
     condition: 'good',
+    ...more,
   }));
+/** A slot for a 1/8 inch pin, left out where heads are cast without a guard hole. */
+const PIN: CavityMore = { pin: { diameterM: 0.003175, lengthM: 0.008 }, variants: [{ ...AS_CUT, name: 'No hole', pin: 'cut short' }] }; // prettier-ignore
+const GROUND: CavityMore = { variants: [{ ...AS_CUT, name: 'Big hook', grooveFor: '5/0', blocks: [6] }, { ...AS_CUT, name: 'With keeper', keeper: true }] }; // prettier-ignore
 export const MOLDS: MoldInput[] = [
   { name: 'Pebble five', bodyKg: 0.5, cavities: ladder('ball', [[10, '2/0'], [10, '2/0'], [10, '2/0'], [14, '3/0'], [14, '3/0']]) }, // prettier-ignore
-  { name: 'Pebble ladder', bodyKg: 0.62, cavities: ladder('ball', [[5, '1'], [7, '1/0'], [10, '2/0'], [14, '3/0'], [18, '4/0'], [21, '4/0']]) }, // prettier-ignore
-  { name: 'Fry six', bodyKg: 0.58, cavities: ladder('fish', [[7, '1/0'], [7, '1/0'], [7, '1/0'], [14, '3/0'], [14, '3/0'], [14, '3/0']]) }, // prettier-ignore
-  { name: 'Capstan four', bodyKg: 0.42, cavities: ladder('mushroom', [[7, '1/0'], [7, '1/0'], [10, '2/0'], [10, '2/0']]) }, // prettier-ignore
-  {
-    name: 'Rocker three',
-    bodyKg: 0.52,
-    cavities: ladder('football', [
-      [14, '3/0'],
-      [21, '4/0'],
-      [21, '4/0'],
-    ]),
-  },
+  { name: 'Pebble ladder', bodyKg: 0.62, cavities: ladder('ball', [[5, '1'], [7, '1/0'], [10, '2/0'], [14, '3/0'], [18, '4/0', GROUND], [21, '4/0']]) }, // prettier-ignore
+  { name: 'Fry six', bodyKg: 0.58, sootSchool: 'five', cavities: ladder('fish', [[7, '1/0'], [7, '1/0'], [7, '1/0'], [14, '3/0'], [14, '3/0'], [14, '3/0']]) }, // prettier-ignore
+  { name: 'Capstan four', bodyKg: 0.42, warmSchool: 'pot top', cavities: ladder('mushroom', [[7, '1/0', { openBelow: true }], [7, '1/0', { openBelow: true }], [10, '2/0', { openBelow: true }], [10, '2/0', { openBelow: true }]]) }, // prettier-ignore
+  { name: 'Rocker three', bodyKg: 0.95, metal: 'iron', cavities: ladder('football', [[14, '3/0', PIN], [21, '4/0', PIN], [21, '4/0', PIN]]) }, // prettier-ignore
 ];
 /** Fills badly: a burr behind the gate that nobody has found yet. */
 export const BAD_CAVITY = { mold: 'Fry six', position: 4, shortShare: 0.26 };

@@ -10,6 +10,7 @@ import type { TicketRow } from '../store/models.ts';
 import type { Store } from '../store/store.ts';
 import { CUSTOMERS, POWDERS } from './catalogue.ts';
 import { pourEvening, ticketDays, type Day } from './evening.ts';
+import { makeHeat, recordProbes } from './heat.ts';
 import type { Things } from './make-things.ts';
 
 const DAY_MS = 24 * 3600 * 1000;
@@ -26,6 +27,7 @@ export async function runYear(store: Store, things: Things, today: number, days 
   const random = seeded(9);
   const start = today - days * DAY_MS;
   await openingPurchases(store, things, start);
+  await makeHeat(store, things, today, days);
   let weighed = start;
   for (let at = start + 6 * DAY_MS; at < today - 5 * DAY_MS;) {
     const season = SEASON[new Date(at).getUTCMonth()]!;
@@ -45,6 +47,7 @@ export async function runYear(store: Store, things: Things, today: number, days 
   }
   await restock(store, things, today - 4 * DAY_MS, random);
   await tonight(store, things, today, random);
+  await recordProbes(store, things);
 }
 
 /** What stands on the line when the demo is opened. */

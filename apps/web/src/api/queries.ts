@@ -1,5 +1,10 @@
 import type {
   BakeProgram,
+  Care,
+  CavityPour,
+  Channel,
+  DialMark,
+  LeadLot,
   LineView,
   Material,
   Mold,
@@ -10,12 +15,15 @@ import type {
   Pot,
   Pour,
   Product,
+  ReadingsView,
   Recipe,
+  RecordInput,
   ResourcePath,
   SettingsView,
   StockFlow,
   StockMove,
   Ticket,
+  Trial,
 } from '@schmelz/contract';
 import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { request } from './client.ts';
@@ -59,6 +67,41 @@ export const useMoves = (id: string) =>
 
 export const useFlows = (id: string) =>
   useQuery({ queryKey: ['flows', id], queryFn: () => request<StockFlow[]>('GET', `/materials/${id}/flows`) });
+
+export const useLots = () =>
+  useQuery({ queryKey: ['lead-lots'], queryFn: () => request<LeadLot[]>('GET', '/lead-lots') });
+
+interface RecordTypes {
+  care: Care;
+  trial: Trial;
+  dial: DialMark;
+}
+/** Dated notes upon a thing, oldest first. */
+export const useRecords = <K extends keyof RecordTypes>(kind: K, thingId: string | undefined) =>
+  useQuery({
+    queryKey: ['records', kind, thingId],
+    queryFn: () => request<RecordTypes[K][]>('GET', `/records/${kind}?thing=${thingId}`),
+    enabled: thingId !== undefined,
+  });
+export const useNote = () => useWrite((input: RecordInput) => request('POST', '/records', input));
+export const useStrike = () => useWrite((id: string) => request('POST', `/records/${id}/strike`));
+
+export const useFillRecords = (moldId: string) =>
+  useQuery({
+    queryKey: ['fill-records', moldId],
+    queryFn: () => request<CavityPour[]>('GET', `/molds/${moldId}/fill-records`),
+  });
+
+export const useChannels = () =>
+  useQuery({ queryKey: ['channels'], queryFn: () => request<Channel[]>('GET', '/channels'), refetchInterval: 20_000 });
+export const useReadings = (channel: number | undefined, from: number, to: number, points = 400) =>
+  useQuery({
+    queryKey: ['readings', channel, from, to, points],
+    queryFn: () =>
+      request<ReadingsView>('GET', `/readings?channel=${channel}&from=${Math.round(from)}&to=${Math.round(to)}&points=${points}`), // prettier-ignore
+    enabled: channel !== undefined,
+    placeholderData: (before) => before,
+  });
 
 /** Whatever was written may have moved stock, plans and tickets: everything that is shown is asked for again. */
 export const refresh = (client: QueryClient) => client.invalidateQueries();

@@ -17,10 +17,20 @@ const KEYS: [string, string][] = [
   ['Esc', 'put a sheet away'],
 ];
 
+/** Rooms within the stations. */
+const ROOMS = [
+  ['/lead/melt', 'Melting and feeding the pot'],
+  ['/lead/dial', "The pot's dial"],
+  ['/lead/cast', 'What a cavity casts in another metal'],
+  ['/readings', 'Probes and logs'],
+  ['/molds/parts', 'Pins, plugs, keepers'],
+] as const;
+
 /** Find a place, an order or a ticket by typing; with the list of keys below. */
 export function Palette({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
   const navigate = useNavigate();
   const { data: orders } = useList('orders');
+  const { data: molds } = useList('molds');
   const { data: line } = useLine();
   const [search, setSearch] = useState('');
   const go = (to: string) => () => {
@@ -53,6 +63,16 @@ export function Palette({ open, onOpenChange }: { open: boolean; onOpenChange: (
           {[...LINE, 'Orders', 'Stock', 'Books', 'Setup'].map((place) => (
             <Command.Item key={place} className={item} onSelect={go(`/${place.toLowerCase()}`)}>
               {place}
+            </Command.Item>
+          ))}
+          {ROOMS.map(([to, name]) => (
+            <Command.Item key={to} className={item} onSelect={go(to)}>
+              {name}
+            </Command.Item>
+          ))}
+          {molds?.map((mold) => (
+            <Command.Item key={mold.id} className={item} onSelect={go(`/molds/${mold.id}`)}>
+              {mold.name} <span className="opacity-70">mold</span>
             </Command.Item>
           ))}
           <Command.Item className={item} onSelect={go('/orders/new')}>

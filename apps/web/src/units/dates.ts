@@ -13,6 +13,8 @@ export const writeMonth = (when: number | string): string => format(at(when), 'M
 export const writeTime = (when: number | string): string => format(at(when), 'HH:mm');
 /** 2026-03-06, as date fields and the API want it. */
 export const isoDay = (when: number | string): string => format(at(when), 'yyyy-MM-dd');
+/** The moment something is written down, ms since 1970. */
+export const moment = (): number => Date.now();
 /** The day it is, as {@link isoDay} writes it. */
 export const today = (): string => isoDay(Date.now());
 /** ", due 6 March" where there is a day, else nothing. */

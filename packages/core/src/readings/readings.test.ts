@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { packReadings, unpackReadings } from './block-codec.ts';
+import { heatUpsIn } from './heat-ups.ts';
 import { gapsIn, guessMapping, importLog, type LogMapping } from './import-log.ts';
 import { channelLine, greetingLine, parseDeviceLine, readingLine } from './line-protocol.ts';
 
@@ -108,4 +109,21 @@ describe('importing a log', () => {
     ]);
   });
   test('a steady log has no gap', () => expect(gapsIn([[0, 1, 2, 3].map((i) => ({ at: 60_000 * i, celsius: 1 }))])).toEqual([])); // prettier-ignore
+});
+
+describe('heat-ups in a record', () => {
+  const at = (celsius: number[], from = 0) => celsius.map((c, i) => ({ at: from + 10_000 * i, celsius: c }));
+  const up = (from: number, to: number) => Array.from({ length: 30 }, (_, i) => from + ((to - from) * i) / 29);
+  test('the plateau of the melting metal belongs to it, the fall after feeding ends it', () => {
+    const plateau = new Array<number>(60).fill(327.4);
+    const readings = at([...up(20, 327), ...plateau, ...up(328, 372), ...up(371, 350), ...up(350, 372)]);
+    const found = heatUpsIn(readings);
+    expect(found).toHaveLength(1);
+    expect(found[0]![0]!.celsius).toBe(20);
+    expect(found[0]!.at(-1)!.celsius).toBe(372);
+  });
+  test('a pot that only holds its heat is none', () => {
+    expect(heatUpsIn(at(Array.from({ length: 200 }, (_, i) => 370 + 4 * Math.sin(i / 5))))).toEqual([]);
+    expect(heatUpsIn([])).toEqual([]);
+  });
 });

@@ -1,51 +1,49 @@
+import { skinAt } from '@schmelz/core';
+import { useState } from 'react';
 import { Link } from 'react-router';
-import { useList, useFlows } from '../../api/queries.ts';
+import { useLive } from '../../api/live.ts';
+import { useList, useLots } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
+import { BasisMark } from '../../design/Icon.tsx';
 import { Caution, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
 import { IngotHeap } from '../../drawing/Bodies.tsx';
-import { MaterialSheet } from '../stock/MaterialSheet.tsx';
+import { SkinSwatch } from '../../drawing/Skin.tsx';
 import { useUnits } from '../../units/Units.tsx';
-import type { Material } from '@schmelz/contract';
+import { LotForm } from './LotForms.tsx';
+import { LotStrip } from './LotStrip.tsx';
+import { LeadRooms } from './rooms.tsx';
 
-/** Where the lead went, by reason, as one bar. */
-function WhereItWent({ material }: { material: Material }) {
+/** What the probe in the pot says now, with the skin that goes with it. */
+export function PotNow() {
   const units = useUnits();
-  const { data: flows = [] } = useFlows(material.id);
-  const sums = flows.map(({ reason, quantity }) => [reason, quantity] as const);
-  const largest = Math.max(...sums.map(([, kg]) => Math.abs(kg)), 1e-9);
+  const pot = useLive('pot');
+  if (!pot) return null;
+  const skin = skinAt(pot.celsius);
   return (
-    <ul>
-      {sums.map(([reason, kg]) => (
-        <li
-          key={reason}
-          className="grid grid-cols-[110px_minmax(0,1fr)_auto] items-center gap-3 border-b border-rule py-1.5"
-        >
-          <span>{reason}</span>
-          <span className="h-2.5">
-            <span
-              className={`block h-full ${kg < 0 ? 'hatch border border-rule-2' : 'bg-lead'}`}
-              style={{ width: `${(Math.abs(kg) / largest) * 100}%` }}
-            />
-          </span>
-          <b className="font-semibold">
-            {kg > 0 ? '+' : '−'}
-            {units.bulk(Math.abs(kg))}
-          </b>
-        </li>
-      ))}
-    </ul>
+    <p className="flex items-center gap-2" aria-live="off">
+      {skin && <SkinSwatch colour={skin.colour} />}
+      <BasisMark basis="measured" />
+      <span>
+        The pot is at <b className="fig text-[19px]">{units.temperature(pot.celsius)}</b>
+        {skin ? `: ${skin.colour}, ${skin.says}` : ', not molten'}
+      </span>
+    </p>
   );
 }
 
 export function LeadPage() {
   const { data: materials, error } = useList('materials');
+  const { data: lots } = useLots();
   const units = useUnits();
-  if (!materials) return <Waiting error={error} />;
+  const [adding, setAdding] = useState(false);
+  if (!materials || !lots) return <Waiting error={error} />;
   const leads = materials.filter((each) => each.kind === 'lead');
   const kg = leads.reduce((sum, each) => sum + each.quantity, 0);
   const total = units.bulkParts(kg);
+  const mostKg = Math.max(1, ...lots.map((lot) => lot.grossKg));
+  const waitingKg = lots.reduce((sum, lot) => sum + (lot.cleanKg === null ? lot.grossKg : 0), 0);
   return (
     <Page
       stub={
@@ -54,34 +52,54 @@ export function LeadPage() {
             of clean metal to cast
           </TheNumber>
           <IngotHeap kg={kg} />
+          {waitingKg > 0 && <p>{units.bulk(waitingKg)} of scrap wait to be melted down.</p>}
+          <PotNow />
+          {leads.length > 0 && (
+            <Sheet
+              open={adding}
+              onOpenChange={setAdding}
+              title="Metal came in"
+              says="Scrap and tyre weights wait until they are skimmed; ingots go straight on the shelf."
+              trigger={
+                <Button look="main" className="self-start">
+                  Metal came in
+                </Button>
+              }
+            >
+              <LotForm leads={leads} onSaved={() => setAdding(false)} />
+            </Sheet>
+          )}
           <Caution>
             Damp metal under the melt explodes into steam: warm ingots on the rim of the pot, lower them in, never drop
             them.
           </Caution>
           <Caution>
-            Melt dirty scrap outdoors. Lead dust stays on hands and clothes: wash before you eat, keep children away,
-            and follow your local rules.
+            Melt dirty scrap outdoors. Lead dust stays on hands and clothes: wash before you eat, keep children and food
+            away. Lead tackle is restricted in many places: check your local rules.
           </Caution>
         </>
       }
     >
+      <LeadRooms />
       {leads.map((lead) => (
         <section key={lead.id} className="mb-7">
           <Heading
             aside={lead.averageMinor !== null ? `paid ${units.money(lead.averageMinor)}/kg on average` : undefined}
           >
-            {lead.name}
+            {lead.name}{' '}
+            <span className="ml-2 font-normal text-ink-3 [font-stretch:100%]">
+              {units.bulk(lead.quantity)}
+              {lead.inPotKg > 0 && `, ${units.bulk(lead.inPotKg)} of it in a pot`}
+            </span>
           </Heading>
-          <p className="mb-2 flex flex-wrap items-center gap-5">
-            <span className="fig text-[34px]">{units.bulk(lead.quantity)}</span>
-            {lead.inPotKg > 0 && (
-              <span className="quiet">{units.bulk(lead.inPotKg)} of it in the pot of a pour that is open</span>
-            )}
-            <Sheet title={lead.name} says={lead.note} trigger={<Button>Bought, weighed</Button>}>
-              <MaterialSheet material={lead} />
-            </Sheet>
-          </p>
-          <WhereItWent material={lead} />
+          <ul>
+            {lots
+              .filter((lot) => lot.materialId === lead.id)
+              .slice(0, 12)
+              .map((lot) => (
+                <LotStrip key={lot.id} lot={lot} mostKg={mostKg} />
+              ))}
+          </ul>
         </section>
       ))}
       {leads.length === 0 && (
@@ -91,6 +109,11 @@ export function LeadPage() {
             Add it to Stock
           </Link>
           .
+        </p>
+      )}
+      {lots.length > 0 && (
+        <p className="quiet">
+          First in, first out: lots are not kept apart in a pot, so what is left of each is bookkeeping, not assay.
         </p>
       )}
     </Page>

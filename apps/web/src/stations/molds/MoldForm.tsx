@@ -3,8 +3,11 @@ import {
   EYE_ANGLES_DEG,
   HOOK_SIZES,
   headStyle,
+  MOLD_METALS,
   parseMass,
+  SOOT_SCHOOLS,
   STYLE_IDS,
+  WARM_SCHOOLS,
   writeHeadMass,
   type StyleId,
 } from '@schmelz/core';
@@ -23,6 +26,9 @@ interface Values {
   name: string;
   body: string;
   style: string;
+  metal: string;
+  sootSchool: string;
+  warmSchool: string;
   cavities: { mass: string; hookSize: string; eyeAngleDeg: string; condition: 'good' | 'blocked' }[];
 }
 
@@ -37,20 +43,29 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Mold
           name: mold.name,
           body: `${mold.bodyKg * 1000} g`,
           style: mold.cavities[0]!.style,
+          metal: mold.metal ?? 'aluminium',
+          sootSchool: mold.sootSchool ?? 'fifty',
+          warmSchool: mold.warmSchool ?? 'blank shots',
           cavities: mold.cavities.map(({ nominalMassKg, hookSize, eyeAngleDeg, condition }) => ({ mass: written(nominalMassKg), hookSize, eyeAngleDeg: String(eyeAngleDeg), condition })), // prettier-ignore
         }
       : {
           name: '',
           body: '600 g',
           style: 'ball',
+          metal: 'aluminium',
+          sootSchool: 'fifty',
+          warmSchool: 'blank shots',
           cavities: [
             { mass: massUnit === 'g' ? '10 g' : '3/8 oz', hookSize: '2/0', eyeAngleDeg: '60', condition: 'good' },
           ],
         },
     schema: moldSchema,
-    build: ({ name, body, style, cavities }) => ({
+    build: ({ name, body, style, metal, sootSchool, warmSchool, cavities }) => ({
       name: name.trim(),
       bodyKg: parseMass(body, 'g'),
+      metal,
+      sootSchool,
+      warmSchool,
       cavities: cavities.map((cavity, index) => ({
         position: index + 1,
         style,
@@ -85,6 +100,13 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Mold
           options={STYLE_IDS.map((id) => ({ value: id, label: headStyle(id).name }))}
           hint={headStyle(style).says}
           {...form.register('style')}
+        />
+        <Choice label="It is of" options={asOptions(MOLD_METALS)} {...form.register('metal')} />
+        <Choice label="Warmed by" options={asOptions(WARM_SCHOOLS)} {...form.register('warmSchool')} />
+        <Choice
+          label="Smoked"
+          options={SOOT_SCHOOLS.map(({ id, name }) => ({ value: id, label: name }))}
+          {...form.register('sootSchool')}
         />
         <span className="self-center">
           <Head style={style} massKg={0.014} hookSize="3/0" eyeAngleDeg={60} state="blank" scale={2.6} />

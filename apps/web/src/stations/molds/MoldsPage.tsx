@@ -1,5 +1,6 @@
 import type { Mold as StoredMold } from '@schmelz/contract';
-import { useState } from 'react';
+import { sootDue } from '@schmelz/core';
+import { Link, useNavigate } from 'react-router';
 import { useList } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Icon } from '../../design/Icon.tsx';
@@ -44,10 +45,36 @@ function Records({ mold }: { mold: StoredMold }) {
   );
 }
 
+/** Mass, and what is due by the mold's own school of soot. */
+function MoldAside({ mold }: { mold: StoredMold }) {
+  const units = useUnits();
+  const due = mold.cavities.filter(
+    (cavity) =>
+      cavity.condition === 'good' &&
+      sootDue(mold.sootSchool ?? 'fifty', cavity.shotsSinceSmoked, cavity.everSmoked).due,
+  );
+  return (
+    <span className="flex flex-wrap items-baseline gap-x-4">
+      <span>
+        {units.bulk(mold.bodyKg)} of {mold.metal ?? 'aluminium'} · {mold.shotsSinceSmoked} shots since smoked
+      </span>
+      {due.length > 0 && (
+        <Link
+          to={`/molds/${mold.id}/care`}
+          className="inline-flex items-center gap-1 font-medium text-watch underline underline-offset-4"
+        >
+          <Icon name="watch" size={12} /> candle due:{' '}
+          {due.length === mold.cavities.length ? 'all' : due.map((cavity) => cavity.position).join(', ')}
+        </Link>
+      )}
+    </span>
+  );
+}
+
 export function MoldsPage() {
   const { data: molds, error } = useList('molds');
   const units = useUnits();
-  const [changing, setChanging] = useState<StoredMold | null>(null);
+  const navigate = useNavigate();
   if (!molds) return <Waiting error={error} />;
   return (
     <Page
@@ -65,8 +92,11 @@ export function MoldsPage() {
               </Button>
             }
           >
-            <MoldForm />
+            <MoldForm onSaved={(mold) => void navigate(`/molds/${mold.id}`)} />
           </Sheet>
+          <Button asChild look="quiet" className="self-start">
+            <Link to="/molds/parts">Pins, plugs, keepers</Link>
+          </Button>
           <Caution>
             A mold stays hot long after the last shot: hold it by its handles, lay it down where nobody reaches.
           </Caution>
@@ -75,11 +105,13 @@ export function MoldsPage() {
     >
       {molds.map((mold) => (
         <section key={mold.id} className="mb-8">
-          <Heading aside={`${units.bulk(mold.bodyKg)} block · ${mold.shotsSinceSmoked} shots since smoked`}>
-            {mold.name}{' '}
-            <Button look="quiet" className="ml-3 text-sm font-normal" onClick={() => setChanging(mold)}>
-              Change
-            </Button>
+          <Heading aside={<MoldAside mold={mold} />}>
+            <Link
+              to={`/molds/${mold.id}`}
+              className="underline decoration-rule-2 underline-offset-4 hover:decoration-ink"
+            >
+              {mold.name}
+            </Link>
           </Heading>
           <Mold
             className="w-full max-w-[640px]"
@@ -91,9 +123,6 @@ export function MoldsPage() {
         </section>
       ))}
       {molds.length === 0 && <p className="quiet">No mold yet.</p>}
-      <Sheet open={!!changing} onOpenChange={(open) => !open && setChanging(null)} title={changing?.name ?? ''}>
-        {changing && <MoldForm mold={changing} onSaved={() => setChanging(null)} />}
-      </Sheet>
     </Page>
   );
 }

@@ -1,5 +1,14 @@
 import { materialSchema, POWDER_FINISHES, type MaterialInput } from '@schmelz/contract';
-import { EYE_ANGLES_DEG, HOOK_SIZES, METAL_IDS, METAL_NAMES, parseTemperature, WIRES } from '@schmelz/core';
+import {
+  antimonyFromHardness,
+  BENDS,
+  EYE_ANGLES_DEG,
+  HOOK_SIZES,
+  METAL_IDS,
+  METAL_NAMES,
+  parseTemperature,
+  WIRES,
+} from '@schmelz/core';
 import { toast } from 'sonner';
 import { useSave } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
@@ -12,6 +21,11 @@ interface Values {
   kind: 'lead' | 'hook' | 'powder';
   name: string;
   metalId: string;
+  antimony: string;
+  hardness: string;
+  lengthMm: string;
+  wireMm: string;
+  bend: string;
   size: string;
   wire: string;
   eyeAngleDeg: string;
@@ -30,6 +44,11 @@ const DEFAULTS: Values = {
   kind: 'hook',
   name: '',
   metalId: 'soft-lead',
+  antimony: '3',
+  hardness: '',
+  lengthMm: '',
+  wireMm: '',
+  bend: 'round',
   size: '2/0',
   wire: 'standard',
   eyeAngleDeg: '60',
@@ -57,12 +76,18 @@ export function MaterialForm({ onSaved }: { onSaved?: () => void }) {
       const { kind, name, size, wire, finish } = values;
       const lines = [labelLine(values.labelTemperature, values.labelMinutes)];
       if (values.secondTemperature.trim()) lines.push(labelLine(values.secondTemperature, values.secondMinutes));
+      // A hardness test, where there is one, says the antimony.
+      const brinell = values.hardness.trim() ? numberIn('hardness', values.hardness, 'BHN') : null;
+      const antimonyPercent = brinell === null ? numberIn('antimony', values.antimony, '%') : Math.round(antimonyFromHardness(brinell).percent * 10) / 10; // prettier-ignore
+      const millimetres = (field: string, text: string) => (text.trim() ? numberIn(field, text, 'mm') / 1000 : null);
       return {
         kind,
         name: name.trim(),
         note: '',
         metalId: kind === 'lead' ? values.metalId : null,
-        hook: kind === 'hook' ? { size, wire, eyeAngleDeg: Number(values.eyeAngleDeg), finish, finishLimitC: celsius(values.finishLimit) } : null, // prettier-ignore
+        composition:
+          kind === 'lead' && values.metalId === 'hard-lead' ? { antimonyPercent, tinPercent: 0, brinell } : null,
+        hook: kind === 'hook' ? { size, wire, eyeAngleDeg: Number(values.eyeAngleDeg), finish, finishLimitC: celsius(values.finishLimit), bend: values.bend, lengthM: millimetres('length', values.lengthMm), wireM: millimetres('wire', values.wireMm) } : null, // prettier-ignore
         powder: kind === 'powder' ? { colour: values.colour, finish: values.powderFinish, specificGravity: numberIn('specific gravity', values.specificGravity), label: lines } : null, // prettier-ignore
       };
     },
@@ -87,11 +112,32 @@ export function MaterialForm({ onSaved }: { onSaved?: () => void }) {
           {...form.register('metalId')}
         />
       )}
+      {kind === 'lead' && form.watch('metalId') === 'hard-lead' && (
+        <>
+          <TextField label="Antimony" unit="%" inputMode="decimal" {...form.register('antimony')} />
+          <TextField
+            label="or hardness, if tested"
+            unit="BHN"
+            hint="It then says the antimony, as an estimate."
+            inputMode="decimal"
+            {...form.register('hardness')}
+          />
+        </>
+      )}
       {kind === 'hook' && (
         <>
           <Choice label="Size" options={asOptions(HOOK_SIZES)} {...form.register('size')} />
           <Choice label="Wire" options={asOptions(WIRES)} {...form.register('wire')} />
           <Choice label="Eye angle" options={asOptions(EYE_ANGLES_DEG, '°')} {...form.register('eyeAngleDeg')} />
+          <Choice label="Bend" options={asOptions(BENDS)} {...form.register('bend')} />
+          <TextField
+            label="Length, if measured"
+            unit="mm"
+            hint="Outranks the size number."
+            inputMode="decimal"
+            {...form.register('lengthMm')}
+          />
+          <TextField label="Wire, if measured" unit="mm" inputMode="decimal" {...form.register('wireMm')} />
           <TextField label="Finish" {...form.register('finish')} />
           <TextField
             label="Finish browns above"

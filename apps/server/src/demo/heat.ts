@@ -1,0 +1,136 @@
+import type { CareRecord, DialRecord, LotInput, TrialRecord } from '@schmelz/contract';
+import {
+  backAtReadings,
+  seeded,
+  simulatePot,
+  standing,
+  type PotEvent,
+  type PourEntry,
+  type Reading,
+} from '@schmelz/core';
+import { addLog } from '../services/readings.ts';
+import { addLot, cleanLot } from '../services/lots.ts';
+import { listMolds } from '../services/cavities.ts';
+import { listPours } from '../services/pours.ts';
+import { addRecord } from '../services/records.ts';
+import { createResource } from '../services/resources.ts';
+import type { Store } from '../store/store.ts';
+import type { Things } from './make-things.ts';
+
+const DAY_MS = 24 * 3600 * 1000;
+const isoDay = (at: number) => new Date(at).toISOString().slice(0, 10);
+
+/** The pot's dial as it really is: kelvin a mark, and how it creeps hotter over the year. */
+const DIAL = { from: 232, perMark: 20, creepKPerMonth: 1.9 };
+/** What pot and mold really are, which their plates do not say: for the fits to find. */
+const TRUE_POT = { powerW: 648, lossWPerK: 0.66 };
+const TRUE_MOLD = { lossWPerK: 0.58, capacityShare: 1.1 };
+
+/** Lots, dial marks, care, trials, parts and probe readings of the demo workshop. */
+export async function makeHeat(store: Store, things: Things, today: number, days: number): Promise<void> {
+  const start = today - days * DAY_MS;
+  await lots(store, things, start);
+  await dialMarks(store, things, start, days);
+  await careAndTrials(store, things, today, days);
+  for (const part of PARTS) await createResource(store, 'parts', part);
+}
+
+const PARTS = [
+  { name: 'Base-hole pins, 1/8 inch', kind: 'base-hole pin', diameterM: 0.003175, owned: 40, places: [{ where: 'in heads until the bake', count: 26 }, { where: 'Pebble five', count: 5 }] }, // prettier-ignore
+  { name: 'Pins cut short', kind: 'shortened pin', diameterM: 0.003175, owned: 4, places: [{ where: 'Pebble ladder', count: 1 }] }, // prettier-ignore
+  { name: 'Wire keepers, 0.9 mm', kind: 'wire keeper', diameterM: 0.0009, owned: 120, places: [] },
+  { name: 'Pull-out rods, 1.6 mm', kind: 'pull-out rod', diameterM: 0.0016, owned: 3, places: [] },
+];
+
+async function lots(store: Store, things: Things, start: number): Promise<void> {
+  const material = (name: string, metalId: string, composition: unknown, note: string) =>
+    createResource(store, 'materials', { kind: 'lead', name, note, metalId, composition, hook: null, powder: null });
+  const hard = await material('Tyre-weight metal', 'hard-lead', { antimonyPercent: 3.2, tinPercent: 0.5, brinell: 10.8 }, 'For heads with a screw keeper only.'); // prettier-ignore
+  const green = await material('Bismuth-tin bars', 'bismuth-tin', null, 'For waters where lead is not allowed.');
+  const lot = (more: Partial<LotInput>, day: number): LotInput => ({ materialId: things.leadId, label: '', source: 'scrap', on: isoDay(start + day * DAY_MS), grossKg: 1, priceMinor: 0, brinell: null, note: '', ...more }); // prettier-ignore
+  const clean = async (input: LotInput, cleanKg: number, ingots: number) => {
+    const { id } = await addLot(store, input);
+    await cleanLot(store, id, 1, { on: input.on, cleanKg, ingots });
+  };
+  await clean(lot({ label: 'Keel ends, boat shed', grossKg: 22.4, priceMinor: 2600, brinell: 5, note: 'Bolts and pitch in it.' }, 12), 19.1, 42); // prettier-ignore
+  await clean(lot({ label: 'Roof lead, chapel porch', grossKg: 14.2, priceMinor: 1900, brinell: 4.5 }, 70), 13.1, 28);
+  await clean(lot({ label: 'Tyre weights, first bucket', materialId: hard['id'] as string, source: 'tyre weights', grossKg: 11, brinell: 10.8, note: 'Zinc sorted out first.' }, 45), 8.2, 18); // prettier-ignore
+  await addLot(store, lot({ label: 'Bismuth-tin, ten bars', materialId: green['id'] as string, source: 'bought ingots', grossKg: 2.5, priceMinor: 5900 }, 95)); // prettier-ignore
+  await addLot(store, lot({ label: 'Tyre weights, second bucket', materialId: hard['id'] as string, source: 'tyre weights', grossKg: 9.6, note: 'Not sorted yet.' }, 110)); // prettier-ignore
+}
+
+async function dialMarks(store: Store, things: Things, start: number, days: number): Promise<void> {
+  const random = seeded(31);
+  for (let day = 8; day < days; day += 55) {
+    for (const dial of [5, 6, 7, 8, 9]) {
+      if (day > 8 && (dial === 5 || dial === 9)) continue;
+      const creep = (DIAL.creepKPerMonth * day) / 30.4;
+      const temperatureC = Math.round(DIAL.from + DIAL.perMark * dial + creep + 5 * (random() - 0.5));
+      const input: DialRecord = { kind: 'dial', thingId: things.potId, at: start + day * DAY_MS, dial, temperatureC, how: 'probe' }; // prettier-ignore
+      await addRecord(store, input);
+    }
+  }
+  const colour: DialRecord = { kind: 'dial', thingId: things.potId, at: start + 60 * DAY_MS, dial: 10, temperatureC: 433, how: 'colour' }; // prettier-ignore
+  await addRecord(store, colour);
+}
+
+async function careAndTrials(store: Store, things: Things, today: number, days: number): Promise<void> {
+  const molds = await listMolds(store);
+  const mold = (name: string) => molds.find((each) => each.name === name)!;
+  const care = (name: string, daysAgo: number, what: CareRecord['what'], positions: number[] = [], note = '') =>
+    addRecord(store, { kind: 'care', thingId: mold(name).id, at: today - daysAgo * DAY_MS, what, positions, note });
+  await care('Pebble five', Math.min(days - 2, 330), 'degreased', [], 'alcohol, twice');
+  await care('Pebble five', Math.min(days - 2, 330), 'smoked');
+  await care('Pebble ladder', 60, 'changed', [5], 'groove ground out for 5/0; cavity 6 stays empty then');
+  await care('Fry six', 26, 'smoked', [4], 'the short one');
+  await care('Fry six', 40, 'hinge waxed');
+  const trial = (name: string, position: number, hookId: string, more: Partial<TrialRecord>) =>
+    addRecord(store, {
+      kind: 'trial', thingId: mold(name).id, at: today - 55 * DAY_MS, cavityId: mold(name).cavities[position - 1]!.id, hookId,
+      prepared: 'as it is', sound: 'click', seamFlush: true, note: '', ...more,
+    }); // prettier-ignore
+  const hook = (size: string) => things.hookIds.get(size)!;
+  await trial('Pebble five', 4, things.wrongHookId, {
+    prepared: 'eye bent',
+    note: 'opened to 60°, lies in the middle',
+  });
+  await trial('Pebble five', 4, hook('4/0'), { sound: 'thud', note: 'held open at the bend' });
+  await trial('Pebble ladder', 5, hook('4/0'), { note: 'a little tight' });
+  await trial('Rocker three', 1, hook('4/0'), { prepared: 'mold changed', seamFlush: true });
+}
+
+const EVERY_S = 5;
+
+/** What probes would have said in the last pours, from how pot and mold really are. */
+export async function recordProbes(store: Store, things: Things, howMany = 2): Promise<void> {
+  const random = seeded(57);
+  const noise = () => 1.6 * (random() + random() + random() - 1.5);
+  const pours = (await listPours(store)).filter((pour) => pour.closed).slice(0, howMany);
+  const molds = await listMolds(store);
+  for (const pour of pours) {
+    const log = standing<PourEntry>(pour.log);
+    const charge = log.find((entry) => entry.kind === 'charge');
+    if (charge?.kind !== 'charge') continue;
+    const mold = molds.find((each) => each.id === pour.moldId)!;
+    const from = charge.at;
+    const seconds = Math.round((log.at(-1)!.at - from) / 1000);
+    const shotKg = pour.setup.loads.reduce((sum, load) => sum + load.leadKg + load.sprueKg, 0);
+    const shots = log
+      .filter((entry) => entry.kind === 'shot' || entry.kind === 'blank')
+      .map((entry) => ({ atS: (entry.at - from) / 1000, kg: shotKg, metalC: 371 }));
+    const events = log.flatMap((entry): PotEvent[] => {
+      const atS = (entry.at - from) / 1000;
+      if (entry.kind === 'feed') return [{ atS, kind: 'add', kg: entry.massKg, fromC: 60 }];
+      return entry.kind === 'shot' ? [{ atS, kind: 'take', kg: Math.min(shotKg, 0.04) }] : [];
+    });
+    const pot = simulatePot({ pot: TRUE_POT, leadKg: charge.massKg, fromC: charge.potC, roomC: 20, setC: 374, seconds, events, everyS: EVERY_S }); // prettier-ignore
+    const times = Array.from({ length: Math.floor(seconds / EVERY_S) }, (_, i) => ({ atS: i * EVERY_S, temperatureC: 20 })); // prettier-ignore
+    const back = backAtReadings({ block: { bodyKg: mold.bodyKg }, shots, readings: times, roomC: 20 }, { bodyKg: mold.bodyKg, ...TRUE_MOLD }); // prettier-ignore
+    const readings = (value: (i: number) => number): Reading[] =>
+      times.flatMap(({ atS }, i) => (random() < 0.01 ? [] : [{ at: from + atS * 1000, celsius: value(i) + noise() }]));
+    await addLog(store, `pour ${pour.number}`, [
+      { place: 'pot', name: 'pot', readings: readings((i) => pot.points[i]?.temperatureC ?? 20) },
+      { place: 'mold', name: mold.name, readings: readings((i) => back[i]!) },
+    ]);
+  }
+}

@@ -1,0 +1,24 @@
+/** What all charts share: quiet axes, no movement, a plain sheet for the tip. */
+export const axis = { stroke: 'var(--rule-2)', tick: { fill: 'var(--ink-2)', fontSize: 13 } } as const;
+
+export const mark = (
+  text: string,
+  position: 'insideTopLeft' | 'insideTopRight' | 'insideBottomRight' | 'insideBottomLeft' | 'top' | 'right',
+  colour = 'var(--ink-2)',
+) => ({ value: text, fill: colour, fontSize: 13, position });
+
+export const tip = {
+  isAnimationActive: false,
+  contentStyle: { background: 'var(--sheet)', border: '1px solid var(--rule-2)', color: 'var(--ink)' },
+} as const;
+
+/** Even marks from 0 to the top. */
+export const steps = (top: number, by: number): number[] =>
+  Array.from({ length: Math.floor(top / by + 1e-9) + 1 }, (_, i) => i * by);
+
+/** A step that gives four to eight marks up to the top. */
+export function niceStep(top: number): number {
+  const rough = top / 6;
+  const power = 10 ** Math.floor(Math.log10(Math.max(rough, 1e-9)));
+  return [1, 2, 5, 10].map((factor) => factor * power).find((step) => step >= rough) ?? 10 * power;
+}

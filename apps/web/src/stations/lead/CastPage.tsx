@@ -1,0 +1,155 @@
+import type { Cavity, Mold } from '@schmelz/contract';
+import { alloyOf, antimonyFromHardness, AS_CUT, castFigure, massShareOfLead, type Alloy, type CavityVariant, type MetalId } from '@schmelz/core'; // prettier-ignore
+import { useState } from 'react';
+import { useList } from '../../api/queries.ts';
+import { Trying, Ways } from '../../design/Dials.tsx';
+import { Fig } from '../../design/Figure.tsx';
+import { Waiting } from '../../design/Notice.tsx';
+import { Heading, Page, TheNumber } from '../../design/Page.tsx';
+import { Head } from '../../drawing/Head.tsx';
+import type { HookSize, StyleId } from '@schmelz/core';
+import { useUnits } from '../../units/Units.tsx';
+import { LeadRooms } from './rooms.tsx';
+
+const METALS = [
+  { value: 'soft-lead', label: 'Soft lead', hint: 'fills far better; wanted for nearly everything' },
+  { value: 'hard-lead', label: 'Hard lead', hint: 'for a coil or screw keeper that must not work loose' },
+  { value: 'bismuth-tin', label: 'Bismuth-tin', hint: 'where lead tackle is restricted; melts far lower, casts a quarter lighter' },
+] as const satisfies readonly { value: MetalId; label: string; hint: string }[]; // prettier-ignore
+const KNOWN_BY = [
+  { value: 'antimony', label: 'Antimony' },
+  { value: 'hardness', label: 'Hardness' },
+] as const;
+
+/** Pour this much above where it begins to freeze. Common practice, no source: lead at about 370 C. */
+const POUR_ABOVE_K = 43;
+
+function CavityRow({ cavity, alloy }: { cavity: Cavity; alloy: Alloy }) {
+  const units = useUnits();
+  const shape = { position: cavity.position, style: cavity.style, nominalMassKg: cavity.nominalMassKg, pin: cavity.pin ?? null }; // prettier-ignore
+  const variants: CavityVariant[] = [AS_CUT, ...((cavity.variants ?? []) as CavityVariant[])];
+  return variants.map((variant, index) => (
+    <tr key={variant.name}>
+      <td className="w-20">
+        {index === 0 && (
+          <Head
+            style={cavity.style as StyleId}
+            massKg={cavity.nominalMassKg}
+            hookSize={cavity.hookSize as HookSize}
+            eyeAngleDeg={cavity.eyeAngleDeg}
+            state="blank"
+            scale={1.5}
+          />
+        )}
+      </td>
+      <td>
+        {index === 0 ? <b className="fig text-[19px]">{cavity.position}</b> : null} {variant.name.toLowerCase()}
+      </td>
+      <td className="num">{units.head(cavity.nominalMassKg)}</td>
+      <td className="num">
+        <Fig figure={castFigure(shape, variant, alloy)} title={`Cavity ${cavity.position}`} className="font-semibold" />
+      </td>
+    </tr>
+  ));
+}
+
+const MoldWeights = ({ mold, alloy }: { mold: Mold; alloy: Alloy }) => (
+  <section className="mb-7 max-w-[620px]">
+    <Heading>{mold.name}</Heading>
+    <table className="sheet-table">
+      <thead>
+        <tr>
+          <th />
+          <th>Cavity</th>
+          <th className="num">Stamped</th>
+          <th className="num">Casts</th>
+        </tr>
+      </thead>
+      <tbody>
+        {mold.cavities.map((cavity) => (
+          <CavityRow key={cavity.id} cavity={cavity} alloy={alloy} />
+        ))}
+      </tbody>
+    </table>
+  </section>
+);
+
+/** What each cavity will weigh in another metal, against its stamp. */
+export function CastPage() {
+  const { data: molds, error } = useList('molds');
+  const units = useUnits();
+  const [metal, setMetal] = useState<(typeof METALS)[number]['value']>('hard-lead');
+  const [knownBy, setKnownBy] = useState<(typeof KNOWN_BY)[number]['value']>('antimony');
+  const [antimony, setAntimony] = useState(3);
+  const [brinell, setBrinell] = useState(10.5);
+  if (!molds) return <Waiting error={error} />;
+  const estimate = antimonyFromHardness(brinell);
+  const percent =
+    metal !== 'hard-lead' ? 0 : knownBy === 'antimony' ? antimony : Math.round(estimate.percent * 10) / 10;
+  const alloy = alloyOf(metal, { antimonyPercent: percent, tinPercent: metal === 'hard-lead' ? 0.5 : 0 });
+  return (
+    <Page
+      stub={
+        <>
+          <TheNumber value={(100 * massShareOfLead(alloy)).toFixed(1)} unit="%">
+            of its stamp is what a cavity casts in this metal
+          </TheNumber>
+          <Ways label="Metal" value={metal} options={METALS} onChange={setMetal} />
+          {metal === 'hard-lead' && (
+            <>
+              <Ways label="Known by" value={knownBy} options={KNOWN_BY} onChange={setKnownBy} />
+              {knownBy === 'antimony' ? (
+                <Trying
+                  label="Antimony"
+                  value={antimony}
+                  min={0}
+                  max={11}
+                  step={0.1}
+                  written={`${antimony.toFixed(1)} %`}
+                  onChange={setAntimony}
+                />
+              ) : (
+                <>
+                  <Trying
+                    label="Hardness"
+                    value={brinell}
+                    min={4}
+                    max={22}
+                    step={0.1}
+                    written={`${brinell.toFixed(1)} BHN`}
+                    onChange={setBrinell}
+                  />
+                  <p className="quiet">
+                    An estimate: {estimate.percent.toFixed(1)} % antimony, {estimate.low.toFixed(1)} to{' '}
+                    {estimate.high.toFixed(1)}.
+                  </p>
+                </>
+              )}
+            </>
+          )}
+          <dl className="grid grid-cols-[1fr_auto] gap-x-3 gap-y-1 text-sm">
+            <dt>Begins to freeze at</dt>
+            <dd className="font-semibold">{units.temperature(alloy.liquidusC)}</dd>
+            <dt>Is solid at</dt>
+            <dd className="font-semibold">{units.temperature(alloy.solidusC)}</dd>
+            <dt>Pour at about</dt>
+            <dd className="font-semibold">{units.temperature(alloy.liquidusC + POUR_ABOVE_K)}</dd>
+            <dt>Density</dt>
+            <dd className="font-semibold">{(alloy.densityKgM3 / 1000).toFixed(2)} g/cm³</dd>
+          </dl>
+          {alloy.pasty > 0.5 && (
+            <p className="text-sm text-ink-2">
+              It freezes over a long range and turns pasty: fine barbs fill worse than in soft lead.
+            </p>
+          )}
+        </>
+      }
+    >
+      <LeadRooms />
+      {molds.map((mold) => (
+        <MoldWeights key={mold.id} mold={mold} alloy={alloy} />
+      ))}
+      {molds.length === 0 && <p className="quiet">No mold yet.</p>}
+    </Page>
+  );
+}

@@ -1,0 +1,200 @@
+import { recordSchemas, type DialMark, type DialRecord } from '@schmelz/contract';
+import {
+  dialDrift,
+  dialFigure,
+  dialTable,
+  parseTemperature,
+  PROBE_SD_K,
+  SKIN_SD_K,
+  SKINS,
+  skinTemperatureC,
+  type DialPair,
+  type SkinColour,
+} from '@schmelz/core';
+import { useMemo } from 'react';
+import { useLive } from '../../api/live.ts';
+import { useList, useNote, useRecords, useSettings, useStrike } from '../../api/queries.ts';
+import { Button } from '../../design/Button.tsx';
+import { Choice, TextField } from '../../design/Field.tsx';
+import { Fig } from '../../design/Figure.tsx';
+import { BasisMark, Icon } from '../../design/Icon.tsx';
+import { ProblemNote, Waiting } from '../../design/Notice.tsx';
+import { Heading, Page, TheNumber } from '../../design/Page.tsx';
+import { numberIn, useBuiltForm } from '../../design/useForm.ts';
+import { SkinSwatch } from '../../drawing/Skin.tsx';
+import { moment, writeDay } from '../../units/dates.ts';
+import { useUnits } from '../../units/Units.tsx';
+import { DialChart } from './DialChart.tsx';
+import { LeadRooms } from './rooms.tsx';
+
+/** Standing marks as pairs with the doubt that goes with how they were read. */
+export const pairsOf = (marks: readonly DialMark[]): (DialPair & { how: string })[] =>
+  marks
+    .filter((mark) => !mark.struck)
+    .map(({ dial, temperatureC, at, how }) => ({ dial, temperatureC, at, how, sdK: how === 'probe' ? PROBE_SD_K : SKIN_SD_K })); // prettier-ignore
+
+type Read = 'probe' | SkinColour;
+
+/** A new pair: the mark the dial stands at and what the settled metal reads. */
+function PairForm({ potId, live }: { potId: string; live: number | null }) {
+  const units = useUnits();
+  const note = useNote();
+  const form = useBuiltForm<{ dial: string; read: Read; temperature: string }, DialRecord>({
+    defaults: { dial: '', read: 'probe', temperature: '' },
+    schema: recordSchemas.dial,
+    build: ({ dial, read, temperature }) => ({
+      kind: 'dial',
+      thingId: potId,
+      at: moment(),
+      dial: numberIn('dial', dial),
+      temperatureC: read === 'probe' ? parseTemperature(temperature, units.temperatureUnit) : skinTemperatureC(read),
+      how: read === 'probe' ? 'probe' : 'colour',
+    }),
+    send: (input) => note.mutate(input, { onSuccess: () => form.reset({ dial: '', read: 'probe', temperature: '' }) }),
+  });
+  const read = form.watch('read');
+  return (
+    <form onSubmit={form.onSubmit} className="flex flex-col gap-3" noValidate>
+      <TextField label="The dial stands at" inputMode="decimal" {...form.register('dial')} />
+      <Choice
+        label="The settled metal read by"
+        options={[
+          { value: 'probe', label: 'a probe' },
+          ...SKINS.map(({ colour }) => ({ value: colour, label: `its skin: ${colour}` })),
+        ]}
+        hint={read === 'probe' ? undefined : `A colour is good to about ${units.write(SKIN_SD_K, 'K')}: a rough check.`}
+        {...form.register('read')}
+      />
+      {read === 'probe' ? (
+        <TextField
+          label="It reads"
+          unit={`°${units.temperatureUnit}`}
+          inputMode="decimal"
+          placeholder={live === null ? undefined : String(Math.round(live))}
+          {...form.register('temperature')}
+        />
+      ) : (
+        <p className="flex items-center gap-2">
+          <SkinSwatch colour={read} /> taken as {units.temperature(skinTemperatureC(read))}
+        </p>
+      )}
+      <ProblemNote error={form.problem ?? note.error} />
+      <Button look="main" type="submit" className="self-start" disabled={note.isPending}>
+        Keep this pair
+      </Button>
+    </form>
+  );
+}
+
+/** Whether the dial drifts, in words. */
+function DriftNote({ pairs }: { pairs: readonly DialPair[] }) {
+  const units = useUnits();
+  const drift = dialDrift(pairs);
+  if (!drift)
+    return <p className="quiet">Measure a mark again after some weeks: then it shows whether the dial drifts.</p>;
+  const rate = units.write(Math.abs(drift.kPerMonth), 'K');
+  const doubt = units.write(2 * drift.sdKPerMonth, 'K');
+  if (!drift.real)
+    return (
+      <p>
+        It holds: no drift beyond its doubt ({rate} a month ± {doubt}).
+      </p>
+    );
+  return (
+    <p className="flex items-start gap-2 font-medium text-watch">
+      <Icon name="watch" className="mt-1 shrink-0" />
+      <span>
+        It drifts: the same mark gets {rate} {drift.kPerMonth > 0 ? 'hotter' : 'colder'} a month (± {doubt}). Measure it
+        before a long evening, and strike out old pairs once you trust the new ones.
+      </span>
+    </p>
+  );
+}
+
+export function DialPage() {
+  const { data: pots, error } = useList('pots');
+  const { data: settings } = useSettings();
+  const pot = pots?.[0];
+  const { data: marks } = useRecords('dial', pot?.id);
+  const units = useUnits();
+  const live = useLive('pot');
+  const strike = useStrike();
+  const pairs = useMemo(() => pairsOf(marks ?? []), [marks]);
+  const table = useMemo(() => (new Set(pairs.map((pair) => pair.dial)).size < 2 ? null : dialTable(pairs)), [pairs]);
+  if (!pots || !settings || !marks) return <Waiting error={error} />;
+  if (!pot) return <Waiting error={new Error('No pot is on record: add one in Setup.')} />;
+  const { pourC } = settings.ways;
+  const dial = table?.dialFor(pourC) ?? null;
+  return (
+    <Page
+      stub={
+        <>
+          <TheNumber value={dial === null ? '–' : dial.toFixed(1)}>
+            {dial === null
+              ? table
+                ? `no measured mark reaches ${units.temperature(pourC)}`
+                : 'no dial yet: measure two marks'
+              : `on the dial for ${units.temperature(pourC)}`}
+          </TheNumber>
+          {table && dial !== null && (
+            <p>
+              There it stands for <Fig figure={dialFigure(table, Math.round(dial * 10) / 10)} title="Dial" />, ±{' '}
+              {units.write(2 * table.at(dial).sdK, 'K')}.
+            </p>
+          )}
+          <PairForm potId={pot.id} live={live?.celsius ?? null} />
+        </>
+      }
+    >
+      <LeadRooms />
+      <Heading aside={pot.name}>The dial has numbers, not degrees</Heading>
+      {table ? (
+        <>
+          <DriftNote pairs={pairs} />
+          <DialChart table={table} pairs={pairs} pourC={pourC} dial={dial} units={units} />
+          <p className="quiet mb-5">
+            Full dots by probe, the newest dark; rings by the colour of the skin. Outside the measured marks nothing is
+            drawn, because nothing is known.
+          </p>
+        </>
+      ) : (
+        <p className="mb-5 max-w-[60ch]">
+          Let the pot settle at one mark for ten minutes, read the metal, keep the pair; then another mark, well away.
+          Two make a line, four make a dial.
+        </p>
+      )}
+      <table className="sheet-table">
+        <caption className="sr-only">Measured pairs</caption>
+        <thead>
+          <tr>
+            <th>Measured</th>
+            <th className="num">Mark</th>
+            <th className="num">Metal</th>
+            <th>By</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {[...marks].reverse().map((mark) => (
+            <tr key={mark.id} className={mark.struck ? 'text-ink-3 line-through' : ''}>
+              <td>{writeDay(mark.at)}</td>
+              <td className="num">{mark.dial}</td>
+              <td className="num">{units.temperature(mark.temperatureC)}</td>
+              <td>
+                <BasisMark basis={mark.how === 'probe' ? 'measured' : 'given'} />{' '}
+                {mark.how === 'probe' ? 'probe' : 'colour of the skin'}
+              </td>
+              <td className="num">
+                {!mark.struck && (
+                  <Button look="quiet" onClick={() => strike.mutate(mark.id)}>
+                    Strike out
+                  </Button>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Page>
+  );
+}

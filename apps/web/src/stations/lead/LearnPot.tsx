@@ -1,0 +1,122 @@
+import type { Pot } from '@schmelz/contract';
+import { heatUpsIn, type Reading } from '@schmelz/core';
+import { useQuery } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
+import { toast } from 'sonner';
+import { request } from '../../api/client.ts';
+import { useChannels, useSave } from '../../api/queries.ts';
+import { Button } from '../../design/Button.tsx';
+import { Choice } from '../../design/Field.tsx';
+import { FitProgress } from '../../design/Learned.tsx';
+import { ProblemNote } from '../../design/Notice.tsx';
+import { Heading } from '../../design/Page.tsx';
+import { Trying } from '../../design/Dials.tsx';
+import { writeDayShort, writeTime } from '../../units/dates.ts';
+import type { Units } from '../../units/Units.tsx';
+import { useFit } from '../../workers/useFit.ts';
+
+/** A pot's power and loss, learned from a heat-up that a probe has seen. */
+export function LearnPot({ pot, roomC, units }: { pot: Pot; roomC: number; units: Units }) {
+  const { data: channels = [] } = useChannels();
+  const pots = channels.filter((channel) => channel.place === 'pot' && channel.count > 8);
+  const [chosen, setChosen] = useState<number | null>(null);
+  const channel = pots.find((each) => each.id === chosen) ?? pots.at(-1);
+  const [kg, setKg] = useState(0.9 * pot.capacityKg);
+  const { data: readings } = useQuery({
+    queryKey: ['raw', channel?.id, channel?.count],
+    queryFn: () => request<Reading[]>('GET', `/readings/raw?channel=${channel!.id}`),
+    enabled: !!channel,
+  });
+  const heatUp = useMemo(() => (readings ? heatUpsIn(readings).at(-1) : undefined), [readings]);
+  const { state, run, stop } = useFit('pot');
+  const save = useSave('pots');
+  const result = state.status === 'done' ? state.result : null;
+  const of = (name: string) => result!.parameters.find((each) => each.name === name)!;
+  const keep = () => {
+    const [power, loss] = [of('powerW'), of('lossWPerK')];
+    const learned = { powerW: power.value, powerSdW: power.sd, lossWPerK: loss.value, lossSdWPerK: loss.sd, readings: result!.points, at: Date.now() }; // prettier-ignore
+    const { id, version, name, capacityKg, powerW, lossWPerK } = pot;
+    save.mutate({ id, version, name, capacityKg, powerW, lossWPerK, learned }, { onSuccess: () => toast(`${pot.name} is known better now.`) }); // prettier-ignore
+  };
+  const forget = () => {
+    const { id, version, name, capacityKg, powerW, lossWPerK } = pot;
+    save.mutate({ id, version, name, capacityKg, powerW, lossWPerK, learned: null });
+  };
+  return (
+    <section>
+      <Heading>What this pot really does</Heading>
+      {!channel ? (
+        <p className="quiet">No probe has seen this pot yet. Read a logger, or import its log under Probes.</p>
+      ) : (
+        <div className="grid max-w-[760px] gap-x-9 gap-y-4 md:grid-cols-[260px_minmax(0,1fr)]">
+          <div className="flex flex-col gap-2">
+            <Choice
+              label="Readings"
+              options={pots.map((each) => ({ value: String(each.id), label: `${each.source}, ${each.count}` }))}
+              value={String(channel.id)}
+              onChange={(event) => setChosen(Number(event.target.value))}
+            />
+            <Trying
+              label="There was in it"
+              value={kg}
+              min={0.2}
+              max={pot.capacityKg}
+              step={0.05}
+              written={units.bulk(kg)}
+              onChange={setKg}
+            />
+          </div>
+          <div className="flex flex-col items-start gap-3">
+            {heatUp ? (
+              <p>
+                A heat-up from {units.temperature(heatUp[0]!.celsius)} to {units.temperature(heatUp.at(-1)!.celsius)},
+                on {writeDayShort(heatUp[0]!.at)} at {writeTime(heatUp[0]!.at)}, {heatUp.length} readings.
+              </p>
+            ) : (
+              <p className="quiet">{readings ? 'No heat-up is in these readings.' : 'Reading …'}</p>
+            )}
+            {heatUp && (
+              <Button
+                onClick={() => {
+                  const readingsS = heatUp.map(({ at, celsius }) => ({ atS: (at - heatUp[0]!.at) / 1000, temperatureC: celsius })); // prettier-ignore
+                  void run({ readings: readingsS, leadKg: kg, roomC, powerW: pot.powerW, lossWPerK: pot.lossWPerK, heating: true }); // prettier-ignore
+                }}
+                disabled={state.status === 'running'}
+              >
+                Fit power and loss
+              </Button>
+            )}
+            <div className="w-full">
+              <FitProgress state={state} onStop={stop} />
+            </div>
+            {result && (
+              <>
+                <p className="voice text-xl">
+                  {Math.round(of('powerW').value)} ± {Math.max(1, Math.round(2 * of('powerW').sd))} W, losing{' '}
+                  {of('lossWPerK').value.toFixed(2)} ± {(2 * of('lossWPerK').sd).toFixed(2)} W/K
+                </p>
+                <p className="quiet">
+                  Given were {pot.powerW} W and {pot.lossWPerK} W/K. The model misses a reading by{' '}
+                  {units.write(result.rms, 'K')} on average.
+                </p>
+                <Button look="main" onClick={keep} disabled={save.isPending}>
+                  Reckon with this
+                </Button>
+              </>
+            )}
+            {pot.learned && !result && (
+              <p>
+                Reckoned with: {Math.round(pot.learned.powerW)} W and {pot.learned.lossWPerK.toFixed(2)} W/K from{' '}
+                {pot.learned.readings} readings of {writeDayShort(pot.learned.at)}.{' '}
+                <Button look="quiet" onClick={forget}>
+                  Back to the plate
+                </Button>
+              </p>
+            )}
+            <ProblemNote error={save.error} />
+          </div>
+        </div>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,141 @@
+import { cleanSchema, DIRTY_SOURCES, LOT_SOURCES, lotSchema, type CleanInput, type LeadLot, type LotInput, type LotSource, type Material } from '@schmelz/contract'; // prettier-ignore
+import { antimonyFromHardness, parseMass, writeBulkMass } from '@schmelz/core';
+import { toast } from 'sonner';
+import { request } from '../../api/client.ts';
+import { useWrite } from '../../api/queries.ts';
+import { Button } from '../../design/Button.tsx';
+import { asOptions, Choice, TextField } from '../../design/Field.tsx';
+import { Caution, ProblemNote } from '../../design/Notice.tsx';
+import { minorIn, numberIn, useBuiltForm } from '../../design/useForm.ts';
+import { today } from '../../units/dates.ts';
+import { useUnits } from '../../units/Units.tsx';
+
+interface Values {
+  materialId: string;
+  label: string;
+  source: LotSource;
+  on: string;
+  gross: string;
+  price: string;
+  hardness: string;
+  note: string;
+}
+
+/** What a hardness test says of a lot, as a sentence with its range. */
+function Hardness({ text }: { text: string }) {
+  const value = Number(text.replace(',', '.'));
+  if (!text.trim() || !(value >= 3 && value <= 22)) return null;
+  const { percent, low, high } = antimonyFromHardness(value);
+  const one = (share: number) => share.toFixed(1);
+  return (
+    <p className="quiet">
+      An estimate: about {one(percent)} % antimony, {one(low)} to {one(high)}. Tin, arsenic and age harden lead too.
+    </p>
+  );
+}
+
+export function LotForm({ leads, onSaved }: { leads: Material[]; onSaved: () => void }) {
+  const { massUnit, currency } = useUnits();
+  const unit = massUnit === 'g' ? 'kg' : 'lb';
+  const save = useWrite((input: LotInput) => request<LeadLot>('POST', '/lead-lots', input));
+  const form = useBuiltForm<Values, LotInput>({
+    defaults: { materialId: leads[0]?.id ?? '', label: '', source: 'scrap', on: today(), gross: '', price: '0', hardness: '', note: '' }, // prettier-ignore
+    schema: lotSchema,
+    build: ({ materialId, label, source, on, gross, price, hardness, note }) => ({
+      materialId,
+      label: label.trim(),
+      source,
+      on,
+      grossKg: parseMass(/[a-z]/i.test(gross) ? gross : `${gross} ${unit}`, massUnit),
+      priceMinor: minorIn('price', price, currency),
+      brinell: hardness.trim() ? numberIn('hardness', hardness, 'BHN') : null,
+      note: note.trim(),
+    }),
+    send: (input) =>
+      save.mutate(input, {
+        onSuccess: () => {
+          toast(`${input.label} is booked.`);
+          onSaved();
+        },
+      }),
+  });
+  const dirty = DIRTY_SOURCES.includes(form.watch('source'));
+  return (
+    <form onSubmit={form.onSubmit} className="flex flex-col gap-4" noValidate>
+      <div className="grid gap-4 sm:grid-cols-2">
+        <TextField label="Its name" {...form.register('label')} placeholder="Keel ends, boat shed" autoFocus />
+        <Choice label="What it is" options={asOptions(LOT_SOURCES)} {...form.register('source')} />
+        <Choice
+          label="Goes with"
+          options={leads.map((lead) => ({ value: lead.id, label: lead.name }))}
+          {...form.register('materialId')}
+        />
+        <TextField label="Came on" type="date" {...form.register('on')} />
+        <TextField
+          label={dirty ? 'As it came, dirty' : 'Weight'}
+          unit={unit}
+          inputMode="decimal"
+          {...form.register('gross')}
+        />
+        <TextField label="Paid in all" unit={currency} inputMode="decimal" {...form.register('price')} />
+        <TextField label="Hardness, if tested" unit="BHN" inputMode="decimal" {...form.register('hardness')} />
+        <TextField label="Note" {...form.register('note')} />
+      </div>
+      <Hardness text={form.watch('hardness')} />
+      {dirty && (
+        <Caution>
+          Pick out clips, stone and zinc weights first: zinc ruins a melt. Melt it outdoors, in an iron pan, dry. It
+          counts as metal to cast once it is skimmed.
+        </Caution>
+      )}
+      <ProblemNote error={form.problem ?? save.error} />
+      <Button look="main" type="submit" className="self-start" disabled={save.isPending}>
+        Book this lot
+      </Button>
+    </form>
+  );
+}
+
+/** Ingots are poured about a pound each, so that they fit the pot. */
+const INGOT_KG = 0.454;
+
+export function CleanForm({ lot, onSaved }: { lot: LeadLot; onSaved: () => void }) {
+  const { massUnit, bulk } = useUnits();
+  const unit = massUnit === 'g' ? 'kg' : 'lb';
+  const save = useWrite((input: CleanInput) => request('POST', `/lead-lots/${lot.id}/clean`, { ...input, version: lot.version })); // prettier-ignore
+  const guess = writeBulkMass(lot.grossKg * 0.87, massUnit);
+  const form = useBuiltForm<{ on: string; clean: string; ingots: string }, CleanInput>({
+    defaults: { on: today(), clean: `${guess.figure} ${guess.unit}`, ingots: String(Math.round((lot.grossKg * 0.87) / INGOT_KG)) }, // prettier-ignore
+    schema: cleanSchema,
+    build: ({ on, clean, ingots }) => ({
+      on,
+      cleanKg: parseMass(/[a-z]/i.test(clean) ? clean : `${clean} ${unit}`, massUnit),
+      ingots: numberIn('ingots', ingots),
+    }),
+    send: (input) =>
+      save.mutate(input, {
+        onSuccess: () => {
+          toast(`${bulk(input.cleanKg)} of clean metal on the shelf.`);
+          onSaved();
+        },
+      }),
+  });
+  return (
+    <form onSubmit={form.onSubmit} className="flex flex-col gap-4" noValidate>
+      <p>
+        {lot.label} weighed {bulk(lot.grossKg)} as it came. What was skimmed off is a loss; the price goes with what is
+        left.
+      </p>
+      <div className="grid gap-4 sm:grid-cols-3">
+        <TextField label="Clean metal" unit={unit} {...form.register('clean')} autoFocus />
+        <TextField label="Cast into ingots" unit="pieces" inputMode="numeric" {...form.register('ingots')} />
+        <TextField label="On" type="date" {...form.register('on')} />
+      </div>
+      <Caution>Skim, flux with a little wax, skim again. The flux flares up and smokes: outdoors, upwind.</Caution>
+      <ProblemNote error={form.problem ?? save.error} />
+      <Button look="main" type="submit" className="self-start" disabled={save.isPending}>
+        It is clean
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,68 @@
+import type { LeadLot } from '@schmelz/contract';
+import { useState } from 'react';
+import { Button } from '../../design/Button.tsx';
+import { Sheet } from '../../design/Sheet.tsx';
+import { writeDay } from '../../units/dates.ts';
+import { useUnits } from '../../units/Units.tsx';
+import { CleanForm } from './LotForms.tsx';
+
+/** One lot as a bar to scale: what is left in lead, what was used as an outline, what was skimmed off hatched. */
+export function LotStrip({ lot, mostKg }: { lot: LeadLot; mostKg: number }) {
+  const units = useUnits();
+  const [cleaning, setCleaning] = useState(false);
+  const clean = lot.cleanKg ?? 0;
+  const width = (kg: number) => `${(100 * kg) / mostKg}%`;
+  const waits = lot.cleanKg === null;
+  return (
+    <li className="grid gap-x-5 gap-y-1 border-b border-rule py-2.5 md:grid-cols-[230px_minmax(0,1fr)_220px] md:items-center">
+      <div className="min-w-0">
+        <p className="truncate font-medium">{lot.label}</p>
+        <p className="quiet">
+          {lot.source}, {writeDay(lot.on)}
+          {lot.brinell !== null && ` · ${lot.brinell} BHN`}
+          {lot.note && ` · ${lot.note}`}
+        </p>
+      </div>
+      <div
+        className="flex h-5"
+        role="img"
+        aria-label={waits ? `${units.bulk(lot.grossKg)}, not melted down` : `${units.bulk(lot.leftKg)} left of ${units.bulk(clean)} clean`} // prettier-ignore
+      >
+        {waits ? (
+          <span className="hatch border border-dashed border-rule-2" style={{ width: width(lot.grossKg) }} />
+        ) : (
+          <>
+            <span
+              className="border border-contour bg-lead"
+              style={{ width: width(lot.leftKg) }}
+              hidden={lot.leftKg < 0.01}
+            />
+            <span className="border border-rule-2 bg-sheet" style={{ width: width(clean - lot.leftKg) }} />
+            <span className="hatch border border-l-0 border-rule" style={{ width: width(lot.grossKg - clean) }} />
+          </>
+        )}
+      </div>
+      <div className="flex items-baseline justify-between gap-3 md:justify-end">
+        {waits ? (
+          <Button onClick={() => setCleaning(true)}>Melted down, skimmed</Button>
+        ) : (
+          <p className="text-right">
+            <b className="fig text-[19px]">{units.bulk(lot.leftKg)}</b> <span className="quiet">left</span>
+            <span className="quiet block">
+              {clean < lot.grossKg - 1e-9 && `${Math.round((100 * clean) / lot.grossKg)} % clean · `}
+              {units.money(lot.priceMinor / clean)}/kg{lot.ingots > 0 && ` · ${lot.ingots} ingots`}
+            </span>
+          </p>
+        )}
+      </div>
+      {lot.went.length > 0 && (
+        <p className="quiet md:col-start-2 md:col-end-4">
+          went to: {lot.went.map(({ reason, kg }) => `${reason} ${units.bulk(kg)}`).join(', ')}
+        </p>
+      )}
+      <Sheet open={cleaning} onOpenChange={setCleaning} title={`${lot.label}, melted down`}>
+        <CleanForm lot={lot} onSaved={() => setCleaning(false)} />
+      </Sheet>
+    </li>
+  );
+}

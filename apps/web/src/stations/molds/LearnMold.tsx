@@ -1,0 +1,123 @@
+import type { Mold } from '@schmelz/contract';
+import { pourState, standing, type PourEntry, type Reading } from '@schmelz/core';
+import { useQuery } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
+import { toast } from 'sonner';
+import { request } from '../../api/client.ts';
+import { useChannels, usePours, useSave } from '../../api/queries.ts';
+import { Button } from '../../design/Button.tsx';
+import { Choice } from '../../design/Field.tsx';
+import { FitProgress } from '../../design/Learned.tsx';
+import { ProblemNote } from '../../design/Notice.tsx';
+import { Heading } from '../../design/Page.tsx';
+import { writeDayShort } from '../../units/dates.ts';
+import { useUnits } from '../../units/Units.tsx';
+import { useFit } from '../../workers/useFit.ts';
+import { metalOfMold, moldInputOf } from './rooms.tsx';
+
+/** A mold's loss and heat capacity, learned from a probe at its back and the shots that were logged meanwhile. */
+export function LearnMold({ mold, roomC, metalC }: { mold: Mold; roomC: number; metalC: number }) {
+  const units = useUnits();
+  const { data: channels = [] } = useChannels();
+  const { data: pours = [] } = usePours();
+  const own = useMemo(() => pours.filter((pour) => pour.moldId === mold.id), [pours, mold.id]);
+  const probes = channels.filter(
+    (channel) =>
+      channel.place === 'mold' &&
+      own.some((pour) => channel.firstAt !== null && pour.startedAt < channel.lastAt! && pour.startedAt > channel.firstAt! - 7_200_000),
+  ); // prettier-ignore
+  const [chosen, setChosen] = useState<number | null>(null);
+  const channel = probes.find((each) => each.id === chosen) ?? probes.at(-1);
+  const { data: readings } = useQuery({
+    queryKey: ['raw', channel?.id, channel?.count],
+    queryFn: () => request<Reading[]>('GET', `/readings/raw?channel=${channel!.id}`),
+    enabled: !!channel,
+  });
+  const input = useMemo(() => {
+    if (!readings?.length) return null;
+    const [from, to] = [readings[0]!.at, readings.at(-1)!.at];
+    const shots = own.flatMap((pour) => {
+      const state = pourState(pour.setup, pour.log);
+      if (state.startedAt === null) return [];
+      const kg = pour.setup.loads.reduce((sum, load) => sum + load.leadKg + load.sprueKg, 0);
+      return standing<PourEntry>(pour.log)
+        .filter((entry) => (entry.kind === 'shot' || entry.kind === 'blank') && entry.at >= from && entry.at <= to)
+        .map((entry) => ({ atS: (entry.at - from) / 1000, kg, metalC }));
+    });
+    const timed = readings.map(({ at, celsius }) => ({ atS: (at - from) / 1000, temperatureC: celsius }));
+    return shots.length ? { block: { bodyKg: mold.bodyKg, metal: metalOfMold(mold) }, shots, readings: timed, roomC } : null; // prettier-ignore
+  }, [readings, own, mold, roomC, metalC]);
+  const { state, run, stop } = useFit('mold');
+  const save = useSave('molds');
+  const result = state.status === 'done' ? state.result : null;
+  const [loss, capacity] = result?.parameters ?? [];
+  const keep = (learned: Mold['learned']) =>
+    save.mutate({ ...moldInputOf(mold), learned, id: mold.id, version: mold.version }, { onSuccess: () => toast(`${mold.name} is known better now.`) }); // prettier-ignore
+  return (
+    <section className="max-w-[760px]">
+      <Heading>What this mold really does</Heading>
+      {!channel ? (
+        <p className="quiet">
+          No probe has sat at the back of this mold during a pour. Tape a thermocouple there, read the logger, and pour.
+        </p>
+      ) : (
+        <div className="flex flex-col items-start gap-3">
+          <Choice
+            label="Readings"
+            options={probes.map((each) => ({
+              value: String(each.id),
+              label: `${each.source}, ${each.name}, ${each.count}`,
+            }))}
+            value={String(channel.id)}
+            onChange={(event) => setChosen(Number(event.target.value))}
+          />
+          {input ? (
+            <p>
+              {input.readings.length} readings with {input.shots.length} shots among them.
+            </p>
+          ) : (
+            <p className="quiet">{readings ? 'No shot of this mold falls into these readings.' : 'Reading …'}</p>
+          )}
+          {input && (
+            <Button onClick={() => void run(input)} disabled={state.status === 'running'}>
+              Fit loss and heat capacity
+            </Button>
+          )}
+          <div className="w-full max-w-[420px]">
+            <FitProgress state={state} onStop={stop} />
+          </div>
+          {loss && capacity && (
+            <>
+              <p className="voice text-xl">
+                It loses {loss.value.toFixed(2)} ± {(2 * loss.sd).toFixed(2)} W/K and holds{' '}
+                {Math.round(100 * capacity.value)} ± {Math.max(1, Math.round(200 * capacity.sd))} % of the book&apos;s
+                heat
+              </p>
+              <p className="quiet">
+                The default is 0.45 W/K and 100 %: handles and hinge take part too. The model misses a reading by{' '}
+                {units.write(result!.rms, 'K')} on average.
+              </p>
+              <Button
+                look="main"
+                disabled={save.isPending}
+                onClick={() => keep({ lossWPerK: loss.value, lossSdWPerK: loss.sd, capacityShare: capacity.value, capacitySdShare: capacity.sd, readings: result!.points, at: Date.now() })} // prettier-ignore
+              >
+                Reckon with this
+              </Button>
+            </>
+          )}
+          {mold.learned && !result && (
+            <p>
+              Reckoned with {mold.learned.lossWPerK.toFixed(2)} W/K and {Math.round(100 * mold.learned.capacityShare)} %
+              from {mold.learned.readings} readings of {writeDayShort(mold.learned.at)}.{' '}
+              <Button look="quiet" onClick={() => keep(null)}>
+                Back to the default
+              </Button>
+            </p>
+          )}
+          <ProblemNote error={save.error} />
+        </div>
+      )}
+    </section>
+  );
+}

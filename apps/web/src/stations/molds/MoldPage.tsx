@@ -1,0 +1,108 @@
+import type { Cavity, Mold as StoredMold } from '@schmelz/contract';
+import { SOOT_SCHOOLS } from '@schmelz/core';
+import { useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { useList } from '../../api/queries.ts';
+import { Button } from '../../design/Button.tsx';
+import { Icon } from '../../design/Icon.tsx';
+import { Waiting } from '../../design/Notice.tsx';
+import { Page, TheNumber } from '../../design/Page.tsx';
+import { Sheet } from '../../design/Sheet.tsx';
+import { Mold, moldFrame } from '../../drawing/Mold.tsx';
+import { useUnits } from '../../units/Units.tsx';
+import { CavityPanel } from './CavityPanel.tsx';
+import { drawnCavities } from './drawn.ts';
+import { MoldForm } from './MoldForm.tsx';
+import { conditionOf, metalOfMold, MoldRooms } from './rooms.tsx';
+
+/** The mold that the address names. */
+export function useMold(): { mold: StoredMold | undefined; error: unknown } {
+  const { id } = useParams();
+  const { data: molds, error } = useList('molds');
+  const mold = molds?.find((each) => each.id === id);
+  return { mold, error: molds && !mold ? new Error('There is no such mold.') : error };
+}
+
+export function MoldPage() {
+  const { mold, error } = useMold();
+  const units = useUnits();
+  const [position, setPosition] = useState<number | null>(null);
+  const [changing, setChanging] = useState(false);
+  if (!mold) return <Waiting error={error} />;
+  const casts = mold.cavities.reduce((sum, cavity) => sum + cavity.casts, 0);
+  const good = mold.cavities.reduce((sum, cavity) => sum + cavity.good, 0);
+  const share = (cavity: Cavity) => (cavity.casts ? cavity.good / cavity.casts : null);
+  const judged = mold.cavities.filter((cavity) => cavity.casts >= 20);
+  const worst = [...judged].sort((a, b) => share(a)! - share(b)!)[0];
+  const chosen = mold.cavities.find((cavity) => cavity.position === (position ?? worst?.position ?? 1))!;
+  const frame = moldFrame(drawnCavities(mold, units.massUnit));
+  const school = SOOT_SCHOOLS.find((each) => each.id === mold.sootSchool);
+  return (
+    <Page
+      stub={
+        <>
+          <TheNumber
+            eyebrow={mold.name}
+            value={casts ? Math.round((100 * good) / casts) : '–'}
+            unit={casts ? '%' : undefined}
+          >
+            {casts ? `of ${casts} casts came out good` : 'no casts on record yet'}
+          </TheNumber>
+          {worst && share(worst)! < 0.85 && (
+            <p className="flex items-start gap-2 font-medium text-watch">
+              <Icon name="watch" className="mt-1 shrink-0" />
+              Cavity {worst.position} is the weak one: {Math.round(100 * share(worst)!)} % good.
+            </p>
+          )}
+          <p className="text-ink-2">
+            {units.bulk(mold.bodyKg)} of {metalOfMold(mold)}. Smoked: {school?.name.toLowerCase()}. Warmed:{' '}
+            {mold.warmSchool}.
+          </p>
+          <Button className="self-start" onClick={() => setChanging(true)}>
+            Change this mold
+          </Button>
+          <Button asChild look="quiet" className="self-start">
+            <Link to="/molds">All molds</Link>
+          </Button>
+        </>
+      }
+    >
+      <MoldRooms id={mold.id} />
+      <div className="max-w-[720px]">
+        <Mold
+          className="w-full"
+          cavities={drawnCavities(mold, units.massUnit, () => 'loaded')}
+          sootWear={1 - Math.exp(-mold.shotsSinceSmoked / 40)}
+          label={`${mold.name} with ${mold.cavities.length} cavities`}
+        />
+        <ol className="relative h-20" aria-label="Cavities">
+          {mold.cavities.map((cavity, index) => {
+            const { left, width } = frame.column(index);
+            return (
+              <li key={cavity.id} className="absolute" style={{ left: `${left * 100}%`, width: `${width * 100}%` }}>
+                <button
+                  type="button"
+                  aria-pressed={cavity.position === chosen.position}
+                  aria-label={`Cavity ${cavity.position}, ${conditionOf(cavity)}`}
+                  onClick={() => setPosition(cavity.position)}
+                  className="w-full border-t-[3px] border-rule-2 pt-1.5 text-left hover:border-ink aria-pressed:border-ink"
+                >
+                  <span className="flex items-baseline gap-1.5">
+                    <span className="text-ink-3">{cavity.position}</span>
+                    <b className="fig text-[25px]">{share(cavity) === null ? '–' : Math.round(100 * share(cavity)!)}</b>
+                    <span className="text-sm text-ink-3">{share(cavity) === null ? '' : '%'}</span>
+                  </span>
+                  <span className="block truncate text-sm text-ink-2">{conditionOf(cavity)}</span>
+                </button>
+              </li>
+            );
+          })}
+        </ol>
+      </div>
+      <CavityPanel key={chosen.id} mold={mold} cavity={chosen} />
+      <Sheet open={changing} onOpenChange={setChanging} title={mold.name}>
+        <MoldForm mold={mold} onSaved={() => setChanging(false)} />
+      </Sheet>
+    </Page>
+  );
+}

@@ -1,0 +1,159 @@
+import { blankShots, celsiusToFahrenheit, MOLD_READY_C, MOLD_TOO_HOT_C, type MoldPoint } from '@schmelz/core';
+import { CartesianGrid, ComposedChart, LabelList, Line, LineChart, ReferenceArea, ReferenceLine, ResponsiveContainer, Scatter, Tooltip, XAxis, YAxis } from 'recharts'; // prettier-ignore
+import { axis, mark, niceStep, steps, tip } from '../../design/chart.ts';
+import type { Units } from '../../units/Units.tsx';
+
+/** Face and block of a mold over time, into the window that fills and does not frost. */
+export function MoldHeatChart({
+  points,
+  probe,
+  units,
+  label,
+}: {
+  points: readonly MoldPoint[];
+  probe?: readonly { atS: number; temperatureC: number }[];
+  units: Units;
+  label: string;
+}) {
+  const shown = (celsius: number) => Math.round(units.temperatureUnit === 'F' ? celsiusToFahrenheit(celsius) : celsius);
+  const data = points.map(({ atS, meanC, faceC }) => ({ minute: atS / 60, block: shown(meanC), face: shown(faceC) }));
+  const measured = probe?.map(({ atS, temperatureC }) => ({ minute: atS / 60, probe: shown(temperatureC) }));
+  const last = Math.max(1, data.at(-1)?.minute ?? 1, measured?.at(-1)?.minute ?? 0);
+  const highest = Math.max(MOLD_TOO_HOT_C, ...points.map((point) => point.faceC));
+  const top = Math.ceil((shown(highest) * 1.05) / 20) * 20;
+  return (
+    <div className="h-[280px]" role="img" aria-label={label}>
+      <ResponsiveContainer>
+        <LineChart data={data} margin={{ top: 10, right: 16, bottom: 4, left: 0 }}>
+          <CartesianGrid stroke="var(--rule)" vertical={false} />
+          <ReferenceArea
+            y1={shown(MOLD_READY_C)}
+            y2={shown(MOLD_TOO_HOT_C)}
+            fill="var(--straw)"
+            fillOpacity={0.28}
+            label={mark('the window', 'insideTopLeft')}
+          />
+          <XAxis
+            dataKey="minute"
+            type="number"
+            domain={[0, last]}
+            ticks={steps(last, niceStep(last))}
+            {...axis}
+            unit=" min"
+          />
+          <YAxis domain={[0, top]} ticks={steps(top, niceStep(top))} width={48} {...axis} />
+          <Tooltip {...tip} labelFormatter={(minute) => `${Number(minute).toFixed(1)} min`} />
+          <Line
+            dataKey="face"
+            name={`face, °${units.temperatureUnit}`}
+            stroke="var(--bronze)"
+            strokeWidth={1}
+            dot={false}
+            isAnimationActive={false}
+          />
+          <Line
+            dataKey="block"
+            name={`block, °${units.temperatureUnit}`}
+            stroke="var(--ink)"
+            strokeWidth={3}
+            dot={false}
+            isAnimationActive={false}
+          />
+          {measured && (
+            <Line
+              data={measured}
+              dataKey="probe"
+              name={`probe, °${units.temperatureUnit}`}
+              stroke="var(--violet)"
+              strokeWidth={1.5}
+              dot={false}
+              isAnimationActive={false}
+            />
+          )}
+        </LineChart>
+      </ResponsiveContainer>
+    </div>
+  );
+}
+
+/** Where practice stands on the same line: 10 for micro heads, 4 to 5 usually, 3 for heavy ones. No source. */
+const SCHOOLS = [
+  { ratio: 0.06 / 0.55, blanks: 10, name: 'micro heads' },
+  { ratio: 0.2 / 0.6, blanks: 4.5, name: 'usual' },
+  { ratio: 0.35 / 0.9, blanks: 3, name: 'heavy heads' },
+];
+const LAW_MOLD_KG = 0.65;
+const MOST_SHOWN = 16;
+
+/** One law behind the schools of 3, 5 and 10 blank shots: shot mass over mold mass. */
+export function LawChart({
+  molds,
+  metalC,
+  roomC,
+}: {
+  molds: readonly { name: string; ratio: number; blanks: number; here: boolean }[];
+  metalC: number;
+  roomC: number;
+}) {
+  const law = Array.from({ length: 60 }, (_, i) => 0.06 + i * 0.009).map((ratio) => ({
+    ratio,
+    law: blankShots({ moldKg: LAW_MOLD_KG, shotKg: ratio * LAW_MOLD_KG, metalC, roomC }).shots,
+  }));
+  const own = molds.filter((mold) => mold.blanks <= MOST_SHOWN);
+  return (
+    <div
+      className="h-[300px]"
+      role="img"
+      aria-label="Blank shots against shot mass over mold mass: one falling curve, the schools and your molds on it"
+    >
+      <ResponsiveContainer>
+        <ComposedChart
+          data={law.filter((point) => point.law <= MOST_SHOWN)}
+          margin={{ top: 10, right: 24, bottom: 20, left: 0 }}
+        >
+          <CartesianGrid stroke="var(--rule)" vertical={false} />
+          <XAxis
+            dataKey="ratio"
+            type="number"
+            domain={[0, 0.6]}
+            ticks={[0, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6]}
+            {...axis}
+            label={{
+              value: 'shot mass over mold mass',
+              position: 'insideBottom',
+              offset: -12,
+              fill: 'var(--ink-3)',
+              fontSize: 13,
+            }}
+          />
+          <YAxis domain={[0, MOST_SHOWN]} ticks={[0, 4, 8, 12, 16]} width={40} {...axis} />
+          <Line
+            dataKey="law"
+            type="stepAfter"
+            stroke="var(--ink)"
+            strokeWidth={2.5}
+            dot={false}
+            isAnimationActive={false}
+          />
+          {own
+            .filter((mold) => mold.here)
+            .map((mold) => (
+              <ReferenceLine key={mold.name} x={mold.ratio} stroke="var(--good)" strokeWidth={2} />
+            ))}
+          <Scatter
+            data={SCHOOLS}
+            dataKey="blanks"
+            fill="var(--straw)"
+            stroke="var(--contour)"
+            isAnimationActive={false}
+          >
+            <LabelList dataKey="name" position="right" fill="var(--ink-2)" fontSize={13} />
+          </Scatter>
+          <Scatter data={own} dataKey="blanks" fill="var(--ink)" isAnimationActive={false}>
+            <LabelList dataKey="name" position="top" fill="var(--ink)" fontSize={13} />
+          </Scatter>
+        </ComposedChart>
+      </ResponsiveContainer>
+    </div>
+  );
+}

@@ -1,0 +1,164 @@
+import { paceFigures, POT_TOP_S, SOFT_LEAD, WARM_SCHOOLS, warmPlan, type WarmSchool } from '@schmelz/core';
+import { useState } from 'react';
+import { useLive } from '../../api/live.ts';
+import { useList, useSave, useSettings } from '../../api/queries.ts';
+import { Button } from '../../design/Button.tsx';
+import { Trying, Ways } from '../../design/Dials.tsx';
+import { Fig } from '../../design/Figure.tsx';
+import { BasisMark, Icon } from '../../design/Icon.tsx';
+import { Caution, Waiting } from '../../design/Notice.tsx';
+import { Heading, Page, TheNumber } from '../../design/Page.tsx';
+import { useUnits } from '../../units/Units.tsx';
+import { LearnMold } from './LearnMold.tsx';
+import { useMold } from './MoldPage.tsx';
+import { blockOf, fullShotKg, MoldRooms, moldInputOf } from './rooms.tsx';
+import { LawChart, MoldHeatChart } from './WarmCharts.tsx';
+
+const SAYS: Record<WarmSchool, string> = {
+  'blank shots': 'without hooks, metal back in the pot; quick, costs nothing but the shots',
+  'pot top': 'laid on the rim while the lead melts; no hands, needs the time',
+  both: 'on the rim first, then a few blank shots',
+};
+/** Usual seconds a shot, and the share of them that the mold stands open. Common practice, no source. */
+const USUAL_CYCLE_S = 60;
+const OPEN_SHARE = 0.55;
+const HOLD_C = 120;
+
+export function WarmPage() {
+  const { mold, error } = useMold();
+  const { data: molds } = useList('molds');
+  const { data: settings } = useSettings();
+  const units = useUnits();
+  const live = useLive('mold');
+  const save = useSave('molds');
+  const [chosen, setSchool] = useState<WarmSchool | null>(null);
+  const [potTopS, setPotTopS] = useState(POT_TOP_S);
+  const [cycleS, setCycleS] = useState(USUAL_CYCLE_S);
+  if (!mold || !molds || !settings) return <Waiting error={error} />;
+  const { pourC: metalC, roomC } = settings.ways;
+  const own = mold.warmSchool ?? 'blank shots';
+  const school = chosen ?? own;
+  const { block, basis } = blockOf(mold);
+  const shotKg = fullShotKg(mold);
+  const openBelow = mold.cavities.some((cavity) => cavity.openBelow);
+  const plan = warmPlan({ block, basis, shotKg, metalC, roomC, school, potTopS, openBelow });
+  const pace = paceFigures({ block, shotKg, metalC, roomC, openShare: OPEN_SHARE, alloy: SOFT_LEAD }, HOLD_C, cycleS);
+  const others = molds.map((each) => {
+    const kg = fullShotKg(each);
+    const { blanks } = warmPlan({
+      ...blockOf(each),
+      shotKg: kg,
+      metalC,
+      roomC,
+      school: 'blank shots',
+      openBelow: false,
+    });
+    return { name: each.name, ratio: kg / each.bodyKg, blanks: blanks.value, here: each.id === mold.id };
+  });
+  return (
+    <Page
+      stub={
+        <>
+          <TheNumber eyebrow={mold.name} value={<Fig figure={plan.blanks} title="Blank shots" />}>
+            {school === 'pot top' ? 'blank shots: the pot does it' : 'blank shots before the first hook'}
+          </TheNumber>
+          <Ways
+            label="Warmed by"
+            value={school}
+            options={WARM_SCHOOLS.map((each) => ({ value: each, label: each, hint: SAYS[each] }))}
+            onChange={setSchool}
+          />
+          {school !== own && (
+            <Button
+              className="self-start"
+              onClick={() =>
+                save.mutate({ ...moldInputOf(mold), warmSchool: school, id: mold.id, version: mold.version })
+              }
+            >
+              This is how I warm it
+            </Button>
+          )}
+          {school !== 'blank shots' && (
+            <Trying
+              label="On the pot for"
+              value={potTopS}
+              min={120}
+              max={1800}
+              step={60}
+              written={`${Math.round(potTopS / 60)} min`}
+              onChange={setPotTopS}
+            />
+          )}
+          {plan.impossible && (
+            <p className="flex items-start gap-2 font-medium text-stop">
+              <Icon name="stop" className="mt-1 shrink-0" /> {plan.impossible}
+            </p>
+          )}
+          {live && (
+            <p className="flex items-baseline gap-1">
+              <BasisMark basis="measured" /> Now, at the back:{' '}
+              <b className="fig text-[19px]">{units.temperature(live.celsius)}</b>
+            </p>
+          )}
+          <Caution>
+            By hand: at 50 to 65 °C the bare back can only just be touched. Never test with water: no drop of it near
+            the melt.
+          </Caution>
+        </>
+      }
+    >
+      <MoldRooms id={mold.id} />
+      <section className="mb-7">
+        <Heading
+          aside={
+            <>
+              ready at {units.temperature(plan.readyC)} after {Math.round(plan.seconds / 60)} min
+            </>
+          }
+        >
+          Into the window
+        </Heading>
+        <MoldHeatChart
+          points={plan.points}
+          units={units}
+          label={`Block and face of ${mold.name} while it warms, to ${units.temperature(plan.readyC)}`}
+        />
+        <p className="quiet">
+          Heavy: the block as a whole. Thin: the cavity face, which leaps at each shot and shares its heat in seconds.
+        </p>
+      </section>
+      <section className="mb-7">
+        <Heading>One law behind 3, 5 and 10</Heading>
+        <LawChart molds={others} metalC={metalC} roomC={roomC} />
+        <p className="quiet">
+          What counts is the mass of a shot over the mass of the mold. Filled: the schools; dark: your molds, by their
+          own mass and metal.
+        </p>
+      </section>
+      <section className="mb-7">
+        <Heading>Going on at one pace</Heading>
+        <div className="grid max-w-[760px] gap-x-9 gap-y-3 md:grid-cols-[260px_minmax(0,1fr)]">
+          <Trying
+            label="A shot every"
+            value={cycleS}
+            min={20}
+            max={240}
+            step={5}
+            written={units.write(cycleS, 's')}
+            onChange={setCycleS}
+          />
+          <p className="voice text-lg">
+            It tends to <Fig figure={pace.steady} title="Steady temperature" className="fig" />.
+            {pace.steady.value > 160
+              ? ' Too hot: heads come out frosted. '
+              : pace.steady.value < 85
+                ? ' Too cold: it falls out of its window. '
+                : ' That is in its window. '}
+            A shot every <Fig figure={pace.cycle} title="Pace" className="fig" /> holds {units.temperature(HOLD_C)}.
+          </p>
+        </div>
+      </section>
+      <LearnMold mold={mold} roomC={roomC} metalC={metalC} />
+    </Page>
+  );
+}

@@ -1,0 +1,161 @@
+import type { Channel } from '@schmelz/contract';
+import { celsiusToFahrenheit } from '@schmelz/core';
+import { useMemo, useState } from 'react';
+import { Area, CartesianGrid, ComposedChart, Line, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
+import { useLive } from '../../api/live.ts';
+import { useChannels, useReadings } from '../../api/queries.ts';
+import { Button } from '../../design/Button.tsx';
+import { axis, tip } from '../../design/chart.ts';
+import { Ways } from '../../design/Dials.tsx';
+import { BasisMark } from '../../design/Icon.tsx';
+import { Waiting } from '../../design/Notice.tsx';
+import { Heading, Page, TheNumber } from '../../design/Page.tsx';
+import { Sheet } from '../../design/Sheet.tsx';
+import { writeDay, writeTime } from '../../units/dates.ts';
+import { useUnits, type Units } from '../../units/Units.tsx';
+import { LeadRooms } from '../lead/rooms.tsx';
+import { ImportLog } from './ImportLog.tsx';
+
+const SPANS = [
+  { value: '900', label: '15 min' },
+  { value: '7200', label: '2 h' },
+  { value: 'all', label: 'all of it' },
+] as const;
+type Span = (typeof SPANS)[number]['value'];
+
+function StretchChart({ channel, span, units }: { channel: Channel; span: Span; units: Units }) {
+  // The end moves on with the channel's last reading, a step at a time, so that a live chart is asked for again.
+  const to = Math.ceil((channel.lastAt ?? 0) / 10_000) * 10_000;
+  const from = span === 'all' ? (channel.firstAt ?? 0) : to - Number(span) * 1000;
+  const { data } = useReadings(channel.id, from, to);
+  const shown = (celsius: number) => Math.round(10 * (units.temperatureUnit === 'F' ? celsiusToFahrenheit(celsius) : celsius)) / 10; // prettier-ignore
+  const points = useMemo(
+    () => (data?.points ?? []).map(({ at, meanC, lowC, highC }) => ({ at, mean: shown(meanC), band: [shown(lowC), shown(highC)] })),
+    [data, units.temperatureUnit], // eslint-disable-line react-hooks/exhaustive-deps
+  ); // prettier-ignore
+  return (
+    <section className="mb-6">
+      <Heading aside={`${channel.count.toLocaleString('en')} readings since ${writeDay(channel.firstAt ?? 0)}`}>
+        {channel.source}, {channel.name}
+      </Heading>
+      <div className="h-[210px]" role="img" aria-label={`${channel.source}, ${channel.name}: temperature over time`}>
+        <ResponsiveContainer>
+          <ComposedChart data={points} margin={{ top: 8, right: 16, bottom: 0, left: 0 }}>
+            <CartesianGrid stroke="var(--rule)" vertical={false} />
+            <XAxis
+              dataKey="at"
+              type="number"
+              domain={[from, to]}
+              tickFormatter={(at: number) => writeTime(at)}
+              {...axis}
+              tickCount={7}
+            />
+            <YAxis domain={['auto', 'auto']} width={48} {...axis} />
+            <Tooltip {...tip} labelFormatter={(at) => `${writeDay(Number(at))}, ${writeTime(Number(at))}`} />
+            <Area
+              dataKey="band"
+              name="lowest, highest"
+              stroke="none"
+              fill="var(--lead)"
+              fillOpacity={0.5}
+              isAnimationActive={false}
+            />
+            <Line
+              dataKey="mean"
+              name={`°${units.temperatureUnit}`}
+              stroke="var(--ink)"
+              strokeWidth={2}
+              dot={false}
+              isAnimationActive={false}
+            />
+          </ComposedChart>
+        </ResponsiveContainer>
+      </div>
+    </section>
+  );
+}
+
+/** What the probes say, now and before; logs of other loggers come in here. */
+export function ReadingsPage() {
+  const { data: channels, error } = useChannels();
+  const units = useUnits();
+  const live = [useLive('pot'), useLive('mold'), useLive('oven')];
+  const [span, setSpan] = useState<Span>('7200');
+  const [source, setSource] = useState<string | null>(null);
+  const [importing, setImporting] = useState(false);
+  if (!channels) return <Waiting error={error} />;
+  const sources = [...new Set(channels.map((channel) => channel.source))];
+  const newest = [...channels].sort((a, b) => (b.lastAt ?? 0) - (a.lastAt ?? 0))[0]?.source;
+  const chosen = source ?? newest;
+  const [pot] = live;
+  return (
+    <Page
+      stub={
+        <>
+          <TheNumber
+            value={pot ? units.temperature(pot.celsius).split(' ')[0] : channels.length}
+            unit={pot ? `°${units.temperatureUnit}` : undefined}
+          >
+            {pot
+              ? 'in the pot, measured now'
+              : channels.length === 1
+                ? 'probe on record, none live now'
+                : 'probes on record, none live now'}
+          </TheNumber>
+          <ul>
+            {live.map(
+              (reading) =>
+                reading && (
+                  <li
+                    key={reading.channel}
+                    className="flex items-baseline justify-between gap-3 border-b border-rule py-2"
+                  >
+                    <span>
+                      <BasisMark basis="measured" /> {reading.name}
+                    </span>
+                    <b className="fig text-[25px]">{units.temperature(reading.celsius)}</b>
+                  </li>
+                ),
+            )}
+          </ul>
+          <Button look="main" className="self-start" onClick={() => setImporting(true)}>
+            Import a log
+          </Button>
+          <p className="quiet">
+            A logger on the line protocol is read while the server runs: start it with SCHMELZ_LOGGER=host:port, or
+            =simulated for one that is not there. The protocol is in docs/data-format.md.
+          </p>
+        </>
+      }
+    >
+      <LeadRooms />
+      <div className="mb-5 flex flex-wrap items-end gap-6">
+        <Ways label="Stretch, counted from its end" value={span} options={SPANS} onChange={setSpan} />
+        {sources.length > 1 && (
+          <label className="text-sm font-medium text-ink-2">
+            From
+            <select className="field mt-1" value={chosen} onChange={(event) => setSource(event.target.value)}>
+              {sources.map((each) => (
+                <option key={each}>{each}</option>
+              ))}
+            </select>
+          </label>
+        )}
+      </div>
+      {channels
+        .filter((channel) => channel.source === chosen)
+        .map((channel) => (
+          <StretchChart key={channel.id} channel={channel} span={span} units={units} />
+        ))}
+      {channels.length === 0 && <p className="quiet">No probe has said anything yet.</p>}
+      <Sheet
+        open={importing}
+        onOpenChange={setImporting}
+        title="A log of another logger"
+        says="CSV with a heading line: say which column is which."
+      >
+        <ImportLog onSaved={() => setImporting(false)} />
+      </Sheet>
+    </Page>
+  );
+}

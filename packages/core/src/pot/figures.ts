@@ -1,0 +1,86 @@
+import { figure, fitted, given, measured, type Figure, type WhyInput } from '../quantity/figure.ts';
+import type { DialTable } from './dial.ts';
+import { fumeCeilingUgM3, LEAD_ACTION_LEVEL_UG_M3, LEAD_LIMIT_UG_M3 } from './fume.ts';
+import { largestRefill, type Refill, type RefillInput } from './refill.ts';
+
+/** The feed adviser's answer with its why. `potC` measured or set says what it rests on. */
+export function refillFigures(input: RefillInput, potTemperature: 'measured' | 'given') {
+  const refill = largestRefill(input);
+  const inputs: WhyInput[] = [
+    given('In the pot', input.potKg, 'kg'),
+    (potTemperature === 'measured' ? measured : given)('It is at', input.potC, 'C'),
+    given('Not to fall below', input.keepAboveC, 'C'),
+    given('Added metal is at', input.addC ?? 20, 'C'),
+    given('Pot holds', input.capacityKg, 'kg'),
+  ];
+  const words: Record<Refill['limit'], string> = {
+    heat: 'More would take it below the temperature you chose.',
+    'room in the pot': 'More would fill it to the brim: it drips and spills.',
+    'too cold to feed': 'It is below the temperature you chose already: wait.',
+  };
+  const source = 'Enthalpy balance; heats of lead from the CRC Handbook, from memory';
+  const low = largestRefill({ ...input, potC: input.potC - 8 }).addKg;
+  const high = largestRefill({ ...input, potC: input.potC + 8 }).addKg;
+  return {
+    refill,
+    add: figure(refill.addKg, 'kg', { rule: words[refill.limit], formula: 'm = M (h(T) − h(T_keep)) / (h(T_keep) − h(T_add))', source, inputs }, { low: Math.min(low, refill.addKg), high: Math.max(high, refill.addKg) }), // prettier-ignore
+    recover: figure(refill.recoverS, 's', { rule: 'At full power, back to where you pour.', formula: 'dH/dt = P − UA (T − T_room)', source, inputs: [...inputs, given('Power', input.pot.powerW, 'W'), given('Pour at', input.pourC, 'C')] }, { low: refill.recoverS * 0.8, high: refill.recoverS * 1.3 }), // prettier-ignore
+  };
+}
+
+/** Ceiling of lead vapour over the melt, with what it does and does not say. */
+export const fumeFigure = (metalC: number): Figure =>
+  figure(
+    fumeCeilingUgM3(metalC),
+    'ug/m3',
+    {
+      rule: 'Air saturated with lead vapour at the heat of the melt: real air stays below. Dust, dross and smoke are not in it. No measurement, and no clearance.',
+      formula: 'log₁₀ p = 9.917 − 9701/T; c = p M / (R T)',
+      source: `Alcock, Itkin & Horrigan 1984, from memory. For comparison 29 CFR 1910.1025: action level ${LEAD_ACTION_LEVEL_UG_M3}, limit ${LEAD_LIMIT_UG_M3} µg/m³ over a working day`,
+      inputs: [given('Metal', metalC, 'C')],
+    },
+    { low: 0, high: fumeCeilingUgM3(metalC) },
+  );
+
+/** What the dial stands for, from the maker's own pairs. */
+export function dialFigure(table: DialTable, dial: number): Figure {
+  const { temperatureC, sdK, outside } = table.at(dial);
+  return figure(
+    temperatureC,
+    'C',
+    {
+      rule: outside
+        ? `Mark ${dial} lies outside the measured marks ${table.from} to ${table.to}: the nearest one is held. Measure it.`
+        : 'Between your own measured marks, never overshooting them.',
+      formula: 'monotone cubic through the marks (PCHIP)',
+      source: 'Fritsch & Carlson 1980; your pairs',
+      inputs: table.marks.map((mark) => measured(`Mark ${mark.dial}`, mark.temperatureC, 'C', `± ${Math.round(2 * mark.sdK)} K, ${mark.pairs} ${mark.pairs === 1 ? 'pair' : 'pairs'}`)), // prettier-ignore
+    },
+    { low: temperatureC - 2 * sdK, high: temperatureC + 2 * sdK, basis: outside ? 'given' : 'fitted' },
+  );
+}
+
+/** A pot's power or loss, as its plate says or as it was learned. */
+export const potFigure = (
+  what: 'power' | 'loss',
+  pot: { powerW: number; lossWPerK: number },
+  learned: { powerW: number; powerSdW: number; lossWPerK: number; lossSdWPerK: number; readings: number } | null,
+): Figure => {
+  const unit = what === 'power' ? 'W' : 'W/K';
+  const plate = what === 'power' ? pot.powerW : pot.lossWPerK;
+  if (!learned) {
+    return figure(plate, unit, { rule: 'As you gave it; nobody has checked it against a probe.', formula: 'as given', source: 'Setup', inputs: [given('Given', plate, unit)] }, { low: plate * (what === 'power' ? 0.8 : 0.5), high: plate * (what === 'power' ? 1.1 : 1.5) }); // prettier-ignore
+  }
+  const [value, sd] = what === 'power' ? [learned.powerW, learned.powerSdW] : [learned.lossWPerK, learned.lossSdWPerK];
+  return figure(
+    value,
+    unit,
+    {
+      rule: "Least squares on this pot's own readings, leaning on what was given.",
+      formula: 'min Σ (T_probe − T_model)² / σ² + prior',
+      source: 'Levenberg-Marquardt; your probe',
+      inputs: [given('Given', plate, unit), fitted('Readings', learned.readings, 'count')],
+    },
+    { low: value - 2 * sd, high: value + 2 * sd, basis: 'fitted' },
+  );
+};
