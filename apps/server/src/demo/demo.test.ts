@@ -79,6 +79,11 @@ describe('the demo workshop', () => {
     expect(channels.every((channel) => channel.count > 300)).toBe(true);
   });
 
+  test('nothing has happened in the future', async () => {
+    const [{ last }] = (await store.select<{ last: number }>('SELECT MAX(at) AS last FROM entries')) as [{ last: number }]; // prettier-ignore
+    expect(last).toBeLessThan(Date.UTC(2026, 10, 25, 19));
+  });
+
   test('the same seed makes the same year', async () => {
     const orders = await store.select<{ customer: string; quantity: number }>(
       'SELECT o.customer, l.quantity FROM orders o JOIN orderLines l ON l.orderId = o.id ORDER BY o.number, l.position LIMIT 6',

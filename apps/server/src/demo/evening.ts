@@ -8,6 +8,8 @@ export interface Day {
   random: () => number;
   /** The oven's timer was set wrong that month. */
   underBaked: boolean;
+  /** Nothing happens after this, ms since 1970: the demo has no future. */
+  notAfter: number;
   /** Share of the melt that turns to dross: rises as the pot's dial drifts to hotter. */
   drossShare: number;
 }

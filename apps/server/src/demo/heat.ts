@@ -1,8 +1,11 @@
-import type { CareRecord, DialRecord, LotInput, TrialRecord } from '@schmelz/contract';
+import type { CareRecord, DialRecord, LotInput, Mold, TrialRecord } from '@schmelz/contract';
 import {
   backAtReadings,
+  castMassKg,
+  cavitySolid,
   seeded,
   simulatePot,
+  sprueOf,
   standing,
   type PotEvent,
   type PourEntry,
@@ -101,6 +104,9 @@ async function careAndTrials(store: Store, things: Things, today: number, days: 
 
 const EVERY_S = 5;
 
+const fullShotKg = ({ cavities }: Mold) =>
+  cavities.reduce((sum, { style, nominalMassKg }) => sum + castMassKg({ nominalMassKg }) + sprueOf(cavitySolid(style, nominalMassKg)).massKg, 0); // prettier-ignore
+
 /** What probes would have said in the last pours, from how pot and mold really are. */
 export async function recordProbes(store: Store, things: Things, howMany = 2): Promise<void> {
   const random = seeded(57);
@@ -114,7 +120,8 @@ export async function recordProbes(store: Store, things: Things, howMany = 2): P
     const mold = molds.find((each) => each.id === pour.moldId)!;
     const from = charge.at;
     const seconds = Math.round((log.at(-1)!.at - from) / 1000);
-    const shotKg = pour.setup.loads.reduce((sum, load) => sum + load.leadKg + load.sprueKg, 0);
+    // Unused cavities are filled too, to keep the mold hot.
+    const shotKg = fullShotKg(mold);
     const shots = log
       .filter((entry) => entry.kind === 'shot' || entry.kind === 'blank')
       .map((entry) => ({ atS: (entry.at - from) / 1000, kg: shotKg, metalC: 371 }));

@@ -13,7 +13,8 @@ import { pourEvening, ticketDays, type Day } from './evening.ts';
 import { makeHeat, recordProbes } from './heat.ts';
 import type { Things } from './make-things.ts';
 
-const DAY_MS = 24 * 3600 * 1000;
+const HOUR_MS = 3600 * 1000;
+const DAY_MS = 24 * HOUR_MS;
 const DAYS = 365;
 /** Orders a week by month, January first: quiet in winter, most before the spring and the autumn. */
 const SEASON = [0.5, 0.9, 1.5, 1.9, 1.4, 0.9, 0.8, 1.1, 1.6, 1.7, 1.0, 0.6];
@@ -35,6 +36,7 @@ export async function runYear(store: Store, things: Things, today: number, days 
     const day: Day = {
       random,
       underBaked: daysLeft < UNDER_BAKED_DAYS[0] && daysLeft > UNDER_BAKED_DAYS[1],
+      notAfter: today,
       drossShare: 0.012 + 0.012 * Math.max(0, 1 - daysLeft / 200),
     };
     await restock(store, things, at, random);
@@ -52,7 +54,7 @@ export async function runYear(store: Store, things: Things, today: number, days 
 
 /** What stands on the line when the demo is opened. */
 async function tonight(store: Store, things: Things, today: number, random: () => number): Promise<void> {
-  const day: Day = { random, underBaked: false, drossShare: 0.024 };
+  const day: Day = { random, underBaked: false, notAfter: today, drossShare: 0.024 };
   const waiting: [number, CountStation | undefined][] = [
     [8, 'finish'],
     [5, 'bake'],
@@ -94,14 +96,21 @@ async function orderOf(store: Store, things: Things, at: number, day: Day, shape
   const workshop = await readWorkshop(store);
   let evening = at + DAY_MS + 18 * 3600_000 - (at % DAY_MS);
   for (const [moldId, group] of byMold(tickets, workshop)) {
-    await pourTickets(store, things, moldId, group, Math.min(evening, Date.now()), day);
+    await pourTickets(store, things, moldId, group, Math.min(evening, day.notAfter - 4 * HOUR_MS), day);
     evening += 5400_000;
   }
   for (const { id } of tickets) {
     const ticket = await readTicket(store, id);
     const program = workshop.products.get(ticket.productId)!.bake;
     const run = program && { setC: program.setC, seconds: program.seconds, preheated: program.preheated };
-    const log = ticketDays(ticket, run, workshop.ovens[0]!.places, evening + DAY_MS / 2, day, shape.until);
+    const log = ticketDays(
+      ticket,
+      run,
+      workshop.ovens[0]!.places,
+      Math.min(evening + DAY_MS / 2, day.notAfter - 2 * HOUR_MS),
+      day,
+      shape.until,
+    );
     if (log.length) await addTicketEntries(store, id, log);
   }
 }

@@ -141,7 +141,9 @@ export function apiRoutes(store: Store, config: Config, sessions: Sessions, feed
   });
 
   router.get('/api/pours', async (ctx) => {
-    ctx.body = await listPours(store);
+    const { mold, at } = ctx.query;
+    const moldId = typeof mold === 'string' ? mold : undefined;
+    ctx.body = await listPours(store, { moldId, at: Number(at) || undefined });
   });
   router.post('/api/pours', async (ctx) => {
     ctx.body = await startPour(store, parseWith(startPourSchema, bodyOf(ctx)));

@@ -15,7 +15,7 @@ import {
   type UndoEntry,
 } from '@schmelz/core';
 import type { Pour, StartPourInput } from '@schmelz/contract';
-import type { Transaction } from 'sequelize';
+import { Op, type Transaction } from 'sequelize';
 import type { EntryRow, PourRow } from '../store/models.ts';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notAllowed, notFound } from './errors.ts';
@@ -62,8 +62,17 @@ function pourView(row: PourRow, log: (PourEntry | UndoEntry)[]): Pour {
 }
 
 /** Pours with their logs, newest first. */
-export async function listPours(store: Store, which: { open?: boolean; id?: string } = {}): Promise<Pour[]> {
-  const where = { ...(which.open ? { closedAt: null } : {}), ...(which.id ? { id: which.id } : {}) };
+export async function listPours(
+  store: Store,
+  which: { open?: boolean; id?: string; moldId?: string; at?: number } = {},
+): Promise<Pour[]> {
+  const { open, id, moldId, at } = which;
+  const where = {
+    ...(open ? { closedAt: null } : {}),
+    ...(id ? { id } : {}),
+    ...(moldId ? { moldId } : {}),
+    ...(at ? { startedAt: { [Op.lte]: at }, [Op.or]: [{ closedAt: null }, { closedAt: { [Op.gte]: at } }] } : {}),
+  };
   const rows = await rowsOf(store.models.pours, { where, order: [['number', 'DESC']] });
   const logs = await readLog(store, rows.map((row) => row.id)); // prettier-ignore
   return rows.map((row) => pourView(row, logs.get(row.id) ?? []));

@@ -56,6 +56,15 @@ export const useTickets = () =>
 export const useTicket = (id: string) =>
   useQuery({ queryKey: ['tickets', id], queryFn: () => request<Ticket>('GET', `/tickets/${id}`) });
 export const usePours = () => useQuery({ queryKey: ['pours'], queryFn: () => request<Pour[]>('GET', '/pours') });
+/** Pours of one mold, or the one that went on at a moment. */
+export const usePoursOf = (which: { moldId: string } | { at: number } | null) => {
+  const query = which === null ? '' : 'moldId' in which ? `mold=${which.moldId}` : `at=${Math.round(which.at)}`;
+  return useQuery({
+    queryKey: ['pours', query],
+    queryFn: () => request<Pour[]>('GET', `/pours?${query}`),
+    enabled: which !== null,
+  });
+};
 export const usePour = (id: string) =>
   useQuery({ queryKey: ['pours', id], queryFn: () => request<Pour>('GET', `/pours/${id}`) });
 export const useOrder = (id: string) =>
@@ -86,10 +95,11 @@ export const useRecords = <K extends keyof RecordTypes>(kind: K, thingId: string
 export const useNote = () => useWrite((input: RecordInput) => request('POST', '/records', input));
 export const useStrike = () => useWrite((id: string) => request('POST', `/records/${id}/strike`));
 
-export const useFillRecords = (moldId: string) =>
+export const useFillRecords = (moldId: string | undefined) =>
   useQuery({
     queryKey: ['fill-records', moldId],
     queryFn: () => request<CavityPour[]>('GET', `/molds/${moldId}/fill-records`),
+    enabled: moldId !== undefined,
   });
 
 export const useChannels = () =>

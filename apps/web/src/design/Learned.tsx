@@ -1,3 +1,4 @@
+import type { Channel } from '@schmelz/contract';
 import type { FitState } from '../workers/useFit.ts';
 import { Button } from './Button.tsx';
 import { ProblemNote } from './Notice.tsx';
@@ -20,3 +21,7 @@ export function FitProgress({ state, onStop }: { state: FitState<unknown>; onSto
     </div>
   );
 }
+
+/** The channel with most to learn from. */
+export const richest = (channels: readonly Channel[]): Channel | undefined =>
+  [...channels].sort((a, b) => b.count - a.count)[0];

@@ -22,3 +22,14 @@ export function niceStep(top: number): number {
   const power = 10 ** Math.floor(Math.log10(Math.max(rough, 1e-9)));
   return [1, 2, 5, 10].map((factor) => factor * power).find((step) => step >= rough) ?? 10 * power;
 }
+
+const MINUTES = [1, 2, 5, 10, 15, 30, 60, 120, 240, 720, 1440, 2880, 10_080];
+
+/** Whole minutes and hours of the clock on the wall within a stretch, four to eight of them. */
+export function timeTicks(from: number, to: number): number[] {
+  const minutes = (to - from) / 60_000;
+  const step = (MINUTES.find((each) => minutes / each <= 8) ?? Math.ceil(minutes / 8)) * 60_000;
+  const offset = new Date(from).getTimezoneOffset() * 60_000;
+  const first = Math.ceil((from - offset) / step) * step + offset;
+  return Array.from({ length: Math.floor((to - first) / step) + 1 }, (_, i) => first + i * step);
+}

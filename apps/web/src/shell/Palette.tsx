@@ -22,7 +22,7 @@ const ROOMS = [
   ['/lead/melt', 'Melting and feeding the pot'],
   ['/lead/dial', "The pot's dial"],
   ['/lead/cast', 'What a cavity casts in another metal'],
-  ['/readings', 'Probes and logs'],
+  ['/lead/probes', 'Probes and logs'],
   ['/molds/parts', 'Pins, plugs, keepers'],
 ] as const;
 

@@ -1,4 +1,11 @@
-import { fitMold, fitPot, fitThreshold, type FillRecord, type MoldFitInput, type PotFitInput } from '@schmelz/core';
+import {
+  fitMold,
+  fitPot,
+  fitFairThreshold,
+  type CavityFillRecord,
+  type MoldFitInput,
+  type PotFitInput,
+} from '@schmelz/core';
 import { expose } from 'comlink';
 
 /** Told how far it is, 0 to 1. */
@@ -8,10 +15,11 @@ const tasks = {
   pot: (input: PotFitInput, tell: Tell) => fitPot(input, (share) => void tell(share)),
   mold: (input: MoldFitInput, tell: Tell) => fitMold(input, (share) => void tell(share)),
   // A function does not cross to the page: the page works the curve out from centre and spread.
-  threshold: (records: FillRecord[], tell: Tell) => {
-    const { shortShare: _curve, ...fit } = fitThreshold(records);
+  threshold: (records: CavityFillRecord[], tell: Tell) => {
+    const { threshold, faulty } = fitFairThreshold(records);
+    const { shortShare: _curve, ...fit } = threshold;
     tell(1);
-    return fit;
+    return { ...fit, faulty };
   },
 };
 export type FitTasks = typeof tasks;

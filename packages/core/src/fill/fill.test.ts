@@ -6,7 +6,7 @@ import { STYLE_IDS } from '../geometry/styles.ts';
 import { alloyOf } from '../metal/alloy.ts';
 import { FILL_DEFAULTS, fillIndex, type FillCavity, type FillSettings } from './fill-index.ts';
 import { fillLevers } from './levers.ts';
-import { fitThreshold } from './threshold.ts';
+import { fitFairThreshold, fitThreshold } from './threshold.ts';
 
 const cavity = (style: string, massKg: number, size: '8' | '2/0' = '2/0'): FillCavity => ({
   solid: cavitySolid(style, massKg),
@@ -115,6 +115,18 @@ describe('threshold from logged shorts', () => {
     // npm jstat: the 95 % interval is centre +- 1.96 sd in ln(index).
     const z = jStat.normal.inv(0.975, 0, 1);
     expect(Math.log(fit.high / fit.low) / (2 * z)).toBeLessThan(0.1);
+  });
+  test('a cavity with a burr does not spoil the threshold of the others, and is named', () => {
+    const cavities = ['a', 'b', 'c', 'd', 'e'].map((cavityId) => ({ cavityId, index: 1.6, casts: 200, shorts: 4 }));
+    const honest = fitThreshold(cavities);
+    const { threshold, faulty } = fitFairThreshold([
+      ...cavities,
+      { cavityId: 'burr', index: 1.6, casts: 200, shorts: 52 },
+    ]);
+    expect(faulty).toEqual(['burr']);
+    expect(threshold.index).toBeCloseTo(honest.index, 6);
+    expect(fitFairThreshold(cavities).faulty).toEqual([]);
+    expect(fitFairThreshold([]).threshold.casts).toBe(0);
   });
   test('nonsense is refused by name', () => {
     expect(() => fitThreshold([{ index: 1, casts: 3, shorts: 4 }])).toThrow(/shorts is 4/);

@@ -46,6 +46,8 @@ export interface MoldSession {
 }
 
 const POT_TOP_STEP_S = 5;
+/** By then a shot's heat has spread from the face: a point of the trace, so that the leap is seen for what it is. */
+const SPREAD_S = 4;
 
 /**
  * A mold shot by shot: a shot's heat enters the face, spreads to the back, and leaks to the room, faster while the mold is
@@ -89,7 +91,10 @@ export function moldSession({ block, fromC, roomC = 20, steps, alloy = SOFT_LEAD
       heat = { ...heat, faceC: heat.faceC + joules / nodes.faceJK };
       trace.gainedJ += joules;
       point('shot');
-      pass(inRange('closedS', step.closedS, 's', 0, 3600), false);
+      const closedS = inRange('closedS', step.closedS, 's', 0, 3600);
+      pass(Math.min(SPREAD_S, closedS), false);
+      point('wait');
+      pass(Math.max(0, closedS - SPREAD_S), false);
       pass(inRange('openS', step.openS, 's', 0, 3600), true);
     }
     point(step.kind === 'shot' ? 'wait' : step.kind);

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { PROBE_SD_K, dialDrift, dialTable, type DialPair } from './dial.ts';
+import { PROBE_SD_K, dialDrift, dialTable, pairsOnDay, type DialPair } from './dial.ts';
 
 const DAY = 86_400_000;
 const pair = (dial: number, temperatureC: number, day = 0, sdK = PROBE_SD_K): DialPair => ({ dial, temperatureC, at: day * DAY, sdK }); // prettier-ignore
@@ -52,6 +52,16 @@ describe('drift', () => {
     const drift = dialDrift(drifting(2.5))!;
     expect(drift.kPerMonth).toBeCloseTo(2.5, 0);
     expect(drift.real).toBe(true);
+  });
+  test('old pairs are brought to the day, and doubted the more', () => {
+    const pairs = drifting(2.5);
+    const today = 8 * month * DAY;
+    const moved = pairsOnDay(pairs, today);
+    const sevens = moved.filter((each) => each.dial === 7).map((each) => each.temperatureC);
+    expect(Math.max(...sevens) - Math.min(...sevens)).toBeLessThan(4);
+    expect(dialTable(moved).at(7).temperatureC).toBeCloseTo(370 + 2.5 * 8, 0);
+    expect(moved[0]!.sdK).toBeGreaterThan(moved.at(-1)!.sdK);
+    expect(pairsOnDay(drifting(0), today)).toEqual(drifting(0));
   });
   test('is not made out of noise, nor of single marks', () => {
     expect(dialDrift(drifting(0))!.real).toBe(false);

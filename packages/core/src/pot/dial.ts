@@ -123,6 +123,8 @@ export function dialTable(pairs: readonly DialPair[]): DialTable {
   };
 }
 
+const MONTH_MS = 30.4375 * 86_400_000;
+
 export interface Drift {
   /** Kelvin a month that the same mark reads hotter. */
   kPerMonth: number;
@@ -131,8 +133,6 @@ export interface Drift {
   real: boolean;
   pairs: number;
 }
-
-const MONTH_MS = 30.4375 * 86_400_000;
 
 /**
  * How a dial drifts: a straight line through time, common to all marks, each mark with a mean of its own (least squares
@@ -154,4 +154,18 @@ export function dialDrift(pairs: readonly DialPair[]): Drift | null {
   const noise = Math.max(rss / freedom, REPEAT_SD_K ** 2 / 4);
   const sdKPerMonth = Math.sqrt(noise / stt);
   return { kPerMonth, sdKPerMonth, real: Math.abs(kPerMonth) > 2 * sdKPerMonth, pairs: pairs.length };
+}
+
+/**
+ * Pairs as they would read on another day: where the dial really drifts, old ones are moved along, and doubted the more
+ * the older they are. Without a real drift they stay as they are.
+ */
+export function pairsOnDay<P extends DialPair>(pairs: readonly P[], at: number): P[] {
+  const drift = dialDrift(pairs);
+  if (!drift?.real) return [...pairs];
+  return pairs.map((pair) => {
+    const months = (at - pair.at) / MONTH_MS;
+    const sdK = Math.hypot(pair.sdK, drift.sdKPerMonth * months);
+    return { ...pair, temperatureC: pair.temperatureC + drift.kPerMonth * months, sdK };
+  });
 }

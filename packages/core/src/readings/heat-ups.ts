@@ -15,7 +15,10 @@ export function heatUpsIn(readings: readonly Reading[], meltingC = 327.5): Readi
   let from = 0;
   let top = 0;
   const close = (to: number) => {
-    const stretch = readings.slice(from, to + 1);
+    // The thermostat holds it below its highest: the heat-up is over where it first comes near that.
+    const near = readings[to]?.celsius ?? 0;
+    const end = readings.findIndex((reading, i) => i >= from && reading.celsius >= near - 2 * RISE_K);
+    const stretch = readings.slice(from, end + 1);
     if (stretch.length >= 8 && stretch.at(-1)!.celsius - stretch[0]!.celsius >= LEAST_RISE_K) found.push(stretch);
   };
   for (let i = 1; i < readings.length; i++) {

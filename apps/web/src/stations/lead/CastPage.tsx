@@ -30,7 +30,7 @@ function CavityRow({ cavity, alloy }: { cavity: Cavity; alloy: Alloy }) {
   const variants: CavityVariant[] = [AS_CUT, ...((cavity.variants ?? []) as CavityVariant[])];
   return variants.map((variant, index) => (
     <tr key={variant.name}>
-      <td className="w-20">
+      <td>
         {index === 0 && (
           <Head
             style={cavity.style as StyleId}
@@ -56,7 +56,7 @@ function CavityRow({ cavity, alloy }: { cavity: Cavity; alloy: Alloy }) {
 const MoldWeights = ({ mold, alloy }: { mold: Mold; alloy: Alloy }) => (
   <section className="mb-7 max-w-[620px]">
     <Heading>{mold.name}</Heading>
-    <table className="sheet-table">
+    <table className="sheet-table table-fixed">
       <thead>
         <tr>
           <th />
@@ -129,13 +129,13 @@ export function CastPage() {
           )}
           <dl className="grid grid-cols-[1fr_auto] gap-x-3 gap-y-1 text-sm">
             <dt>Begins to freeze at</dt>
-            <dd className="font-semibold">{units.temperature(alloy.liquidusC)}</dd>
+            <dd className="text-right font-semibold">{units.temperature(alloy.liquidusC)}</dd>
             <dt>Is solid at</dt>
-            <dd className="font-semibold">{units.temperature(alloy.solidusC)}</dd>
+            <dd className="text-right font-semibold">{units.temperature(alloy.solidusC)}</dd>
             <dt>Pour at about</dt>
-            <dd className="font-semibold">{units.temperature(alloy.liquidusC + POUR_ABOVE_K)}</dd>
+            <dd className="text-right font-semibold">{units.temperature(alloy.liquidusC + POUR_ABOVE_K)}</dd>
             <dt>Density</dt>
-            <dd className="font-semibold">{(alloy.densityKgM3 / 1000).toFixed(2)} g/cm³</dd>
+            <dd className="text-right font-semibold">{(alloy.densityKgM3 / 1000).toFixed(2)} g/cm³</dd>
           </dl>
           {alloy.pasty > 0.5 && (
             <p className="text-sm text-ink-2">

@@ -3,6 +3,7 @@ import {
   dialDrift,
   dialFigure,
   dialTable,
+  pairsOnDay,
   parseTemperature,
   PROBE_SD_K,
   SKIN_SD_K,
@@ -11,7 +12,7 @@ import {
   type DialPair,
   type SkinColour,
 } from '@schmelz/core';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { useLive } from '../../api/live.ts';
 import { useList, useNote, useRecords, useSettings, useStrike } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
@@ -86,6 +87,9 @@ function PairForm({ potId, live }: { potId: string; live: number | null }) {
   );
 }
 
+/** So many pairs are listed before the rest is asked for. */
+const SHOWN = 8;
+
 /** Whether the dial drifts, in words. */
 function DriftNote({ pairs }: { pairs: readonly DialPair[] }) {
   const units = useUnits();
@@ -105,7 +109,7 @@ function DriftNote({ pairs }: { pairs: readonly DialPair[] }) {
       <Icon name="watch" className="mt-1 shrink-0" />
       <span>
         It drifts: the same mark gets {rate} {drift.kPerMonth > 0 ? 'hotter' : 'colder'} a month (± {doubt}). Measure it
-        before a long evening, and strike out old pairs once you trust the new ones.
+        again before a long evening.
       </span>
     </p>
   );
@@ -119,7 +123,11 @@ export function DialPage() {
   const units = useUnits();
   const live = useLive('pot');
   const strike = useStrike();
-  const pairs = useMemo(() => pairsOf(marks ?? []), [marks]);
+  const written = useMemo(() => pairsOf(marks ?? []), [marks]);
+  // What the marks would read today: a dial that drifts is not the dial of last winter.
+  const [today] = useState(moment);
+  const pairs = useMemo(() => pairsOnDay(written, today), [written, today]);
+  const [all, setAll] = useState(false);
   const table = useMemo(() => (new Set(pairs.map((pair) => pair.dial)).size < 2 ? null : dialTable(pairs)), [pairs]);
   if (!pots || !settings || !marks) return <Waiting error={error} />;
   if (!pot) return <Waiting error={new Error('No pot is on record: add one in Setup.')} />;
@@ -150,10 +158,11 @@ export function DialPage() {
       <Heading aside={pot.name}>The dial has numbers, not degrees</Heading>
       {table ? (
         <>
-          <DriftNote pairs={pairs} />
-          <DialChart table={table} pairs={pairs} pourC={pourC} dial={dial} units={units} />
+          <DriftNote pairs={written} />
+          <DialChart table={table} pairs={written} pourC={pourC} dial={dial} units={units} />
           <p className="quiet mb-5">
-            Full dots by probe, the newest dark; rings by the colour of the skin. Outside the measured marks nothing is
+            The curve is the dial of today: where it drifts, old pairs are brought along, and doubted the more. Dots as
+            they were measured, the newest dark, rings by the colour of the skin. Outside the measured marks nothing is
             drawn, because nothing is known.
           </p>
         </>
@@ -175,26 +184,34 @@ export function DialPage() {
           </tr>
         </thead>
         <tbody>
-          {[...marks].reverse().map((mark) => (
-            <tr key={mark.id} className={mark.struck ? 'text-ink-3 line-through' : ''}>
-              <td>{writeDay(mark.at)}</td>
-              <td className="num">{mark.dial}</td>
-              <td className="num">{units.temperature(mark.temperatureC)}</td>
-              <td>
-                <BasisMark basis={mark.how === 'probe' ? 'measured' : 'given'} />{' '}
-                {mark.how === 'probe' ? 'probe' : 'colour of the skin'}
-              </td>
-              <td className="num">
-                {!mark.struck && (
-                  <Button look="quiet" onClick={() => strike.mutate(mark.id)}>
-                    Strike out
-                  </Button>
-                )}
-              </td>
-            </tr>
-          ))}
+          {[...marks]
+            .reverse()
+            .slice(0, all ? undefined : SHOWN)
+            .map((mark) => (
+              <tr key={mark.id} className={mark.struck ? 'text-ink-3 line-through' : ''}>
+                <td>{writeDay(mark.at)}</td>
+                <td className="num">{mark.dial}</td>
+                <td className="num">{units.temperature(mark.temperatureC)}</td>
+                <td>
+                  <BasisMark basis={mark.how === 'probe' ? 'measured' : 'given'} />{' '}
+                  {mark.how === 'probe' ? 'probe' : 'colour of the skin'}
+                </td>
+                <td className="num">
+                  {!mark.struck && (
+                    <Button look="quiet" onClick={() => strike.mutate(mark.id)}>
+                      Strike out
+                    </Button>
+                  )}
+                </td>
+              </tr>
+            ))}
         </tbody>
       </table>
+      {marks.length > SHOWN && (
+        <Button look="quiet" onClick={() => setAll(!all)}>
+          {all ? 'Only the newest' : `All ${marks.length} pairs`}
+        </Button>
+      )}
     </Page>
   );
 }

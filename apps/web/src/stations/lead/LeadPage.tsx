@@ -83,9 +83,7 @@ export function LeadPage() {
       <LeadRooms />
       {leads.map((lead) => (
         <section key={lead.id} className="mb-7">
-          <Heading
-            aside={lead.averageMinor !== null ? `paid ${units.money(lead.averageMinor)}/kg on average` : undefined}
-          >
+          <Heading aside={lead.averageMinor ? `paid ${units.money(lead.averageMinor)}/kg on average` : undefined}>
             {lead.name}{' '}
             <span className="ml-2 font-normal text-ink-3 [font-stretch:100%]">
               {units.bulk(lead.quantity)}

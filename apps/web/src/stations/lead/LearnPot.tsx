@@ -4,10 +4,10 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { request } from '../../api/client.ts';
-import { useChannels, useSave } from '../../api/queries.ts';
+import { useChannels, usePoursOf, useSave } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Choice } from '../../design/Field.tsx';
-import { FitProgress } from '../../design/Learned.tsx';
+import { FitProgress, richest } from '../../design/Learned.tsx';
 import { ProblemNote } from '../../design/Notice.tsx';
 import { Heading } from '../../design/Page.tsx';
 import { Trying } from '../../design/Dials.tsx';
@@ -20,14 +20,19 @@ export function LearnPot({ pot, roomC, units }: { pot: Pot; roomC: number; units
   const { data: channels = [] } = useChannels();
   const pots = channels.filter((channel) => channel.place === 'pot' && channel.count > 8);
   const [chosen, setChosen] = useState<number | null>(null);
-  const channel = pots.find((each) => each.id === chosen) ?? pots.at(-1);
-  const [kg, setKg] = useState(0.9 * pot.capacityKg);
+  const channel = pots.find((each) => each.id === chosen) ?? richest(pots);
+  const [said, setKg] = useState<number | null>(null);
   const { data: readings } = useQuery({
     queryKey: ['raw', channel?.id, channel?.count],
     queryFn: () => request<Reading[]>('GET', `/readings/raw?channel=${channel!.id}`),
     enabled: !!channel,
   });
   const heatUp = useMemo(() => (readings ? heatUpsIn(readings).at(-1) : undefined), [readings]);
+  // The pour that was going on knows what was charged.
+  const { data: pours } = usePoursOf(heatUp ? { at: heatUp.at(-1)!.at } : null);
+  const charge = pours?.[0]?.log.find((entry) => entry.kind === 'charge');
+  const charged = charge?.kind === 'charge' ? charge.massKg : null;
+  const kg = said ?? charged ?? 0.9 * pot.capacityKg;
   const { state, run, stop } = useFit('pot');
   const save = useSave('pots');
   const result = state.status === 'done' ? state.result : null;
@@ -71,6 +76,7 @@ export function LearnPot({ pot, roomC, units }: { pot: Pot; roomC: number; units
               <p>
                 A heat-up from {units.temperature(heatUp[0]!.celsius)} to {units.temperature(heatUp.at(-1)!.celsius)},
                 on {writeDayShort(heatUp[0]!.at)} at {writeTime(heatUp[0]!.at)}, {heatUp.length} readings.
+                {charged !== null && ` The pour of that time charged ${units.bulk(charged)}.`}
               </p>
             ) : (
               <p className="quiet">{readings ? 'No heat-up is in these readings.' : 'Reading …'}</p>

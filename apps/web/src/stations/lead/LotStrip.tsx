@@ -13,6 +13,8 @@ export function LotStrip({ lot, mostKg }: { lot: LeadLot; mostKg: number }) {
   const clean = lot.cleanKg ?? 0;
   const width = (kg: number) => `${(100 * kg) / mostKg}%`;
   const waits = lot.cleanKg === null;
+  const went = lot.went.filter(({ kg }) => kg > 0).sort((a, b) => b.kg - a.kg);
+  const back = -lot.went.reduce((sum, { kg }) => sum + Math.min(0, kg), 0);
   return (
     <li className="grid gap-x-5 gap-y-1 border-b border-rule py-2.5 md:grid-cols-[230px_minmax(0,1fr)_220px] md:items-center">
       <div className="min-w-0">
@@ -37,8 +39,16 @@ export function LotStrip({ lot, mostKg }: { lot: LeadLot; mostKg: number }) {
               style={{ width: width(lot.leftKg) }}
               hidden={lot.leftKg < 0.01}
             />
-            <span className="border border-rule-2 bg-sheet" style={{ width: width(clean - lot.leftKg) }} />
-            <span className="hatch border border-l-0 border-rule" style={{ width: width(lot.grossKg - clean) }} />
+            <span
+              className="border border-rule-2 bg-sheet"
+              style={{ width: width(clean - lot.leftKg) }}
+              hidden={clean - lot.leftKg < 0.01}
+            />
+            <span
+              className="hatch border border-l-0 border-rule"
+              style={{ width: width(lot.grossKg - clean) }}
+              hidden={lot.grossKg - clean < 0.01}
+            />
           </>
         )}
       </div>
@@ -47,17 +57,25 @@ export function LotStrip({ lot, mostKg }: { lot: LeadLot; mostKg: number }) {
           <Button onClick={() => setCleaning(true)}>Melted down, skimmed</Button>
         ) : (
           <p className="text-right">
-            <b className="fig text-[19px]">{units.bulk(lot.leftKg)}</b> <span className="quiet">left</span>
+            {lot.leftKg < 0.005 ? (
+              <span className="text-ink-3">used up</span>
+            ) : (
+              <>
+                <b className="fig text-[19px]">{units.bulk(lot.leftKg)}</b> <span className="quiet">left</span>
+              </>
+            )}
             <span className="quiet block">
               {clean < lot.grossKg - 1e-9 && `${Math.round((100 * clean) / lot.grossKg)} % clean · `}
-              {units.money(lot.priceMinor / clean)}/kg{lot.ingots > 0 && ` · ${lot.ingots} ingots`}
+              {lot.priceMinor === 0 ? 'came free' : `${units.money(lot.priceMinor / clean)}/kg`}
+              {lot.ingots > 0 && ` · ${lot.ingots} ingots`}
             </span>
           </p>
         )}
       </div>
       {lot.went.length > 0 && (
         <p className="quiet md:col-start-2 md:col-end-4">
-          went to: {lot.went.map(({ reason, kg }) => `${reason} ${units.bulk(kg)}`).join(', ')}
+          went to: {went.map(({ reason, kg }) => `${reason} ${units.bulk(kg)}`).join(', ')}
+          {back > 0.005 && `; ${units.bulk(back)} came back`}
         </p>
       )}
       <Sheet open={cleaning} onOpenChange={setCleaning} title={`${lot.label}, melted down`}>

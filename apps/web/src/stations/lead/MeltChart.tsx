@@ -59,13 +59,13 @@ export function MeltChart({
           />
           <YAxis domain={[0, top]} ticks={steps(top, 100)} width={48} {...axis} />
           <Tooltip {...tip} labelFormatter={(minute) => `${Math.round(Number(minute))} min`} />
-          {moments.map(({ atS, says }) => (
+          {moments.map(({ atS, says }, index) => (
             <ReferenceLine
               key={says}
               x={atS / 60}
               stroke="var(--ink-2)"
               strokeDasharray="3 4"
-              label={mark(says, 'top')}
+              label={mark(says, index % 2 ? 'insideBottomLeft' : 'insideBottomRight')}
             />
           ))}
           <Line

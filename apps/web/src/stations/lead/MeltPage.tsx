@@ -3,6 +3,7 @@ import {
   dialTable,
   fumeFigure,
   meltPlan,
+  pairsOnDay,
   potFigure,
   skinAt,
   writeClock,
@@ -18,6 +19,7 @@ import { Fig } from '../../design/Figure.tsx';
 import { Caution, ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { SkinScale } from '../../drawing/Skin.tsx';
+import { moment } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { pairsOf } from './DialPage.tsx';
 import { FeedAdviser } from './FeedAdviser.tsx';
@@ -46,11 +48,12 @@ export const effectivePot = (pot: Pot) => ({
 /** The dial's mark for a temperature, where its pairs reach. */
 function useDialMark(potId: string | undefined, temperatureC: number): number | null {
   const { data: marks } = useRecords('dial', potId);
+  const [today] = useState(moment);
   return useMemo(() => {
-    const pairs = pairsOf(marks ?? []);
+    const pairs = pairsOnDay(pairsOf(marks ?? []), today);
     if (new Set(pairs.map((pair) => pair.dial)).size < 2) return null;
     return dialTable(pairs).dialFor(temperatureC);
-  }, [marks, temperatureC]);
+  }, [marks, temperatureC, today]);
 }
 
 export function MeltPage() {

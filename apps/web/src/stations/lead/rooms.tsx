@@ -10,7 +10,7 @@ export const LeadRooms = () => (
       { to: '/lead/melt', name: 'Melting' },
       { to: '/lead/dial', name: 'Dial' },
       { to: '/lead/cast', name: 'What it casts' },
-      { to: '/readings', name: 'Probes' },
+      { to: '/lead/probes', name: 'Probes' },
     ]}
   />
 );

@@ -27,20 +27,15 @@ const VERDICT: Record<string, { icon: IconName; tone: string }> = {
 const MOST_BAR = 4;
 
 /** Threshold of the fill index from this mold's own shorts, fitted in a worker when the page opens. */
-function useThreshold(mold: StoredMold | undefined): {
-  threshold: FillThreshold | null;
-  fit: ReturnType<typeof useFit<'threshold'>>;
-  again: () => void;
-} {
-  // prettier-ignore
-  const { data: records } = useFillRecords(mold?.id ?? '');
+function useThreshold(mold: StoredMold | undefined) {
+  const { data: records } = useFillRecords(mold?.id);
   const fit = useFit('threshold');
   const input = useMemo(() => {
     if (!mold || !records?.length) return null;
     return records.map(({ cavityId, pourC, roomC, shotsSinceSmoked, casts, shorts }) => {
       const cavity = mold.cavities.find((each) => each.id === cavityId)!;
       const { index } = fillIndex(fillCavityOf(cavity), { ...FILL_DEFAULTS, metalC: pourC, roomC, shotsSinceSmoked });
-      return { index, casts, shorts };
+      return { cavityId, index, casts, shorts };
     });
   }, [mold, records]);
   const { run } = fit;
@@ -48,7 +43,7 @@ function useThreshold(mold: StoredMold | undefined): {
   useEffect(() => {
     if (input) void run(input);
   }, [input, run]);
-  const threshold = useMemo(() => {
+  const threshold = useMemo((): FillThreshold | null => {
     if (fit.state.status !== 'done') return null;
     const { result } = fit.state;
     const centre = Math.log(result.index);
@@ -57,7 +52,8 @@ function useThreshold(mold: StoredMold | undefined): {
       shortShare: (index: number) => 1 / (1 + Math.exp(-(centre - Math.log(index)) / result.spread)),
     };
   }, [fit.state]);
-  return { threshold, fit, again };
+  const faultyIds = fit.state.status === 'done' ? fit.state.result.faulty : [];
+  return { threshold, faultyIds, fit, again };
 }
 
 /** An index as a bar from nothing to four, with the marks of short and marginal. */
@@ -119,7 +115,7 @@ export function FillPage() {
   const [tried, setTried] = useState<Partial<FillSettings>>({ hookWarm: false });
   const [leadId, setLeadId] = useState<string | null>(null);
   const [position, setPosition] = useState<number | null>(null);
-  const { threshold, fit, again } = useThreshold(mold);
+  const { threshold, faultyIds, fit, again } = useThreshold(mold);
   if (!mold || !settings || !materials) return <Waiting error={error} />;
   const leads = materials.filter((each) => each.kind === 'lead');
   const alloy = alloyOfMaterial(leads.find((each) => each.id === leadId) ?? leads[0]);
@@ -137,6 +133,7 @@ export function FillPage() {
   const indexes = new Map(open.map((cavity) => [cavity.id, fillIndex(fillCavityOf(cavity), at(cavity))]));
   const worst = [...open].sort((a, b) => indexes.get(a.id)!.index - indexes.get(b.id)!.index)[0];
   const chosen = open.find((cavity) => cavity.position === position) ?? worst;
+  const faulty = mold.cavities.filter((cavity) => faultyIds.includes(cavity.id));
   const frame = moldFrame(drawnCavities(mold, units.massUnit));
   const turn = (change: Partial<FillSettings>) => setTried({ ...tried, ...change });
   const now = { ...FILL_DEFAULTS, ...tried, metalC };
@@ -311,27 +308,24 @@ export function FillPage() {
         <Heading>What your own shorts say</Heading>
         <FitProgress state={fit.state} onStop={fit.stop} />
         {threshold ? (
-          <p>
-            <span className="voice text-lg">
+          <>
+            <p className="voice text-lg">
               Every second cast is short at an index of {threshold.index.toFixed(2)}, {threshold.low.toFixed(2)} to{' '}
               {threshold.high.toFixed(2)}.
-            </span>{' '}
-            From {threshold.shorts} shorts in {threshold.casts} casts of this mold, leaning on a prior.{' '}
-            {chosen.casts >= 20 && (
-              <>
-                Cavity {chosen.position} was short {Math.round((100 * (chosen.rejects['short'] ?? 0)) / chosen.casts)} %
-                of the time; the model expects {Math.round(100 * threshold.shortShare(indexes.get(chosen.id)!.index))} %
-                at these settings.
-                {(chosen.rejects['short'] ?? 0) / chosen.casts >
-                  3 * threshold.shortShare(indexes.get(chosen.id)!.index) + 0.08 && (
-                  <b className="text-watch">
-                    {' '}
-                    That is far more than flow explains: look into the cavity for a burr or a closed vent.
-                  </b>
-                )}
-              </>
-            )}
-          </p>
+            </p>
+            <p className="mt-1">
+              From {threshold.shorts} shorts in {threshold.casts} casts of this mold, leaning on a prior.
+              {chosen.casts >= 20 &&
+                ` Cavity ${chosen.position} was short ${Math.round((100 * (chosen.rejects['short'] ?? 0)) / chosen.casts)} % of the time; at these settings the model expects ${Math.round(100 * threshold.shortShare(indexes.get(chosen.id)!.index))} %.`}
+            </p>
+            {faulty.map((cavity) => (
+              <p key={cavity.id} className="mt-2 flex items-start gap-2 font-medium text-watch">
+                <Icon name="watch" className="mt-1 shrink-0" />
+                Cavity {cavity.position} is short far more often than its flow explains, and is left out of this: look
+                into it for a burr, a closed vent, or a gate that is worn.
+              </p>
+            ))}
+          </>
         ) : fit.state.status === 'idle' ? (
           <p className="quiet">
             No casts of this mold are on record.{' '}

@@ -4,49 +4,56 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { request } from '../../api/client.ts';
-import { useChannels, usePours, useSave } from '../../api/queries.ts';
+import { useChannels, usePoursOf, useSave } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
+import { Ways } from '../../design/Dials.tsx';
 import { Choice } from '../../design/Field.tsx';
-import { FitProgress } from '../../design/Learned.tsx';
+import { FitProgress, richest } from '../../design/Learned.tsx';
 import { ProblemNote } from '../../design/Notice.tsx';
 import { Heading } from '../../design/Page.tsx';
 import { writeDayShort } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { useFit } from '../../workers/useFit.ts';
-import { metalOfMold, moldInputOf } from './rooms.tsx';
+import { fullShotKg, metalOfMold, moldInputOf } from './rooms.tsx';
 
 /** A mold's loss and heat capacity, learned from a probe at its back and the shots that were logged meanwhile. */
 export function LearnMold({ mold, roomC, metalC }: { mold: Mold; roomC: number; metalC: number }) {
   const units = useUnits();
   const { data: channels = [] } = useChannels();
-  const { data: pours = [] } = usePours();
-  const own = useMemo(() => pours.filter((pour) => pour.moldId === mold.id), [pours, mold.id]);
+  const { data: pours } = usePoursOf({ moldId: mold.id });
+  const own = useMemo(() => pours ?? [], [pours]);
   const probes = channels.filter(
     (channel) =>
       channel.place === 'mold' &&
       own.some((pour) => channel.firstAt !== null && pour.startedAt < channel.lastAt! && pour.startedAt > channel.firstAt! - 7_200_000),
   ); // prettier-ignore
   const [chosen, setChosen] = useState<number | null>(null);
-  const channel = probes.find((each) => each.id === chosen) ?? probes.at(-1);
+  const channel = probes.find((each) => each.id === chosen) ?? richest(probes);
   const { data: readings } = useQuery({
     queryKey: ['raw', channel?.id, channel?.count],
     queryFn: () => request<Reading[]>('GET', `/readings/raw?channel=${channel!.id}`),
     enabled: !!channel,
   });
+  const [unused, setUnused] = useState<'filled' | 'empty'>('filled');
   const input = useMemo(() => {
     if (!readings?.length) return null;
     const [from, to] = [readings[0]!.at, readings.at(-1)!.at];
     const shots = own.flatMap((pour) => {
       const state = pourState(pour.setup, pour.log);
       if (state.startedAt === null) return [];
-      const kg = pour.setup.loads.reduce((sum, load) => sum + load.leadKg + load.sprueKg, 0);
+      const loadedKg = pour.setup.loads.reduce((sum, load) => sum + load.leadKg + load.sprueKg, 0);
+      const fullKg = fullShotKg(mold);
       return standing<PourEntry>(pour.log)
         .filter((entry) => (entry.kind === 'shot' || entry.kind === 'blank') && entry.at >= from && entry.at <= to)
-        .map((entry) => ({ atS: (entry.at - from) / 1000, kg, metalC }));
+        .map((entry) => ({
+          atS: (entry.at - from) / 1000,
+          kg: entry.kind === 'blank' || unused === 'filled' ? fullKg : loadedKg,
+          metalC,
+        }));
     });
     const timed = readings.map(({ at, celsius }) => ({ atS: (at - from) / 1000, temperatureC: celsius }));
     return shots.length ? { block: { bodyKg: mold.bodyKg, metal: metalOfMold(mold) }, shots, readings: timed, roomC } : null; // prettier-ignore
-  }, [readings, own, mold, roomC, metalC]);
+  }, [readings, own, mold, roomC, metalC, unused]);
   const { state, run, stop } = useFit('mold');
   const save = useSave('molds');
   const result = state.status === 'done' ? state.result : null;
@@ -71,12 +78,23 @@ export function LearnMold({ mold, roomC, metalC }: { mold: Mold; roomC: number; 
             value={String(channel.id)}
             onChange={(event) => setChosen(Number(event.target.value))}
           />
+          <Ways
+            label="Cavities without a hook were"
+            value={unused}
+            options={[
+              { value: 'filled', label: 'filled, to keep the heat' },
+              { value: 'empty', label: 'left empty' },
+            ]}
+            onChange={setUnused}
+          />
           {input ? (
             <p>
               {input.readings.length} readings with {input.shots.length} shots among them.
             </p>
           ) : (
-            <p className="quiet">{readings ? 'No shot of this mold falls into these readings.' : 'Reading …'}</p>
+            <p className="quiet">
+              {readings && pours ? 'No shot of this mold falls into these readings.' : 'Reading …'}
+            </p>
           )}
           {input && (
             <Button onClick={() => void run(input)} disabled={state.status === 'running'}>

@@ -85,6 +85,13 @@ const SCHOOLS = [
 const LAW_MOLD_KG = 0.65;
 const MOST_SHOWN = 16;
 
+/** A name above and right of its dot, clear of a curve that falls to the right. */
+const AboveRight = ({ x, y, value }: { x?: number | string; y?: number | string; value?: unknown }) => (
+  <text x={Number(x) + 12} y={Number(y) - 6} fill="var(--ink)" fontSize={13}>
+    {String(value)}
+  </text>
+);
+
 /** One law behind the schools of 3, 5 and 10 blank shots: shot mass over mold mass. */
 export function LawChart({
   molds,
@@ -147,10 +154,17 @@ export function LawChart({
             stroke="var(--contour)"
             isAnimationActive={false}
           >
-            <LabelList dataKey="name" position="right" fill="var(--ink-2)" fontSize={13} />
+            <LabelList dataKey="name" content={AboveRight} />
           </Scatter>
-          <Scatter data={own} dataKey="blanks" fill="var(--ink)" isAnimationActive={false}>
-            <LabelList dataKey="name" position="top" fill="var(--ink)" fontSize={13} />
+          <Scatter
+            data={own.filter((mold) => !mold.here)}
+            dataKey="blanks"
+            fill="var(--lead)"
+            stroke="var(--contour)"
+            isAnimationActive={false}
+          />
+          <Scatter data={own.filter((mold) => mold.here)} dataKey="blanks" fill="var(--ink)" isAnimationActive={false}>
+            <LabelList dataKey="name" content={AboveRight} />
           </Scatter>
         </ComposedChart>
       </ResponsiveContainer>

@@ -131,8 +131,8 @@ export function WarmPage() {
         <Heading>One law behind 3, 5 and 10</Heading>
         <LawChart molds={others} metalC={metalC} roomC={roomC} />
         <p className="quiet">
-          What counts is the mass of a shot over the mass of the mold. Filled: the schools; dark: your molds, by their
-          own mass and metal.
+          What counts is the mass of a shot over the mass of the mold. Straw: the schools; dark: this mold; grey: your
+          others, each by its own mass and metal (iron holds less heat a kilogram, so it lies below).
         </p>
       </section>
       <section className="mb-7">

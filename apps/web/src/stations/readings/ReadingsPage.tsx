@@ -5,7 +5,7 @@ import { Area, CartesianGrid, ComposedChart, Line, ResponsiveContainer, Tooltip,
 import { useLive } from '../../api/live.ts';
 import { useChannels, useReadings } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
-import { axis, tip } from '../../design/chart.ts';
+import { axis, niceStep, steps, timeTicks, tip } from '../../design/chart.ts';
 import { Ways } from '../../design/Dials.tsx';
 import { BasisMark } from '../../design/Icon.tsx';
 import { Waiting } from '../../design/Notice.tsx';
@@ -26,13 +26,18 @@ type Span = (typeof SPANS)[number]['value'];
 function StretchChart({ channel, span, units }: { channel: Channel; span: Span; units: Units }) {
   // The end moves on with the channel's last reading, a step at a time, so that a live chart is asked for again.
   const to = Math.ceil((channel.lastAt ?? 0) / 10_000) * 10_000;
-  const from = span === 'all' ? (channel.firstAt ?? 0) : to - Number(span) * 1000;
+  const from = span === 'all' ? (channel.firstAt ?? 0) : Math.max(channel.firstAt ?? 0, to - Number(span) * 1000);
   const { data } = useReadings(channel.id, from, to);
   const shown = (celsius: number) => Math.round(10 * (units.temperatureUnit === 'F' ? celsiusToFahrenheit(celsius) : celsius)) / 10; // prettier-ignore
   const points = useMemo(
     () => (data?.points ?? []).map(({ at, meanC, lowC, highC }) => ({ at, mean: shown(meanC), band: [shown(lowC), shown(highC)] })),
     [data, units.temperatureUnit], // eslint-disable-line react-hooks/exhaustive-deps
   ); // prettier-ignore
+  const all = points.flatMap((point) => point.band);
+  const [least, most] = all.length ? [Math.min(...all), Math.max(...all)] : [0, 100];
+  const step = niceStep(Math.max(10, most - least));
+  const low = Math.floor(least / step) * step;
+  const high = Math.max(low + step, Math.ceil(most / step) * step);
   return (
     <section className="mb-6">
       <Heading aside={`${channel.count.toLocaleString('en')} readings since ${writeDay(channel.firstAt ?? 0)}`}>
@@ -48,9 +53,14 @@ function StretchChart({ channel, span, units }: { channel: Channel; span: Span; 
               domain={[from, to]}
               tickFormatter={(at: number) => writeTime(at)}
               {...axis}
-              tickCount={7}
+              ticks={timeTicks(from, to)}
             />
-            <YAxis domain={['auto', 'auto']} width={48} {...axis} />
+            <YAxis
+              domain={[low, high]}
+              ticks={steps(high - low, step).map((tick) => low + tick)}
+              width={48}
+              {...axis}
+            />
             <Tooltip {...tip} labelFormatter={(at) => `${writeDay(Number(at))}, ${writeTime(Number(at))}`} />
             <Area
               dataKey="band"
@@ -85,8 +95,9 @@ export function ReadingsPage() {
   const [importing, setImporting] = useState(false);
   if (!channels) return <Waiting error={error} />;
   const sources = [...new Set(channels.map((channel) => channel.source))];
+  const liveSource = channels.find((channel) => live.some((reading) => reading?.channel === channel.id))?.source;
   const newest = [...channels].sort((a, b) => (b.lastAt ?? 0) - (a.lastAt ?? 0))[0]?.source;
-  const chosen = source ?? newest;
+  const chosen = source ?? liveSource ?? newest;
   const [pot] = live;
   return (
     <Page
