@@ -11,6 +11,7 @@ async function views(url: string): Promise<[string, string][]> {
   const get = async (path: string) => (await fetch(`${url}/api${path}`)).json();
   const [orders, line, pours] = [await get('/orders'), await get('/line'), await get('/pours')];
   const tickets = await get('/tickets');
+  const mold = (await get('/molds')).find((each: { name: string }) => each.name === 'Pebble ladder').id;
   const open = orders.find((order: { status: string }) => order.status === 'open');
   const at = (station: string) => line.tickets.find((ticket: { log: { station?: string }[]; poured: number }) => {
     const seen = ticket.log.map((entry) => entry.station);
@@ -28,6 +29,15 @@ async function views(url: string): Promise<[string, string][]> {
     ['products', '/products'],
     ['lead', '/lead'],
     ['molds', '/molds'],
+    ['melting', '/lead/melt'],
+    ['dial', '/lead/dial'],
+    ['what it casts', '/lead/cast'],
+    ['probes', '/lead/probes'],
+    ['parts', '/molds/parts'],
+    ...['', '/hooks', '/warm', '/fill', '/care'].map((room): [string, string] => [
+      `mold${room}`,
+      `/molds/${mold}${room}`,
+    ]),
     ['pour', '/pour'],
     ['pour, closed', `/pour/${pours[0].id}`],
     ['trim', '/trim'],

@@ -86,7 +86,7 @@ export function Fig({
       <Popover.Trigger asChild>
         <button
           type="button"
-          aria-label={`${title}: ${text}. Why?`}
+          aria-label={`${title}: ${typeof children === 'string' ? children : text}. Why?`}
           className={`group inline-flex cursor-help items-baseline whitespace-nowrap ${className}`}
         >
           <BasisMark basis={figure.basis} />

@@ -5,8 +5,8 @@ import userEvent from '@testing-library/user-event';
 import { ids, materials, molds, order, ticket } from '../test/fixtures.ts';
 import { fakeApi, prepareBrowser, refuse, renderAt } from '../test/render.tsx';
 import { BooksPage } from './books/BooksPage.tsx';
-import { LeadPage } from './lead/LeadPage.tsx';
 import { LinePage } from './line/LinePage.tsx';
+import { MoldPage } from './molds/MoldPage.tsx';
 import { MoldsPage } from './molds/MoldsPage.tsx';
 import { OrderFormPage } from './orders/OrderForm.tsx';
 import { OrdersPage } from './orders/OrdersPage.tsx';
@@ -227,10 +227,13 @@ describe('shelf, molds, books and setup', () => {
 
   test('a cavity that gives shorts is marked; a mold is changed with its version', async () => {
     const api = fakeApi({ [`PUT /molds/${ids.mold}`]: molds[0] });
-    renderAt(<MoldsPage />);
+    const { unmount } = renderAt(<MoldsPage />);
     expect(await screen.findByText('70 %')).toBeTruthy();
     expect(screen.getByText('no record')).toBeTruthy();
-    await userEvent.click(screen.getByRole('button', { name: 'Change' }));
+    expect(screen.getByRole('link', { name: 'Three' }).getAttribute('href')).toBe(`/molds/${ids.mold}`);
+    unmount();
+    renderAt(<MoldPage />, `/molds/${ids.mold}`, '/molds/:id');
+    await userEvent.click(await screen.findByRole('button', { name: 'Change this mold' }));
     const sheet = within(await screen.findByRole('dialog'));
     await userEvent.selectOptions(sheet.getAllByLabelText('It is')[1]!, 'blocked');
     await userEvent.click(sheet.getByRole('button', { name: 'Keep the change' }));
@@ -240,19 +243,6 @@ describe('shelf, molds, books and setup', () => {
       bodyKg: 0.5,
       cavities: [{ condition: 'good' }, { condition: 'blocked', position: 2 }, { condition: 'good' }],
     });
-  });
-
-  test('lead: where it came from and went', async () => {
-    fakeApi({
-      [`GET /materials/${ids.lead}/flows`]: [
-        { reason: 'received', quantity: 20, valueMinor: 1 },
-        { reason: 'dross', quantity: -0.4, valueMinor: 1 },
-      ],
-    });
-    renderAt(<LeadPage />);
-    expect(await screen.findByText('+20.0 kg')).toBeTruthy();
-    expect(screen.getByText('−400 g')).toBeTruthy();
-    expect(screen.getByText(/explodes into steam/)).toBeTruthy();
   });
 
   test('books: what one head cost over all closed tickets', async () => {

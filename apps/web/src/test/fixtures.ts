@@ -1,4 +1,20 @@
-import type { LineView, Material, Mold, Order, Pour, Product, Recipe, SettingsView, Ticket } from '@schmelz/contract';
+import type {
+  Care,
+  CavityPour,
+  Channel,
+  DialMark,
+  LeadLot,
+  LineView,
+  Material,
+  Mold,
+  Order,
+  Part,
+  Pour,
+  Product,
+  Recipe,
+  SettingsView,
+  Ticket,
+} from '@schmelz/contract';
 import { DEFAULT_SETTINGS } from '@schmelz/contract';
 import { COST_PARTS, type CostStack } from '@schmelz/core';
 
@@ -67,6 +83,15 @@ export const pour = (more: Partial<Pour> = {}): Pour => ({
   ...more,
 });
 
+export const parts: Part[] = [{ id: uuid(201), version: 1, name: 'Pins 1/8', kind: 'base-hole pin', diameterM: 0.003175, owned: 12, places: [{ where: 'in heads', count: 5 }] }]; // prettier-ignore
+const lot = (more: Partial<LeadLot>): LeadLot => ({ id: uuid(301), version: 1, materialId: ids.lead, label: 'Keel ends', source: 'scrap', on: '2026-02-01', grossKg: 10, priceMinor: 1000, brinell: 5, note: '', cleanKg: 8.5, cleanedOn: '2026-02-02', ingots: 18, leftKg: 3.5, went: [{ reason: 'heads', kg: 5.1 }, { reason: 'returned', kg: -0.1 }], ...more }); // prettier-ignore
+export const lots: LeadLot[] = [lot({}), lot({ id: uuid(302), label: 'Tyre bucket', source: 'tyre weights', cleanKg: null, cleanedOn: null, leftKg: 0, went: [] })]; // prettier-ignore
+const day = 86_400_000;
+export const channels: Channel[] = [{ id: 1, name: 'pot', place: 'pot', source: 'evening log', count: 900, firstAt: 0, lastAt: 3_600_000, lastC: 371 }]; // prettier-ignore
+export const dialMarks: DialMark[] = [5, 7, 9].map((dial, i) => ({ id: uuid(400 + i), struck: false, kind: 'dial', thingId: ids.pot, at: 30 * day, dial, temperatureC: 232 + 20 * dial, how: 'probe' })); // prettier-ignore
+export const care: Care[] = [{ id: uuid(501), struck: false, kind: 'care', thingId: ids.mold, at: day, what: 'smoked', positions: [], note: '' }]; // prettier-ignore
+export const fillRecords: CavityPour[] = molds[0]!.cavities.slice(0, 2).map(({ id, casts }, i) => ({ cavityId: id, at: 0, pourC: 371, roomC: 20, shotsSinceSmoked: 10, casts, shorts: i ? 30 : 2 })); // prettier-ignore
+
 /** Answers of a workshop without surprises, by `METHOD path`. */
 export const answers = (more: Record<string, unknown> = {}): Record<string, unknown> => ({
   'GET /settings': settings,
@@ -74,6 +99,14 @@ export const answers = (more: Record<string, unknown> = {}): Record<string, unkn
   'GET /molds': molds,
   'GET /pots': pots,
   'GET /ovens': ovens,
+  'GET /parts': parts,
+  'GET /lead-lots': lots,
+  'GET /channels': channels,
+  [`GET /records/dial?thing=${ids.pot}`]: dialMarks,
+  [`GET /records/care?thing=${ids.mold}`]: care,
+  [`GET /records/trial?thing=${ids.mold}`]: [],
+  [`GET /molds/${ids.mold}/fill-records`]: fillRecords,
+  [`GET /pours?mold=${ids.mold}`]: [],
   'GET /recipes': recipes,
   'GET /bake-programs': programs,
   'GET /products': products,

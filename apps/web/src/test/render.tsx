@@ -27,7 +27,8 @@ export function fakeApi(more: Record<string, Answer> = {}) {
     const text = typeof init.body === 'string' ? init.body : undefined;
     const one = { method, path, body: text?.startsWith('{') ? JSON.parse(text) : text };
     sent.push(one);
-    const found = table[`${method} ${path}`];
+    // What a query says is looked at by the test, not here.
+    const found = table[`${method} ${path}`] ?? table[`${method} ${path.split('?')[0]}`];
     const answer = typeof found === 'function' ? (found as (each: Sent) => unknown)(one) : found;
     const status = (answer as { __status?: number } | undefined)?.__status ?? (answer === undefined ? (method === 'GET' ? 404 : 204) : 200); // prettier-ignore
     const body = status === 404 ? { title: 'Not found', status, detail: `nothing at ${method} ${path}` } : answer;

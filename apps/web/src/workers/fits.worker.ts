@@ -1,27 +1,4 @@
-import {
-  fitMold,
-  fitPot,
-  fitFairThreshold,
-  type CavityFillRecord,
-  type MoldFitInput,
-  type PotFitInput,
-} from '@schmelz/core';
 import { expose } from 'comlink';
-
-/** Told how far it is, 0 to 1. */
-export type Tell = (share: number) => void;
-
-const tasks = {
-  pot: (input: PotFitInput, tell: Tell) => fitPot(input, (share) => void tell(share)),
-  mold: (input: MoldFitInput, tell: Tell) => fitMold(input, (share) => void tell(share)),
-  // A function does not cross to the page: the page works the curve out from centre and spread.
-  threshold: (records: CavityFillRecord[], tell: Tell) => {
-    const { threshold, faulty } = fitFairThreshold(records);
-    const { shortShare: _curve, ...fit } = threshold;
-    tell(1);
-    return { ...fit, faulty };
-  },
-};
-export type FitTasks = typeof tasks;
+import { tasks } from './tasks.ts';
 
 expose(tasks);

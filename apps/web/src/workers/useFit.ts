@@ -1,6 +1,6 @@
 import { proxy, wrap, type Remote } from 'comlink';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { FitTasks } from './fits.worker.ts';
+import type { FitTasks } from './tasks.ts';
 import { startFitWorker } from './start.ts';
 
 export type FitState<Result> =

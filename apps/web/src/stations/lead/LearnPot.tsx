@@ -99,7 +99,7 @@ export function LearnPot({ pot, roomC, units }: { pot: Pot; roomC: number; units
               <>
                 <p className="voice text-xl">
                   {Math.round(of('powerW').value)} ± {Math.max(1, Math.round(2 * of('powerW').sd))} W, losing{' '}
-                  {of('lossWPerK').value.toFixed(2)} ± {(2 * of('lossWPerK').sd).toFixed(2)} W/K
+                  {of('lossWPerK').value.toFixed(2)} ± {Math.max(0.01, 2 * of('lossWPerK').sd).toFixed(2)} W/K
                 </p>
                 <p className="quiet">
                   Given were {pot.powerW} W and {pot.lossWPerK} W/K. The model misses a reading by{' '}

@@ -264,13 +264,15 @@ export function FillPage() {
                   <button
                     type="button"
                     aria-pressed={cavity.id === chosen.id}
-                    aria-label={`Cavity ${cavity.position}: index ${fill.index.toFixed(2)}, ${fill.verdict}`}
                     onClick={() => setPosition(cavity.position)}
                     className="w-full border-t-[3px] border-rule-2 pt-1 text-left hover:border-ink aria-pressed:border-ink"
                   >
                     <span className="flex items-baseline gap-1.5">
-                      <span className="text-ink-3">{cavity.position}</span>
-                      <b className="fig text-[23px]">{fill.index.toFixed(2)}</b>
+                      <span className="text-ink-3">
+                        <span className="sr-only">Cavity </span>
+                        {cavity.position}{' '}
+                      </span>
+                      <b className="fig text-[23px]">{fill.index.toFixed(2)} </b>
                     </span>
                     <span className={`flex items-center gap-1 text-sm ${VERDICT[fill.verdict]!.tone}`}>
                       <Icon name={VERDICT[fill.verdict]!.icon} size={12} />{' '}

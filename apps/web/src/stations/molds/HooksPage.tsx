@@ -198,7 +198,7 @@ export function HooksPage() {
                     <td key={one.id}>
                       <button
                         type="button"
-                        aria-label={`${each.name} in cavity ${one.position}: ${verdict.seat}. Why?`}
+                        aria-label={`${each.name} in cavity ${one.position}: ${look.word}, ${verdict.seat}. Why?`}
                         className={`flex items-center gap-1.5 border-b border-dotted border-rule-2 whitespace-nowrap hover:border-ink ${look.tone}`}
                         onClick={() => setAsked({ cavityId: one.id, hookId: each.id })}
                       >

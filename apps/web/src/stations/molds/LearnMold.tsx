@@ -107,7 +107,7 @@ export function LearnMold({ mold, roomC, metalC }: { mold: Mold; roomC: number; 
           {loss && capacity && (
             <>
               <p className="voice text-xl">
-                It loses {loss.value.toFixed(2)} ± {(2 * loss.sd).toFixed(2)} W/K and holds{' '}
+                It loses {loss.value.toFixed(2)} ± {Math.max(0.01, 2 * loss.sd).toFixed(2)} W/K and holds{' '}
                 {Math.round(100 * capacity.value)} ± {Math.max(1, Math.round(200 * capacity.sd))} % of the book&apos;s
                 heat
               </p>

@@ -83,12 +83,14 @@ export function MoldPage() {
                 <button
                   type="button"
                   aria-pressed={cavity.position === chosen.position}
-                  aria-label={`Cavity ${cavity.position}, ${conditionOf(cavity)}`}
                   onClick={() => setPosition(cavity.position)}
                   className="w-full border-t-[3px] border-rule-2 pt-1.5 text-left hover:border-ink aria-pressed:border-ink"
                 >
                   <span className="flex items-baseline gap-1.5">
-                    <span className="text-ink-3">{cavity.position}</span>
+                    <span className="text-ink-3">
+                      <span className="sr-only">Cavity </span>
+                      {cavity.position}{' '}
+                    </span>
                     <b className="fig text-[25px]">{share(cavity) === null ? '–' : Math.round(100 * share(cavity)!)}</b>
                     <span className="text-sm text-ink-3">{share(cavity) === null ? '' : '%'}</span>
                   </span>
