@@ -1,6 +1,6 @@
 // npm run bench: medians of what a maker waits for. Nothing here is asserted: machines differ.
 import { spawn, spawnSync } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync, statSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
@@ -57,6 +57,23 @@ const timed = async (times, work) => {
   return taken;
 };
 
+// A session of four hours: the pot second by second, the mold shot by shot.
+const core = await import(join(root, 'packages', 'core', 'dist', 'index.js'));
+const fourHours = () => {
+  const shots = Array.from({ length: 240 }, (_, i) => ({ atS: 60 * i + 1200, kind: 'take', kg: 0.02 }));
+  core.simulatePot({
+    pot: { powerW: 700, lossWPerK: 0.55 },
+    leadKg: 8,
+    fromC: 20,
+    roomC: 20,
+    setC: 374,
+    seconds: 14_400,
+    events: shots,
+  });
+  core.moldSession({ block: { bodyKg: 0.6 }, steps: shots.map(() => core.shotStep(0.08, 371, 60)) });
+};
+report('a session of four hours simulated', await timed(30, fourHours), 20);
+
 const open = (await call('GET', '/orders')).find((order) => order.status === 'open');
 report('plan of an order', await timed(20, () => call('GET', `/orders/${open.id}/plan`)));
 report('the line', await timed(20, () => call('GET', '/line')));
@@ -95,6 +112,72 @@ const taps = await page.evaluate(async () => {
 });
 report('a tap on screen', taps, 50);
 
+// A fit of 500 shots in its worker, and how the page draws meanwhile.
+const SHOTS = 500;
+const from = Date.now() - 25_000 * 1000;
+const long = await call('POST', '/orders', { customer: 'Bench', dueOn: null, note: '', lines: [{ productId: open.lines[0].productId, quantity: 2000 }] }); // prettier-ignore
+const [big] = await call('POST', `/orders/${long.id}/release`, {});
+const fry = (await call('GET', '/molds')).find((each) => each.cavities.some((cavity) => cavity.style === 'ball' && cavity.nominalMassKg === 0.01)); // prettier-ignore
+await say({ kind: 'close', sprueBackKg: 0, rejectsBackKg: 0, drossKg: 0, heelKg: 2 });
+const session = await call('POST', '/pours', { moldId: fry.id, potId: pot.id, batchIds: [big.id] });
+const tell = (entry) => call('POST', `/pours/${session.id}/entries`, { id: crypto.randomUUID(), ...entry });
+await tell({ kind: 'charge', massKg: 8, potC: 20, at: from });
+const positions = session.setup.loads.filter((load) => load.batchIds.length).map((load) => load.position);
+for (let i = 0; i < SHOTS; i++) await tell({ kind: 'shot', positions, at: from + 60_000 * i + 30_000 });
+const probe = core.backAtReadings(
+  { block: { bodyKg: fry.bodyKg }, roomC: 20, readings: Array.from({ length: 3000 }, (_, i) => ({ atS: 10 * i, temperatureC: 20 })), shots: Array.from({ length: SHOTS }, (_, i) => ({ atS: 60 * i + 30, kg: 0.06, metalC: 371 })) },
+  { bodyKg: fry.bodyKg, lossWPerK: 0.6 },
+); // prettier-ignore
+const csv = ['s,mold C', ...probe.map((celsius, i) => `${10 * i},${celsius.toFixed(1)}`)].join('\n');
+const mapping = { name: 'bench', timeColumn: 's', timeIs: 'seconds', startAt: from, columns: [{ column: 'mold C', place: 'mold', unit: 'C' }] }; // prettier-ignore
+await fetch(`${url}/api/readings/import?mapping=${encodeURIComponent(JSON.stringify(mapping))}`, { method: 'POST', headers: { 'content-type': 'text/csv' }, body: csv }); // prettier-ignore
+await page.goto(`${url}/molds/${fry.id}/warm`);
+await page.getByText('shots among them').waitFor();
+const fits = [];
+const frames = [];
+for (let i = 0; i < 5; i++) {
+  const { ms, gaps } = await page.evaluate(async () => {
+    const button = [...document.querySelectorAll('button')].find((each) => each.textContent.startsWith('Fit loss'));
+    const gaps = [];
+    let last = performance.now();
+    let going = true;
+    const frame = () => {
+      const now = performance.now();
+      gaps.push(now - last);
+      last = now;
+      if (going) requestAnimationFrame(frame);
+    };
+    requestAnimationFrame(frame);
+    const began = performance.now();
+    button.click();
+    while (!button.disabled) await new Promise((resolve) => setTimeout(resolve, 1));
+    while (button.disabled) await new Promise((resolve) => setTimeout(resolve, 4));
+    going = false;
+    return { ms: performance.now() - began, gaps };
+  });
+  fits.push(ms);
+  frames.push(...gaps.slice(1));
+}
+report(`a fit of ${SHOTS} shots and ${probe.length} readings in its worker`, fits, 1000);
+report('a frame of the page meanwhile', frames, 16.7);
+
 await browser.close();
 await stop(running);
+
+// Ten million readings: room and time to draw.
+const { openStore } = await import(server('store/store.js'));
+const { addLog } = await import(server('services/readings.js'));
+const many = 10_000_000;
+const before = statSync(join(folder, 'schmelz.sqlite')).size;
+const store = await openStore(folder);
+const wobble = (i) => 371 + 6 * Math.sin(i / 97) + 0.8 * Math.sin(i * 12.9898);
+const [{ id: channel }] = await addLog(store, 'ten million', [{ place: 'pot', name: 'pot', readings: Array.from({ length: many }, (_, i) => ({ at: 1000 * i + 1, celsius: wobble(i) })) }]); // prettier-ignore
+await store.close();
+const bytes = (statSync(join(folder, 'schmelz.sqlite')).size - before) / many;
+console.log(`a reading on disk: ${bytes.toFixed(1)} bytes (bar: 20 bytes)`);
+const again = await start();
+const chart = (query) => fetch(`${again.url}/api/readings?channel=${channel}&points=800&${query}`).then((answer) => answer.json()); // prettier-ignore
+report('a chart of 10 million readings', await timed(10, () => chart(`from=0&to=${many * 1000}`)), 200);
+report('a chart of one hour out of them', await timed(10, () => chart('from=5000000000&to=5003600000')), 200);
+await stop(again);
 rmSync(folder, { recursive: true, force: true });

@@ -12,7 +12,10 @@ const folder = mkdtempSync(join(tmpdir(), 'schmelz-shots-'));
 const server = (name) => join(root, 'apps', 'server', 'dist', name);
 const env = { ...process.env, SCHMELZ_DATA: folder, SCHMELZ_PORT: '0' };
 if (spawnSync(process.execPath, [server('demo/main.js')], { env, stdio: 'inherit' }).status !== 0) process.exit(1);
-const child = spawn(process.execPath, [server('main.js')], { env, stdio: ['ignore', 'pipe', 'inherit'] });
+const child = spawn(process.execPath, [server('main.js')], {
+  env: { ...env, SCHMELZ_LOGGER: 'simulated' },
+  stdio: ['ignore', 'pipe', 'inherit'],
+});
 const url = await new Promise((resolve) =>
   child.stdout.on('data', (data) => {
     const found = /ready: (\S+)/.exec(String(data));
@@ -53,6 +56,17 @@ for (const [path, name] of [['/molds', 'molds'], ['/lead', 'lead'], ['/products'
   await go(path);
   await shoot(name);
 } // prettier-ignore
+const fry = (await get('/molds')).find((mold) => mold.name === 'Fry six');
+for (const [path, name] of [
+  ['/lead/melt', 'melting'],
+  ['/lead/dial', 'dial'],
+  [`/molds/${fry.id}/warm`, 'warming'],
+  [`/molds/${fry.id}/fill`, 'fill'],
+]) {
+  await go(path);
+  await page.waitForTimeout(1500); // the probe's first reading, and the fit beside the page
+  await shoot(name);
+}
 const closed = (await get('/tickets')).find((ticket) => ticket.log.some((entry) => entry.kind === 'close'));
 await go(`/tickets/${closed.id}`);
 await shoot('ticket');
