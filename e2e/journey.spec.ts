@@ -76,7 +76,7 @@ async function setUp(page: Page) {
 
 test.describe('the whole job', () => {
   test('60 heads of 10 g and 24 of 14 g, from order to unit cost', async ({ browser, empty }) => {
-    test.setTimeout(240_000);
+    test.setTimeout(600_000);
     const page = await browser.newPage({ baseURL: empty.url });
     await page.clock.install({ time: new Date('2026-03-06T18:00:00') });
     await page.goto('/');

@@ -6,7 +6,9 @@ import { BISMUTH_TIN, SOFT_LEAD } from '../metal/alloy.ts';
 import { dialTable } from '../pot/dial.ts';
 import { dialFigure, fumeFigure, potFigure, refillFigures } from '../pot/figures.ts';
 import type { Figure } from '../quantity/figure.ts';
-import { castFigure, fillFigure, openTimeFigure, paceFigures } from './figures.ts';
+import { fillLevers } from '../fill/levers.ts';
+import { castFigure, fillFigure, leftFigure, leverFigure, openTimeFigure, paceFigures, readyFigure, shareFigure, yieldFigure } from './figures.ts'; // prettier-ignore
+import { warmPlan } from './warm-plan.ts';
 import { AS_CUT } from './variants.ts';
 
 /** Whatever is shown can be asked why: a rule, a formula, a source, inputs, and a range that holds the value. */
@@ -27,6 +29,7 @@ const pairs = [5, 7, 9].map((dial) => ({ dial, temperatureC: 232 + 20 * dial, at
 test('every figure of lead and molds answers why', () => {
   const feed = refillFigures(refill, 'measured');
   const pace = paceFigures({ block: { bodyKg: 0.6 }, shotKg: 0.08, metalC: 371, roomC: 20, openShare: 0.4 }, 120, 60);
+  const warm = warmPlan({ block: { bodyKg: 0.6 }, basis: 'given', shotKg: 0.08, metalC: 371, roomC: 20, school: 'both', openBelow: false }); // prettier-ignore
   const learned = { powerW: 650, powerSdW: 4, lossWPerK: 0.66, lossSdWPerK: 0.02, readings: 300 };
   const all = [
     feed.add,
@@ -42,6 +45,12 @@ test('every figure of lead and molds answers why', () => {
     openTimeFigure(cavity, { metalC: 371, moldC: 120, alloy: SOFT_LEAD, moldMetal: 'aluminium' }),
     pace.cycle,
     pace.steady,
+    yieldFigure(90, 100),
+    yieldFigure(0, 0),
+    shareFigure(BISMUTH_TIN),
+    leverFigure(fillLevers(fillCavity, FILL_DEFAULTS)[0]!, fillCavity, FILL_DEFAULTS),
+    readyFigure(warm),
+    leftFigure(3.5, 8.5, 5),
   ];
   all.forEach(answersWhy);
 });

@@ -5,7 +5,10 @@ import { cavitySolid } from '../geometry/solid.ts';
 import { sprueOf } from '../geometry/sprue.ts';
 import type { Alloy } from '../metal/alloy.ts';
 import { massShareOfLead } from '../metal/alloy.ts';
-import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
+import { figure, fitted, given, measured, type Figure } from '../quantity/figure.ts';
+import { wilson } from '../count/binomial.ts';
+import type { Lever } from '../fill/levers.ts';
+import type { WarmPlan } from './warm-plan.ts';
 import { cycleForMoldC, steadyMoldC, type PaceInput } from './pace.ts';
 import { castAs, type CavityVariant, type VariantCavity } from './variants.ts';
 
@@ -106,3 +109,78 @@ export function paceFigures(input: PaceInput, holdC: number, usualCycleS: number
     steady: figure(steadyC, 'C', { rule: 'Going on at this pace tends to this.', formula: 'Q_shot(T) = UA (T − T_room) · t', source, inputs: [...inputs, given('A shot every', usualCycleS, 's')] }, { low: steadyC - 15, high: steadyC + 15 }), // prettier-ignore
   };
 }
+
+/** Share of good casts of a cavity or a mold, with its Wilson interval. */
+export function yieldFigure(good: number, casts: number): Figure {
+  const share = casts ? good / casts : 0;
+  const { low, high } = casts ? wilson(share, casts) : { low: 0, high: 1 };
+  return figure(
+    share,
+    'ratio',
+    {
+      rule: 'Counted at the pot, cast by cast. The range is what so few casts leave open.',
+      formula: 'good / casts',
+      source: 'Your pours; Wilson score interval, 95 %',
+      inputs: [measured('Good', good, 'count'), measured('Casts', casts, 'count')],
+    },
+    { low, high, basis: 'measured' },
+  );
+}
+
+/** What a metal weighs in a cavity against soft lead. */
+export const shareFigure = (alloy: Alloy): Figure =>
+  figure(
+    massShareOfLead(alloy),
+    'ratio',
+    {
+      rule: 'The same cavity, filled with this metal in the place of soft lead.',
+      formula: 'ρ_alloy / ρ_lead, with 1/ρ = Σ w/ρ_i',
+      source: 'Ideal mixing; densities from the CRC Handbook, from memory',
+      inputs: [given('Density', `${Math.round(alloy.densityKgM3)} kg/m³`, 'text', alloy.name), given('Lead', '11340 kg/m³', 'text')], // prettier-ignore
+    },
+    { low: massShareOfLead(alloy) * 0.995, high: massShareOfLead(alloy) * 1.005 },
+  );
+
+/** What one change at the bench would do to a cavity. */
+export function leverFigure(lever: Lever, cavity: FillCavity, settings: FillSettings): Figure {
+  const before = fillIndex(cavity, settings).index;
+  return figure(
+    lever.index,
+    'count',
+    {
+      rule: `${lever.says}, and nothing else: the index goes from ${before.toFixed(2)} to ${lever.index.toFixed(2)}.`,
+      formula: 'index = v · t_stop / flow length, before and after',
+      source: 'Fill model, one usual step of this lever',
+      inputs: [given('Index now', before, 'count'), given('Times', lever.gain, 'count')],
+    },
+    { low: lever.index * 0.75, high: lever.index * 1.3 },
+  );
+}
+
+/** Where the block stands when the warming is done. */
+export const readyFigure = (plan: WarmPlan): Figure =>
+  figure(
+    plan.readyC,
+    'C',
+    {
+      rule: 'Mean of the block just after the last blank shot, or at the end of its time on the pot.',
+      formula: '(C_face T_face + C_back T_back) / (C_face + C_back)',
+      source: plan.blanks.why.source,
+      inputs: plan.blanks.why.inputs,
+    },
+    { low: plan.readyC - 8, high: plan.readyC + 8, basis: plan.blanks.basis },
+  );
+
+/** What is left of a lot, or of all of them: bookkeeping, not assay. */
+export const leftFigure = (leftKg: number, cameKg: number, wentKg: number): Figure =>
+  figure(
+    leftKg,
+    'kg',
+    {
+      rule: 'First in, first out: what was used came from the oldest lot that had any; what came back filled the one used last.',
+      formula: 'left = clean − went + came back',
+      source: 'Movements of your stock; counts and weighings correct them',
+      inputs: [measured('Clean metal that came', cameKg, 'kg'), measured('Went, less what came back', wentKg, 'kg')],
+    },
+    { basis: 'measured' },
+  );

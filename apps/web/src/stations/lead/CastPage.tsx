@@ -1,5 +1,6 @@
 import type { Cavity, Mold } from '@schmelz/contract';
-import { alloyOf, antimonyFromHardness, AS_CUT, castFigure, massShareOfLead, type Alloy, type CavityVariant, type MetalId } from '@schmelz/core'; // prettier-ignore
+import { alloyOf, antimonyFromHardness, AS_CUT, castFigure, massShareOfLead,
+  shareFigure, type Alloy, type CavityVariant, type MetalId } from '@schmelz/core'; // prettier-ignore
 import { useState } from 'react';
 import { useList } from '../../api/queries.ts';
 import { Trying, Ways } from '../../design/Dials.tsx';
@@ -91,7 +92,14 @@ export function CastPage() {
     <Page
       stub={
         <>
-          <TheNumber value={(100 * massShareOfLead(alloy)).toFixed(1)} unit="%">
+          <TheNumber
+            value={
+              <Fig figure={shareFigure(alloy)} title="Share of the stamp">
+                {(100 * massShareOfLead(alloy)).toFixed(1)}
+              </Fig>
+            }
+            unit="%"
+          >
             of its stamp is what a cavity casts in this metal
           </TheNumber>
           <Ways label="Metal" value={metal} options={METALS} onChange={setMetal} />

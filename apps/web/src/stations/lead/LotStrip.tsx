@@ -1,6 +1,8 @@
 import type { LeadLot } from '@schmelz/contract';
 import { useState } from 'react';
+import { leftFigure } from '@schmelz/core';
 import { Button } from '../../design/Button.tsx';
+import { Fig } from '../../design/Figure.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
 import { writeDay } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
@@ -61,7 +63,12 @@ export function LotStrip({ lot, mostKg }: { lot: LeadLot; mostKg: number }) {
               <span className="text-ink-3">used up</span>
             ) : (
               <>
-                <b className="fig text-[19px]">{units.bulk(lot.leftKg)}</b> <span className="quiet">left</span>
+                <Fig
+                  figure={leftFigure(lot.leftKg, clean, clean - lot.leftKg)}
+                  title={lot.label}
+                  className="fig text-[19px]"
+                />{' '}
+                <span className="quiet">left</span>
               </>
             )}
             <span className="quiet block">

@@ -14,6 +14,7 @@ interface CavityValues {
   pinMm: string;
   pinDepthMm: string;
   below: string;
+  keeper: string;
 }
 const mm = (metres: number | undefined) => (metres === undefined ? '' : String(Math.round(metres * 1e5) / 100));
 
@@ -36,12 +37,13 @@ export function CavityForm({
       pinMm: mm(cavity.pin?.diameterM),
       pinDepthMm: mm(cavity.pin?.lengthM),
       below: cavity.openBelow ? 'open' : 'closed',
+      keeper: cavity.keeper ? 'yes' : 'no',
     },
     schema: cavitySchema,
-    build: ({ pinMm, pinDepthMm, below, ...values }) => {
+    build: ({ pinMm, pinDepthMm, below, keeper, ...values }) => {
       const [stored] = moldInputOf({ cavities: [cavity] } as unknown as Mold).cavities;
       const pin = pinMm.trim() ? { diameterM: numberIn('pin', pinMm, 'mm') / 1000, lengthM: numberIn('pin in the metal', pinDepthMm, 'mm') / 1000 } : null; // prettier-ignore
-      return { ...stored, ...values, pin, openBelow: below === 'open' };
+      return { ...stored, ...values, pin, openBelow: below === 'open', keeper: keeper === 'yes' };
     },
     send: onChange,
   });
@@ -60,6 +62,7 @@ export function CavityForm({
           {...form.register('pinMm')}
         />
         <TextField label="Of it in the metal" unit="mm" inputMode="decimal" {...form.register('pinDepthMm')} />
+        <Choice label="Keeper cut into it" options={asOptions(['no', 'yes'])} {...form.register('keeper')} />
         <Choice label="Below" options={asOptions(['closed', 'open'])} {...form.register('below')} />
       </div>
       {form.watch('below') === 'open' && (

@@ -4,6 +4,7 @@ import {
   castFigure,
   openTimeFigure,
   SOFT_LEAD,
+  yieldFigure,
   type CavityVariant,
   type HookSize,
   type StyleId,
@@ -35,7 +36,8 @@ function RecordBar({ cavity }: { cavity: Cavity }) {
       </div>
       <p className="mt-1.5 flex flex-wrap gap-x-4 text-sm">
         <span>
-          {cavity.good} good of {cavity.casts}
+          {cavity.good} good of {cavity.casts}:{' '}
+          <Fig figure={yieldFigure(cavity.good, cavity.casts)} title={`Cavity ${cavity.position}`} />
         </span>
         {causes.map(([cause, count]) => (
           <span key={cause} className="inline-flex items-center gap-1">
@@ -125,6 +127,7 @@ export function CavityPanel({ mold, cavity }: { mold: StoredMold; cavity: Cavity
         ? `${units.write(cavity.pin.diameterM, 'm')}, ${units.write(cavity.pin.lengthM, 'm')} in the metal`
         : 'none',
     ],
+    ['keeper', cavity.keeper ? 'cast with a barb or slot for a keeper' : 'none'],
     ['below', cavity.openBelow ? 'open: no blank shots' : 'closed'],
     ['condition', condition],
     [

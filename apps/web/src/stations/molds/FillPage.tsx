@@ -1,5 +1,13 @@
 import type { Cavity, Mold as StoredMold } from '@schmelz/contract';
-import { FILL_DEFAULTS, fillFigure, fillIndex, fillLevers, type FillSettings, type FillThreshold } from '@schmelz/core';
+import {
+  FILL_DEFAULTS,
+  fillFigure,
+  fillIndex,
+  fillLevers,
+  leverFigure,
+  type FillSettings,
+  type FillThreshold,
+} from '@schmelz/core';
 import { useEffect, useMemo, useState } from 'react';
 import { useLive } from '../../api/live.ts';
 import { useFillRecords, useList, useSettings } from '../../api/queries.ts';
@@ -97,7 +105,13 @@ function Levers({ cavity, settings }: { cavity: Cavity; settings: FillSettings }
             <span className="block h-full bg-lead" style={{ width: `${(100 * (lever.gain - 1)) / (most - 1)}%` }} />
           </span>
           <span className="text-right">
-            <b className="fig text-[19px]">{lever.index.toFixed(2)}</b>{' '}
+            <Fig
+              figure={leverFigure(lever, fillCavityOf(cavity), settings)}
+              title={lever.says}
+              className="fig text-[19px]"
+            >
+              {lever.index.toFixed(2)}
+            </Fig>{' '}
             <span className="quiet">×{lever.gain.toFixed(2)}</span>
           </span>
         </li>

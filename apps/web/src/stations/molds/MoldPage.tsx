@@ -1,9 +1,10 @@
 import type { Cavity, Mold as StoredMold } from '@schmelz/contract';
-import { SOOT_SCHOOLS } from '@schmelz/core';
+import { SOOT_SCHOOLS, yieldFigure } from '@schmelz/core';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useList } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
+import { Fig } from '../../design/Figure.tsx';
 import { Icon } from '../../design/Icon.tsx';
 import { Waiting } from '../../design/Notice.tsx';
 import { Page, TheNumber } from '../../design/Page.tsx';
@@ -43,7 +44,15 @@ export function MoldPage() {
         <>
           <TheNumber
             eyebrow={mold.name}
-            value={casts ? Math.round((100 * good) / casts) : '–'}
+            value={
+              casts ? (
+                <Fig figure={yieldFigure(good, casts)} title="Yield">
+                  {String(Math.round((100 * good) / casts))}
+                </Fig>
+              ) : (
+                '–'
+              )
+            }
             unit={casts ? '%' : undefined}
           >
             {casts ? `of ${casts} casts came out good` : 'no casts on record yet'}

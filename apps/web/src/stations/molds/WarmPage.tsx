@@ -1,14 +1,25 @@
-import { paceFigures, POT_TOP_S, SOFT_LEAD, WARM_SCHOOLS, warmPlan, type WarmSchool } from '@schmelz/core';
+import {
+  paceFigures,
+  POT_TOP_S,
+  readyFigure,
+  massShareOfLead,
+  SOFT_LEAD,
+  WARM_SCHOOLS,
+  warmPlan,
+  type WarmSchool,
+} from '@schmelz/core';
 import { useState } from 'react';
 import { useLive } from '../../api/live.ts';
 import { useList, useSave, useSettings } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Trying, Ways } from '../../design/Dials.tsx';
+import { Choice } from '../../design/Field.tsx';
 import { Fig } from '../../design/Figure.tsx';
 import { BasisMark, Icon } from '../../design/Icon.tsx';
 import { Caution, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { useUnits } from '../../units/Units.tsx';
+import { alloyOfMaterial } from '../lead/rooms.tsx';
 import { LearnMold } from './LearnMold.tsx';
 import { useMold } from './MoldPage.tsx';
 import { blockOf, fullShotKg, MoldRooms, moldInputOf } from './rooms.tsx';
@@ -27,22 +38,28 @@ const HOLD_C = 120;
 export function WarmPage() {
   const { mold, error } = useMold();
   const { data: molds } = useList('molds');
+  const { data: materials } = useList('materials');
   const { data: settings } = useSettings();
   const units = useUnits();
   const live = useLive('mold');
   const save = useSave('molds');
   const [chosen, setSchool] = useState<WarmSchool | null>(null);
   const [potTopS, setPotTopS] = useState(POT_TOP_S);
+  const [leadId, setLeadId] = useState<string | null>(null);
   const [cycleS, setCycleS] = useState(USUAL_CYCLE_S);
-  if (!mold || !molds || !settings) return <Waiting error={error} />;
-  const { pourC: metalC, roomC } = settings.ways;
+  if (!mold || !molds || !materials || !settings) return <Waiting error={error} />;
+  const { pourC, roomC } = settings.ways;
+  const leads = materials.filter((each) => each.kind === 'lead');
+  const alloy = alloyOfMaterial(leads.find((each) => each.id === leadId) ?? leads[0]);
+  // As far above its own melting point as lead is poured.
+  const metalC = pourC - SOFT_LEAD.liquidusC + alloy.liquidusC;
   const own = mold.warmSchool ?? 'blank shots';
   const school = chosen ?? own;
   const { block, basis } = blockOf(mold);
-  const shotKg = fullShotKg(mold);
+  const shotKg = fullShotKg(mold) * massShareOfLead(alloy);
   const openBelow = mold.cavities.some((cavity) => cavity.openBelow);
-  const plan = warmPlan({ block, basis, shotKg, metalC, roomC, school, potTopS, openBelow });
-  const pace = paceFigures({ block, shotKg, metalC, roomC, openShare: OPEN_SHARE, alloy: SOFT_LEAD }, HOLD_C, cycleS);
+  const plan = warmPlan({ block, basis, shotKg, metalC, roomC, school, potTopS, openBelow, alloy });
+  const pace = paceFigures({ block, shotKg, metalC, roomC, openShare: OPEN_SHARE, alloy }, HOLD_C, cycleS);
   const others = molds.map((each) => {
     const kg = fullShotKg(each);
     const { blanks } = warmPlan({
@@ -89,6 +106,12 @@ export function WarmPage() {
               onChange={setPotTopS}
             />
           )}
+          <Choice
+            label="Metal"
+            options={leads.map(({ id, name }) => ({ value: id, label: name }))}
+            value={leadId ?? leads[0]?.id}
+            onChange={(event) => setLeadId(event.target.value)}
+          />
           {plan.impossible && (
             <p className="flex items-start gap-2 font-medium text-stop">
               <Icon name="stop" className="mt-1 shrink-0" /> {plan.impossible}
@@ -112,7 +135,7 @@ export function WarmPage() {
         <Heading
           aside={
             <>
-              ready at {units.temperature(plan.readyC)} after {Math.round(plan.seconds / 60)} min
+              ready at <Fig figure={readyFigure(plan)} title="Ready at" /> after {Math.round(plan.seconds / 60)} min
             </>
           }
         >
@@ -129,7 +152,7 @@ export function WarmPage() {
       </section>
       <section className="mb-7">
         <Heading>One law behind 3, 5 and 10</Heading>
-        <LawChart molds={others} metalC={metalC} roomC={roomC} />
+        <LawChart molds={others} metalC={pourC} roomC={roomC} />
         <p className="quiet">
           What counts is the mass of a shot over the mass of the mold. Straw: the schools; dark: this mold; grey: your
           others, each by its own mass and metal (iron holds less heat a kilogram, so it lies below).
@@ -158,7 +181,7 @@ export function WarmPage() {
           </p>
         </div>
       </section>
-      <LearnMold mold={mold} roomC={roomC} metalC={metalC} />
+      <LearnMold mold={mold} roomC={roomC} metalC={pourC} />
     </Page>
   );
 }
