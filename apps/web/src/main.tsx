@@ -4,6 +4,8 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router';
 import { ApiProblem } from './api/client.ts';
+import { onTaken } from './api/outbox.ts';
+import { refresh } from './api/queries.ts';
 import { router } from './router.tsx';
 
 const client = new QueryClient({
@@ -15,6 +17,9 @@ const client = new QueryClient({
     },
   },
 });
+
+// Whatever is shown may have moved with what the server has taken.
+onTaken(() => void refresh(client));
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

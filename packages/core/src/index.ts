@@ -54,6 +54,8 @@ export * from './readings/line-protocol.ts';
 export * from './run/causes.ts';
 export * from './run/log.ts';
 export * from './run/pour.ts';
+export * from './run/session-heat.ts';
+export * from './run/coach.ts';
 export * from './run/ticket.ts';
 export * from './run/clocks.ts';
 export * from './run/next.ts';

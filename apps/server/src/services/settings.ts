@@ -11,7 +11,7 @@ export interface StoredSettings {
 export async function readSettings(store: Store): Promise<StoredSettings> {
   const [row] = await rowsOf(store.models.settings);
   if (!row) return { settings: DEFAULT_SETTINGS, version: 0 };
-  return { settings: row.body as unknown as Settings, version: row.version };
+  return { settings: { ...DEFAULT_SETTINGS, ...(row.body as unknown as Settings) }, version: row.version };
 }
 
 export async function writeSettings(store: Store, version: number, settings: Settings): Promise<StoredSettings> {

@@ -1,9 +1,9 @@
 import type { Entry, UndoEntry } from '@schmelz/core';
-import { useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useMemo, useSyncExternalStore } from 'react';
+import { useCallback, useLayoutEffect, useMemo, useRef, useSyncExternalStore } from 'react';
 import { toast } from 'sonner';
 import { ApiProblem, request } from './client.ts';
 import { newId } from './id.ts';
+import { tapStore } from './tap-store.ts';
 
 /** An entry as the bench says it: the id and the time are added here. */
 export type Said<E extends Entry> = E extends Entry ? Omit<E, 'id' | 'at'> : never;
@@ -13,8 +13,10 @@ export interface RunLog<E extends Entry> {
   entries: (E | UndoEntry)[];
   /** Taps that are kept on this device but not yet confirmed as on disk. */
   unsaved: number;
-  /** Says that something happened, now. Returns the entry's id. */
-  say(said: Said<E | UndoEntry>): string;
+  /** Says that something happened, now. */
+  say(said: Said<E | UndoEntry>): void;
+  /** Runs when every tap before it is on this device, with the log as it stands then: what a quick second key means. */
+  next(work: (entries: (E | UndoEntry)[]) => void): void;
 }
 
 interface Contents {
@@ -28,6 +30,8 @@ interface Outbox {
   contents(): Contents;
   subscribe(listener: () => void): () => void;
   add(entry: Entry): void;
+  /** Resolves when all that was said is on this device. */
+  settled(): Promise<void>;
 }
 
 const FIRST_RETRY_MS = 500;
@@ -35,18 +39,30 @@ const SLOWEST_RETRY_MS = 8000;
 const isFinal = (error: unknown): error is ApiProblem =>
   error instanceof ApiProblem && error.problem.status < 500 && error.problem.status !== 429;
 
+const takenListeners = new Set<() => void>();
+/** Calls back when the server has taken what was said, whichever screen is open then. */
+export function onTaken(listener: () => void): () => void {
+  takenListeners.add(listener);
+  return () => takenListeners.delete(listener);
+}
+/** A burst of taps is one reason to look again, and not in the middle of it. */
+const QUIET_MS = 250;
+let quiet: ReturnType<typeof setTimeout> | undefined;
+const taken = () => {
+  clearTimeout(quiet);
+  quiet = setTimeout(() => takenListeners.forEach((listener) => listener()), QUIET_MS);
+};
+
 /**
- * One outbox a run, whichever screen shows it: a tap is written to local storage before anything else and sent, in order,
- * until the server has it. Its id makes a repeated delivery harmless.
+ * One outbox a run, whichever screen shows it: a tap is on this device's disk (IndexedDB) before it shows, and is sent, in
+ * order, until the server has it. Its id makes a repeated delivery harmless.
  */
 export function makeOutbox(path: string): Outbox {
-  const key = `schmelz-outbox ${path}`;
   const listeners = new Set<() => void>();
-  let contents: Contents = { pending: JSON.parse(localStorage.getItem(key) ?? '[]') as Entry[], confirmed: [] };
+  let contents: Contents = { pending: [], confirmed: [] };
   let sending = false;
 
   const change = (next: Contents) => {
-    localStorage.setItem(key, JSON.stringify(next.pending));
     contents = next;
     listeners.forEach((listener) => listener());
   };
@@ -57,7 +73,7 @@ export function makeOutbox(path: string): Outbox {
     let wait = FIRST_RETRY_MS;
     while (contents.pending.length > 0) {
       const first = contents.pending[0]!;
-      let taken = true;
+      let counts = true;
       try {
         await request('POST', `${path}/entries`, first);
       } catch (error) {
@@ -67,17 +83,27 @@ export function makeOutbox(path: string): Outbox {
           continue;
         }
         // Refused for good: it is taken out, and the maker is told what did not count.
-        taken = false;
+        counts = false;
         toast.error(error.problem.detail);
       }
       wait = FIRST_RETRY_MS;
+      await tapStore.remove(first.id).catch(notKept);
       const pending = contents.pending.filter((entry) => entry.id !== first.id);
-      change({ pending, confirmed: taken ? [...contents.confirmed, first] : contents.confirmed });
+      change({ pending, confirmed: counts ? [...contents.confirmed, first] : contents.confirmed });
+      if (pending.length === 0) taken();
     }
     sending = false;
   };
 
-  void send();
+  // What an earlier page left here comes first.
+  let writing: Promise<void> = tapStore
+    .all(path)
+    .then((kept) => {
+      if (kept.length === 0) return;
+      change({ ...contents, pending: [...kept, ...contents.pending] });
+      void send();
+    })
+    .catch(notKept);
   return {
     contents: () => contents,
     subscribe(listener) {
@@ -85,10 +111,21 @@ export function makeOutbox(path: string): Outbox {
       return () => listeners.delete(listener);
     },
     add(entry) {
-      change({ ...contents, pending: [...contents.pending, entry] });
-      void send();
+      writing = writing
+        .then(() => tapStore.add(path, entry))
+        .catch(notKept)
+        .then(() => {
+          change({ ...contents, pending: [...contents.pending, entry] });
+          void send();
+        });
     },
+    settled: () => writing,
   };
+}
+
+/** A browser that keeps nothing still works, but a reload before the server answers would lose taps: that is said. */
+function notKept(error: unknown): void {
+  toast.error(`This browser does not keep taps (${error instanceof Error ? error.message : String(error)}): do not reload while the server is away.`, { id: 'not-kept' }); // prettier-ignore
 }
 
 const outboxes = new Map<string, Outbox>();
@@ -98,35 +135,41 @@ const outboxOf = (path: string): Outbox => {
   return known;
 };
 
+function merged<E extends Entry>(onServer: readonly (E | UndoEntry)[], { pending, confirmed }: Contents) {
+  const all = new Map<string, E | UndoEntry>();
+  for (const entry of [...onServer, ...confirmed, ...pending]) all.set(entry.id, entry as E | UndoEntry);
+  return [...all.values()];
+}
+
 /**
- * The log of a run on this device: what the server has, and every tap since, shown at once. Taps survive a reload, a crash
- * and a dead network.
+ * The log of a run on this device: what the server has, and every tap since. Taps survive a reload, a crash and a dead
+ * network. Times of one run never go back, whatever the clock of the device does.
  * @param path of the run's API, such as `/pours/<id>`
  */
 export function useRunLog<E extends Entry>(path: string, onServer: readonly (E | UndoEntry)[]): RunLog<E> {
-  const client = useQueryClient();
   const outbox = outboxOf(path);
-  const { pending, confirmed } = useSyncExternalStore(outbox.subscribe, outbox.contents);
-
-  // All is with the server: whatever else is shown may have moved with it.
-  const drained = pending.length === 0 && confirmed.length > 0;
-  useEffect(() => {
-    if (drained) void client.invalidateQueries();
-  }, [client, drained, confirmed]);
+  const contents = useSyncExternalStore(outbox.subscribe, outbox.contents);
+  const entries = useMemo(() => merged<E>(onServer, contents), [onServer, contents]);
+  const server = useRef(onServer);
+  useLayoutEffect(() => {
+    server.current = onServer;
+  }, [onServer]);
+  const newest = useRef(0);
 
   const say = useCallback(
     (said: Said<E | UndoEntry>) => {
-      const entry: Entry = { ...said, id: newId(), at: Date.now() };
-      outbox.add(entry);
-      return entry.id;
+      const known = merged<E>(server.current, outbox.contents()).reduce((last, entry) => Math.max(last, entry.at), 0);
+      const at = Math.max(Date.now(), known + 1, newest.current + 1);
+      newest.current = at;
+      outbox.add({ ...said, id: newId(), at });
     },
     [outbox],
   );
-
-  const entries = useMemo(() => {
-    const all = new Map<string, E | UndoEntry>();
-    for (const entry of [...onServer, ...confirmed, ...pending]) all.set(entry.id, entry as E | UndoEntry);
-    return [...all.values()];
-  }, [onServer, confirmed, pending]);
-  return { entries, unsaved: pending.length, say };
+  const next = useCallback(
+    (work: (entries: (E | UndoEntry)[]) => void) => {
+      void outbox.settled().then(() => work(merged<E>(server.current, outbox.contents())));
+    },
+    [outbox],
+  );
+  return { entries, unsaved: contents.pending.length, say, next };
 }

@@ -65,8 +65,13 @@ export const usePoursOf = (which: { moldId: string } | { at: number } | null) =>
     enabled: which !== null,
   });
 };
+/** One pour; asked again every few seconds while it is open, so that two devices at one pot see the same. */
 export const usePour = (id: string) =>
-  useQuery({ queryKey: ['pours', id], queryFn: () => request<Pour>('GET', `/pours/${id}`) });
+  useQuery({
+    queryKey: ['pours', id],
+    queryFn: () => request<Pour>('GET', `/pours/${id}`),
+    refetchInterval: (query) => (query.state.data?.closed ? false : 3000),
+  });
 export const useOrder = (id: string) =>
   useQuery({ queryKey: ['orders', id], queryFn: () => request<Order>('GET', `/orders/${id}`) });
 export const usePlan = (id: string) =>

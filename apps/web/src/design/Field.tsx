@@ -60,6 +60,21 @@ export function TextField({ label, hint, error, unit, ...props }: Common & Compo
   );
 }
 
+export function TextArea({ label, hint, error, unit, ...props }: Common & ComponentProps<'textarea'>) {
+  const id = useId();
+  return (
+    <Frame {...{ id, label, hint, error, unit }}>
+      <textarea
+        id={id}
+        className="field h-auto! py-2"
+        aria-invalid={!!error}
+        aria-describedby={hint || error ? `${id}-hint` : undefined}
+        {...props}
+      />
+    </Frame>
+  );
+}
+
 export function Choice({
   label,
   hint,

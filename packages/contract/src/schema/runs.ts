@@ -1,4 +1,4 @@
-import { COUNT_STATIONS, POUR_CAUSES } from '@schmelz/core';
+import { COUNT_STATIONS, POUR_CAUSES, ROUTINE_WORK } from '@schmelz/core';
 import * as yup from 'yup';
 import { choice, flag, id, list, moment, number, record, text, whole } from './field.ts';
 
@@ -20,6 +20,8 @@ export const pourEntrySchemas = {
     hookLost: flag().optional(),
   }),
   smoked: record({ ...entry, kind: of('smoked') }),
+  checked: record({ ...entry, kind: of('checked'), items: list(text(80), 0, 20) }),
+  done: record({ ...entry, kind: of('done'), what: choice(ROUTINE_WORK) }),
   pause: record({ ...entry, kind: of('pause') }),
   resume: record({ ...entry, kind: of('resume') }),
   close: record({

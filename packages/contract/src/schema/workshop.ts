@@ -46,6 +46,8 @@ export const settingsSchema = record({
     .test('currency', 'is no ISO 4217 code', (code) => isCurrency(code))
     .meta({ allowed: 'a currency code of three letters, such as EUR' }),
   ways: waysSchema,
+  /** Ticked once before a pour, in the maker's own words. */
+  safety: list(text(80), 0, 20),
 });
 export type Settings = yup.InferType<typeof settingsSchema>;
 
@@ -64,6 +66,14 @@ export const DEFAULT_SETTINGS: Settings = {
   temperatureUnit: 'C',
   currency: 'EUR',
   ways: { ...DEFAULT_WAYS },
+  safety: [
+    'Fan on, door open',
+    'Eyes and face covered, sleeves down',
+    'Gloves at hand',
+    'Mold, tools and metal dry',
+    'No water near the melt',
+    'Children and food away',
+  ],
 };
 
 export const MATERIAL_KINDS = ['lead', 'hook', 'powder'] as const;

@@ -22,6 +22,10 @@ export interface PourSetup {
   plannedBlanks: number;
 }
 
+/** Small jobs at the pot that the coach asks for and that end their asking. */
+export const ROUTINE_WORK = ['skimmed', 'stream looked at'] as const;
+export type RoutineWork = (typeof ROUTINE_WORK)[number];
+
 export type PourEntry =
   | (Entry & { kind: 'charge'; massKg: number; potC: number })
   | (Entry & { kind: 'feed'; massKg: number })
@@ -29,6 +33,8 @@ export type PourEntry =
   | (Entry & { kind: 'shot'; positions: number[] })
   | (Entry & { kind: 'reject'; shotId: string; position: number; cause: PourCause; hookLost?: boolean })
   | (Entry & { kind: 'smoked' })
+  | (Entry & { kind: 'checked'; items: string[] })
+  | (Entry & { kind: 'done'; what: RoutineWork })
   | (Entry & { kind: 'pause' })
   | (Entry & { kind: 'resume' })
   | (Entry & { kind: 'close'; sprueBackKg: number; rejectsBackKg: number; drossKg: number; heelKg: number });
@@ -141,7 +147,7 @@ export function pourState(setup: PourSetup, log: PourLog): PourState {
     shots,
     blanks: entries.filter((entry) => entry.kind === 'blank').length,
     chargedKg: 0,
-    startedAt: entries[0]?.at ?? null,
+    startedAt: entries.find((entry) => entry.kind === 'charge')?.at ?? entries[0]?.at ?? null,
     lastShotAt: entries.findLast((entry) => entry.kind === 'shot' || entry.kind === 'blank')?.at ?? null,
     workS: workSeconds(entries),
     shotsSinceSmoked: null,

@@ -34,7 +34,7 @@ function countActions(bench: TicketBench, station: CountStation, countable: numb
       hint: countable > 0 ? String(countable) : undefined,
       weight: 'quiet',
       disabled: stopped,
-      run: () => bench.good(countable),
+      run: bench.goodRest,
     },
     ...STATION_CAUSES[station].map((cause, index): BenchAction => ({
       key: String(index + 1),

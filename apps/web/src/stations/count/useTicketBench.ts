@@ -1,11 +1,13 @@
 import type { Ticket } from '@schmelz/contract';
 import {
+  bakeCounts,
   nextUndo,
   ticketState,
   type CountStation,
   type StationState,
   type TicketEntry,
   type TicketState,
+  type UndoEntry,
 } from '@schmelz/core';
 import { useMemo } from 'react';
 import { useRunLog } from '../../api/outbox.ts';
@@ -17,6 +19,8 @@ export interface TicketBench {
   unsaved: number;
   last: TicketEntry | undefined;
   good(count: number): void;
+  /** All that are here and not judged yet, as the log stands when the key comes through. */
+  goodRest(): void;
   reject(cause: string): void;
   /** The hook of the last reject cannot be used again. */
   hookLost(): void;
@@ -28,14 +32,16 @@ export interface TicketBench {
 
 /** A ticket at one of the counting stations: its state from the log, and everything that can be said. */
 export function useTicketBench(ticket: Ticket, station: CountStation): TicketBench | null {
-  const { entries, unsaved, say } = useRunLog<TicketEntry>(`/tickets/${ticket.id}`, ticket.log);
+  const { entries, unsaved, say, next } = useRunLog<TicketEntry>(`/tickets/${ticket.id}`, ticket.log);
   return useMemo(() => {
     const { route, poured, pourClosed } = ticket;
     const state = ticketState({ route, poured, pourClosed }, entries);
     const here = state.stations[station];
     if (!here) return null;
     // Only what was said here is taken back here.
-    const last = nextUndo<TicketEntry>(entries.filter((entry) => entry.kind === 'undo' || entry.station === station));
+    const lastOf = (log: (TicketEntry | UndoEntry)[]) =>
+      nextUndo<TicketEntry>(log.filter((entry) => entry.kind === 'undo' || entry.station === station));
+    const last = lastOf(entries);
     return {
       state,
       here,
@@ -45,21 +51,33 @@ export function useTicketBench(ticket: Ticket, station: CountStation): TicketBen
         sound(SOUNDS.tap);
         say({ kind: 'good', station, count });
       },
+      goodRest: () =>
+        next((log) => {
+          const now = ticketState({ route, poured, pourClosed }, log);
+          const count = station === 'bake' ? bakeCounts(now).toInspect : (now.stations[station]?.left ?? 0);
+          if (count <= 0) return;
+          sound(SOUNDS.tap);
+          say({ kind: 'good', station, count });
+        }),
       reject(cause) {
         sound(SOUNDS.reject);
         say({ kind: 'reject', station, cause, count: 1 });
       },
-      hookLost() {
-        if (last?.kind !== 'reject' || last.hookLost) return;
-        say({ kind: 'undo', target: last.id });
-        say({ kind: 'reject', station, cause: last.cause, count: last.count, hookLost: true });
-      },
-      togglePause: () => void say({ kind: here.status === 'paused' ? 'resume' : 'pause', station }),
-      load: (count, program) => void say({ kind: 'load', station: 'bake', count, ...program }),
-      unload: () => void say({ kind: 'unload', station: 'bake' }),
-      undo: () => {
-        if (last) say({ kind: 'undo', target: last.id });
-      },
+      hookLost: () =>
+        next((log) => {
+          const reject = lastOf(log);
+          if (reject?.kind !== 'reject' || reject.hookLost) return;
+          say({ kind: 'undo', target: reject.id });
+          say({ kind: 'reject', station, cause: reject.cause, count: reject.count, hookLost: true });
+        }),
+      togglePause: () => say({ kind: here.status === 'paused' ? 'resume' : 'pause', station }),
+      load: (count, program) => say({ kind: 'load', station: 'bake', count, ...program }),
+      unload: () => say({ kind: 'unload', station: 'bake' }),
+      undo: () =>
+        next((log) => {
+          const newest = lastOf(log);
+          if (newest) say({ kind: 'undo', target: newest.id });
+        }),
     };
-  }, [entries, say, station, ticket, unsaved]);
+  }, [entries, next, say, station, ticket, unsaved]);
 }

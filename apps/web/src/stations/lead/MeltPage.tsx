@@ -1,4 +1,3 @@
-import type { Pot } from '@schmelz/contract';
 import {
   dialTable,
   fumeFigure,
@@ -25,7 +24,7 @@ import { pairsOf } from './DialPage.tsx';
 import { FeedAdviser } from './FeedAdviser.tsx';
 import { LearnPot } from './LearnPot.tsx';
 import { MeltChart, type Moment } from './MeltChart.tsx';
-import { alloyOfMaterial, LeadRooms } from './rooms.tsx';
+import { alloyOfMaterial, effectivePot, LeadRooms } from './rooms.tsx';
 
 const SCHOOLS = [
   { value: 'full then down', label: 'Full, then down', hint: 'quicker; forget it and the metal overheats' },
@@ -35,15 +34,6 @@ const SCHOOLS = [
     hint: 'nothing to forget; as quick while it heats at full power',
   },
 ] as const satisfies readonly { value: DialSchool; label: string; hint: string }[];
-
-/** The pot as it is reckoned with: learned from its readings where it was, else as given. */
-export const effectivePot = (pot: Pot) => ({
-  powerW: pot.learned?.powerW ?? pot.powerW,
-  lossWPerK: pot.learned?.lossWPerK ?? pot.lossWPerK,
-  powerSdW: pot.learned?.powerSdW ?? 0,
-  lossSdWPerK: pot.learned?.lossSdWPerK ?? 0,
-  basis: pot.learned ? ('fitted' as const) : ('given' as const),
-});
 
 /** The dial's mark for a temperature, where its pairs reach. */
 function useDialMark(potId: string | undefined, temperatureC: number): number | null {

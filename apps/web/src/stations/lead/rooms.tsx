@@ -1,4 +1,4 @@
-import type { Material } from '@schmelz/contract';
+import type { Material, Pot } from '@schmelz/contract';
 import { alloyOf, SOFT_LEAD, type Alloy } from '@schmelz/core';
 import { SubNav } from '../../design/SubNav.tsx';
 
@@ -18,3 +18,12 @@ export const LeadRooms = () => (
 /** The alloy of a lead on the shelf. */
 export const alloyOfMaterial = (material: Material | undefined): Alloy =>
   material?.metalId ? { ...alloyOf(material.metalId, material.composition ?? undefined), name: material.name } : SOFT_LEAD; // prettier-ignore
+
+/** The pot as it is reckoned with: learned from its readings where it was, else as given. */
+export const effectivePot = (pot: Pot) => ({
+  powerW: pot.learned?.powerW ?? pot.powerW,
+  lossWPerK: pot.learned?.lossWPerK ?? pot.lossWPerK,
+  powerSdW: pot.learned?.powerSdW ?? 0,
+  lossSdWPerK: pot.learned?.lossSdWPerK ?? 0,
+  basis: pot.learned ? ('fitted' as const) : ('given' as const),
+});

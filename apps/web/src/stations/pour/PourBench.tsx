@@ -1,9 +1,10 @@
 import type { Mold as StoredMold, Pour } from '@schmelz/contract';
 import { writeClock } from '@schmelz/core';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { usePour } from '../../api/queries.ts';
+import { useList, usePour, useSettings } from '../../api/queries.ts';
 import { BenchFrame, BenchNumber, Unsaved, useBenchKeys, type BenchAction } from '../../bench/BenchFrame.tsx';
+import { say, useFullScreen, useSpeech, useWakeLock } from '../../bench/device.ts';
 import { Caution, Waiting } from '../../design/Notice.tsx';
 import { PotBody } from '../../drawing/Bodies.tsx';
 import { Mold, moldFrame } from '../../drawing/Mold.tsx';
@@ -12,8 +13,11 @@ import { useNow } from '../../shell/clock.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { drawnCavities } from '../molds/drawn.ts';
 import { CavityColumns } from './CavityColumns.tsx';
+import { CoachPanel } from './CoachPanel.tsx';
 import { ChargeForm, CloseForm, FeedForm } from './PourForms.tsx';
 import { PourSummary } from './PourSummary.tsx';
+import { SafetyList } from './SafetyList.tsx';
+import { useCoach } from './useCoach.ts';
 import { CAUSE_KEYS, usePourBench, type PourBench as Bench } from './usePourBench.ts';
 
 /** The sentence, the number and the next thing, from where the pour stands. */
@@ -82,12 +86,43 @@ function PotLevel({ bench, pour }: { bench: Bench; pour: Pour }) {
   );
 }
 
+/** The screen itself: as large as it goes, and words where sounds are not enough. */
+function BenchTools() {
+  const full = useFullScreen();
+  const speech = useSpeech();
+  const look = 'min-h-16 underline decoration-rule-2 underline-offset-4 text-lg';
+  return (
+    <span className="flex flex-wrap gap-x-6">
+      {full.possible && (
+        <button type="button" className={look} onClick={full.toggle}>
+          {full.full ? 'Leave the full screen' : 'Full screen'}
+        </button>
+      )}
+      {speech.possible && (
+        <button type="button" className={look} aria-pressed={speech.on} onClick={speech.toggle}>
+          Spoken words {speech.on ? 'on' : 'off'}
+        </button>
+      )}
+    </span>
+  );
+}
+
 function Running({ pour, mold, catalogue }: { pour: Pour; mold: StoredMold; catalogue: Catalogue }) {
   const bench = usePourBench(pour);
   const now = useNow(200);
   const units = useUnits();
+  const { data: settings } = useSettings();
+  const { data: pots } = useList('pots');
+  const coached = useCoach(pour, mold, pots?.find((each) => each.id === pour.potId), bench, now); // prettier-ignore
   const [asking, setAsking] = useState<'feed' | 'close' | null>(null);
+  const [ticked, setTicked] = useState<string[]>([]);
   const { state } = bench;
+  useWakeLock(state.phase !== 'closed');
+  const pressing = coached?.advice[0];
+  const spoken = pressing && pressing.weight !== 'quiet' ? pressing.says : null;
+  useEffect(() => {
+    if (spoken) say(spoken);
+  }, [spoken]);
   const hidden = useMemo(
     (): BenchAction[] => [
       ...pour.setup.loads.map(({ position }): BenchAction => ({
@@ -102,6 +137,7 @@ function Running({ pour, mold, catalogue }: { pour: Pour; mold: StoredMold; cata
         weight: 'quiet',
         run: () => bench.cause(cause),
       })),
+      { key: 'X', label: '', weight: 'quiet', run: () => bench.rejectAll('flash') },
     ],
     [bench, pour.setup.loads],
   );
@@ -161,7 +197,16 @@ function Running({ pour, mold, catalogue }: { pour: Pour; mold: StoredMold; cata
         actions={actions}
         stub={
           state.phase === 'cold' ? (
-            <ChargeForm pour={pour} onCharge={bench.charge} />
+            <>
+              <ChargeForm
+                pour={pour}
+                onCharge={(kg) => {
+                  if (ticked.length) bench.checked(ticked);
+                  bench.charge(kg);
+                }}
+              />
+              <SafetyList items={settings?.safety ?? []} onTicked={setTicked} />
+            </>
           ) : (
             <>
               <BenchNumber says={what.says} value={what.value} unit={'unit' in what ? what.unit : undefined} />
@@ -181,6 +226,9 @@ function Running({ pour, mold, catalogue }: { pour: Pour; mold: StoredMold; cata
           label={`${mold.name}, open half`}
         />
         <CavityColumns pour={pour} mold={mold} bench={bench} catalogue={catalogue} frame={moldFrame(cavities)} />
+        {coached && state.phase !== 'cold' && (
+          <CoachPanel coached={coached} onDone={bench.done} onSmoked={bench.smoked} onFeed={() => setAsking('feed')} />
+        )}
         <div className="mt-3 flex flex-wrap items-center gap-x-6 gap-y-2">
           {state.phase === 'cold' ? (
             <Caution>
@@ -190,6 +238,7 @@ function Running({ pour, mold, catalogue }: { pour: Pour; mold: StoredMold; cata
           ) : (
             <Caution>A head is solid in seconds and still 200 °C hot: pliers, not fingers.</Caution>
           )}
+          <BenchTools />
         </div>
       </BenchFrame>
       <FeedForm open={asking === 'feed'} onOpenChange={(open) => setAsking(open ? 'feed' : null)} onFeed={bench.feed} />

@@ -1,3 +1,4 @@
+import { lazy, Suspense } from 'react';
 import type { Mold as StoredMold, Pour } from '@schmelz/contract';
 import { castCount, writeSpan } from '@schmelz/core';
 import { Link } from 'react-router';
@@ -9,6 +10,11 @@ import { Mold, moldFrame } from '../../drawing/Mold.tsx';
 import { useUnits } from '../../units/Units.tsx';
 import { drawnCavities } from '../molds/drawn.ts';
 import type { PourBench } from './usePourBench.ts';
+
+/** Charts come with the page that has one, not with the bench. */
+const SessionTimeline = lazy(() =>
+  import('./SessionTimeline.tsx').then((module) => ({ default: module.SessionTimeline })),
+);
 
 /** After the pour: good heads by ticket, rejects by cavity, and what became of the lead. */
 export function PourSummary({ pour, bench, mold }: { pour: Pour; bench: PourBench; mold: StoredMold }) {
@@ -85,6 +91,9 @@ export function PourSummary({ pour, bench, mold }: { pour: Pour; bench: PourBenc
           );
         })}
       </ol>
+      <Suspense fallback={<div className="h-[320px]" />}>
+        <SessionTimeline pour={pour} mold={mold} bench={bench} />
+      </Suspense>
       {balance && (
         <>
           <Heading aside={`${units.bulk(balance.chargedKg)} charged`}>What became of the lead</Heading>

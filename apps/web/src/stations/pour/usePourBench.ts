@@ -1,5 +1,14 @@
 import type { Pour } from '@schmelz/contract';
-import { nextUndo, pourState, type PourCause, type PourEntry, type PourState } from '@schmelz/core';
+import {
+  nextUndo,
+  pourState,
+  standing,
+  type PourCause,
+  type PourEntry,
+  type PourState,
+  type RoutineWork,
+  type UndoEntry,
+} from '@schmelz/core';
 import { useMemo } from 'react';
 import { useRunLog } from '../../api/outbox.ts';
 import { sound, SOUNDS } from '../../shell/clock.ts';
@@ -9,11 +18,16 @@ export const CAUSE_KEYS: Record<string, PourCause> = { S: 'short', F: 'flash', V
 
 export interface PourBench {
   state: PourState;
+  entries: (PourEntry | UndoEntry)[];
   unsaved: number;
   /** The newest thing said, which undo takes back. */
   last: PourEntry | undefined;
   charge(massKg: number): void;
   feed(massKg: number): void;
+  /** The safety list, as it was ticked. */
+  checked(items: string[]): void;
+  /** A small job at the pot that the coach asked for. */
+  done(what: RoutineWork): void;
   blank(): void;
   shot(): void;
   smoked(): void;
@@ -22,53 +36,69 @@ export interface PourBench {
   toggleReject(position: number): void;
   /** Gives the cause of the reject that was marked last. */
   cause(cause: PourCause): void;
+  /** The whole strip of the last shot is bad. */
+  rejectAll(cause: PourCause): void;
   undo(): void;
   close(back: { sprueBackKg: number; rejectsBackKg: number; drossKg: number; heelKg: number }): void;
 }
 
 /** A pour as the bench works it: its state from the log, and everything that can be said. */
 export function usePourBench(pour: Pour): PourBench {
-  const { entries, unsaved, say } = useRunLog<PourEntry>(`/pours/${pour.id}`, pour.log);
+  const { entries, unsaved, say, next } = useRunLog<PourEntry>(`/pours/${pour.id}`, pour.log);
   const state = useMemo(() => pourState(pour.setup, entries), [pour.setup, entries]);
   return useMemo(() => {
-    const undone = new Set(entries.flatMap((entry) => (entry.kind === 'undo' ? [entry.target] : [])));
-    const standing = entries.filter((entry): entry is PourEntry => entry.kind !== 'undo' && !undone.has(entry.id));
-    const lastShot = state.shots.at(-1);
-    const rejectAt = (position: number) =>
-      standing.findLast(
-        (entry) => entry.kind === 'reject' && entry.shotId === lastShot?.id && entry.position === position,
-      );
-    const last = nextUndo<PourEntry>(entries);
+    const stateOf = (log: (PourEntry | UndoEntry)[]) => pourState(pour.setup, log);
     return {
       state,
+      entries,
       unsaved,
-      last,
-      charge: (massKg) => void say({ kind: 'charge', massKg, potC: 20 }),
-      feed: (massKg) => void say({ kind: 'feed', massKg }),
-      blank: () => void say({ kind: 'blank' }),
-      shot: () => {
-        sound(SOUNDS.tap);
-        say({ kind: 'shot', positions: state.wantedPositions });
-      },
-      smoked: () => void say({ kind: 'smoked' }),
-      togglePause: () => void say({ kind: state.phase === 'paused' ? 'resume' : 'pause' }),
-      toggleReject(position) {
-        if (!lastShot?.heads.some((head) => head.position === position)) return;
-        const marked = rejectAt(position);
-        sound(SOUNDS.reject);
-        if (marked) say({ kind: 'undo', target: marked.id });
-        else say({ kind: 'reject', shotId: lastShot.id, position, cause: 'short' });
-      },
-      cause(cause) {
-        const marked = standing.findLast((entry) => entry.kind === 'reject');
-        if (!marked || marked.kind !== 'reject' || marked.shotId !== lastShot?.id || marked.cause === cause) return;
-        say({ kind: 'undo', target: marked.id });
-        say({ kind: 'reject', shotId: marked.shotId, position: marked.position, cause });
-      },
-      undo: () => {
-        if (last) say({ kind: 'undo', target: last.id });
-      },
-      close: (back) => void say({ kind: 'close', ...back }),
+      last: nextUndo<PourEntry>(entries),
+      charge: (massKg) => say({ kind: 'charge', massKg, potC: 20 }),
+      feed: (massKg) => say({ kind: 'feed', massKg }),
+      checked: (items) => say({ kind: 'checked', items }),
+      done: (what) => say({ kind: 'done', what }),
+      blank: () => say({ kind: 'blank' }),
+      shot: () =>
+        next((log) => {
+          sound(SOUNDS.tap);
+          say({ kind: 'shot', positions: stateOf(log).wantedPositions });
+        }),
+      smoked: () => say({ kind: 'smoked' }),
+      togglePause: () => next((log) => say({ kind: stateOf(log).phase === 'paused' ? 'resume' : 'pause' })),
+      toggleReject: (position) =>
+        next((log) => {
+          const lastShot = stateOf(log).shots.at(-1);
+          if (!lastShot?.heads.some((head) => head.position === position)) return;
+          const marked = standing<PourEntry>(log).findLast(
+            (entry) => entry.kind === 'reject' && entry.shotId === lastShot.id && entry.position === position,
+          );
+          sound(SOUNDS.reject);
+          if (marked) say({ kind: 'undo', target: marked.id });
+          else say({ kind: 'reject', shotId: lastShot.id, position, cause: 'short' });
+        }),
+      cause: (cause) =>
+        next((log) => {
+          const marked = standing<PourEntry>(log).findLast((entry) => entry.kind === 'reject');
+          const lastShot = stateOf(log).shots.at(-1);
+          if (marked?.kind !== 'reject' || marked.shotId !== lastShot?.id || marked.cause === cause) return;
+          say({ kind: 'undo', target: marked.id });
+          say({ kind: 'reject', shotId: marked.shotId, position: marked.position, cause });
+        }),
+      rejectAll: (cause) =>
+        next((log) => {
+          const lastShot = stateOf(log).shots.at(-1);
+          if (!lastShot) return;
+          sound(SOUNDS.reject);
+          for (const { position, verdict } of lastShot.heads) {
+            if (verdict === 'good') say({ kind: 'reject', shotId: lastShot.id, position, cause });
+          }
+        }),
+      undo: () =>
+        next((log) => {
+          const last = nextUndo<PourEntry>(log);
+          if (last) say({ kind: 'undo', target: last.id });
+        }),
+      close: (back) => say({ kind: 'close', ...back }),
     };
-  }, [entries, say, state, unsaved]);
+  }, [entries, next, pour.setup, say, state, unsaved]);
 }

@@ -11,7 +11,7 @@ import { toast } from 'sonner';
 import { request } from '../../api/client.ts';
 import { useList, useSettings, useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
-import { asOptions, Choice, TextField } from '../../design/Field.tsx';
+import { asOptions, Choice, TextArea, TextField } from '../../design/Field.tsx';
 import { ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { minorIn, numberIn, useBuiltForm } from '../../design/useForm.ts';
@@ -27,6 +27,7 @@ const UNITS = [
 ];
 
 interface Values {
+  safety: string;
   workshopName: string;
   units: string;
   currency: string;
@@ -61,6 +62,7 @@ function valuesOf(settings: SettingsView): Values {
   const heat = (celsius: number) => `${writeTemperature(celsius, temperatureUnit).figure} ${temperatureUnit}`;
   const seconds = Object.fromEntries(SECONDS.map(([key]) => [key, String(ways[key])])) as Record<(typeof SECONDS)[number][0], string>; // prettier-ignore
   return {
+    safety: (settings.safety ?? []).join('\n'),
     workshopName: settings.workshopName,
     units: `${massUnit} ${temperatureUnit}`,
     currency,
@@ -95,6 +97,10 @@ function SettingsForm({ settings }: { settings: SettingsView }) {
         massUnit,
         temperatureUnit,
         currency,
+        safety: values.safety
+          .split('\n')
+          .map((line) => line.trim())
+          .filter(Boolean),
         ways: {
           pourC: read('pour', 'pourC', heat),
           roomC: read('room', 'roomC', heat),
@@ -151,6 +157,15 @@ function SettingsForm({ settings }: { settings: SettingsView }) {
             <TextField key={key} label={label} unit="s a head" {...field(key)} />
           ))}
         </div>
+      </div>
+      <div>
+        <Heading>Before the pot is on</Heading>
+        <TextArea
+          label="Your safety list, a line each"
+          hint="Ticked once before a pour; empty it and nothing is asked."
+          rows={6}
+          {...field('safety')}
+        />
       </div>
       <ProblemNote error={form.problem ?? save.error} />
       <Button look="main" type="submit" className="self-start" disabled={save.isPending}>

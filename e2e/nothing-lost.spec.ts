@@ -1,0 +1,142 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { createServer, type AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import type { Page } from '@playwright/test';
+import { aPour } from './things.ts';
+import { expect, test } from './workshop.ts';
+
+interface LogEntry {
+  id: string;
+  kind: string;
+}
+const logOf = async (page: Page, url: string, id: string): Promise<LogEntry[]> =>
+  (await (await page.request.get(`${url}/api/pours/${id}`)).json()).log;
+
+/** Opens a pour's bench with the pot on and the first shot poured, so that B and Z can be tapped at any moment. */
+async function bench(page: Page, url: string, id: string) {
+  await page.goto(`${url}/pour/${id}`);
+  await page.getByRole('button', { name: 'Pot is on' }).click();
+  await page.getByRole('button', { name: 'Go on with hooks' }).click();
+  await expect(page.getByText('Shot 1 of')).toBeVisible();
+}
+
+async function freePort(): Promise<number> {
+  const server = createServer();
+  await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
+  const { port } = server.address() as AddressInfo;
+  await new Promise((done) => server.close(done));
+  return port;
+}
+
+const main = resolve(import.meta.dirname, '..', 'apps', 'server', 'dist', 'main.js');
+
+/** A server that can be killed without warning and started again on the same folder and port. */
+async function mortalServer(folder: string, port: number) {
+  const start = async (): Promise<ChildProcess> => {
+    const env = { ...process.env, SCHMELZ_DATA: folder, SCHMELZ_PORT: String(port), SCHMELZ_HOST: '', SCHMELZ_PASSWORD: '' }; // prettier-ignore
+    const child = spawn(process.execPath, [main], { env, stdio: ['ignore', 'pipe', 'inherit'] });
+    await new Promise<void>((done, failed) => {
+      child.stdout!.on('data', (data) => String(data).includes('ready') && done());
+      child.once('exit', () => failed(new Error('the server stopped before it was ready')));
+    });
+    return child;
+  };
+  let child = await start();
+  return {
+    async kill() {
+      const gone = new Promise((done) => child.once('exit', done));
+      child.kill('SIGKILL');
+      await gone;
+      child = await start();
+    },
+    async stop() {
+      const gone = new Promise((done) => child.once('exit', done));
+      child.kill('SIGTERM');
+      await gone;
+    },
+  };
+}
+
+test.describe('nothing is lost', () => {
+  test('the server is killed 20 times while the maker taps on', async ({ page }) => {
+    test.setTimeout(300_000);
+    const folder = mkdtempSync(join(tmpdir(), 'schmelz-kill-'));
+    const port = await freePort();
+    const server = await mortalServer(folder, port);
+    const url = `http://127.0.0.1:${port}`;
+    const pour = await aPour(url);
+    await bench(page, url, pour.id);
+    // A seeded hand: the same moments in every run.
+    let seed = 7;
+    const random = () => (seed = (seed * 48_271) % 2_147_483_647) / 2_147_483_647;
+    let taps = 0;
+    for (let kill = 0; kill < 20; kill++) {
+      const burst = 1 + Math.floor(random() * 4);
+      for (let i = 0; i < burst; i++, taps++) await page.keyboard.press('m');
+      await page.waitForTimeout(random() * 60);
+      const dying = server.kill();
+      await page.keyboard.press('m');
+      taps += 1;
+      await dying;
+    }
+    await expect(page.getByRole('status')).toHaveCount(0, { timeout: 60_000 });
+    const log = await logOf(page, url, pour.id);
+    expect(log.filter((entry) => entry.kind === 'smoked')).toHaveLength(taps);
+    expect(new Set(log.map((entry) => entry.id)).size).toBe(log.length);
+    await page.reload();
+    await expect(page.getByText('Shot 1 of')).toBeVisible();
+    await server.stop();
+    rmSync(folder, { recursive: true, force: true });
+  });
+
+  test('200 taps without a network, a reload among them, then all are there, once, in order', async ({
+    page,
+    empty,
+    context,
+  }) => {
+    test.setTimeout(180_000);
+    const pour = await aPour(empty.url);
+    await bench(page, empty.url, pour.id);
+    await expect(page.getByRole('status')).toHaveCount(0);
+    await context.setOffline(true);
+    for (let tap = 0; tap < 200; tap++) await page.keyboard.press(tap % 2 ? 'z' : 'm');
+    await expect(page.getByRole('status')).toContainText('200 taps are kept here');
+    const kept = await page.evaluate(
+      () =>
+        new Promise<string[]>((done, failed) => {
+          const opening = indexedDB.open('schmelz');
+          opening.onerror = () => failed(opening.error);
+          opening.onsuccess = () => {
+            const all = opening.result.transaction('taps').objectStore('taps').getAll();
+            all.onsuccess = () => done(all.result.map((row: { entry: { id: string } }) => row.entry.id));
+          };
+        }),
+    );
+    expect(kept).toHaveLength(200);
+    await context.setOffline(false);
+    await page.reload();
+    await expect(page.getByText('Shot 1 of')).toBeVisible();
+    await expect(page.getByRole('status')).toHaveCount(0, { timeout: 60_000 });
+    const log = await logOf(page, empty.url, pour.id);
+    expect(log.slice(-200).map((entry) => entry.id)).toEqual(kept);
+  });
+
+  test('two pages on one pour come to the same', async ({ page, empty, browser }) => {
+    const pour = await aPour(empty.url);
+    await bench(page, empty.url, pour.id);
+    const other = await (await browser.newContext()).newPage();
+    await other.goto(`${empty.url}/pour/${pour.id}`);
+    await expect(other.getByText('Shot 1 of')).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'Shots to go', exact: true })).toBeVisible();
+    await page.keyboard.press('Space');
+    await other.keyboard.press('2');
+    await expect(page.getByRole('button', { name: /Cavity 2: 1 good/ })).toBeVisible();
+    for (const each of [page, other]) {
+      await expect(each.getByText('Shot 2 of')).toBeVisible({ timeout: 10_000 });
+      await expect(each.getByRole('button', { name: /^Cavity 2: 1 good/ })).toBeVisible({ timeout: 10_000 });
+    }
+    await other.close();
+  });
+});

@@ -1,0 +1,122 @@
+import { cavitySolid } from '../geometry/solid.ts';
+import { typicalHook } from '../geometry/hook.ts';
+import { MOLD_READY_C } from '../mold/warm-up.ts';
+import { coach, type CoachInput } from './coach.ts';
+import { pourState, type PourEntry, type PourSetup } from './pour.ts';
+import { sessionHeat, type SessionInput } from './session-heat.ts';
+
+const MINUTE = 60_000;
+const load = (position: number) => ({ position, cavityId: `c${position}`, batchIds: ['b'], hookMaterialId: 'h', leadKg: 0.014, sprueKg: 0.004, yieldShare: 0.95 }); // prettier-ignore
+const setup: PourSetup = { loads: [1, 2, 3, 4].map(load), needs: { b: 200 }, plannedBlanks: 6 };
+let n = 0;
+type Plain = PourEntry extends infer E ? (E extends PourEntry ? Omit<E, 'id' | 'at'> : never) : never;
+const at = (minutes: number, entry: Plain): PourEntry =>
+  ({ ...entry, id: `e${(n += 1)}`, at: minutes * MINUTE }) as PourEntry;
+const blanks = Array.from({ length: 8 }, (_, i) => at(16 + 0.45 * i, { kind: 'blank' }));
+const shots = (count: number, from = 20, every = 1) => Array.from({ length: count }, (_, i) => at(from + every * i, { kind: 'shot', positions: [1, 2, 3, 4] })); // prettier-ignore
+const charged = at(0, { kind: 'charge', massKg: 6, potC: 20 });
+
+const heatOf = (log: PourEntry[], nowMinutes: number, more: Partial<SessionInput> = {}) =>
+  sessionHeat({ setup, log, block: { bodyKg: 0.55 }, fullShotKg: 0.075, warmed: 'blank shots', pot: { powerW: 700, lossWPerK: 0.55 }, metalC: 371, roomC: 20, openS: 4, now: nowMinutes * MINUTE, ...more }); // prettier-ignore
+const adviceOf = (log: PourEntry[], nowMinutes: number, more: Partial<CoachInput> = {}) => {
+  const heat = heatOf(log, nowMinutes);
+  const fill = { solid: cavitySolid('ball', 0.014), sprueHeightM: 0.008, wireM: typicalHook('3/0').wireM };
+  return coach({
+    setup,
+    log,
+    state: pourState(setup, log),
+    moldC: heat.moldC ?? 20,
+    potC: heat.potC ?? 20,
+    potKg: heat.potKg,
+    block: { bodyKg: 0.55 },
+    fullShotKg: 0.075,
+    pot: { powerW: 700, lossWPerK: 0.55 },
+    capacityKg: 9,
+    metalC: 371,
+    roomC: 20,
+    heelKg: 0.8,
+    sootSchool: 'fifty',
+    cavities: [1, 2, 3, 4].map((position) => ({ position, fill, shotsSinceSmoked: 12, everSmoked: true })),
+    now: nowMinutes * MINUTE,
+    ...more,
+  });
+};
+const kinds = (log: PourEntry[], nowMinutes: number, more: Partial<CoachInput> = {}) => adviceOf(log, nowMinutes, more).map((each) => each.kind); // prettier-ignore
+
+describe('heat of a session from its log', () => {
+  test('cold before the pot is on; blank shots take the mold into its window; a pause lets it fall out', () => {
+    expect(heatOf([], 5)).toMatchObject({ moldC: null, potC: null });
+    const warm = heatOf([charged, ...blanks], 19.7);
+    expect(warm.moldC!).toBeGreaterThan(MOLD_READY_C - 10);
+    expect(warm.potC!).toBeGreaterThan(355);
+    const cold = heatOf([charged, ...blanks], 90);
+    expect(cold.moldC!).toBeLessThan(50);
+  });
+  test('on the rim it is warm before the first shot', () => {
+    expect(heatOf([charged], 15, { warmed: 'pot top' }).moldC!).toBeGreaterThan(heatOf([charged], 15).moldC! + 40);
+  });
+  test('the pot loses what is poured, gains what is fed, and an undo takes both back', () => {
+    const log = [charged, ...blanks, ...shots(20)];
+    expect(heatOf(log, 41).potKg).toBeCloseTo(6 - 20 * 4 * 0.018, 6);
+    const fed = at(41, { kind: 'feed', massKg: 1 });
+    expect(heatOf([...log, fed], 42).potKg).toBeCloseTo(7 - 20 * 4 * 0.018, 6);
+    const undo = { id: 'u', at: 42 * MINUTE, kind: 'undo' as const, target: fed.id };
+    expect(heatOf([...log, fed, undo] as PourEntry[], 43).potKg).toBeCloseTo(6 - 20 * 4 * 0.018, 6);
+  });
+  test('more is poured than there is, or hours pass: the curves stand', () => {
+    const empty = heatOf([at(0, { kind: 'charge', massKg: 0.3, potC: 20 }), ...shots(30)], 60);
+    expect(empty.potKg).toBeGreaterThan(0);
+    const long = heatOf([charged, ...shots(2)], 60 * 20);
+    expect(long.moldC!).toBeCloseTo(20, 0);
+    expect(long.mold.every((point) => Number.isFinite(point.temperatureC))).toBe(true);
+  });
+});
+
+describe('the coach', () => {
+  const running = [charged, ...blanks, ...shots(10)];
+  test('keeps going where there is nothing to say', () => {
+    expect(kinds(running, 29.3)).toEqual(['go']);
+  });
+  // Common practice, no source: a cold mold gives shorts; one or more blank shots after a long pause.
+  test('after a pause: so many blank shots before loading again', () => {
+    const advice = adviceOf(running, 75)[0]!;
+    expect(advice).toMatchObject({ kind: 'blank', weight: 'stop' });
+    expect(advice.says).toMatch(/[1-9] blank shots? before you load again/);
+  });
+  test('too hot: how long to leave it open', () => {
+    const advice = adviceOf(running, 29.3, { moldC: 185 })[0]!;
+    expect(advice.kind).toBe('wait');
+    expect(Number(/(\d+) s/.exec(advice.says)![1])).toBeGreaterThan(20);
+  });
+  test('three shorts in one cavity: what to try first, by the fill model', () => {
+    const log = [charged, ...blanks, ...shots(5)];
+    const three = log.slice(-3).map((shot, i) => at(26 + i / 10, { kind: 'reject', shotId: shot.id, position: 2, cause: 'short' })); // prettier-ignore
+    const advice = adviceOf([...log, ...three], 27).find((each) => each.kind === 'shorts')!;
+    expect(advice.says).toMatch(/^Cavity 2: 3 shorts in its last 5/);
+    expect(advice.first).toHaveLength(3);
+    expect(advice.first![0]).toMatch(/index ×\d/);
+    expect(kinds([...log, ...three.slice(1)], 27)).not.toContain('shorts');
+  });
+  test('flash on all: something holds it open', () => {
+    const log = [charged, ...blanks, ...shots(2)];
+    const last = log.at(-1)!;
+    const all = [1, 2, 3, 4].map((position) => at(22, { kind: 'reject', shotId: last.id, position, cause: 'flash' }));
+    expect(kinds([...log, ...all], 22.2)[0]).toBe('flash');
+    expect(kinds([...log, ...all.slice(1)], 22.2)).not.toContain('flash');
+  });
+  test('the heel, feeding, the dial', () => {
+    const low = adviceOf(running, 29.3, { potKg: 0.5 });
+    expect(low[0]).toMatchObject({ kind: 'dry', weight: 'stop' });
+    const feed = adviceOf(running, 29.3, { potKg: 2.5, potC: 372 });
+    expect(feed.find((each) => each.kind === 'feed')!.kg!).toBeGreaterThan(0.15);
+    expect(feed.map((each) => each.kind)).toContain('dial');
+  });
+  test('routine ends its own asking: candle, stream, skim', () => {
+    const long = [charged, ...blanks, ...shots(24)];
+    expect(kinds(long, 43.5)).toEqual(expect.arrayContaining(['skim', 'stream']));
+    const done = [at(43, { kind: 'done', what: 'skimmed' }), at(43.1, { kind: 'done', what: 'stream looked at' })];
+    expect(kinds([...long, ...done], 43.5)).toEqual(['go']);
+    const worn = { sootSchool: 'five' as const };
+    expect(adviceOf(running, 29.3, worn).find((each) => each.kind === 'smoke')!.says).toMatch(/all cavities/);
+  });
+});
