@@ -46,6 +46,7 @@ export interface MoldSession {
 }
 
 const POT_TOP_STEP_S = 5;
+const LONG_WAIT_S = 120;
 /** By then a shot's heat has spread from the face: a point of the trace, so that the leap is seen for what it is. */
 const SPREAD_S = 4;
 
@@ -68,10 +69,18 @@ export function moldSession({ block, fromC, roomC = 20, steps, alloy = SOFT_LEAD
     trace.lostJ += lostJ;
     atS += seconds;
   };
+  /** A long wait has points on its way: it is a curve, not a straight line. */
+  const passLong = (seconds: number, open: boolean) => {
+    const parts = Math.max(1, Math.ceil(seconds / LONG_WAIT_S));
+    for (let i = 0; i < parts; i++) {
+      pass(seconds / parts, open);
+      if (i < parts - 1) point('wait');
+    }
+  };
   point('start');
   for (const step of steps) {
     if (step.kind === 'wait') {
-      pass(inRange('wait', step.seconds, 's', 0, 86_400), step.open ?? true);
+      passLong(inRange('wait', step.seconds, 's', 0, 86_400), step.open ?? true);
     } else if (step.kind === 'pot top') {
       // The pot gives in proportion to how much warmer it is: a heat input of its own beside the loss, in small steps.
       const seconds = inRange('potTop', step.seconds, 's', 0, 86_400);
@@ -95,7 +104,7 @@ export function moldSession({ block, fromC, roomC = 20, steps, alloy = SOFT_LEAD
       pass(Math.min(SPREAD_S, closedS), false);
       point('wait');
       pass(Math.max(0, closedS - SPREAD_S), false);
-      pass(inRange('openS', step.openS, 's', 0, 3600), true);
+      passLong(inRange('openS', step.openS, 's', 0, 3600), true);
     }
     point(step.kind === 'shot' ? 'wait' : step.kind);
   }

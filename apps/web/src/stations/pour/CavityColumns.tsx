@@ -51,7 +51,7 @@ export function CavityColumns({
   const markedNow = bench.last?.kind === 'reject' ? bench.last : null;
   return (
     <>
-      <ol className="relative mt-2 h-[126px] max-w-[720px]">
+      <ol className="relative mt-2 h-[118px] max-w-[620px]">
         {mold.cavities.map((cavity, index) => {
           const load = pour.setup.loads.find((each) => each.position === cavity.position);
           const record = state.byPosition[cavity.position];
@@ -121,8 +121,22 @@ export function CavityColumns({
       {markedNow ? (
         <Causes bench={bench} marked={markedNow.cause} />
       ) : (
-        <p className="min-h-16 pt-3 text-lg text-ink-3">
-          {lastShot ? 'A digit or a tap marks a bad head of the last shot.' : ''}
+        <p className="flex min-h-16 flex-wrap items-center gap-x-4 text-lg text-ink-3">
+          {lastShot && (
+            <>
+              A digit or a tap marks a bad head of the last shot.
+              <button
+                type="button"
+                className="flex min-h-16 items-center gap-2 font-semibold text-ink"
+                onClick={(event) => {
+                  bench.rejectAll('flash');
+                  event.currentTarget.blur();
+                }}
+              >
+                <Key>X</Key> Flash on the whole strip
+              </button>
+            </>
+          )}
         </p>
       )}
     </>

@@ -6,6 +6,7 @@ import { useList, usePour, useSettings } from '../../api/queries.ts';
 import { BenchFrame, BenchNumber, Unsaved, useBenchKeys, type BenchAction } from '../../bench/BenchFrame.tsx';
 import { say, useFullScreen, useSpeech, useWakeLock } from '../../bench/device.ts';
 import { Caution, Waiting } from '../../design/Notice.tsx';
+import { Icon } from '../../design/Icon.tsx';
 import { PotBody } from '../../drawing/Bodies.tsx';
 import { Mold, moldFrame } from '../../drawing/Mold.tsx';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
@@ -210,7 +211,18 @@ function Running({ pour, mold, catalogue }: { pour: Pour; mold: StoredMold; cata
           ) : (
             <>
               <BenchNumber says={what.says} value={what.value} unit={'unit' in what ? what.unit : undefined} />
-              <p className="text-lg text-ink-2">{what.then}</p>
+              {pressing && pressing.weight !== 'quiet' && !setting ? (
+                <p
+                  className={`flex items-start gap-2.5 text-lg font-semibold ${pressing.weight === 'stop' ? 'text-stop' : 'text-watch'}`}
+                >
+                  <Icon name={pressing.weight === 'stop' ? 'stop' : 'watch'} size={22} className="mt-0.5 shrink-0" />
+                  <span>
+                    {pressing.says} {pressing.first?.[0]}
+                  </span>
+                </p>
+              ) : (
+                <p className="text-lg text-ink-2">{what.then}</p>
+              )}
               <ShotMarks bench={bench} />
               <PotLevel bench={bench} pour={pour} />
               <Unsaved count={bench.unsaved} />
@@ -219,7 +231,7 @@ function Running({ pour, mold, catalogue }: { pour: Pour; mold: StoredMold; cata
         }
       >
         <Mold
-          className="w-full max-w-[720px]"
+          className="w-full max-w-[620px]"
           cavities={cavities}
           sootWear={1 - Math.exp(-(state.shotsSinceSmoked ?? mold.shotsSinceSmoked + state.shots.length) / 40)}
           edge={state.shots.length ? 'var(--straw)' : undefined}
