@@ -83,6 +83,8 @@ describe('the OpenAPI document', () => {
       'cast-variant': { style: 'ball', nominalMassKg: 0.014, pin: { diameterM: 0.003175, lengthM: 0.01 }, pinWay: 'as cut', keeper: false, wireGuards: 0, insert: 'none' }, // prettier-ignore
       'trace-lots': { lots: [{ id: 'a', at: 1, kg: 5 }], flows: [{ at: 2, kg: -2, reason: 'poured' }] },
       'pot-session': { pot, leadKg: 6, fromC: 371, roomC: 20, setC: 371, seconds: 600, events: [{ atS: 60, kind: 'take', kg: 0.1 }] }, // prettier-ignore
+      'melt-plan': { leadKg: 9.07, fromC: 20, roomC: 20, pourC: 371, powerW: 700, lossWPerK: 0.55, school: 'full then down' }, // prettier-ignore
+      'warm-plan': { block: { bodyKg: 0.6 }, shotKg: 0.2, metalC: 371, roomC: 20, school: 'blank shots', openBelow: false }, // prettier-ignore
       refill: { potKg: 2, potC: 385, capacityKg: 9, pot, keepAboveC: 340, pourC: 371, roomC: 20 },
       'dial-table': { pairs: [{ dial: 6, temperatureC: 352, at: 0, sdK: 3 }, { dial: 8, temperatureC: 398, at: 0, sdK: 3 }], dial: 7 }, // prettier-ignore
       'pot-skin': { metalC: 371 },
@@ -121,6 +123,25 @@ describe('the OpenAPI document', () => {
       expect([name, status]).toEqual([name, 200]);
       results[name] = body;
     }
+    // Whatever number is sent far out of its range is named, with its unit, and nothing is answered.
+    for (const [name, input] of Object.entries(inputs)) {
+      const field = Object.entries(input as Record<string, unknown>).find(
+        ([, value]) => typeof value === 'number',
+      )?.[0];
+      if (!field) continue;
+      const { status, body } = await server.call('POST', `/api/compute/${name}`, {
+        ...(input as object),
+        [field]: -1e13,
+      });
+      expect([name, status]).toEqual([name, 422]);
+      expect(body.fields.map((each: { field: string }) => each.field)).toContain(field);
+      expect(body.detail).toMatch(new RegExp(`${field} is -10000000000000; allowed: `));
+    }
+    for (const name of Object.keys(inputs)) {
+      const { status, body } = await server.call('POST', `/api/compute/${name}`, { surprise: 1 });
+      expect([name, status]).toEqual([name, 422]);
+      expect(body.title).toBe('Not allowed');
+    }
     expect(results['cast-mass'].castMassKg / 0.014).toBeCloseTo(0.755, 2);
     expect(results['lead-balance'].unexplainedKg).toBeCloseTo(0.05, 12);
     expect(results['blank-shots'].shots).toBe(4);
@@ -130,6 +151,8 @@ describe('the OpenAPI document', () => {
     expect(results['fill-index'].levers.length).toBeGreaterThan(4);
     expect(results['cast-variant'].takes[0].kg).toBeCloseTo(0.0009, 4);
     expect(results['plan'].molds[0].shots.value).toBeGreaterThan(20);
+    expect(results['melt-plan'].ready.value / 60).toBeCloseTo(18.7, 0);
+    expect(results['warm-plan'].blanks.value).toBe(4);
     expect(results['hook-seat'].seat).toBe('if bent');
     expect(results['metal-share'].shareOfLead).toBeCloseTo(0.755, 2);
     expect(results['lead-enthalpy'].enthalpyJKg / 1000).toBeCloseTo(70.9, 1);

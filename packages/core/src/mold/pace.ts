@@ -14,11 +14,20 @@ export interface PaceInput {
   alloy?: Alloy;
 }
 
+/** What goes into the sums is looked at once, so that a bad number is named and none comes out. */
+function checked<I extends Pick<PaceInput, 'roomC' | 'shotKg' | 'metalC'>>(input: I): I {
+  inRange('roomC', input.roomC, 'C', -20, 50);
+  inRange('shotKg', input.shotKg, 'kg', 0.0003, 10);
+  inRange('metalC', input.metalC, 'C', 130, 600);
+  return input;
+}
+
 const lossOf = ({ block, openShare }: PaceInput) =>
   blockNodes(block).lossWPerK * (1 + (OPEN_LOSS_FACTOR - 1) * inRange('openShare', openShare, '', 0, 1));
 
 /** Seconds a shot that hold the mold at this mean temperature: shot heat over what it loses there. */
 export function cycleForMoldC(input: PaceInput, moldC: number): number {
+  checked(input);
   inRange('moldC', moldC, 'C', input.roomC + 1, 300);
   return (
     shotHeatJ(input.shotKg, input.metalC, moldC, input.alloy ?? SOFT_LEAD) / (lossOf(input) * (moldC - input.roomC))
@@ -27,6 +36,7 @@ export function cycleForMoldC(input: PaceInput, moldC: number): number {
 
 /** The steady mean temperature that a pace tends to, C: where the loss over a cycle eats the heat of a shot. By bisection. */
 export function steadyMoldC(input: PaceInput, cycleS: number): number {
+  checked(input);
   inRange('cycleS', cycleS, 's', 1, 3600);
   let [low, high] = [input.roomC + 1, 300];
   if (cycleForMoldC(input, high) > cycleS) return high;
@@ -46,6 +56,8 @@ export interface AfterPause {
 
 /** What a pause does: the mold lies open and cools; how many blank shots bring it back into its window. */
 export function afterPause(input: PaceInput, moldC: number, seconds: number): AfterPause {
+  checked(input);
+  inRange('moldC', moldC, 'C', -20, 330);
   inRange('pause', seconds, 's', 0, 86_400);
   const nodes = blockNodes(input.block);
   const { heat } = relax(nodes, { faceC: moldC, backC: moldC }, seconds, input.roomC, OPEN_LOSS_FACTOR);

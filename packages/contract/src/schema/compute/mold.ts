@@ -77,6 +77,22 @@ export const MOLD_CALCULATIONS: Record<string, Calculation> = {
     record({ size: choice(core.HOOK_SIZES), wire: choice(core.WIRES).optional() }),
     ({ size, wire }) => core.typicalHook(size, wire),
   ),
+  'warm-plan': calculation(
+    'How many blank shots by a way of warming, with the curve into the window',
+    'Two-node heat balance; checked against practice of 3, 5 and 10 blank shots',
+    record({
+      block: block(),
+      shotKg: number('kg', 0.0003, 10),
+      metalC: number('C', 130, 600),
+      roomC: number('C', -20, 50),
+      school: choice(core.WARM_SCHOOLS),
+      potTopS: number('s', 0, 7200).optional(),
+      openBelow: flag(),
+      ...metalFields(),
+    }),
+    ({ metalId, composition, ...input }) =>
+      core.warmPlan({ ...input, basis: 'given', alloy: metalOf({ metalId, composition }) }),
+  ),
   'mold-session': calculation(
     'A mold shot by shot: face, back and mean',
     'Two-node heat balance',

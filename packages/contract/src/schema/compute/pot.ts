@@ -65,6 +65,28 @@ export const POT_CALCULATIONS: Record<string, Calculation> = {
         }),
       }),
   ),
+  'melt-plan': calculation(
+    'From what lies in the pot to ready: when to skim and to turn down, electricity, and the curve',
+    'Enthalpy method; each figure says its own',
+    record({
+      leadKg: number('kg', 0.05, 50),
+      fromC: number('C', -20, 600),
+      roomC: number('C', -20, 50),
+      pourC: number('C', 130, 600),
+      powerW: number('W', 50, 5000),
+      lossWPerK: number('W/K', 0, 20),
+      school: choice(['full then down', 'left at the mark'] as const),
+      ...metalFields(),
+    }),
+    ({ metalId, composition, ...input }) =>
+      core.meltPlan({
+        ...input,
+        basis: 'given',
+        powerSdW: 0,
+        lossSdWPerK: 0,
+        alloy: metalOf({ metalId, composition }),
+      }),
+  ),
   refill: calculation(
     'The largest safe addition to a pot now, and the wait after it',
     'Enthalpy balance',

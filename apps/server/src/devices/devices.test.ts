@@ -1,0 +1,143 @@
+import { createServer, type AddressInfo, type Server, type Socket } from 'node:net';
+import { channelLine, greetingLine, readingLine } from '@schmelz/core';
+import { BadConfig, readConfig } from '../config.ts';
+import { makeLog } from '../server.ts';
+import { listChannels, makeFeed, rawReadings, type LiveReading } from '../services/readings.ts';
+import { openStore, type Store } from '../store/store.ts';
+import { temporaryFolder } from '../test/server.ts';
+import { readLogger, type LoggerClient } from './logger-client.ts';
+
+/** A device of the test's own: says what it is told to whoever connects. */
+async function device() {
+  const sockets = new Set<Socket>();
+  let connected = 0;
+  const waiting: (() => void)[] = [];
+  const server: Server = createServer((socket) => {
+    sockets.add(socket);
+    connected += 1;
+    socket.on('error', () => undefined); // the reader hangs up when it has heard enough
+    socket.on('close', () => sockets.delete(socket));
+    waiting.splice(0).forEach((done) => done());
+  });
+  await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
+  return {
+    port: (server.address() as AddressInfo).port,
+    connections: () => connected,
+    nextConnection: () => new Promise<void>((done) => waiting.push(done)),
+    say: (text: string) => sockets.forEach((socket) => socket.write(text)),
+    hangUp: () => sockets.forEach((socket) => socket.destroy()),
+    stop: () => {
+      sockets.forEach((socket) => socket.destroy());
+      return new Promise((done) => server.close(done));
+    },
+  };
+}
+
+describe('reading a logger', () => {
+  let store: Store;
+  let logger: Awaited<ReturnType<typeof device>>;
+  let client: LoggerClient;
+  let seen: LiveReading[];
+  const feed = makeFeed();
+  feed.subscribe((readings) => seen.push(...readings));
+  let runs = 0;
+  let source: string;
+
+  beforeAll(async () => {
+    store = await openStore(temporaryFolder());
+  });
+  afterAll(() => store.close());
+  beforeEach(async () => {
+    seen = [];
+    source = `logger ${(runs += 1)}`;
+    logger = await device();
+    const first = logger.nextConnection();
+    client = readLogger({ host: '127.0.0.1', port: logger.port, source }, store, feed, makeLog('silent'));
+    await first;
+    logger.say(greetingLine());
+  });
+  afterEach(async () => {
+    await client.stop();
+    await logger.stop();
+  });
+
+  const heard = async (count: number) => {
+    const until = Date.now() + 10_000;
+    while (seen.length < count && Date.now() < until) await new Promise((done) => setTimeout(done, 25));
+    expect(seen.length).toBeGreaterThanOrEqual(count);
+  };
+
+  test('a line that arrives in pieces is one reading; words it does not know are passed over', async () => {
+    const at = Date.now();
+    logger.say(channelLine(1, 'pot', 'C'));
+    logger.say('battery 80\nr 1 ');
+    await new Promise((done) => setTimeout(done, 50));
+    logger.say(`${at} 371.4\n`);
+    await heard(1);
+    expect(seen[0]).toMatchObject({ place: 'pot', celsius: 371.4, at });
+  });
+
+  test('Fahrenheit becomes Celsius, a drop-out is no reading, a scale is no thermometer', async () => {
+    logger.say(channelLine(1, 'oven', 'F') + channelLine(2, 'scale', 'kg'));
+    logger.say(
+      readingLine(1, Date.now(), 350) + readingLine(1, Date.now() + 1, null) + readingLine(2, Date.now(), 1.2),
+    );
+    await heard(1);
+    await new Promise((done) => setTimeout(done, 1200));
+    expect(seen).toHaveLength(1);
+    expect(seen[0]!.celsius).toBeCloseTo(176.67, 2);
+  });
+
+  test('a device whose clock is years off gets the time of the server', async () => {
+    const before = Date.now();
+    logger.say(channelLine(1, 'mold', 'C') + readingLine(1, 1000, 95));
+    await heard(1);
+    expect(seen[0]!.at).toBeGreaterThanOrEqual(before);
+  });
+
+  test('a device that talks nonsense is hung up on and tried again; what it said before is kept', async () => {
+    logger.say(channelLine(1, 'pot', 'C') + readingLine(1, Date.now(), 365));
+    await heard(1);
+    const again = logger.nextConnection();
+    logger.say('r 1 soon hot\n');
+    await again;
+    expect(logger.connections()).toBe(2);
+    logger.say(greetingLine() + channelLine(1, 'pot', 'C') + readingLine(1, Date.now() + 5, 366));
+    await heard(2);
+    const [channel] = (await listChannels(store)).filter((each) => each.source === source);
+    const kept = await rawReadings(store, channel!.id, 0, 4e12);
+    expect(kept.map((reading) => reading.celsius)).toEqual([365, 366]);
+  });
+
+  test('a line without an end, and another version of the protocol, are hung up on too', async () => {
+    let again = logger.nextConnection();
+    logger.say('x'.repeat(400));
+    await again;
+    again = logger.nextConnection();
+    logger.say('schmelz-device 9\n');
+    await again;
+    expect(logger.connections()).toBe(3);
+  });
+
+  test('when it goes away it is waited for', async () => {
+    const again = logger.nextConnection();
+    logger.hangUp();
+    await again;
+    logger.say(greetingLine() + channelLine(1, 'oven', 'C') + readingLine(1, Date.now(), 177));
+    await heard(1);
+    expect(seen.at(-1)).toMatchObject({ place: 'oven', celsius: 177 });
+  });
+});
+
+describe('where probes are read', () => {
+  const logger = (text?: string) => readConfig(text === undefined ? {} : { SCHMELZ_LOGGER: text }, '/tmp').logger;
+  test('nowhere unless it is said', () => {
+    expect(logger()).toBe('off');
+    expect(logger('simulated')).toBe('simulated');
+    expect(logger('127.0.0.1:4180')).toEqual({ host: '127.0.0.1', port: 4180 });
+  });
+  test.each(['yes', 'host', 'host:99999', ':4180', 'a b:1'])('%s is refused with what is allowed', (text) => {
+    expect(() => logger(text)).toThrow(BadConfig);
+    expect(() => logger(text)).toThrow(/allowed: off, simulated, or host:port/);
+  });
+});
