@@ -22,19 +22,26 @@ test.describe('lead and molds', () => {
     await expect(page.getByText(/85 % clean · €1.47\/kg/)).toBeVisible();
 
     await page.getByRole('link', { name: 'Dial', exact: true }).click();
-    for (const [dial, reads] of [['6', '355'], ['8', '402']] as const) {
+    for (const [dial, reads] of [
+      ['6', '355'],
+      ['8', '402'],
+    ] as const) {
       await page.getByLabel('The dial stands at').fill(dial);
       await page.getByLabel('It reads').fill(reads);
       await page.getByRole('button', { name: 'Keep this pair' }).click();
       await expect(page.getByRole('cell', { name: `${reads} °C` })).toBeVisible();
-    } // prettier-ignore
+    }
     await expect(page.getByRole('heading', { name: 'on the dial for 371 °C' })).toBeVisible();
     await page.getByRole('link', { name: 'Melting', exact: true }).click();
     await expect(page.getByText(/turn down to 6\.\d at/)).toBeVisible();
 
     const file = info.outputPath('oven.csv');
-    const row = (minute: number, fahrenheit: number | string) => `2026-05-31 18:${String(minute).padStart(2, '0')}:00,${fahrenheit}`; // prettier-ignore
-    writeFileSync(file, ['When,Oven F', ...[0, 1, 2, 3].map((m) => row(m, 70 + 60 * m)), row(4, '--'), row(40, 350)].join('\n')); // prettier-ignore
+    const row = (minute: number, fahrenheit: number | string) =>
+      `2026-05-31 18:${String(minute).padStart(2, '0')}:00,${fahrenheit}`;
+    writeFileSync(
+      file,
+      ['When,Oven F', ...[0, 1, 2, 3].map((m) => row(m, 70 + 60 * m)), row(4, '--'), row(40, 350)].join('\n'),
+    );
     await page.getByRole('link', { name: 'Probes', exact: true }).click();
     await page.getByRole('button', { name: 'Import a log' }).click();
     await sheet.getByLabel('File').setInputFiles(file);
@@ -80,7 +87,8 @@ test.describe('lead and molds', () => {
     await expect(page.getByRole('heading', { name: /the pot does it/ })).toBeVisible();
 
     await page.getByRole('link', { name: 'Will it fill' }).click();
-    const index = async () => Number(/\d+\.\d+/.exec((await page.getByRole('button', { name: /^Cavity 2 / }).textContent())!)![0]); // prettier-ignore
+    const index = async () =>
+      Number(/\d+\.\d+/.exec((await page.getByRole('button', { name: /^Cavity 2 / }).textContent())!)![0]);
     const before = await index();
     await page.getByRole('slider', { name: 'Mold at' }).focus();
     for (let press = 0; press < 10; press++) await page.keyboard.press('ArrowRight');
@@ -100,7 +108,9 @@ test.describe('lead and molds', () => {
     expect(Math.abs(watts - 648)).toBeLessThan(25);
     const molds = await (await fetch(`${demo.url}/api/molds`)).json();
     const channels = await (await fetch(`${demo.url}/api/channels`)).json();
-    const seen = molds.find((mold: { name: string }) => channels.some((each: { name: string }) => each.name === mold.name)); // prettier-ignore
+    const seen = molds.find((mold: { name: string }) =>
+      channels.some((each: { name: string }) => each.name === mold.name),
+    );
     await page.goto(`${demo.url}/molds/${seen.id}/warm`);
     await page.getByRole('button', { name: 'Fit loss and heat capacity' }).click();
     await expect(page.getByText(/It loses 0\.[56]\d ± .* W\/K and holds 1[01]\d ±/)).toBeVisible({ timeout: 20_000 });

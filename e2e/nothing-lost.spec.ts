@@ -35,7 +35,13 @@ const main = resolve(import.meta.dirname, '..', 'apps', 'server', 'dist', 'main.
 /** A server that can be killed without warning and started again on the same folder and port. */
 async function mortalServer(folder: string, port: number) {
   const start = async (): Promise<ChildProcess> => {
-    const env = { ...process.env, SCHMELZ_DATA: folder, SCHMELZ_PORT: String(port), SCHMELZ_HOST: '', SCHMELZ_PASSWORD: '' }; // prettier-ignore
+    const env = {
+      ...process.env,
+      SCHMELZ_DATA: folder,
+      SCHMELZ_PORT: String(port),
+      SCHMELZ_HOST: '',
+      SCHMELZ_PASSWORD: '',
+    };
     const child = spawn(process.execPath, [main], { env, stdio: ['ignore', 'pipe', 'inherit'] });
     await new Promise<void>((done, failed) => {
       child.stdout!.on('data', (data) => String(data).includes('ready') && done());

@@ -1,7 +1,11 @@
 import { randomUUID } from 'node:crypto';
 
 const post = (url: string) => async (path: string, body: unknown) => {
-  const answer = await fetch(`${url}/api${path}`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }); // prettier-ignore
+  const answer = await fetch(`${url}/api${path}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(body),
+  });
   if (!answer.ok) throw new Error(await answer.text());
   return answer.status === 204 ? null : answer.json();
 };
@@ -9,21 +13,55 @@ const post = (url: string) => async (path: string, body: unknown) => {
 /** A small workshop over the API with one released order; bare heads, or painted and baked ones. */
 async function aTicket(url: string, quantity: number, painted: boolean) {
   const send = post(url);
-  const cavity = (position: number) => ({ position, style: 'ball', nominalMassKg: 0.01, hookSize: '2/0', eyeAngleDeg: 60, condition: 'good' }); // prettier-ignore
+  const cavity = (position: number) => ({
+    position,
+    style: 'ball',
+    nominalMassKg: 0.01,
+    hookSize: '2/0',
+    eyeAngleDeg: 60,
+    condition: 'good',
+  });
   const mold = await send('/molds', { name: 'Three', bodyKg: 0.5, cavities: [1, 2, 3].map(cavity) });
   await send('/materials', { kind: 'lead', name: 'Lead', note: '', metalId: 'soft-lead', hook: null, powder: null });
-  const hook = await send('/materials', { kind: 'hook', name: 'Hook 2/0', note: '', metalId: null, powder: null, hook: { size: '2/0', wire: 'standard', eyeAngleDeg: 60, finish: 'bronze', finishLimitC: 175 } }); // prettier-ignore
+  const hook = await send('/materials', {
+    kind: 'hook',
+    name: 'Hook 2/0',
+    note: '',
+    metalId: null,
+    powder: null,
+    hook: { size: '2/0', wire: 'standard', eyeAngleDeg: 60, finish: 'bronze', finishLimitC: 175 },
+  });
   await send(`/materials/${hook.id}/receipts`, { quantity: 20, priceMinor: 320, on: '2026-01-05', lot: '' });
   let recipeId = null;
   let bakeProgramId = null;
   if (painted) {
-    const powder = await send('/materials', { kind: 'powder', name: 'White', note: '', metalId: null, hook: null, powder: { colour: '#eeeeee', finish: 'gloss', specificGravity: 1.6, label: [{ metalC: 177, seconds: 1200 }] } }); // prettier-ignore
+    const powder = await send('/materials', {
+      kind: 'powder',
+      name: 'White',
+      note: '',
+      metalId: null,
+      hook: null,
+      powder: { colour: '#eeeeee', finish: 'gloss', specificGravity: 1.6, label: [{ metalC: 177, seconds: 1200 }] },
+    });
     const layers = [{ powderId: powder.id, zone: 'whole', coats: 1 }];
     recipeId = (await send('/recipes', { name: 'White', eyeColour: null, layers })).id;
     bakeProgramId = (await (await fetch(`${url}/api/bake-programs`)).json())[0].id;
   }
-  const product = await send('/products', { name: 'Ball 10 g, test', style: 'ball', nominalMassKg: 0.01, hookId: hook.id, recipeId, bakeProgramId, priceMinor: null }); // prettier-ignore
-  const order = await send('/orders', { customer: 'Stall', dueOn: null, note: '', lines: [{ productId: product.id, quantity }] }); // prettier-ignore
+  const product = await send('/products', {
+    name: 'Ball 10 g, test',
+    style: 'ball',
+    nominalMassKg: 0.01,
+    hookId: hook.id,
+    recipeId,
+    bakeProgramId,
+    priceMinor: null,
+  });
+  const order = await send('/orders', {
+    customer: 'Stall',
+    dueOn: null,
+    note: '',
+    lines: [{ productId: product.id, quantity }],
+  });
   const [ticket] = await send(`/orders/${order.id}/release`, {});
   const [pot] = await (await fetch(`${url}/api/pots`)).json();
   const pour = await send('/pours', { moldId: mold.id, potId: pot.id, batchIds: [ticket.id] });

@@ -13,11 +13,16 @@ async function views(url: string): Promise<[string, string][]> {
   const tickets = await get('/tickets');
   const mold = (await get('/molds')).find((each: { name: string }) => each.name === 'Pebble ladder').id;
   const open = orders.find((order: { status: string }) => order.status === 'open');
-  const at = (station: string) => line.tickets.find((ticket: { log: { station?: string }[]; poured: number }) => {
-    const seen = ticket.log.map((entry) => entry.station);
-    const before: Record<string, string | null> = { trim: null, paint: 'trim', bake: 'paint', finish: 'bake' };
-    return ticket.poured > 0 && !seen.includes(station) && (before[station] === null ? seen.length === 0 : seen.includes(before[station]!));
-  }); // prettier-ignore
+  const at = (station: string) =>
+    line.tickets.find((ticket: { log: { station?: string }[]; poured: number }) => {
+      const seen = ticket.log.map((entry) => entry.station);
+      const before: Record<string, string | null> = { trim: null, paint: 'trim', bake: 'paint', finish: 'bake' };
+      return (
+        ticket.poured > 0 &&
+        !seen.includes(station) &&
+        (before[station] === null ? seen.length === 0 : seen.includes(before[station]!))
+      );
+    });
   const closed = tickets.find((ticket: { log: { kind: string }[] }) =>
     ticket.log.some((entry) => entry.kind === 'close'),
   );
@@ -82,11 +87,22 @@ async function misplaced(page: Page): Promise<string[]> {
         if (['auto', 'scroll'].includes(getComputedStyle(up).overflowX)) return true;
       return false;
     };
-    const targets = [...document.querySelectorAll('main button, main a, main input, main select, header a, header button, nav a')]
+    const targets = [
+      ...document.querySelectorAll('main button, main a, main input, main select, header a, header button, nav a'),
+    ]
       .filter((element) => element.getClientRects().length > 0)
-      .map((element) => ({ element, box: element.getBoundingClientRect(), name: (element.getAttribute('aria-label') ?? element.textContent ?? element.tagName).slice(0, 40) })); // prettier-ignore
+      .map((element) => ({
+        element,
+        box: element.getBoundingClientRect(),
+        name: (element.getAttribute('aria-label') ?? element.textContent ?? element.tagName).slice(0, 40),
+      }));
     for (const { element, box, name } of targets) {
-      if ((box.right > window.innerWidth + 1 || box.left < -1) && !scrolls(element.parentElement) && !element.classList.contains('sr-only')) found.push(`${name} sticks out`); // prettier-ignore
+      if (
+        (box.right > window.innerWidth + 1 || box.left < -1) &&
+        !scrolls(element.parentElement) &&
+        !element.classList.contains('sr-only')
+      )
+        found.push(`${name} sticks out`);
     }
     for (const [i, a] of targets.entries()) {
       for (const b of targets.slice(i + 1)) {

@@ -18,9 +18,18 @@ const call: TestServer['call'] = (...args) => server.call(...args);
 
 describe('lots of lead', () => {
   const lot = (more: Record<string, unknown>) => ({
-    materialId: things.leadId, label: 'Keel pieces', source: 'scrap', on: '2026-02-01', grossKg: 10, priceMinor: 1000, brinell: null, note: '', ...more,
-  }); // prettier-ignore
-  const leadKg = async () => (await call('GET', '/api/materials')).body.find((each: { id: string }) => each.id === things.leadId).quantity; // prettier-ignore
+    materialId: things.leadId,
+    label: 'Keel pieces',
+    source: 'scrap',
+    on: '2026-02-01',
+    grossKg: 10,
+    priceMinor: 1000,
+    brinell: null,
+    note: '',
+    ...more,
+  });
+  const leadKg = async () =>
+    (await call('GET', '/api/materials')).body.find((each: { id: string }) => each.id === things.leadId).quantity;
 
   test('scrap is no metal to cast until it is melted down; what it cost goes with the clean kilograms', async () => {
     const before = await leadKg();
@@ -34,7 +43,9 @@ describe('lots of lead', () => {
     expect((await call('POST', path, { version: 1, on: '2026-02-02', cleanKg: 8.6, ingots: 19 })).status).toBe(200);
     expect(await leadKg()).toBeCloseTo(before + 8.6, 9);
     expect((await call('POST', path, { version: 1, on: '2026-02-02', cleanKg: 8, ingots: 0 })).status).toBe(409);
-    expect((await call('POST', path, { version: 2, on: '2026-02-02', cleanKg: 8, ingots: 0 })).body.detail).toMatch(/clean already/); // prettier-ignore
+    expect((await call('POST', path, { version: 2, on: '2026-02-02', cleanKg: 8, ingots: 0 })).body.detail).toMatch(
+      /clean already/,
+    );
   });
 
   test('each lot says what is left of it and where it went, purchases of the shelf among them', async () => {
@@ -93,7 +104,17 @@ describe('dated notes', () => {
   });
 
   test('a trial names a cavity of that mold and a hook; a dial pair a pot', async () => {
-    const trial = { kind: 'trial', thingId: things.moldId, at, cavityId: (await firstCavity()).id, hookId: things.hookIds[1], prepared: 'as it is', sound: 'click', seamFlush: true, note: '' }; // prettier-ignore
+    const trial = {
+      kind: 'trial',
+      thingId: things.moldId,
+      at,
+      cavityId: (await firstCavity()).id,
+      hookId: things.hookIds[1],
+      prepared: 'as it is',
+      sound: 'click',
+      seamFlush: true,
+      note: '',
+    };
     expect((await call('POST', '/api/records', trial)).status).toBe(201);
     expect((await call('POST', '/api/records', { ...trial, hookId: things.leadId })).body.detail).toMatch(/no hook/);
     expect((await call('POST', '/api/records', { ...trial, cavityId: things.moldId })).body.detail).toMatch(
@@ -111,11 +132,32 @@ describe('dated notes', () => {
 
   test('a mold keeps what is said of its cavities: pin, wire, variants, metal, schools', async () => {
     const { version, ...mold } = (await call('GET', `/api/molds/${things.moldId}`)).body;
-    const variant = { name: 'No hole', pin: 'cut short', grooveFor: null, blocks: [2], keeper: false, wireGuards: 1, insert: 'none' }; // prettier-ignore
+    const variant = {
+      name: 'No hole',
+      pin: 'cut short',
+      grooveFor: null,
+      blocks: [2],
+      keeper: false,
+      wireGuards: 1,
+      insert: 'none',
+    };
     const cavities = mold.cavities.map(({ id: _id, ...cavity }: { id: string }) => cavity);
-    cavities[0] = { ...cavities[0], pin: { diameterM: 0.003175, lengthM: 0.01 }, wire: 'heavy', openBelow: true, variants: [variant] }; // prettier-ignore
+    cavities[0] = {
+      ...cavities[0],
+      pin: { diameterM: 0.003175, lengthM: 0.01 },
+      wire: 'heavy',
+      openBelow: true,
+      variants: [variant],
+    };
     const { name, bodyKg } = mold;
-    const changed = await call('PUT', `/api/molds/${things.moldId}`, { version, name, bodyKg, metal: 'iron', sootSchool: 'five', cavities }); // prettier-ignore
+    const changed = await call('PUT', `/api/molds/${things.moldId}`, {
+      version,
+      name,
+      bodyKg,
+      metal: 'iron',
+      sootSchool: 'five',
+      cavities,
+    });
     expect(changed.status).toBe(200);
     const [first, second] = (await call('GET', '/api/molds')).body[0].cavities;
     expect(first).toMatchObject({ wire: 'heavy', openBelow: true, variants: [variant], pin: { lengthM: 0.01 } });
@@ -123,7 +165,13 @@ describe('dated notes', () => {
   });
 
   test('parts that go round cannot be in more places than there are pieces', async () => {
-    const part = { name: 'Pins 1/8', kind: 'base-hole pin', diameterM: 0.003175, owned: 12, places: [{ where: 'in heads', count: 8 }] }; // prettier-ignore
+    const part = {
+      name: 'Pins 1/8',
+      kind: 'base-hole pin',
+      diameterM: 0.003175,
+      owned: 12,
+      places: [{ where: 'in heads', count: 8 }],
+    };
     expect((await call('POST', '/api/parts', part)).status).toBe(201);
     const answer = await call('POST', '/api/parts', { ...part, name: 'More', places: [{ where: 'oven', count: 13 }] });
     expect(answer.body.detail).toMatch(/more pieces in its places than are owned/);
@@ -135,7 +183,10 @@ describe('probe readings', () => {
   test('come back as they went in, packed or not, and a chart keeps the peaks', async () => {
     const channel = await channelId(store(), 'test', 'pot');
     expect(await channelId(store(), 'test', 'pot')).toBe(channel);
-    const readings = Array.from({ length: 5000 }, (_, i) => ({ at: 1000 * i + 1, celsius: i === 2500 ? 480 : 370 + (i % 7) / 10 })); // prettier-ignore
+    const readings = Array.from({ length: 5000 }, (_, i) => ({
+      at: 1000 * i + 1,
+      celsius: i === 2500 ? 480 : 370 + (i % 7) / 10,
+    }));
     for (let i = 0; i < readings.length; i += 500) await addReadings(store(), channel, readings.slice(i, i + 500));
     expect(await rawReadings(store(), channel, 0, 1e12)).toEqual(readings);
     await addReadings(store(), channel, [readings[10]!, readings.at(-1)!]); // said twice, kept once
@@ -143,7 +194,10 @@ describe('probe readings', () => {
     expect(count).toBe(5000);
     expect(points.length).toBeLessThanOrEqual(51);
     expect(Math.max(...points.map((point) => point.highC))).toBe(480);
-    const blocks = await store().select<{ data: Buffer; count: number }>('SELECT data, count FROM readingBlocks WHERE channelId = :channel', { channel }); // prettier-ignore
+    const blocks = await store().select<{ data: Buffer; count: number }>(
+      'SELECT data, count FROM readingBlocks WHERE channelId = :channel',
+      { channel },
+    );
     expect(blocks.length).toBeGreaterThan(2);
     for (const { data, count: held } of blocks) {
       expect(unpackReadings(data)).toHaveLength(held);
@@ -152,7 +206,13 @@ describe('probe readings', () => {
   });
 
   test("a logger's CSV is imported by its mapping: Fahrenheit, gaps; all or nothing", async () => {
-    const mapping = { name: 'oven log', timeColumn: 'Time', timeIs: 'date and time', startAt: 0, columns: [{ column: 'Oven F', place: 'oven', unit: 'F' }] }; // prettier-ignore
+    const mapping = {
+      name: 'oven log',
+      timeColumn: 'Time',
+      timeIs: 'date and time',
+      startAt: 0,
+      columns: [{ column: 'Oven F', place: 'oven', unit: 'F' }],
+    };
     const path = `/api/readings/import?mapping=${encodeURIComponent(JSON.stringify(mapping))}`;
     const csv = (rows: string[]) => ['Time,Oven F', ...rows].join('\n');
     const send = (body: string) => call('POST', path, body, { 'content-type': 'text/csv' });

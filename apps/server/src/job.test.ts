@@ -24,7 +24,15 @@ describe('one order over the API', () => {
   test('from order to closed tickets', async () => {
     const { call } = server;
     const [ten, fourteen] = things.productIds;
-    const order = await call('POST', '/api/orders', { customer: 'Stall', dueOn: '2026-01-17', note: '', lines: [{ productId: ten, quantity: 12 }, { productId: fourteen, quantity: 6 }] }); // prettier-ignore
+    const order = await call('POST', '/api/orders', {
+      customer: 'Stall',
+      dueOn: '2026-01-17',
+      note: '',
+      lines: [
+        { productId: ten, quantity: 12 },
+        { productId: fourteen, quantity: 6 },
+      ],
+    });
     expect(order.status).toBe(201);
     const { plan } = (await call('GET', `/api/orders/${order.body.id}/plan`)).body;
     expect(plan.problems).toEqual([]);
@@ -36,7 +44,13 @@ describe('one order over the API', () => {
     expect(tickets).toHaveLength(2);
     expect((await call('POST', `/api/orders/${order.body.id}/release`, {})).status).toBe(422);
 
-    const pour = (await call('POST', '/api/pours', { moldId: things.moldId, potId: things.potId, batchIds: tickets.map((ticket) => ticket.id) })).body; // prettier-ignore
+    const pour = (
+      await call('POST', '/api/pours', {
+        moldId: things.moldId,
+        potId: things.potId,
+        batchIds: tickets.map((ticket) => ticket.id),
+      })
+    ).body;
     const path = `/api/pours/${pour.id}/entries`;
     const log: PourEntry[] = [];
     const say = async (said: Record<string, unknown>) => {
@@ -54,7 +68,13 @@ describe('one order over the API', () => {
     }
     const state = pourState(pour.setup, log);
     const headsKg = state.headsKg;
-    const close = await say({ kind: 'close', sprueBackKg: 0.05, rejectsBackKg: state.rejectsKg, drossKg: 0.03, heelKg: 2 - headsKg - state.rejectsKg - 0.08 - 0.0021 }); // prettier-ignore
+    const close = await say({
+      kind: 'close',
+      sprueBackKg: 0.05,
+      rejectsBackKg: state.rejectsKg,
+      drossKg: 0.03,
+      heelKg: 2 - headsKg - state.rejectsKg - 0.08 - 0.0021,
+    });
     const afterPour = await stock();
     expect(afterPour['Lead'].quantity).toBeCloseTo(20 - headsKg - 0.03 - 0.0021, 9);
 
@@ -62,7 +82,13 @@ describe('one order over the API', () => {
     await say({ kind: 'undo', target: close.id });
     expect((await stock())['Lead'].quantity).toBeCloseTo(20, 9);
     expect((await stock())['Lead'].valueMinor).toBe(5000);
-    await say({ kind: 'close', sprueBackKg: 0.05, rejectsBackKg: state.rejectsKg, drossKg: 0.03, heelKg: 2 - headsKg - state.rejectsKg - 0.08 - 0.0021 }); // prettier-ignore
+    await say({
+      kind: 'close',
+      sprueBackKg: 0.05,
+      rejectsBackKg: state.rejectsKg,
+      drossKg: 0.03,
+      heelKg: 2 - headsKg - state.rejectsKg - 0.08 - 0.0021,
+    });
 
     let finished = 0;
     for (const { id } of tickets) {
@@ -112,7 +138,9 @@ describe('one order over the API', () => {
   test('value is conserved: what was paid is on the shelf or in the tickets, to the last cent', async () => {
     const shelf = await stock();
     const { body: tickets } = await server.call('GET', '/api/tickets');
-    const spent = tickets.flatMap((ticket: { actual: { materials: { valueMinor: number }[] } }) => ticket.actual.materials).reduce((sum: number, each: { valueMinor: number }) => sum + each.valueMinor, 0); // prettier-ignore
+    const spent = tickets
+      .flatMap((ticket: { actual: { materials: { valueMinor: number }[] } }) => ticket.actual.materials)
+      .reduce((sum: number, each: { valueMinor: number }) => sum + each.valueMinor, 0);
     const here = Object.values(shelf).reduce(
       (sum: number, each) => sum + (each as { valueMinor: number }).valueMinor,
       0,

@@ -61,10 +61,42 @@ describe('the OpenAPI document', () => {
   test('every calculation answers over HTTP', async () => {
     const pot = { powerW: 700, lossWPerK: 0.55 };
     const heatUp = Array.from({ length: 12 }, (_, i) => ({ atS: 30 * i, temperatureC: 20 + 12 * i }));
-    const product = { id: 'p', name: 'Ten', style: 'ball', nominalMassKg: 0.01, hook: { materialId: 'h', name: 'Hook', size: '2/0', eyeAngleDeg: 60, massKg: 0.0005 }, layers: [], bake: null }; // prettier-ignore
-    const planCavity = { id: 'c', position: 1, style: 'ball', nominalMassKg: 0.01, hookSize: '2/0', eyeAngleDeg: 60, condition: 'good', good: 0, casts: 0 }; // prettier-ignore
-    const shelf = (materialId: string, kind: string) => ({ materialId, name: kind, kind, quantity: 100, averageMinor: 300 }); // prettier-ignore
-    const planOfOne = { lines: [{ product, quantity: 20 }], molds: [{ id: 'm', name: 'M', bodyKg: 0.5, shotsSinceSmoked: 0, cavities: [planCavity] }], pot: { ...pot, name: 'Pot', capacityKg: 9 }, oven: { name: 'Oven', places: 60, powerW: 1400, lagS: 180 }, ways: DEFAULT_SETTINGS.ways, lead: shelf('l', 'lead'), stock: [shelf('l', 'lead'), shelf('h', 'hook')] }; // prettier-ignore
+    const product = {
+      id: 'p',
+      name: 'Ten',
+      style: 'ball',
+      nominalMassKg: 0.01,
+      hook: { materialId: 'h', name: 'Hook', size: '2/0', eyeAngleDeg: 60, massKg: 0.0005 },
+      layers: [],
+      bake: null,
+    };
+    const planCavity = {
+      id: 'c',
+      position: 1,
+      style: 'ball',
+      nominalMassKg: 0.01,
+      hookSize: '2/0',
+      eyeAngleDeg: 60,
+      condition: 'good',
+      good: 0,
+      casts: 0,
+    };
+    const shelf = (materialId: string, kind: string) => ({
+      materialId,
+      name: kind,
+      kind,
+      quantity: 100,
+      averageMinor: 300,
+    });
+    const planOfOne = {
+      lines: [{ product, quantity: 20 }],
+      molds: [{ id: 'm', name: 'M', bodyKg: 0.5, shotsSinceSmoked: 0, cavities: [planCavity] }],
+      pot: { ...pot, name: 'Pot', capacityKg: 9 },
+      oven: { name: 'Oven', places: 60, powerW: 1400, lagS: 180 },
+      ways: DEFAULT_SETTINGS.ways,
+      lead: shelf('l', 'lead'),
+      stock: [shelf('l', 'lead'), shelf('h', 'hook')],
+    };
     const inputs: Record<string, unknown> = {
       'cast-mass': { nominalMassKg: 0.014, metalId: 'bismuth-tin' },
       'head-solid': { style: 'fish', nominalMassKg: 0.014 },
@@ -80,20 +112,71 @@ describe('the OpenAPI document', () => {
       'hook-seat': { cutForSize: '3/0', cutForEyeDeg: 60, hookSize: '3/0', hookEyeDeg: 45 },
       'typical-hook': { size: '2/0' },
       'antimony-from-hardness': { brinell: 10.5 },
-      'cast-variant': { style: 'ball', nominalMassKg: 0.014, pin: { diameterM: 0.003175, lengthM: 0.01 }, pinWay: 'as cut', keeper: false, wireGuards: 0, insert: 'none' }, // prettier-ignore
+      'cast-variant': {
+        style: 'ball',
+        nominalMassKg: 0.014,
+        pin: { diameterM: 0.003175, lengthM: 0.01 },
+        pinWay: 'as cut',
+        keeper: false,
+        wireGuards: 0,
+        insert: 'none',
+      },
       'trace-lots': { lots: [{ id: 'a', at: 1, kg: 5 }], flows: [{ at: 2, kg: -2, reason: 'poured' }] },
-      'pot-session': { pot, leadKg: 6, fromC: 371, roomC: 20, setC: 371, seconds: 600, events: [{ atS: 60, kind: 'take', kg: 0.1 }] }, // prettier-ignore
-      'melt-plan': { leadKg: 9.07, fromC: 20, roomC: 20, pourC: 371, powerW: 700, lossWPerK: 0.55, school: 'full then down' }, // prettier-ignore
-      'warm-plan': { block: { bodyKg: 0.6 }, shotKg: 0.2, metalC: 371, roomC: 20, school: 'blank shots', openBelow: false }, // prettier-ignore
+      'pot-session': {
+        pot,
+        leadKg: 6,
+        fromC: 371,
+        roomC: 20,
+        setC: 371,
+        seconds: 600,
+        events: [{ atS: 60, kind: 'take', kg: 0.1 }],
+      },
+      'melt-plan': {
+        leadKg: 9.07,
+        fromC: 20,
+        roomC: 20,
+        pourC: 371,
+        powerW: 700,
+        lossWPerK: 0.55,
+        school: 'full then down',
+      },
+      'warm-plan': {
+        block: { bodyKg: 0.6 },
+        shotKg: 0.2,
+        metalC: 371,
+        roomC: 20,
+        school: 'blank shots',
+        openBelow: false,
+      },
       refill: { potKg: 2, potC: 385, capacityKg: 9, pot, keepAboveC: 340, pourC: 371, roomC: 20 },
-      'dial-table': { pairs: [{ dial: 6, temperatureC: 352, at: 0, sdK: 3 }, { dial: 8, temperatureC: 398, at: 0, sdK: 3 }], dial: 7 }, // prettier-ignore
+      'dial-table': {
+        pairs: [
+          { dial: 6, temperatureC: 352, at: 0, sdK: 3 },
+          { dial: 8, temperatureC: 398, at: 0, sdK: 3 },
+        ],
+        dial: 7,
+      },
       'pot-skin': { metalC: 371 },
       'fume-ceiling': { metalC: 480 },
       'fit-pot': { readings: heatUp, leadKg: 6, roomC: 20, powerW: 700, lossWPerK: 0.55, heating: true },
       'mold-session': { block: { bodyKg: 0.6 }, shots: [{ kg: 0.1, metalC: 371, closedS: 10, openS: 20 }] },
       pace: { block: { bodyKg: 0.6 }, shotKg: 0.1, metalC: 371, roomC: 20, openShare: 0.4, cycleS: 60, holdC: 120 },
       'after-pause': { block: { bodyKg: 0.6 }, shotKg: 0.1, metalC: 371, roomC: 20, moldC: 120, seconds: 1800 },
-      'fill-index': { style: 'dart', nominalMassKg: 0.01, wireM: 0.0011, metalC: 371, moldC: 120, roomC: 20, hookWarm: false, shotsSinceSmoked: 30, pouring: 'gravity', potLevelM: 0.06, tiltDeg: 0, stream: 'slow', dirt: 0.2 }, // prettier-ignore
+      'fill-index': {
+        style: 'dart',
+        nominalMassKg: 0.01,
+        wireM: 0.0011,
+        metalC: 371,
+        moldC: 120,
+        roomC: 20,
+        hookWarm: false,
+        shotsSinceSmoked: 30,
+        pouring: 'gravity',
+        potLevelM: 0.06,
+        tiltDeg: 0,
+        stream: 'slow',
+        dirt: 0.2,
+      },
       'fill-threshold': { records: [{ index: 1.5, casts: 20, shorts: 8 }] },
       'fit-mold': { block: { bodyKg: 0.6 }, shots: [{ atS: 5, kg: 0.1, metalC: 371 }], readings: heatUp, roomC: 20 },
       'handling-time': { style: 'ball', nominalMassKg: 0.227, fromC: 204 },

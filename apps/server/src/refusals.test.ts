@@ -13,7 +13,13 @@ describe('bad input', () => {
   });
   afterAll(() => server.stop());
 
-  const order = (quantity: unknown, more = {}) => ({ customer: 'Stall', dueOn: null, note: '', lines: [{ productId: things.productIds[0], quantity }], ...more }); // prettier-ignore
+  const order = (quantity: unknown, more = {}) => ({
+    customer: 'Stall',
+    dueOn: null,
+    note: '',
+    lines: [{ productId: things.productIds[0], quantity }],
+    ...more,
+  });
 
   test('each is refused as problem details that name field, value, unit and range', async () => {
     const before = await everything();
@@ -33,10 +39,46 @@ describe('bad input', () => {
       ['POST', '/api/orders', '{"customer": ', 400, /no JSON/],
       ['POST', '/api/orders', 'null', 400, /./],
       ['POST', '/api/orders', { ...order(12), note: 'x'.repeat(300_000) }, 413, /larger than 256 kB/],
-      ['POST', '/api/molds', { name: 'M', bodyKg: 0.5, cavities: [{ position: 1, style: 'ball', nominalMassKg: -0.01, hookSize: '2/0', eyeAngleDeg: 60, condition: 'good' }] }, 422, /nominalMassKg is -0.01; allowed: a number from 0.0003 to 0.5 kg/], // prettier-ignore
-      ['POST', '/api/molds', { name: 'Five', bodyKg: 0.5, cavities: [{ position: 1, style: 'ball', nominalMassKg: 0.01, hookSize: '2/0', eyeAngleDeg: 60, condition: 'good' }] }, 409, /name is "Five"; allowed: one that no other mold has/], // prettier-ignore
-      ['POST', '/api/materials', { kind: 'hook', name: 'H', note: '', metalId: null, hook: null, powder: null }, 422, /must give the details of its kind/], // prettier-ignore
-      ['POST', `/api/materials/${things.leadId}/receipts`, { quantity: 1, priceMinor: 10.5, on: '2026-01-01', lot: '' }, 422, /priceMinor is 10.5; allowed: a whole number/], // prettier-ignore
+      [
+        'POST',
+        '/api/molds',
+        {
+          name: 'M',
+          bodyKg: 0.5,
+          cavities: [
+            { position: 1, style: 'ball', nominalMassKg: -0.01, hookSize: '2/0', eyeAngleDeg: 60, condition: 'good' },
+          ],
+        },
+        422,
+        /nominalMassKg is -0.01; allowed: a number from 0.0003 to 0.5 kg/,
+      ],
+      [
+        'POST',
+        '/api/molds',
+        {
+          name: 'Five',
+          bodyKg: 0.5,
+          cavities: [
+            { position: 1, style: 'ball', nominalMassKg: 0.01, hookSize: '2/0', eyeAngleDeg: 60, condition: 'good' },
+          ],
+        },
+        409,
+        /name is "Five"; allowed: one that no other mold has/,
+      ],
+      [
+        'POST',
+        '/api/materials',
+        { kind: 'hook', name: 'H', note: '', metalId: null, hook: null, powder: null },
+        422,
+        /must give the details of its kind/,
+      ],
+      [
+        'POST',
+        `/api/materials/${things.leadId}/receipts`,
+        { quantity: 1, priceMinor: 10.5, on: '2026-01-01', lot: '' },
+        422,
+        /priceMinor is 10.5; allowed: a whole number/,
+      ],
       ['POST', `/api/materials/${randomUUID()}/counts`, { quantity: 1, note: '' }, 404, /There is no material/],
       ['DELETE', `/api/materials/${things.hookIds[0]}`, undefined, 422, /still refers to it/],
       ['GET', '/api/nothing', undefined, 404, /nothing at GET/],

@@ -34,7 +34,8 @@ describe('safe by default', () => {
     const health = `${server.url}/api/health`;
     expect(await rawStatus(health, { host: 'evil.example' })).toBe(403);
     expect(await rawStatus(health, { host: '127.0.0.1' })).toBe(200);
-    const post = (headers: Record<string, string>) => server.call('POST', '/api/compute/yield', { good: 1, casts: 1 }, headers); // prettier-ignore
+    const post = (headers: Record<string, string>) =>
+      server.call('POST', '/api/compute/yield', { good: 1, casts: 1 }, headers);
     expect((await post({ origin: 'https://evil.example' })).status).toBe(403);
     expect((await post({ origin: 'null' })).status).toBe(403);
     expect((await post({ 'sec-fetch-site': 'cross-site' })).status).toBe(403);
@@ -108,7 +109,11 @@ describe('nothing is lost', () => {
       child.on('exit', () => reject(new Error('the server did not start; is it built?')));
     });
     const call = async (method: string, path: string, body?: unknown) => {
-      const answer = await fetch(url + path, { method, headers: { 'content-type': 'application/json' }, body: body === undefined ? undefined : JSON.stringify(body) }); // prettier-ignore
+      const answer = await fetch(url + path, {
+        method,
+        headers: { 'content-type': 'application/json' },
+        body: body === undefined ? undefined : JSON.stringify(body),
+      });
       const text = await answer.text();
       return { status: answer.status, body: text ? JSON.parse(text) : '', headers: answer.headers };
     };
@@ -142,9 +147,24 @@ async function startedPour(
   { call }: Pick<Awaited<ReturnType<typeof testServer>>, 'call'>,
   things: Things,
 ): Promise<string> {
-  const order = await call('POST', '/api/orders', { customer: 'A', dueOn: null, note: '', lines: [{ productId: things.productIds[0], quantity: 500 }] }); // prettier-ignore
+  const order = await call('POST', '/api/orders', {
+    customer: 'A',
+    dueOn: null,
+    note: '',
+    lines: [{ productId: things.productIds[0], quantity: 500 }],
+  });
   const tickets = await call('POST', `/api/orders/${order.body.id}/release`, {});
-  const pour = await call('POST', '/api/pours', { moldId: things.moldId, potId: things.potId, batchIds: [tickets.body[0].id] }); // prettier-ignore
-  await call('POST', `/api/pours/${pour.body.id}/entries`, { id: randomUUID(), at: Date.now(), kind: 'charge', massKg: 5, potC: 20 }); // prettier-ignore
+  const pour = await call('POST', '/api/pours', {
+    moldId: things.moldId,
+    potId: things.potId,
+    batchIds: [tickets.body[0].id],
+  });
+  await call('POST', `/api/pours/${pour.body.id}/entries`, {
+    id: randomUUID(),
+    at: Date.now(),
+    kind: 'charge',
+    massKg: 5,
+    potC: 20,
+  });
   return pour.body.id as string;
 }

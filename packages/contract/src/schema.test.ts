@@ -41,10 +41,21 @@ const VALID: Record<string, [yup.AnySchema, Record<string, unknown>]> = {
   count: [countSchema, { quantity: 0, note: '' }],
   recipe: [recipeSchema, { name: 'Recipe', eyeColour: null, layers: [{ powderId: id, zone: 'whole', coats: 1 }] }],
   program: [bakeProgramSchema, { name: 'Program', setC: 177, seconds: 1680, preheated: true }],
-  product: [productSchema, { name: 'Product', style: 'fish', nominalMassKg: 0.007, hookId: id, recipeId: null, bakeProgramId: null, priceMinor: null }],
+  product: [
+    productSchema,
+    {
+      name: 'Product',
+      style: 'fish',
+      nominalMassKg: 0.007,
+      hookId: id,
+      recipeId: null,
+      bakeProgramId: null,
+      priceMinor: null,
+    },
+  ],
   order: [orderSchema, { customer: 'Stall', dueOn: null, note: '', lines: [{ productId: id, quantity: 12 }] }],
   'start of a pour': [startPourSchema, { moldId: id, potId: id, batchIds: [id] }],
-}; // prettier-ignore
+};
 
 const problemsOf = (schema: yup.AnySchema, value: unknown): string[] => {
   try {
@@ -96,15 +107,55 @@ describe('what crosses the wire', () => {
 
 describe('rules between fields', () => {
   test.each([
-    ['a hook without its details', materialSchema, { ...VALID['hook']![1], hook: null }, /must give the details of its kind/],
-    ['a lead with the details of a hook', materialSchema, { ...VALID['lead']![1], hook }, /must give the details of its kind/],
-    ['cavities that are not numbered in order', moldSchema, { name: 'M', bodyKg: 1, cavities: [{ ...cavity, position: 2 }] }, /must number its cavities/],
-    ['a recipe that begins on the back', recipeSchema, { name: 'R', eyeColour: null, layers: [{ powderId: id, zone: 'back', coats: 1 }] }, /must begin with a layer on the whole head/],
-    ['a product twice in one order', orderSchema, { ...VALID['order']![1], lines: [1, 2].map((quantity) => ({ productId: id, quantity })) }, /must name each product once/],
-    ['a currency that is none', settingsSchema, { ...DEFAULT_SETTINGS, currency: 'euro' }, /allowed: a currency code of three letters/],
-    ['a pour temperature below melting', settingsSchema, { ...DEFAULT_SETTINGS, ways: { ...DEFAULT_WAYS, pourC: 300 } }, /ways.pourC is 300; allowed: a number from 330 to 480 C/],
-    ['a colour by name', recipeSchema, { ...VALID['recipe']![1], eyeColour: 'yellow' }, /eyeColour is "yellow"; allowed: a colour as #a1b2c3/],
-  ])('%s', (_, schema, value, text) => expect(problemsOf(schema, value).join()).toMatch(text)); // prettier-ignore
+    [
+      'a hook without its details',
+      materialSchema,
+      { ...VALID['hook']![1], hook: null },
+      /must give the details of its kind/,
+    ],
+    [
+      'a lead with the details of a hook',
+      materialSchema,
+      { ...VALID['lead']![1], hook },
+      /must give the details of its kind/,
+    ],
+    [
+      'cavities that are not numbered in order',
+      moldSchema,
+      { name: 'M', bodyKg: 1, cavities: [{ ...cavity, position: 2 }] },
+      /must number its cavities/,
+    ],
+    [
+      'a recipe that begins on the back',
+      recipeSchema,
+      { name: 'R', eyeColour: null, layers: [{ powderId: id, zone: 'back', coats: 1 }] },
+      /must begin with a layer on the whole head/,
+    ],
+    [
+      'a product twice in one order',
+      orderSchema,
+      { ...VALID['order']![1], lines: [1, 2].map((quantity) => ({ productId: id, quantity })) },
+      /must name each product once/,
+    ],
+    [
+      'a currency that is none',
+      settingsSchema,
+      { ...DEFAULT_SETTINGS, currency: 'euro' },
+      /allowed: a currency code of three letters/,
+    ],
+    [
+      'a pour temperature below melting',
+      settingsSchema,
+      { ...DEFAULT_SETTINGS, ways: { ...DEFAULT_WAYS, pourC: 300 } },
+      /ways.pourC is 300; allowed: a number from 330 to 480 C/,
+    ],
+    [
+      'a colour by name',
+      recipeSchema,
+      { ...VALID['recipe']![1], eyeColour: 'yellow' },
+      /eyeColour is "yellow"; allowed: a colour as #a1b2c3/,
+    ],
+  ])('%s', (_, schema, value, text) => expect(problemsOf(schema, value).join()).toMatch(text));
 });
 
 describe('logs', () => {

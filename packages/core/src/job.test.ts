@@ -36,7 +36,14 @@ describe('60 heads of 10 g and 24 of 14 g, from order to unit cost', () => {
     const positions = pourState(setup, log).wantedPositions;
     const shot = { ...step(150), kind: 'shot' as const, positions };
     log.push(shot);
-    if (i % 7 === 3) log.push({ ...step(5), kind: 'reject', shotId: shot.id, position: positions[i % positions.length]!, cause: 'short' }); // prettier-ignore
+    if (i % 7 === 3)
+      log.push({
+        ...step(5),
+        kind: 'reject',
+        shotId: shot.id,
+        position: positions[i % positions.length]!,
+        cause: 'short',
+      });
   }
   const open = pourState(setup, log);
   log.push({ ...step(300), kind: 'close', ...expectedClose(open, input.ways.drossShare) });
@@ -66,7 +73,10 @@ describe('60 heads of 10 g and 24 of 14 g, from order to unit cost', () => {
           entries.push({ ...step(60), kind: 'load', station, count: left, setC: 177, seconds: 1680, preheated: true });
           entries.push({ ...step(1680), kind: 'unload', station });
         }
-        entries.push({ ...step(200), kind: 'good', station, count: left - 1 }, { ...step(10), kind: 'reject', station, cause: 'other', count: 1 }); // prettier-ignore
+        entries.push(
+          { ...step(200), kind: 'good', station, count: left - 1 },
+          { ...step(10), kind: 'reject', station, cause: 'other', count: 1 },
+        );
         left -= 1;
       }
       entries.push({ ...step(30), kind: 'close', station: 'finish' });
@@ -96,7 +106,17 @@ describe('60 heads of 10 g and 24 of 14 g, from order to unit cost', () => {
       finished += state.good;
       // What a head came to: material at the moving average, nothing for the lead of rejects.
       const perKg = averageMinor(shelf.lead)!;
-      const stack = unitCostStack({ leadKg: line.leadKgPerHead.value, leadMinorPerKg: perKg, drossKg: 0, hookMinor: 16, powderMinor: 1, energyKWh: 0, energyMinorPerKWh: 0, workS: 0, labourMinorPerHour: 0 }); // prettier-ignore
+      const stack = unitCostStack({
+        leadKg: line.leadKgPerHead.value,
+        leadMinorPerKg: perKg,
+        drossKg: 0,
+        hookMinor: 16,
+        powderMinor: 1,
+        energyKWh: 0,
+        energyMinorPerKWh: 0,
+        workS: 0,
+        labourMinorPerHour: 0,
+      });
       expect(stackTotal(stack)).toBeCloseTo(line.leadKgPerHead.value * perKg + 17, 9);
       expect(Math.abs(takeValueMinor(shelf.lead, finishedKg) - costOf(perKg, finishedKg))).toBeLessThanOrEqual(1);
     }

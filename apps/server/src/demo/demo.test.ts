@@ -66,12 +66,19 @@ describe('the demo workshop', () => {
   });
 
   test('there is something for the models to find: a dial that drifts, lots, probe readings of real shots', async () => {
-    const pairs = (await listRecords<DialRecord>(store, 'dial')).map(({ dial, temperatureC, at }) => ({ dial, temperatureC, at, sdK: 3 })); // prettier-ignore
+    const pairs = (await listRecords<DialRecord>(store, 'dial')).map(({ dial, temperatureC, at }) => ({
+      dial,
+      temperatureC,
+      at,
+      sdK: 3,
+    }));
     const drift = dialDrift(pairs)!;
     expect(drift.kPerMonth).toBeGreaterThan(0.5);
     const lots = await listLots(store);
     const leftKg = lots.reduce((sum, lot) => sum + lot.leftKg, 0);
-    const shelfKg = (await listMaterials(store)).filter((each) => each.kind === 'lead').reduce((sum, each) => sum + each.quantity, 0); // prettier-ignore
+    const shelfKg = (await listMaterials(store))
+      .filter((each) => each.kind === 'lead')
+      .reduce((sum, each) => sum + each.quantity, 0);
     expect(leftKg).toBeCloseTo(shelfKg, 6);
     expect(lots.some((lot) => lot.cleanKg === null)).toBe(true);
     const channels = await listChannels(store);
@@ -80,7 +87,9 @@ describe('the demo workshop', () => {
   });
 
   test('nothing has happened in the future', async () => {
-    const [{ last }] = (await store.select<{ last: number }>('SELECT MAX(at) AS last FROM entries')) as [{ last: number }]; // prettier-ignore
+    const [{ last }] = (await store.select<{ last: number }>('SELECT MAX(at) AS last FROM entries')) as [
+      { last: number },
+    ];
     expect(last).toBeLessThan(Date.UTC(2026, 10, 25, 19));
   });
 

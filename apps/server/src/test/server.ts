@@ -54,21 +54,73 @@ export async function smallWorkshop({ call }: TestServer) {
     if (made.status !== 201) throw new Error(JSON.stringify(made.body));
     return made.body.id as string;
   };
-  const cavity = (position: number, grams: number, hookSize: string) => ({ position, style: 'ball', nominalMassKg: grams / 1000, hookSize, eyeAngleDeg: 60, condition: 'good' }); // prettier-ignore
-  const moldId = await make('molds', { name: 'Five', bodyKg: 0.5, cavities: [cavity(1, 10, '2/0'), cavity(2, 10, '2/0'), cavity(3, 10, '2/0'), cavity(4, 14, '3/0'), cavity(5, 14, '3/0')] }); // prettier-ignore
-  const hook = (size: string) => ({ kind: 'hook', name: `Hook ${size}`, note: '', metalId: null, powder: null, hook: { size, wire: 'standard', eyeAngleDeg: 60, finish: 'bronze', finishLimitC: 175 } }); // prettier-ignore
-  const leadId = await make('materials', { kind: 'lead', name: 'Lead', note: '', metalId: 'soft-lead', hook: null, powder: null }); // prettier-ignore
+  const cavity = (position: number, grams: number, hookSize: string) => ({
+    position,
+    style: 'ball',
+    nominalMassKg: grams / 1000,
+    hookSize,
+    eyeAngleDeg: 60,
+    condition: 'good',
+  });
+  const moldId = await make('molds', {
+    name: 'Five',
+    bodyKg: 0.5,
+    cavities: [
+      cavity(1, 10, '2/0'),
+      cavity(2, 10, '2/0'),
+      cavity(3, 10, '2/0'),
+      cavity(4, 14, '3/0'),
+      cavity(5, 14, '3/0'),
+    ],
+  });
+  const hook = (size: string) => ({
+    kind: 'hook',
+    name: `Hook ${size}`,
+    note: '',
+    metalId: null,
+    powder: null,
+    hook: { size, wire: 'standard', eyeAngleDeg: 60, finish: 'bronze', finishLimitC: 175 },
+  });
+  const leadId = await make('materials', {
+    kind: 'lead',
+    name: 'Lead',
+    note: '',
+    metalId: 'soft-lead',
+    hook: null,
+    powder: null,
+  });
   const hookIds = [await make('materials', hook('2/0')), await make('materials', hook('3/0'))];
-  const powderId = await make('materials', { kind: 'powder', name: 'White', note: '', metalId: null, hook: null, powder: { colour: '#eeeeee', finish: 'gloss', specificGravity: 1.6, label: [{ metalC: 177, seconds: 1200 }] } }); // prettier-ignore
-  const receive = (id: string, quantity: number, priceMinor: number) => call('POST', `/api/materials/${id}/receipts`, { quantity, priceMinor, on: '2026-01-05', lot: '' }); // prettier-ignore
+  const powderId = await make('materials', {
+    kind: 'powder',
+    name: 'White',
+    note: '',
+    metalId: null,
+    hook: null,
+    powder: { colour: '#eeeeee', finish: 'gloss', specificGravity: 1.6, label: [{ metalC: 177, seconds: 1200 }] },
+  });
+  const receive = (id: string, quantity: number, priceMinor: number) =>
+    call('POST', `/api/materials/${id}/receipts`, { quantity, priceMinor, on: '2026-01-05', lot: '' });
   await receive(leadId, 20, 5000);
   await receive(hookIds[0]!, 100, 1600);
   await receive(hookIds[1]!, 100, 1800);
   await receive(powderId, 0.225, 1400);
-  const recipeId = await make('recipes', { name: 'White', eyeColour: null, layers: [{ powderId, zone: 'whole', coats: 1 }] }); // prettier-ignore
+  const recipeId = await make('recipes', {
+    name: 'White',
+    eyeColour: null,
+    layers: [{ powderId, zone: 'whole', coats: 1 }],
+  });
   const programs = await call('GET', '/api/bake-programs');
   const bakeProgramId = programs.body[0].id as string;
-  const product = (name: string, grams: number, hookId: string) => make('products', { name, style: 'ball', nominalMassKg: grams / 1000, hookId, recipeId, bakeProgramId, priceMinor: 200 }); // prettier-ignore
+  const product = (name: string, grams: number, hookId: string) =>
+    make('products', {
+      name,
+      style: 'ball',
+      nominalMassKg: grams / 1000,
+      hookId,
+      recipeId,
+      bakeProgramId,
+      priceMinor: 200,
+    });
   const productIds = [await product('Ten', 10, hookIds[0]!), await product('Fourteen', 14, hookIds[1]!)];
   const pots = await call('GET', '/api/pots');
   return { moldId, leadId, hookIds, powderId, recipeId, bakeProgramId, productIds, potId: pots.body[0].id as string };

@@ -15,7 +15,9 @@ class Stream {
     this.closed = true;
   }
   say(...readings: { place: string; at: number; celsius: number }[]) {
-    act(() => this.onmessage?.({ data: JSON.stringify(readings.map((each) => ({ channel: 1, name: each.place, ...each }))) })); // prettier-ignore
+    act(() =>
+      this.onmessage?.({ data: JSON.stringify(readings.map((each) => ({ channel: 1, name: each.place, ...each }))) }),
+    );
   }
 }
 

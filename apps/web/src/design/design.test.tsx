@@ -17,9 +17,14 @@ describe('a figure that can be asked why', () => {
   const charge = figure(
     2.1,
     'kg',
-    { rule: 'All the metal at once.', formula: 'charge = heads + heel', source: 'Mass balance', inputs: [given('heel', 0.8, 'kg'), fitted('heads', 1.3, 'kg', 'from 12 casts')] },
+    {
+      rule: 'All the metal at once.',
+      formula: 'charge = heads + heel',
+      source: 'Mass balance',
+      inputs: [given('heel', 0.8, 'kg'), fitted('heads', 1.3, 'kg', 'from 12 casts')],
+    },
     { low: 1.9, high: 2.4 },
-  ); // prettier-ignore
+  );
 
   test('shows its rule, formula, inputs with their basis, range and source', async () => {
     fakeApi();

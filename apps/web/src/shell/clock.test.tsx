@@ -10,7 +10,12 @@ class FakeAudio {
   currentTime = 0;
   destination = {};
   createOscillator() {
-    const tone = { frequency: { value: 0 }, connect: (to: unknown) => to, start: () => FakeAudio.played.push(tone.frequency.value), stop: () => {} }; // prettier-ignore
+    const tone = {
+      frequency: { value: 0 },
+      connect: (to: unknown) => to,
+      start: () => FakeAudio.played.push(tone.frequency.value),
+      stop: () => {},
+    };
     return tone;
   }
   createGain() {

@@ -63,7 +63,14 @@ describe('Lead', () => {
     await userEvent.clear(screen.getByLabelText(/As it came, dirty/));
     await userEvent.type(screen.getByLabelText(/As it came, dirty/), '12.5');
     await userEvent.click(screen.getByRole('button', { name: 'Book this lot' }));
-    await waitFor(() => expect(api.writes()[0]?.body).toMatchObject({ label: 'Roof lead', grossKg: 12.5, brinell: 10.5, source: 'scrap' })); // prettier-ignore
+    await waitFor(() =>
+      expect(api.writes()[0]?.body).toMatchObject({
+        label: 'Roof lead',
+        grossKg: 12.5,
+        brinell: 10.5,
+        source: 'scrap',
+      }),
+    );
   });
 
   test('melting: minutes to ready, with the moments and the dial mark; feeding says how much', async () => {
@@ -89,7 +96,9 @@ describe('Lead', () => {
     await userEvent.selectOptions(screen.getByLabelText('The settled metal read by'), 'straw');
     expect(screen.getByText(/taken as 370 °C/)).toBeTruthy();
     await userEvent.click(screen.getByRole('button', { name: 'Keep this pair' }));
-    await waitFor(() => expect(api.writes()[0]?.body).toMatchObject({ kind: 'dial', dial: 8, temperatureC: 370, how: 'colour' })); // prettier-ignore
+    await waitFor(() =>
+      expect(api.writes()[0]?.body).toMatchObject({ kind: 'dial', dial: 8, temperatureC: 370, how: 'colour' }),
+    );
     await userEvent.click(screen.getAllByRole('button', { name: 'Strike out' })[0]!);
     await waitFor(() => expect(api.writes()[1]?.path).toMatch(/records\/.*\/strike/));
   });
@@ -105,7 +114,10 @@ describe('Lead', () => {
   });
 
   test('probes: a log is mapped by its headings and sent as it is', async () => {
-    const api = fakeApi({ 'GET /readings?channel=1&from=0&to=3600000&points=400': { points: [], count: 0 }, 'POST /readings/import': { rows: 2, empty: 0, gaps: [], channels: [] } }); // prettier-ignore
+    const api = fakeApi({
+      'GET /readings?channel=1&from=0&to=3600000&points=400': { points: [], count: 0 },
+      'POST /readings/import': { rows: 2, empty: 0, gaps: [], channels: [] },
+    });
     renderAt(<ReadingsPage />);
     await userEvent.click(await screen.findByRole('button', { name: 'Import a log' }));
     const csv = 'Elapsed min,Oven F,Fan\n0,70,on\n1,120,on\n';
@@ -152,7 +164,15 @@ describe('Molds', () => {
     expect(sheet.getByText(/It seats: cut for 2\/0, 60°/)).toBeTruthy();
     await userEvent.selectOptions(sheet.getByLabelText('Closing it'), 'thud');
     await userEvent.click(sheet.getByRole('button', { name: 'Keep what was tried' }));
-    await waitFor(() => expect(api.writes()[0]?.body).toMatchObject({ kind: 'trial', cavityId, hookId: ids.hook, sound: 'thud', seamFlush: true })); // prettier-ignore
+    await waitFor(() =>
+      expect(api.writes()[0]?.body).toMatchObject({
+        kind: 'trial',
+        cavityId,
+        hookId: ids.hook,
+        sound: 'thud',
+        seamFlush: true,
+      }),
+    );
   });
 
   test('warming: blank shots by school; the maker keeps a way', async () => {

@@ -25,12 +25,23 @@ beforeEach(() => {
   hold = false;
 });
 
-const channel = (id: number, place: string, name: string, count: number, source = 'evening') => ({ id, place, name, source, count, firstAt: 0, lastAt: 7_200_000, lastC: 371 }); // prettier-ignore
+const channel = (id: number, place: string, name: string, count: number, source = 'evening') => ({
+  id,
+  place,
+  name,
+  source,
+  count,
+  firstAt: 0,
+  lastAt: 7_200_000,
+  lastC: 371,
+});
 
 describe('a pot is learned from a heat-up', () => {
   const truth = { powerW: 640, lossWPerK: 0.7 };
   const heatUp = (): Reading[] =>
-    simulatePot({ pot: truth, leadKg: 4, fromC: 20, roomC: 20, setC: 600, seconds: 900, everyS: 10 }).points.map(({ atS, temperatureC }) => ({ at: 1e12 + atS * 1000, celsius: temperatureC })); // prettier-ignore
+    simulatePot({ pot: truth, leadKg: 4, fromC: 20, roomC: 20, setC: 600, seconds: 900, everyS: 10 }).points.map(
+      ({ atS, temperatureC }) => ({ at: 1e12 + atS * 1000, celsius: temperatureC }),
+    );
   const open = (more: Record<string, unknown> = {}) => {
     const charged = pour({ log: [{ id: 'c', at: 1, kind: 'charge', massKg: 4, potC: 20 }] as never });
     const api = fakeApi({
@@ -53,7 +64,11 @@ describe('a pot is learned from a heat-up', () => {
     expect(screen.getByText(/Given were 700 W and 0.55 W\/K/)).toBeTruthy();
     await userEvent.click(screen.getByRole('button', { name: 'Reckon with this' }));
     await waitFor(() => expect(api.writes()).toHaveLength(1));
-    const { learned, powerW, version } = api.writes()[0]!.body as { learned: Record<string, number>; powerW: number; version: number }; // prettier-ignore
+    const { learned, powerW, version } = api.writes()[0]!.body as {
+      learned: Record<string, number>;
+      powerW: number;
+      version: number;
+    };
     expect([powerW, version]).toEqual([700, 1]);
     expect(learned['lossWPerK']).toBeCloseTo(truth.lossWPerK, 1);
     expect(learned['powerSdW']!).toBeGreaterThan(0);
@@ -94,9 +109,15 @@ describe('a mold is learned from its shots', () => {
   const mold = molds[0]!;
   const times = Array.from({ length: 300 }, (_, i) => ({ atS: 10 * i, temperatureC: 20 }));
   const shots = Array.from({ length: 40 }, (_, i) => ({ atS: 60 * i + 5, kg: fullShotKg(mold), metalC: 371 }));
-  const back = backAtReadings({ block: { bodyKg: mold.bodyKg }, shots, readings: times, roomC: 20 }, { bodyKg: mold.bodyKg, lossWPerK: 0.6, capacityShare: 1.1 }); // prettier-ignore
+  const back = backAtReadings(
+    { block: { bodyKg: mold.bodyKg }, shots, readings: times, roomC: 20 },
+    { bodyKg: mold.bodyKg, lossWPerK: 0.6, capacityShare: 1.1 },
+  );
   const readings = back.map((celsius, i) => ({ at: 10_000 * i, celsius }));
-  const log = [{ id: 'c', at: 0, kind: 'charge', massKg: 3, potC: 20 }, ...shots.map(({ atS }, i) => ({ id: `b${i}`, at: atS * 1000, kind: 'blank' }))]; // prettier-ignore
+  const log = [
+    { id: 'c', at: 0, kind: 'charge', massKg: 3, potC: 20 },
+    ...shots.map(({ atS }, i) => ({ id: `b${i}`, at: atS * 1000, kind: 'blank' })),
+  ];
 
   test('loss and heat capacity are found from probe and log', async () => {
     const api = fakeApi({

@@ -19,25 +19,57 @@ import { TicketPage } from './ticket/TicketPage.tsx';
 
 beforeEach(prepareBrowser);
 
-const fig = (value: number, unit: Parameters<typeof figure>[1]) => figure(value, unit, { rule: 'because', formula: 'a = b', source: 'test', inputs: [given('a', value, unit)] }); // prettier-ignore
+const fig = (value: number, unit: Parameters<typeof figure>[1]) =>
+  figure(value, unit, { rule: 'because', formula: 'a = b', source: 'test', inputs: [given('a', value, unit)] });
 const stack = Object.fromEntries(COST_PARTS.map((part) => [part, 5])) as CostStack;
 const plan: Plan = {
-  lines: [{ productId: ids.product, productName: 'Pebble 10 g, roe on gull', quantity: 12, casts: fig(14, 'count'), yieldShare: fig(0.94, 'ratio'), leadKgPerHead: fig(0.01, 'head-kg'), unitCost: fig(30, 'minor/head'), stack, workS: 90, powders: [], cure: fig(0.52, 'ratio') }],
-  molds: [{ moldId: ids.mold, moldName: 'Three', uses: [{ position: 1, cavityId: 'c', productIds: [ids.product], leadKg: 0.01, sprueKg: 0.003, yieldShare: 0.94 }], shots: fig(14, 'count'), blanks: fig(5, 'count'), openS: fig(4, 's') }],
+  lines: [
+    {
+      productId: ids.product,
+      productName: 'Pebble 10 g, roe on gull',
+      quantity: 12,
+      casts: fig(14, 'count'),
+      yieldShare: fig(0.94, 'ratio'),
+      leadKgPerHead: fig(0.01, 'head-kg'),
+      unitCost: fig(30, 'minor/head'),
+      stack,
+      workS: 90,
+      powders: [],
+      cure: fig(0.52, 'ratio'),
+    },
+  ],
+  molds: [
+    {
+      moldId: ids.mold,
+      moldName: 'Three',
+      uses: [{ position: 1, cavityId: 'c', productIds: [ids.product], leadKg: 0.01, sprueKg: 0.003, yieldShare: 0.94 }],
+      shots: fig(14, 'count'),
+      blanks: fig(5, 'count'),
+      openS: fig(4, 's'),
+    },
+  ],
   charge: fig(1.1, 'kg'),
-  chargeParts: [{ label: 'heads', kg: 0.3 }, { label: 'heel', kg: 0.8 }],
+  chargeParts: [
+    { label: 'heads', kg: 0.3 },
+    { label: 'heel', kg: 0.8 },
+  ],
   melt: fig(300, 's'),
   needs: [
     { materialId: ids.hook, name: 'Hook 2/0', kind: 'hook', need: fig(50, 'count'), have: 40, missing: 10 },
     { materialId: ids.lead, name: 'Keel lead', kind: 'lead', need: fig(1.1, 'kg'), have: 12.5, missing: 0 },
   ],
-  minutes: [{ station: 'pour', handsS: fig(1800, 's'), waitS: null }, { station: 'bake', handsS: fig(60, 's'), waitS: fig(1680, 's') }],
+  minutes: [
+    { station: 'pour', handsS: fig(1800, 's'), waitS: null },
+    { station: 'bake', handsS: fig(60, 's'), waitS: fig(1680, 's') },
+  ],
   handsTotal: fig(4000, 's'),
   ovenLoads: fig(1, 'count'),
   unitCost: fig(30, 'minor/head'),
   problems: [],
-}; // prettier-ignore
-const planAnswers = (more: Partial<Plan> = {}) => ({ [`GET /orders/${ids.order}/plan`]: { plan: { ...plan, ...more }, ticketIds: [] } }); // prettier-ignore
+};
+const planAnswers = (more: Partial<Plan> = {}) => ({
+  [`GET /orders/${ids.order}/plan`]: { plan: { ...plan, ...more }, ticketIds: [] },
+});
 
 describe('the line', () => {
   test('says the one next thing, and Space goes there', async () => {

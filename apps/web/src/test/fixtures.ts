@@ -20,27 +20,157 @@ import { COST_PARTS, type CostStack } from '@schmelz/core';
 
 /** A small invented workshop as the server would send it. */
 const uuid = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
-export const ids = { lead: uuid(1), hook: uuid(2), white: uuid(3), orange: uuid(4), recipe: uuid(5), program: uuid(6), product: uuid(7), bare: uuid(8), mold: uuid(9), pot: uuid(10), oven: uuid(11), order: uuid(12), ticket: uuid(13), pour: uuid(14) }; // prettier-ignore
+export const ids = {
+  lead: uuid(1),
+  hook: uuid(2),
+  white: uuid(3),
+  orange: uuid(4),
+  recipe: uuid(5),
+  program: uuid(6),
+  product: uuid(7),
+  bare: uuid(8),
+  mold: uuid(9),
+  pot: uuid(10),
+  oven: uuid(11),
+  order: uuid(12),
+  ticket: uuid(13),
+  pour: uuid(14),
+};
 
-export const settings: SettingsView = { ...DEFAULT_SETTINGS, workshopName: 'Test shed', version: 1, dataFolder: '/data/test', passwordSet: false }; // prettier-ignore
+export const settings: SettingsView = {
+  ...DEFAULT_SETTINGS,
+  workshopName: 'Test shed',
+  version: 1,
+  dataFolder: '/data/test',
+  passwordSet: false,
+};
 const stocked = { version: 1, note: '', metalId: null, hook: null, powder: null, inPotKg: 0 };
 export const materials = [
-  { ...stocked, id: ids.lead, kind: 'lead', name: 'Keel lead', metalId: 'soft-lead', quantity: 12.5, valueMinor: 3125, averageMinor: 250 },
-  { ...stocked, id: ids.hook, kind: 'hook', name: 'Hook 2/0', quantity: 40, valueMinor: 640, averageMinor: 16, hook: { size: '2/0', wire: 'standard', eyeAngleDeg: 60, finish: 'bronze', finishLimitC: 175 } },
-  { ...stocked, id: ids.white, kind: 'powder', name: 'Gull white', quantity: 0.2, valueMinor: 1200, averageMinor: 6000, powder: { colour: '#ece7d8', finish: 'gloss', specificGravity: 1.6, label: [{ metalC: 177, seconds: 1200 }, { metalC: 200, seconds: 600 }] } },
-  { ...stocked, id: ids.orange, kind: 'powder', name: 'Roe orange', quantity: 0.03, valueMinor: 180, averageMinor: 6000, powder: { colour: '#dd5f33', finish: 'gloss', specificGravity: 1.5, label: [{ metalC: 177, seconds: 1200 }] } },
-] as Material[]; // prettier-ignore
-export const recipes: Recipe[] = [{ id: ids.recipe, version: 1, name: 'Roe on gull', eyeColour: null, layers: [{ powderId: ids.white, zone: 'whole', coats: 1 }, { powderId: ids.orange, zone: 'back', coats: 1 }] }]; // prettier-ignore
-export const programs = [{ id: ids.program, version: 1, name: '177 °C for 28 min', setC: 177, seconds: 1680, preheated: true }]; // prettier-ignore
+  {
+    ...stocked,
+    id: ids.lead,
+    kind: 'lead',
+    name: 'Keel lead',
+    metalId: 'soft-lead',
+    quantity: 12.5,
+    valueMinor: 3125,
+    averageMinor: 250,
+  },
+  {
+    ...stocked,
+    id: ids.hook,
+    kind: 'hook',
+    name: 'Hook 2/0',
+    quantity: 40,
+    valueMinor: 640,
+    averageMinor: 16,
+    hook: { size: '2/0', wire: 'standard', eyeAngleDeg: 60, finish: 'bronze', finishLimitC: 175 },
+  },
+  {
+    ...stocked,
+    id: ids.white,
+    kind: 'powder',
+    name: 'Gull white',
+    quantity: 0.2,
+    valueMinor: 1200,
+    averageMinor: 6000,
+    powder: {
+      colour: '#ece7d8',
+      finish: 'gloss',
+      specificGravity: 1.6,
+      label: [
+        { metalC: 177, seconds: 1200 },
+        { metalC: 200, seconds: 600 },
+      ],
+    },
+  },
+  {
+    ...stocked,
+    id: ids.orange,
+    kind: 'powder',
+    name: 'Roe orange',
+    quantity: 0.03,
+    valueMinor: 180,
+    averageMinor: 6000,
+    powder: { colour: '#dd5f33', finish: 'gloss', specificGravity: 1.5, label: [{ metalC: 177, seconds: 1200 }] },
+  },
+] as Material[];
+export const recipes: Recipe[] = [
+  {
+    id: ids.recipe,
+    version: 1,
+    name: 'Roe on gull',
+    eyeColour: null,
+    layers: [
+      { powderId: ids.white, zone: 'whole', coats: 1 },
+      { powderId: ids.orange, zone: 'back', coats: 1 },
+    ],
+  },
+];
+export const programs = [
+  { id: ids.program, version: 1, name: '177 °C for 28 min', setC: 177, seconds: 1680, preheated: true },
+];
 export const products: Product[] = [
-  { id: ids.product, version: 1, name: 'Pebble 10 g, roe on gull', style: 'ball', nominalMassKg: 0.01, hookId: ids.hook, recipeId: ids.recipe, bakeProgramId: ids.program, priceMinor: 195 },
-  { id: ids.bare, version: 1, name: 'Pebble 10 g, bare', style: 'ball', nominalMassKg: 0.01, hookId: ids.hook, recipeId: null, bakeProgramId: null, priceMinor: null },
-]; // prettier-ignore
-const cavity = (position: number, good: number, casts: number): Mold['cavities'][number] => ({ id: uuid(100 + position), position, style: 'ball', nominalMassKg: 0.01, hookSize: '2/0', eyeAngleDeg: 60, condition: 'good', good, casts, rejects: casts > good ? { short: casts - good } : {}, shotsSinceSmoked: 12, everSmoked: true }); // prettier-ignore
-export const molds: Mold[] = [{ id: ids.mold, version: 1, name: 'Three', bodyKg: 0.5, shotsSinceSmoked: 12, cavities: [cavity(1, 95, 100), cavity(2, 70, 100), cavity(3, 0, 0)] }]; // prettier-ignore
+  {
+    id: ids.product,
+    version: 1,
+    name: 'Pebble 10 g, roe on gull',
+    style: 'ball',
+    nominalMassKg: 0.01,
+    hookId: ids.hook,
+    recipeId: ids.recipe,
+    bakeProgramId: ids.program,
+    priceMinor: 195,
+  },
+  {
+    id: ids.bare,
+    version: 1,
+    name: 'Pebble 10 g, bare',
+    style: 'ball',
+    nominalMassKg: 0.01,
+    hookId: ids.hook,
+    recipeId: null,
+    bakeProgramId: null,
+    priceMinor: null,
+  },
+];
+const cavity = (position: number, good: number, casts: number): Mold['cavities'][number] => ({
+  id: uuid(100 + position),
+  position,
+  style: 'ball',
+  nominalMassKg: 0.01,
+  hookSize: '2/0',
+  eyeAngleDeg: 60,
+  condition: 'good',
+  good,
+  casts,
+  rejects: casts > good ? { short: casts - good } : {},
+  shotsSinceSmoked: 12,
+  everSmoked: true,
+});
+export const molds: Mold[] = [
+  {
+    id: ids.mold,
+    version: 1,
+    name: 'Three',
+    bodyKg: 0.5,
+    shotsSinceSmoked: 12,
+    cavities: [cavity(1, 95, 100), cavity(2, 70, 100), cavity(3, 0, 0)],
+  },
+];
 export const pots = [{ id: ids.pot, version: 1, name: 'Pot', capacityKg: 9, powerW: 700, lossWPerK: 0.55 }];
 export const ovens = [{ id: ids.oven, version: 1, name: 'Oven', places: 60, powerW: 1400, lagS: 180 }];
-export const order: Order = { id: ids.order, version: 1, number: 7, status: 'open', customer: 'Stall', dueOn: '2026-03-14', note: '', createdAt: 0, lines: [{ productId: ids.product, quantity: 12 }] }; // prettier-ignore
+export const order: Order = {
+  id: ids.order,
+  version: 1,
+  number: 7,
+  status: 'open',
+  customer: 'Stall',
+  dueOn: '2026-03-14',
+  note: '',
+  createdAt: 0,
+  lines: [{ productId: ids.product, quantity: 12 }],
+};
 
 const stack = Object.fromEntries(COST_PARTS.map((part, i) => [part, i + 1])) as CostStack;
 export const ticket = (more: Partial<Ticket> = {}): Ticket => ({
@@ -59,8 +189,26 @@ export const ticket = (more: Partial<Ticket> = {}): Ticket => ({
   pourId: ids.pour,
   createdAt: 0,
   log: [],
-  planned: { casts: 14, yieldShare: 0.94, stack, workS: 1200, leadKgPerHead: 0.01, powders: [{ materialId: ids.white, name: 'Gull white', kgPerHead: 1e-4 }], labourMinorPerHour: 1200, energyMinorPerKWh: 32 }, // prettier-ignore
-  actual: { materials: [{ materialId: ids.lead, name: 'Keel lead', kind: 'lead', quantity: 0.12, valueMinor: 30 }], workS: 1500, energyKWh: 0.4, cost: { parts: { lead: 30, hook: 192, powder: 8, dross: 1, energy: 13, work: 500 }, totalMinor: 744, perHead: null } }, // prettier-ignore
+  planned: {
+    casts: 14,
+    yieldShare: 0.94,
+    stack,
+    workS: 1200,
+    leadKgPerHead: 0.01,
+    powders: [{ materialId: ids.white, name: 'Gull white', kgPerHead: 1e-4 }],
+    labourMinorPerHour: 1200,
+    energyMinorPerKWh: 32,
+  },
+  actual: {
+    materials: [{ materialId: ids.lead, name: 'Keel lead', kind: 'lead', quantity: 0.12, valueMinor: 30 }],
+    workS: 1500,
+    energyKWh: 0.4,
+    cost: {
+      parts: { lead: 30, hook: 192, powder: 8, dross: 1, energy: 13, work: 500 },
+      totalMinor: 744,
+      perHead: null,
+    },
+  },
   ...more,
 });
 export const pour = (more: Partial<Pour> = {}): Pour => ({
@@ -72,7 +220,15 @@ export const pour = (more: Partial<Pour> = {}): Pour => ({
   startedAt: Date.UTC(2026, 2, 6, 18),
   closed: false,
   setup: {
-    loads: [1, 2].map((position) => ({ position, cavityId: uuid(100 + position), batchIds: [ids.ticket], hookMaterialId: ids.hook, leadKg: 0.01, sprueKg: 0.003, yieldShare: 0.94 })), // prettier-ignore
+    loads: [1, 2].map((position) => ({
+      position,
+      cavityId: uuid(100 + position),
+      batchIds: [ids.ticket],
+      hookMaterialId: ids.hook,
+      leadKg: 0.01,
+      sprueKg: 0.003,
+      yieldShare: 0.94,
+    })),
     needs: { [ids.ticket]: 12 },
     plannedBlanks: 2,
   },
@@ -83,14 +239,78 @@ export const pour = (more: Partial<Pour> = {}): Pour => ({
   ...more,
 });
 
-export const parts: Part[] = [{ id: uuid(201), version: 1, name: 'Pins 1/8', kind: 'base-hole pin', diameterM: 0.003175, owned: 12, places: [{ where: 'in heads', count: 5 }] }]; // prettier-ignore
-const lot = (more: Partial<LeadLot>): LeadLot => ({ id: uuid(301), version: 1, materialId: ids.lead, label: 'Keel ends', source: 'scrap', on: '2026-02-01', grossKg: 10, priceMinor: 1000, brinell: 5, note: '', cleanKg: 8.5, cleanedOn: '2026-02-02', ingots: 18, leftKg: 3.5, went: [{ reason: 'heads', kg: 5.1 }, { reason: 'returned', kg: -0.1 }], ...more }); // prettier-ignore
-export const lots: LeadLot[] = [lot({}), lot({ id: uuid(302), label: 'Tyre bucket', source: 'tyre weights', cleanKg: null, cleanedOn: null, leftKg: 0, went: [] })]; // prettier-ignore
+export const parts: Part[] = [
+  {
+    id: uuid(201),
+    version: 1,
+    name: 'Pins 1/8',
+    kind: 'base-hole pin',
+    diameterM: 0.003175,
+    owned: 12,
+    places: [{ where: 'in heads', count: 5 }],
+  },
+];
+const lot = (more: Partial<LeadLot>): LeadLot => ({
+  id: uuid(301),
+  version: 1,
+  materialId: ids.lead,
+  label: 'Keel ends',
+  source: 'scrap',
+  on: '2026-02-01',
+  grossKg: 10,
+  priceMinor: 1000,
+  brinell: 5,
+  note: '',
+  cleanKg: 8.5,
+  cleanedOn: '2026-02-02',
+  ingots: 18,
+  leftKg: 3.5,
+  went: [
+    { reason: 'heads', kg: 5.1 },
+    { reason: 'returned', kg: -0.1 },
+  ],
+  ...more,
+});
+export const lots: LeadLot[] = [
+  lot({}),
+  lot({
+    id: uuid(302),
+    label: 'Tyre bucket',
+    source: 'tyre weights',
+    cleanKg: null,
+    cleanedOn: null,
+    leftKg: 0,
+    went: [],
+  }),
+];
 const day = 86_400_000;
-export const channels: Channel[] = [{ id: 1, name: 'pot', place: 'pot', source: 'evening log', count: 900, firstAt: 0, lastAt: 3_600_000, lastC: 371 }]; // prettier-ignore
-export const dialMarks: DialMark[] = [5, 7, 9].map((dial, i) => ({ id: uuid(400 + i), struck: false, kind: 'dial', thingId: ids.pot, at: 30 * day, dial, temperatureC: 232 + 20 * dial, how: 'probe' })); // prettier-ignore
-export const care: Care[] = [{ id: uuid(501), struck: false, kind: 'care', thingId: ids.mold, at: day, what: 'smoked', positions: [], note: '' }]; // prettier-ignore
-export const fillRecords: CavityPour[] = molds[0]!.cavities.slice(0, 2).map(({ id, casts }, i) => ({ cavityId: id, at: 0, pourC: 371, roomC: 20, shotsSinceSmoked: 10, casts, shorts: i ? 30 : 2 })); // prettier-ignore
+export const channels: Channel[] = [
+  { id: 1, name: 'pot', place: 'pot', source: 'evening log', count: 900, firstAt: 0, lastAt: 3_600_000, lastC: 371 },
+];
+export const dialMarks: DialMark[] = [5, 7, 9].map((dial, i) => ({
+  id: uuid(400 + i),
+  struck: false,
+  kind: 'dial',
+  thingId: ids.pot,
+  at: 30 * day,
+  dial,
+  temperatureC: 232 + 20 * dial,
+  how: 'probe',
+}));
+export const care: Care[] = [
+  { id: uuid(501), struck: false, kind: 'care', thingId: ids.mold, at: day, what: 'smoked', positions: [], note: '' },
+];
+export const fillRecords: CavityPour[] = molds[0]!.cavities
+  .slice(0, 2)
+  .map(({ id, casts }, i) => ({
+    cavityId: id,
+    at: 0,
+    pourC: 371,
+    roomC: 20,
+    shotsSinceSmoked: 10,
+    casts,
+    shorts: i ? 30 : 2,
+  }));
 
 /** Answers of a workshop without surprises, by `METHOD path`. */
 export const answers = (more: Record<string, unknown> = {}): Record<string, unknown> => ({

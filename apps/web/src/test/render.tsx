@@ -31,7 +31,9 @@ export function fakeApi(more: Record<string, Answer> = {}) {
     // What a query says is looked at by the test, not here.
     const found = table[`${method} ${path}`] ?? table[`${method} ${path.split('?')[0]}`];
     const answer = typeof found === 'function' ? (found as (each: Sent) => unknown)(one) : found;
-    const status = (answer as { __status?: number } | undefined)?.__status ?? (answer === undefined ? (method === 'GET' ? 404 : 204) : 200); // prettier-ignore
+    const status =
+      (answer as { __status?: number } | undefined)?.__status ??
+      (answer === undefined ? (method === 'GET' ? 404 : 204) : 200);
     const body = status === 404 ? { title: 'Not found', status, detail: `nothing at ${method} ${path}` } : answer;
     return {
       ok: status < 400,
@@ -61,7 +63,13 @@ export function prepareBrowser(): void {
 /** Renders an element at a path, in the providers that the application gives it. */
 export function renderAt(element: ReactNode, path = '/', pattern = path) {
   const client = new QueryClient({ defaultOptions: { queries: { retry: false, staleTime: 1000 } } });
-  const router = createMemoryRouter([{ path: pattern, element }, { path: '*', element: <p>elsewhere</p> }], { initialEntries: [path] }); // prettier-ignore
+  const router = createMemoryRouter(
+    [
+      { path: pattern, element },
+      { path: '*', element: <p>elsewhere</p> },
+    ],
+    { initialEntries: [path] },
+  );
   const view = render(
     <QueryClientProvider client={client}>
       <UnitsProvider>

@@ -40,13 +40,40 @@ test('one switch: ounces, Fahrenheit and another currency', async () => {
 test('every unit of a figure is written', async () => {
   const { write } = await unitsFor({});
   expect([
-    write(0.01, 'head-kg'), write(2, 'kg'), write(300, 's'), write(177, 'C'), write(1234, 'minor'), write(41.3, 'minor/head'),
-    write(250, 'minor/kg'), write(1200, 'minor/h'), write(32, 'minor/kWh'), write(0.943, 'ratio'), write(12.345, 'count'),
-    write(1e-4, 'm'), write(6e-4, 'm2'), write(700, 'W'), write(1.234, 'kWh'), write('soft', 'text'),
+    write(0.01, 'head-kg'),
+    write(2, 'kg'),
+    write(300, 's'),
+    write(177, 'C'),
+    write(1234, 'minor'),
+    write(41.3, 'minor/head'),
+    write(250, 'minor/kg'),
+    write(1200, 'minor/h'),
+    write(32, 'minor/kWh'),
+    write(0.943, 'ratio'),
+    write(12.345, 'count'),
+    write(1e-4, 'm'),
+    write(6e-4, 'm2'),
+    write(700, 'W'),
+    write(1.234, 'kWh'),
+    write('soft', 'text'),
   ]).toEqual([
-    '10 g', '2.00 kg', '5 min', '177 °C', '€12.34', '€0.413', '€2.50/kg', '€12.00/h', '€0.32/kWh', '94.3 %', '12.35',
-    '0.1 mm', '6 cm²', '700 W', '1.23 kWh', 'soft',
-  ]); // prettier-ignore
+    '10 g',
+    '2.00 kg',
+    '5 min',
+    '177 °C',
+    '€12.34',
+    '€0.413',
+    '€2.50/kg',
+    '€12.00/h',
+    '€0.32/kWh',
+    '94.3 %',
+    '12.35',
+    '0.1 mm',
+    '6 cm²',
+    '700 W',
+    '1.23 kWh',
+    'soft',
+  ]);
 });
 
 test('days', () => {

@@ -74,16 +74,35 @@ describe('fill index', () => {
 });
 
 describe('what to change first', () => {
-  const worst: FillSettings = { ...FILL_DEFAULTS, hookWarm: false, shotsSinceSmoked: 60, stream: 'thin', dirt: 0.6, alloy: alloyOf('tyre-weight') }; // prettier-ignore
+  const worst: FillSettings = {
+    ...FILL_DEFAULTS,
+    hookWarm: false,
+    shotsSinceSmoked: 60,
+    stream: 'thin',
+    dirt: 0.6,
+    alloy: alloyOf('tyre-weight'),
+  };
   test('all levers that are left, the largest gain first, none below what it is', () => {
     const levers = fillLevers(dart, worst);
-    expect(levers.map((lever) => lever.id).sort()).toEqual(['clean', 'hook', 'inject', 'metal', 'mold', 'smoke', 'soft', 'stream', 'tilt']); // prettier-ignore
+    expect(levers.map((lever) => lever.id).sort()).toEqual([
+      'clean',
+      'hook',
+      'inject',
+      'metal',
+      'mold',
+      'smoke',
+      'soft',
+      'stream',
+      'tilt',
+    ]);
     levers.slice(1).forEach((lever, i) => expect(lever.gain).toBeLessThanOrEqual(levers[i]!.gain));
     for (const lever of levers) expect(lever.gain).toBeGreaterThan(1);
     expect(levers.find((lever) => lever.id === 'metal')!.caution).toMatch(/fume/);
   });
   test('what is used up is not offered again', () => {
-    const ids = fillLevers(dart, { ...FILL_DEFAULTS, pouring: 'inject', tiltDeg: 25, metalC: 395, moldC: 140 }).map((lever) => lever.id); // prettier-ignore
+    const ids = fillLevers(dart, { ...FILL_DEFAULTS, pouring: 'inject', tiltDeg: 25, metalC: 395, moldC: 140 }).map(
+      (lever) => lever.id,
+    );
     expect(ids).toEqual([]);
   });
 });

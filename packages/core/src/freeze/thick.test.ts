@@ -19,8 +19,12 @@ describe('what rules the freezing', () => {
   test('says how much of it is superheat; bismuth-tin sets slower than its heat suggests, being nearer the mold', () => {
     const lead = freezing({ modulusM: 0.002, metalC: 371, moldC: 100 });
     expect(lead.superheatShare).toBeCloseTo((147 * 43.54) / (147 * 43.54 + 23_000), 6);
-    expect(freezing({ modulusM: 0.002, metalC: 200, moldC: 100, alloy: BISMUTH_TIN }).seconds).toBeGreaterThan(lead.seconds); // prettier-ignore
-    expect(freezing({ modulusM: 0.002, metalC: 371, moldC: 100, alloy: alloyOf('tyre-weight') }).seconds).toBeGreaterThan(lead.seconds); // prettier-ignore
+    expect(freezing({ modulusM: 0.002, metalC: 200, moldC: 100, alloy: BISMUTH_TIN }).seconds).toBeGreaterThan(
+      lead.seconds,
+    );
+    expect(
+      freezing({ modulusM: 0.002, metalC: 371, moldC: 100, alloy: alloyOf('tyre-weight') }).seconds,
+    ).toBeGreaterThan(lead.seconds);
     expect(() => freezing({ modulusM: 0.002, metalC: 120, moldC: 100, alloy: BISMUTH_TIN })).toThrow(/metalC is 120 C/);
   });
 });

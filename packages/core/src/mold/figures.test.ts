@@ -7,7 +7,17 @@ import { dialTable } from '../pot/dial.ts';
 import { dialFigure, fumeFigure, potFigure, refillFigures } from '../pot/figures.ts';
 import type { Figure } from '../quantity/figure.ts';
 import { fillLevers } from '../fill/levers.ts';
-import { castFigure, fillFigure, leftFigure, leverFigure, openTimeFigure, paceFigures, readyFigure, shareFigure, yieldFigure } from './figures.ts'; // prettier-ignore
+import {
+  castFigure,
+  fillFigure,
+  leftFigure,
+  leverFigure,
+  openTimeFigure,
+  paceFigures,
+  readyFigure,
+  shareFigure,
+  yieldFigure,
+} from './figures.ts';
 import { warmPlan } from './warm-plan.ts';
 import { AS_CUT } from './variants.ts';
 
@@ -23,13 +33,29 @@ const answersWhy = ({ value, low = value, high = value, why }: Figure) => {
 
 const cavity = { position: 1, style: 'ball', nominalMassKg: 0.01, pin: null, shotsSinceSmoked: 5 };
 const fillCavity = { solid: cavitySolid('ball', 0.01), sprueHeightM: 0.008, wireM: typicalHook('2/0').wireM };
-const refill = { potKg: 4, potC: 385, capacityKg: 9, pot: { powerW: 700, lossWPerK: 0.55 }, keepAboveC: 345, pourC: 371, roomC: 20 }; // prettier-ignore
+const refill = {
+  potKg: 4,
+  potC: 385,
+  capacityKg: 9,
+  pot: { powerW: 700, lossWPerK: 0.55 },
+  keepAboveC: 345,
+  pourC: 371,
+  roomC: 20,
+};
 const pairs = [5, 7, 9].map((dial) => ({ dial, temperatureC: 232 + 20 * dial, at: 0, sdK: 3 }));
 
 test('every figure of lead and molds answers why', () => {
   const feed = refillFigures(refill, 'measured');
   const pace = paceFigures({ block: { bodyKg: 0.6 }, shotKg: 0.08, metalC: 371, roomC: 20, openShare: 0.4 }, 120, 60);
-  const warm = warmPlan({ block: { bodyKg: 0.6 }, basis: 'given', shotKg: 0.08, metalC: 371, roomC: 20, school: 'both', openBelow: false }); // prettier-ignore
+  const warm = warmPlan({
+    block: { bodyKg: 0.6 },
+    basis: 'given',
+    shotKg: 0.08,
+    metalC: 371,
+    roomC: 20,
+    school: 'both',
+    openBelow: false,
+  });
   const learned = { powerW: 650, powerSdW: 4, lossWPerK: 0.66, lossSdWPerK: 0.02, readings: 300 };
   const all = [
     feed.add,
@@ -56,9 +82,14 @@ test('every figure of lead and molds answers why', () => {
 });
 
 test('measured, fitted and given are told apart', () => {
-  expect(refillFigures(refill, 'measured').add.why.inputs.find((each) => each.label === 'It is at')!.basis).toBe('measured'); // prettier-ignore
+  expect(refillFigures(refill, 'measured').add.why.inputs.find((each) => each.label === 'It is at')!.basis).toBe(
+    'measured',
+  );
   expect(dialFigure(dialTable(pairs), 7).basis).toBe('fitted');
-  expect(dialFigure(dialTable(pairs), 2)).toMatchObject({ basis: 'given', why: { rule: expect.stringMatching(/outside/) } }); // prettier-ignore
+  expect(dialFigure(dialTable(pairs), 2)).toMatchObject({
+    basis: 'given',
+    why: { rule: expect.stringMatching(/outside/) },
+  });
   expect(potFigure('power', refill.pot, null).basis).toBe('given');
   expect(fillFigure(fillCavity, FILL_DEFAULTS, fitThreshold([])).basis).toBe('fitted');
 });

@@ -61,17 +61,30 @@ describe('two-node block', () => {
   test('a hotter start, a heavier shot and hotter metal never leave it colder; nothing is NaN', () => {
     const end = (fromC: number, kg: number) => moldSession({ block, fromC, steps: shots(3, kg) }).points.at(-1)!.meanC;
     fc.assert(
-      fc.property(fc.double({ min: 0, max: 200, noNaN: true }), fc.double({ min: 0.005, max: 0.4, noNaN: true }), (fromC, kg) => {
-        expect(end(fromC + 10, kg)).toBeGreaterThan(end(fromC, kg));
-        expect(end(fromC, kg * 1.1)).toBeGreaterThanOrEqual(end(fromC, kg) - 1e-9);
-      }),
-    ); // prettier-ignore
-    expect(() => moldSession({ block, steps: [{ kind: 'shot', kg: 0.1, metalC: 300, closedS: 10, openS: 5 }] })).toThrow(QuantityError); // prettier-ignore
+      fc.property(
+        fc.double({ min: 0, max: 200, noNaN: true }),
+        fc.double({ min: 0.005, max: 0.4, noNaN: true }),
+        (fromC, kg) => {
+          expect(end(fromC + 10, kg)).toBeGreaterThan(end(fromC, kg));
+          expect(end(fromC, kg * 1.1)).toBeGreaterThanOrEqual(end(fromC, kg) - 1e-9);
+        },
+      ),
+    );
+    expect(() =>
+      moldSession({ block, steps: [{ kind: 'shot', kg: 0.1, metalC: 300, closedS: 10, openS: 5 }] }),
+    ).toThrow(QuantityError);
   });
 });
 
 describe('warming', () => {
-  const input = { block: { bodyKg: 0.55 }, basis: 'given', shotKg: 0.06, metalC: 371, roomC: 20, openBelow: false } as const; // prettier-ignore
+  const input = {
+    block: { bodyKg: 0.55 },
+    basis: 'given',
+    shotKg: 0.06,
+    metalC: 371,
+    roomC: 20,
+    openBelow: false,
+  } as const;
   // Common practice, no source: 10 to 15 minutes on the pot, or about 10 blank shots for micro heads, or both.
   test('pot top, blank shots, both', () => {
     const blanks = warmPlan({ ...input, school: 'blank shots' });
@@ -90,7 +103,9 @@ describe('warming', () => {
     expect(warmPlan({ ...input, school: 'both', openBelow: true }).impossible).toMatch(/open below/);
     expect(warmPlan({ ...input, school: 'pot top', openBelow: true, potTopS: 900 }).impossible).toBeNull();
     expect(warmPlan({ ...input, school: 'pot top', potTopS: 60 }).impossible).toMatch(/leave it longer/);
-    expect(warmPlan({ ...input, block: { bodyKg: 5 }, shotKg: 0.005, school: 'blank shots' }).impossible).toMatch(/never warm/); // prettier-ignore
+    expect(warmPlan({ ...input, block: { bodyKg: 5 }, shotKg: 0.005, school: 'blank shots' }).impossible).toMatch(
+      /never warm/,
+    );
   });
 });
 
@@ -166,7 +181,10 @@ describe('variants of a cavity', () => {
   });
   // Common practice, no source: ground out for longer hooks, a mold of 6 may give only 3.
   test('ground grooves keep neighbours empty', () => {
-    const ground = (position: number) => ({ position, variant: { ...AS_CUT, grooveFor: '5/0' as const, blocks: [position + 1] } }); // prettier-ignore
+    const ground = (position: number) => ({
+      position,
+      variant: { ...AS_CUT, grooveFor: '5/0' as const, blocks: [position + 1] },
+    });
     expect(usablePositions([1, 2, 3, 4, 5, 6].map(ground))).toEqual([1, 3, 5]);
     expect(
       usablePositions([

@@ -27,7 +27,10 @@ describe('monotone cubic', () => {
     fc.assert(
       fc.property(fc.array(fc.double({ min: 0, max: 9, noNaN: true }), { minLength: 2, maxLength: 9 }), (steps) => {
         const ups = steps.reduce<number[]>((all, step) => [...all, (all.at(-1) ?? 0) + step], []);
-        const curve = pchip(ups.map((_, i) => i), ups); // prettier-ignore
+        const curve = pchip(
+          ups.map((_, i) => i),
+          ups,
+        );
         for (let x = 0; x < ups.length - 1; x += 0.07) {
           expect(curve.at(x + 0.05)).toBeGreaterThanOrEqual(curve.at(x) - 1e-9);
         }
@@ -43,7 +46,13 @@ describe('monotone cubic', () => {
 describe('least squares', () => {
   // npm simple-statistics: an ordinary straight line is the case with weak priors.
   test('agrees with a reference regression', () => {
-    const points = [[0, 1.1], [1, 2.8], [2, 5.2], [3, 7.1], [4, 8.7]]; // prettier-ignore
+    const points = [
+      [0, 1.1],
+      [1, 2.8],
+      [2, 5.2],
+      [3, 7.1],
+      [4, 8.7],
+    ];
     const reference = linearRegression(points);
     const { parameters, rms } = fitLeastSquares(
       [
@@ -61,28 +70,41 @@ describe('least squares', () => {
   });
   test('a prior holds where the data say nothing; a stop is honoured', () => {
     const fit = (progress?: (share: number) => boolean) =>
-      fitLeastSquares(
-        [{ name: 'x', start: 3, priorSd: 0.5, min: 0, max: 10 }],
-        () => [0.1, -0.1],
-        1,
-        progress,
-      ).parameters[0]!; // prettier-ignore
+      fitLeastSquares([{ name: 'x', start: 3, priorSd: 0.5, min: 0, max: 10 }], () => [0.1, -0.1], 1, progress)
+        .parameters[0]!;
     expect(fit()).toMatchObject({ value: expect.closeTo(3, 6), sd: expect.closeTo(0.5, 6) });
     expect(() => fit(() => false)).toThrow(FitStopped);
   });
   test('small systems are solved, and refused where they are none', () => {
-    const a = [[4, 2], [2, 3]]; // prettier-ignore
+    const a = [
+      [4, 2],
+      [2, 3],
+    ];
     const [x, y] = choleskySolve(a, [10, 9])!;
     expect([4 * x! + 2 * y!, 2 * x! + 3 * y!]).toEqual([expect.closeTo(10, 9), expect.closeTo(9, 9)]);
     expect(choleskyInverse(a)![0]![0]).toBeCloseTo(3 / 8, 12);
-    expect(choleskySolve([[1, 2], [2, 1]], [1, 1])).toBeNull(); // prettier-ignore
+    expect(
+      choleskySolve(
+        [
+          [1, 2],
+          [2, 1],
+        ],
+        [1, 1],
+      ),
+    ).toBeNull();
   });
 });
 
 test('Runge-Kutta meets the closed form of decay to fourth order', () => {
   const error = (steps: number) => {
     let y = 1;
-    for (let i = 0; i < steps; i++) y = rungeKuttaWithTotal((q) => -q, (v) => v, y, 1 / steps).value; // prettier-ignore
+    for (let i = 0; i < steps; i++)
+      y = rungeKuttaWithTotal(
+        (q) => -q,
+        (v) => v,
+        y,
+        1 / steps,
+      ).value;
     return Math.abs(y - Math.exp(-1));
   };
   expect(error(10)).toBeLessThan(1e-6);

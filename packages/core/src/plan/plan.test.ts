@@ -46,7 +46,16 @@ describe('the plan of 60 heads of 10 g and 24 of 14 g', () => {
   });
 
   test('every figure answers why, with a source and at least one input', () => {
-    const figures = [plan.charge, plan.melt, plan.handsTotal, plan.ovenLoads, plan.unitCost, ...plan.molds.flatMap((mold) => [mold.shots, mold.blanks, mold.openS]), ...plan.lines.flatMap((line) => [line.casts, line.yieldShare, line.unitCost, line.leadKgPerHead, line.cure!]), ...plan.needs.map((need) => need.need)]; // prettier-ignore
+    const figures = [
+      plan.charge,
+      plan.melt,
+      plan.handsTotal,
+      plan.ovenLoads,
+      plan.unitCost,
+      ...plan.molds.flatMap((mold) => [mold.shots, mold.blanks, mold.openS]),
+      ...plan.lines.flatMap((line) => [line.casts, line.yieldShare, line.unitCost, line.leadKgPerHead, line.cure!]),
+      ...plan.needs.map((need) => need.need),
+    ];
     for (const { why, value } of figures) {
       expect(Number.isFinite(value)).toBe(true);
       expect(why.rule.length).toBeGreaterThan(10);

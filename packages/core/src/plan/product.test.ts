@@ -37,7 +37,12 @@ describe('paint of a product', () => {
 describe('cure of a product', () => {
   const oven = { lagS: 180 };
   test('is that of the powder that cures slowest, and is a range where the label prints one line only', () => {
-    const both = product(10, { layers: [{ powder: white, zone: 'whole', coats: 1 }, { powder: orange, zone: 'back', coats: 1 }] }); // prettier-ignore
+    const both = product(10, {
+      layers: [
+        { powder: white, zone: 'whole', coats: 1 },
+        { powder: orange, zone: 'back', coats: 1 },
+      ],
+    });
     const cure = productCure(both, oven)!;
     expect(cure.value).toBeLessThan(productCure(product(10), oven)!.value);
     expect(cure.why.inputs.find((input) => input.label === 'Powder')!.value).toBe('Orange');
@@ -58,7 +63,8 @@ describe('cure of a product', () => {
   });
 
   test('from cold it is less than preheated, a heavy head less than a light one', () => {
-    const from = (preheated: boolean, grams: number) => productCure(product(grams, { bake: { name: 'b', setC: 177, seconds: 1200, preheated } }), oven)!.value; // prettier-ignore
+    const from = (preheated: boolean, grams: number) =>
+      productCure(product(grams, { bake: { name: 'b', setC: 177, seconds: 1200, preheated } }), oven)!.value;
     expect(from(false, 14)).toBeLessThan(from(true, 14));
     expect(from(true, 14)).toBeLessThan(from(true, 10));
     expect(productLagS(product(14))).toBeGreaterThan(productLagS(product(10)));
@@ -91,7 +97,10 @@ describe('time and money', () => {
 
   test('coats count, unbaked heads are not hung', () => {
     const layers = [{ powder: white, zone: 'whole' as const, coats: 2 }];
-    const lines = [{ product: product(10, { layers }), quantity: 10 }, { product: product(14, { bake: null }), quantity: 5 }]; // prettier-ignore
+    const lines = [
+      { product: product(10, { layers }), quantity: 10 },
+      { product: product(14, { bake: null }), quantity: 5 },
+    ];
     expect(handSeconds(DEFAULT_WAYS, lines)).toEqual({
       trim: 15 * DEFAULT_WAYS.trimS,
       paint: (20 + 5) * DEFAULT_WAYS.coatS,
@@ -102,7 +111,17 @@ describe('time and money', () => {
 
   // A worked example: 10 g of lead at 2.50 a kg, a hook of 0.16, 60 s at 12.00 an hour, 5 Wh at 0.32.
   test('what one head costs', () => {
-    const stack = unitCostStack({ leadKg: 0.01, leadMinorPerKg: 250, drossKg: 0.0002, hookMinor: 16, powderMinor: 0.9, energyKWh: 0.005, energyMinorPerKWh: 32, workS: 60, labourMinorPerHour: 1200 }); // prettier-ignore
+    const stack = unitCostStack({
+      leadKg: 0.01,
+      leadMinorPerKg: 250,
+      drossKg: 0.0002,
+      hookMinor: 16,
+      powderMinor: 0.9,
+      energyKWh: 0.005,
+      energyMinorPerKWh: 32,
+      workS: 60,
+      labourMinorPerHour: 1200,
+    });
     expect(stack).toEqual({ lead: 2.5, hook: 16, powder: 0.9, dross: 0.05, energy: 0.16, work: 20 });
     expect(stackTotal(stack)).toBeCloseTo(39.61, 9);
     expect(Object.keys(stack)).toEqual([...COST_PARTS]);
@@ -117,7 +136,8 @@ describe('time and money', () => {
 
   test('a bigger order costs no more a head: warming and melting are shared', () => {
     const input = workshop();
-    const cost = (quantity: number) => planOrder({ ...input, lines: [{ product: product(10), quantity }] }).unitCost.value; // prettier-ignore
+    const cost = (quantity: number) =>
+      planOrder({ ...input, lines: [{ product: product(10), quantity }] }).unitCost.value;
     expect(cost(120)).toBeLessThan(cost(12));
     expect(averageMinor({ quantity: input.lead.quantity, valueMinor: 5000 })).toBe(input.lead.averageMinor);
   });

@@ -2,7 +2,12 @@ import fc from 'fast-check';
 import { PROBE_SD_K, dialDrift, dialTable, pairsOnDay, type DialPair } from './dial.ts';
 
 const DAY = 86_400_000;
-const pair = (dial: number, temperatureC: number, day = 0, sdK = PROBE_SD_K): DialPair => ({ dial, temperatureC, at: day * DAY, sdK }); // prettier-ignore
+const pair = (dial: number, temperatureC: number, day = 0, sdK = PROBE_SD_K): DialPair => ({
+  dial,
+  temperatureC,
+  at: day * DAY,
+  sdK,
+});
 
 describe('dial table', () => {
   const pairs = [pair(4, 318), pair(6, 352), pair(7, 371), pair(8, 398), pair(10, 455)];

@@ -21,7 +21,6 @@ describe('pot through time', () => {
       [700, 20],
       [0, 400],
     ] as const) {
-      // prettier-ignore
       const pot = { powerW, lossWPerK: 0.55 };
       const { points } = simulatePot({ pot, leadKg: 4, fromC, roomC: 20, setC: 600, seconds: 300 });
       const temperature = temperatureOf(SOFT_LEAD);
@@ -54,7 +53,8 @@ describe('pot through time', () => {
   });
 
   test('a smaller pot gets there sooner; what cannot be is refused by name', () => {
-    const level = (leadKg: number) => simulatePot({ ...hold, leadKg, fromC: 20, seconds: 300 }).points.at(-1)!.temperatureC; // prettier-ignore
+    const level = (leadKg: number) =>
+      simulatePot({ ...hold, leadKg, fromC: 20, seconds: 300 }).points.at(-1)!.temperatureC;
     expect(level(3)).toBeGreaterThan(level(6));
     expect(() => simulatePot({ ...hold, events: [{ atS: 1, kind: 'take', kg: 6 }] })).toThrow(/taken is 6 kg/);
     expect(() => simulatePot({ ...hold, leadKg: NaN })).toThrow(QuantityError);
@@ -94,13 +94,25 @@ describe('feeding the pot', () => {
 
   test('the largest addition leaves the pot just where it may fall to, whatever is in it', () => {
     fc.assert(
-      fc.property(fc.double({ min: 1, max: 8, noNaN: true }), fc.double({ min: 350, max: 420, noNaN: true }), (potKg, potC) => {
-        const refill = largestRefill({ potKg, potC, capacityKg: 50, pot: POT, keepAboveC: 340, pourC: 371, roomC: 20 });
-        expect(refill.limit).toBe('heat');
-        expect(afterAdding(potKg, potC, refill.addKg).temperatureC).toBeCloseTo(340, 4);
-        expect(refill.recoverS).toBeGreaterThan(0);
-      }),
-    ); // prettier-ignore
+      fc.property(
+        fc.double({ min: 1, max: 8, noNaN: true }),
+        fc.double({ min: 350, max: 420, noNaN: true }),
+        (potKg, potC) => {
+          const refill = largestRefill({
+            potKg,
+            potC,
+            capacityKg: 50,
+            pot: POT,
+            keepAboveC: 340,
+            pourC: 371,
+            roomC: 20,
+          });
+          expect(refill.limit).toBe('heat');
+          expect(afterAdding(potKg, potC, refill.addKg).temperatureC).toBeCloseTo(340, 4);
+          expect(refill.recoverS).toBeGreaterThan(0);
+        },
+      ),
+    );
   });
   test('a full pot and a cold pot say so', () => {
     const input = { potKg: 8.4, potC: 400, capacityKg: 9, pot: POT, keepAboveC: 340, pourC: 371, roomC: 20 };
@@ -133,13 +145,29 @@ describe('fume ceiling', () => {
 // Common practice, no source: silver is barely hot, straw right, blue or violet too hot.
 test('the skin reads the heat in order', () => {
   expect(skinAt(300)).toBeNull();
-  expect(SKINS.map((skin) => skinAt(skinTemperatureC(skin.colour))!.colour)).toEqual(['silver', 'straw', 'gold', 'violet', 'blue']); // prettier-ignore
+  expect(SKINS.map((skin) => skinAt(skinTemperatureC(skin.colour))!.colour)).toEqual([
+    'silver',
+    'straw',
+    'gold',
+    'violet',
+    'blue',
+  ]);
   expect(skinAt(371)!.colour).toBe('straw');
   expect(skinAt(600)!.colour).toBe('blue');
 });
 
 describe('melt plan', () => {
-  const input = { leadKg: 9.07, fromC: 20, roomC: 20, pourC: 371, ...POT, basis: 'given', powerSdW: 0, lossSdWPerK: 0, school: 'full then down' } as const; // prettier-ignore
+  const input = {
+    leadKg: 9.07,
+    fromC: 20,
+    roomC: 20,
+    pourC: 371,
+    ...POT,
+    basis: 'given',
+    powerSdW: 0,
+    lossSdWPerK: 0,
+    school: 'full then down',
+  } as const;
   test('skim, turn down, ready, in that order, with a range that holds the value', () => {
     const plan = meltPlan(input);
     expect(plan.skim.value).toBeLessThan(plan.turnDown!.value);
@@ -169,9 +197,16 @@ describe('learning a pot from its probe', () => {
   // A seeded wobble stands for the probe's noise.
   const wobble = (i: number) => 1.5 * Math.sin(i * 12.9898) * Math.cos(i * 4.1414);
   const readingsOf = (run: Partial<PotRun>) =>
-    simulatePot({ pot: truth, leadKg: 6, fromC: 20, roomC: 20, setC: 600, seconds: 1200, everyS: 10, ...run }).points.map(
-      ({ atS, temperatureC }, i) => ({ atS, temperatureC: temperatureC + wobble(i) }),
-    ); // prettier-ignore
+    simulatePot({
+      pot: truth,
+      leadKg: 6,
+      fromC: 20,
+      roomC: 20,
+      setC: 600,
+      seconds: 1200,
+      everyS: 10,
+      ...run,
+    }).points.map(({ atS, temperatureC }, i) => ({ atS, temperatureC: temperatureC + wobble(i) }));
 
   test('finds power and loss again, with honest uncertainty', () => {
     const fit = fitPot({ readings: readingsOf({}), leadKg: 6, roomC: 20, powerW: 700, lossWPerK: 0.55, heating: true });
@@ -189,8 +224,12 @@ describe('learning a pot from its probe', () => {
   });
   test('too little is refused by name', () => {
     const few = readingsOf({}).slice(0, 5);
-    expect(() => fitPot({ readings: few, leadKg: 6, roomC: 20, powerW: 700, lossWPerK: 0.55, heating: true })).toThrow(/readings is 5/); // prettier-ignore
+    expect(() => fitPot({ readings: few, leadKg: 6, roomC: 20, powerW: 700, lossWPerK: 0.55, heating: true })).toThrow(
+      /readings is 5/,
+    );
     const flat = Array.from({ length: 20 }, (_, i) => ({ atS: 10 * i, temperatureC: 371 }));
-    expect(() => fitPot({ readings: flat, leadKg: 6, roomC: 20, powerW: 700, lossWPerK: 0.55, heating: true })).toThrow(/temperature span/); // prettier-ignore
+    expect(() => fitPot({ readings: flat, leadKg: 6, roomC: 20, powerW: 700, lossWPerK: 0.55, heating: true })).toThrow(
+      /temperature span/,
+    );
   });
 });

@@ -64,7 +64,9 @@ describe('lead', () => {
         },
       ),
     );
-    expect(() => leadBalance({ chargedKg: -1, headsKg: 0, sprueBackKg: 0, rejectsBackKg: 0, drossKg: 0, heelKg: 0 })).toThrow(/chargedKg is -1 kg/); // prettier-ignore
+    expect(() =>
+      leadBalance({ chargedKg: -1, headsKg: 0, sprueBackKg: 0, rejectsBackKg: 0, drossKg: 0, heelKg: 0 }),
+    ).toThrow(/chargedKg is -1 kg/);
   });
 });
 

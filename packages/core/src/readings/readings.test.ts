@@ -30,7 +30,12 @@ describe('packed readings', () => {
     expect(packReadings(readings).length / 1000).toBeLessThan(4);
   });
   test('time that runs backwards and a torn block are refused', () => {
-    expect(() => packReadings([{ at: 2, celsius: 1 }, { at: 1, celsius: 1 }])).toThrow(/rise in time/); // prettier-ignore
+    expect(() =>
+      packReadings([
+        { at: 2, celsius: 1 },
+        { at: 1, celsius: 1 },
+      ]),
+    ).toThrow(/rise in time/);
     expect(() => unpackReadings(packReadings([{ at: 1e12, celsius: 300 }]).slice(0, 3))).toThrow(/cut off/);
   });
 });
@@ -44,7 +49,12 @@ describe('line protocol', () => {
       name: 'mold',
       unit: 'C',
     });
-    expect(parseDeviceLine(readingLine(1, 17e11, 371.44))).toEqual({ kind: 'reading', channel: 1, at: 17e11, value: 371.4 }); // prettier-ignore
+    expect(parseDeviceLine(readingLine(1, 17e11, 371.44))).toEqual({
+      kind: 'reading',
+      channel: 1,
+      at: 17e11,
+      value: 371.4,
+    });
     expect(parseDeviceLine(readingLine(1, 17e11, null))).toMatchObject({ value: null });
     expect(parseDeviceLine('battery 80')).toEqual({ kind: 'other' });
   });
@@ -108,7 +118,8 @@ describe('importing a log', () => {
       { column: 'Mold C', place: 'mold', unit: 'C' },
     ]);
   });
-  test('a steady log has no gap', () => expect(gapsIn([[0, 1, 2, 3].map((i) => ({ at: 60_000 * i, celsius: 1 }))])).toEqual([])); // prettier-ignore
+  test('a steady log has no gap', () =>
+    expect(gapsIn([[0, 1, 2, 3].map((i) => ({ at: 60_000 * i, celsius: 1 }))])).toEqual([]));
 });
 
 describe('heat-ups in a record', () => {

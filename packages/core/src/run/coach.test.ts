@@ -6,18 +6,39 @@ import { pourState, type PourEntry, type PourSetup } from './pour.ts';
 import { sessionHeat, type SessionInput } from './session-heat.ts';
 
 const MINUTE = 60_000;
-const load = (position: number) => ({ position, cavityId: `c${position}`, batchIds: ['b'], hookMaterialId: 'h', leadKg: 0.014, sprueKg: 0.004, yieldShare: 0.95 }); // prettier-ignore
+const load = (position: number) => ({
+  position,
+  cavityId: `c${position}`,
+  batchIds: ['b'],
+  hookMaterialId: 'h',
+  leadKg: 0.014,
+  sprueKg: 0.004,
+  yieldShare: 0.95,
+});
 const setup: PourSetup = { loads: [1, 2, 3, 4].map(load), needs: { b: 200 }, plannedBlanks: 6 };
 let n = 0;
 type Plain = PourEntry extends infer E ? (E extends PourEntry ? Omit<E, 'id' | 'at'> : never) : never;
 const at = (minutes: number, entry: Plain): PourEntry =>
   ({ ...entry, id: `e${(n += 1)}`, at: minutes * MINUTE }) as PourEntry;
 const blanks = Array.from({ length: 8 }, (_, i) => at(16 + 0.45 * i, { kind: 'blank' }));
-const shots = (count: number, from = 20, every = 1) => Array.from({ length: count }, (_, i) => at(from + every * i, { kind: 'shot', positions: [1, 2, 3, 4] })); // prettier-ignore
+const shots = (count: number, from = 20, every = 1) =>
+  Array.from({ length: count }, (_, i) => at(from + every * i, { kind: 'shot', positions: [1, 2, 3, 4] }));
 const charged = at(0, { kind: 'charge', massKg: 6, potC: 20 });
 
 const heatOf = (log: PourEntry[], nowMinutes: number, more: Partial<SessionInput> = {}) =>
-  sessionHeat({ setup, log, block: { bodyKg: 0.55 }, fullShotKg: 0.075, warmed: 'blank shots', pot: { powerW: 700, lossWPerK: 0.55 }, metalC: 371, roomC: 20, openS: 4, now: nowMinutes * MINUTE, ...more }); // prettier-ignore
+  sessionHeat({
+    setup,
+    log,
+    block: { bodyKg: 0.55 },
+    fullShotKg: 0.075,
+    warmed: 'blank shots',
+    pot: { powerW: 700, lossWPerK: 0.55 },
+    metalC: 371,
+    roomC: 20,
+    openS: 4,
+    now: nowMinutes * MINUTE,
+    ...more,
+  });
 const adviceOf = (log: PourEntry[], nowMinutes: number, more: Partial<CoachInput> = {}) => {
   const heat = heatOf(log, nowMinutes);
   const fill = { solid: cavitySolid('ball', 0.014), sprueHeightM: 0.008, wireM: typicalHook('3/0').wireM };
@@ -41,7 +62,8 @@ const adviceOf = (log: PourEntry[], nowMinutes: number, more: Partial<CoachInput
     ...more,
   });
 };
-const kinds = (log: PourEntry[], nowMinutes: number, more: Partial<CoachInput> = {}) => adviceOf(log, nowMinutes, more).map((each) => each.kind); // prettier-ignore
+const kinds = (log: PourEntry[], nowMinutes: number, more: Partial<CoachInput> = {}) =>
+  adviceOf(log, nowMinutes, more).map((each) => each.kind);
 
 describe('heat of a session from its log', () => {
   test('cold before the pot is on; blank shots take the mold into its window; a pause lets it fall out', () => {
@@ -90,7 +112,9 @@ describe('the coach', () => {
   });
   test('three shorts in one cavity: what to try first, by the fill model', () => {
     const log = [charged, ...blanks, ...shots(5)];
-    const three = log.slice(-3).map((shot, i) => at(26 + i / 10, { kind: 'reject', shotId: shot.id, position: 2, cause: 'short' })); // prettier-ignore
+    const three = log
+      .slice(-3)
+      .map((shot, i) => at(26 + i / 10, { kind: 'reject', shotId: shot.id, position: 2, cause: 'short' }));
     const advice = adviceOf([...log, ...three], 27).find((each) => each.kind === 'shorts')!;
     expect(advice.says).toMatch(/^Cavity 2: 3 shorts in its last 5/);
     expect(advice.first).toHaveLength(3);

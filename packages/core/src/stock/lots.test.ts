@@ -4,12 +4,27 @@ import { traceLots } from './lots.ts';
 describe('lots', () => {
   test('first in, first out; what comes back fills the lot used last', () => {
     const { lots, unlottedKg } = traceLots(
-      [{ id: 'old', at: 1, kg: 5 }, { id: 'new', at: 2, kg: 10 }],
-      [{ at: 3, kg: -6, reason: 'poured' }, { at: 4, kg: 0.5, reason: 'counted' }, { at: 5, kg: -1, reason: 'skimmed' }],
-    ); // prettier-ignore
+      [
+        { id: 'old', at: 1, kg: 5 },
+        { id: 'new', at: 2, kg: 10 },
+      ],
+      [
+        { at: 3, kg: -6, reason: 'poured' },
+        { at: 4, kg: 0.5, reason: 'counted' },
+        { at: 5, kg: -1, reason: 'skimmed' },
+      ],
+    );
     expect(lots).toEqual([
       { id: 'old', leftKg: 0, went: [{ reason: 'poured', kg: 5 }] },
-      { id: 'new', leftKg: 8.5, went: [{ reason: 'poured', kg: 1 }, { reason: 'counted', kg: -0.5 }, { reason: 'skimmed', kg: 1 }] }, // prettier-ignore
+      {
+        id: 'new',
+        leftKg: 8.5,
+        went: [
+          { reason: 'poured', kg: 1 },
+          { reason: 'counted', kg: -0.5 },
+          { reason: 'skimmed', kg: 1 },
+        ],
+      },
     ]);
     expect(unlottedKg).toBe(0);
   });

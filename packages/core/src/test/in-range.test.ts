@@ -62,24 +62,59 @@ describe('no NaN leaves the core, and what is refused is named', () => {
 
   test('melting, feeding, fume', () => {
     const pot = fc.record({ powerW: around(100, 2000), lossWPerK: around(0.1, 2) });
-    holds(fc.record({ pot, leadKg: around(0.2, 15), toC: around(150, 450), fromC: around(0, 300), alloy: metal }), ({ pot: body, ...input }) => meltTime({ ...input, ...body })); // prettier-ignore
-    holds(fc.record({ potKg: around(0.5, 12), potC: around(330, 450), addKg: around(0, 2) }), ({ potKg, potC, addKg }) => afterAdding(potKg, potC, addKg)); // prettier-ignore
-    holds(fc.record({ pot, potKg: around(0.5, 9), potC: around(330, 450), capacityKg: around(2, 12), keepAboveC: around(330, 400) }), (input) => largestRefill({ ...input, pourC: 375, roomC: 20 })); // prettier-ignore
+    holds(
+      fc.record({ pot, leadKg: around(0.2, 15), toC: around(150, 450), fromC: around(0, 300), alloy: metal }),
+      ({ pot: body, ...input }) => meltTime({ ...input, ...body }),
+    );
+    holds(
+      fc.record({ potKg: around(0.5, 12), potC: around(330, 450), addKg: around(0, 2) }),
+      ({ potKg, potC, addKg }) => afterAdding(potKg, potC, addKg),
+    );
+    holds(
+      fc.record({
+        pot,
+        potKg: around(0.5, 9),
+        potC: around(330, 450),
+        capacityKg: around(2, 12),
+        keepAboveC: around(330, 400),
+      }),
+      (input) => largestRefill({ ...input, pourC: 375, roomC: 20 }),
+    );
     holds(around(327, 900), fumeCeilingUgM3);
-    holds(fc.record({ pot, leadKg: around(0.2, 9), fromC: around(0, 340), pourC: around(340, 420) }), ({ pot: body, ...input }) => {
-      const plan = meltPlan({ ...input, ...body, roomC: 20, basis: 'given', powerSdW: 0, lossSdWPerK: 0, school: 'full then down' });
-      return [plan.ready.value, plan.skim.value, plan.energy.value, plan.points];
-    }); // prettier-ignore
+    holds(
+      fc.record({ pot, leadKg: around(0.2, 9), fromC: around(0, 340), pourC: around(340, 420) }),
+      ({ pot: body, ...input }) => {
+        const plan = meltPlan({
+          ...input,
+          ...body,
+          roomC: 20,
+          basis: 'given',
+          powerSdW: 0,
+          lossSdWPerK: 0,
+          school: 'full then down',
+        });
+        return [plan.ready.value, plan.skim.value, plan.energy.value, plan.points];
+      },
+    );
   });
 
   test('warming, pace, pauses', () => {
     const block = fc.record({ bodyKg: around(0.2, 3), metal: fc.constantFrom('aluminium' as const, 'iron' as const) });
     const school = fc.constantFrom('blank shots' as const, 'pot top' as const, 'both' as const);
-    holds(fc.record({ block, school, shotKg: around(0.01, 0.5), metalC: around(330, 450), roomC: around(0, 35) }), (input) => {
-      const plan = warmPlan({ ...input, basis: 'given', openBelow: false });
-      return [plan.blanks.value, plan.readyC, plan.points];
-    }); // prettier-ignore
-    const pace = fc.record({ block, shotKg: around(0.01, 0.5), metalC: around(330, 450), roomC: around(0, 35), openShare: around(0, 1) }); // prettier-ignore
+    holds(
+      fc.record({ block, school, shotKg: around(0.01, 0.5), metalC: around(330, 450), roomC: around(0, 35) }),
+      (input) => {
+        const plan = warmPlan({ ...input, basis: 'given', openBelow: false });
+        return [plan.blanks.value, plan.readyC, plan.points];
+      },
+    );
+    const pace = fc.record({
+      block,
+      shotKg: around(0.01, 0.5),
+      metalC: around(330, 450),
+      roomC: around(0, 35),
+      openShare: around(0, 1),
+    });
     holds(fc.tuple(pace, around(60, 200)), ([input, moldC]) => cycleForMoldC(input, moldC));
     holds(fc.tuple(pace, around(20, 300)), ([input, cycleS]) => steadyMoldC(input, cycleS));
     holds(fc.tuple(pace, around(60, 200), around(0, 7200)), ([input, moldC, s]) => afterPause(input, moldC, s));
@@ -90,7 +125,13 @@ describe('no NaN leaves the core, and what is refused is named', () => {
     holds(fc.record(heat), freezing);
     holds(fc.tuple(around(0.001, 0.5), around(1e-4, 0.01), around(50, 320)), ([kg, m2, c]) => handlingTimeS(kg, m2, c));
     const cavity = fc.record({ style, massKg: around(0.0005, 0.3), size: fc.constantFrom(...HOOK_SIZES) });
-    const settings = fc.record({ metalC: around(330, 500), moldC: around(0, 240), tiltDeg: around(0, 50), dirt: around(0, 1), potLevelM: around(0.01, 0.2) }); // prettier-ignore
+    const settings = fc.record({
+      metalC: around(330, 500),
+      moldC: around(0, 240),
+      tiltDeg: around(0, 50),
+      dirt: around(0, 1),
+      potLevelM: around(0.01, 0.2),
+    });
     holds(fc.tuple(cavity, settings), ([{ style: id, massKg, size }, change]) => {
       const one = { solid: cavitySolid(id, massKg), sprueHeightM: 0.008, wireM: typicalHook(size).wireM };
       const { verdict: _words, ...terms } = fillIndex(one, { ...FILL_DEFAULTS, ...change });
@@ -99,8 +140,10 @@ describe('no NaN leaves the core, and what is refused is named', () => {
     holds(
       fc.record({ style, massKg: around(0.001, 0.3), diameterM: around(0.0005, 0.004), lengthM: around(0.002, 0.02) }),
       ({ style: id, massKg, diameterM, lengthM }) =>
-        // prettier-ignore
-        castAs({ position: 1, style: id, nominalMassKg: massKg, pin: { diameterM, lengthM } }, { ...AS_CUT, keeper: true }),
+        castAs(
+          { position: 1, style: id, nominalMassKg: massKg, pin: { diameterM, lengthM } },
+          { ...AS_CUT, keeper: true },
+        ),
     );
   });
 });
@@ -120,7 +163,16 @@ describe('hotter never freezes faster, heavier never warms slower', () => {
   test('a hotter pot takes more cold metal, and never less with room to spare', () => {
     fc.assert(
       fc.property(warm, fc.double({ min: 1, max: 5, noNaN: true }), (potC, potKg) => {
-        const add = (celsius: number) => largestRefill({ potKg, potC: celsius, capacityKg: 50, pot: { powerW: 700, lossWPerK: 0.5 }, keepAboveC: 338, pourC: 371, roomC: 20 }).addKg; // prettier-ignore
+        const add = (celsius: number) =>
+          largestRefill({
+            potKg,
+            potC: celsius,
+            capacityKg: 50,
+            pot: { powerW: 700, lossWPerK: 0.5 },
+            keepAboveC: 338,
+            pourC: 371,
+            roomC: 20,
+          }).addKg;
         expect(add(potC + 5)).toBeGreaterThan(add(potC));
       }),
     );

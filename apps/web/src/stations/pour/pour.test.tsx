@@ -160,7 +160,11 @@ describe('before the pour', () => {
 describe('the coach at the bench', () => {
   const MINUTE = 60_000;
   const began = () => Date.now() - 40 * MINUTE;
-  const at = (id: string, minutes: number, said: Record<string, unknown>) => ({ id, at: began() + minutes * MINUTE, ...said }); // prettier-ignore
+  const at = (id: string, minutes: number, said: Record<string, unknown>) => ({
+    id,
+    at: began() + minutes * MINUTE,
+    ...said,
+  });
   const shots = (from: number) => [0, 1, 2, 3].map((i) => at(`s${i}`, from + i, { kind: 'shot', positions: [1, 2] }));
   const warm = () => Array.from({ length: 12 }, (_, i) => at(`b${i}`, 26 + i / 2.5, { kind: 'blank' }));
   const open = (log: unknown[]) => {
@@ -171,7 +175,9 @@ describe('the coach at the bench', () => {
   };
 
   test('shows the mold in its window, and what three shorts in one cavity want first', async () => {
-    const shorts = [1, 2, 3].map((i) => at(`r${i}`, 36.1, { kind: 'reject', shotId: `s${i}`, position: 2, cause: 'short' })); // prettier-ignore
+    const shorts = [1, 2, 3].map((i) =>
+      at(`r${i}`, 36.1, { kind: 'reject', shotId: `s${i}`, position: 2, cause: 'short' }),
+    );
     open([at('c', 0, { kind: 'charge', massKg: 3, potC: 20 }), ...warm(), ...shots(32), ...shorts]);
     const panel = within(await screen.findByRole('region', { name: 'Coach' }));
     expect(panel.getByText(/Cavity 2: 3 shorts in its last 4. Try first:/)).toBeTruthy();
@@ -183,7 +189,9 @@ describe('the coach at the bench', () => {
     const api = open([at('c', 0, { kind: 'charge', massKg: 3, potC: 20 }), ...warm(), ...shots(35)]);
     await screen.findByRole('region', { name: 'Coach' });
     await userEvent.keyboard('x');
-    await waitFor(() => expect(api.writes().map(({ body }) => (body as { cause: string }).cause)).toEqual(['flash', 'flash'])); // prettier-ignore
+    await waitFor(() =>
+      expect(api.writes().map(({ body }) => (body as { cause: string }).cause)).toEqual(['flash', 'flash']),
+    );
     expect((await screen.findAllByText(/a hook or a crumb holds it open/)).length).toBeGreaterThan(0);
   });
 
@@ -191,7 +199,9 @@ describe('the coach at the bench', () => {
     const api = open([]);
     await userEvent.click(await screen.findByLabelText('Fan on, door open'));
     await userEvent.click(screen.getByRole('button', { name: 'Pot is on' }));
-    await waitFor(() => expect(api.writes().map(({ body }) => (body as { kind: string }).kind)).toEqual(['checked', 'charge'])); // prettier-ignore
+    await waitFor(() =>
+      expect(api.writes().map(({ body }) => (body as { kind: string }).kind)).toEqual(['checked', 'charge']),
+    );
     expect(api.writes()[0]!.body).toMatchObject({ items: ['Fan on, door open'] });
   });
 });
