@@ -169,6 +169,9 @@ function refusal(setup: PourSetup, log: PourLog, entry: PourEntry | UndoEntry): 
     const unused = entry.positions.find((position) => !setup.loads.some((load) => load.position === position));
     if (unused !== undefined) return `positions names cavity ${unused}; allowed: the cavities loaded for this pour`;
   }
+  if (entry.kind === 'blocked' && !setup.loads.some((load) => load.position === entry.position)) {
+    return `position is ${entry.position}; allowed: the cavities loaded for this pour`;
+  }
   if (entry.kind === 'reject') {
     const shot = state.shots.find((each) => each.id === entry.shotId);
     if (!shot?.heads.some((head) => head.position === entry.position)) {

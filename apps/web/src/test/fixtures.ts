@@ -300,17 +300,15 @@ export const dialMarks: DialMark[] = [5, 7, 9].map((dial, i) => ({
 export const care: Care[] = [
   { id: uuid(501), struck: false, kind: 'care', thingId: ids.mold, at: day, what: 'smoked', positions: [], note: '' },
 ];
-export const fillRecords: CavityPour[] = molds[0]!.cavities
-  .slice(0, 2)
-  .map(({ id, casts }, i) => ({
-    cavityId: id,
-    at: 0,
-    pourC: 371,
-    roomC: 20,
-    shotsSinceSmoked: 10,
-    casts,
-    shorts: i ? 30 : 2,
-  }));
+export const fillRecords: CavityPour[] = molds[0]!.cavities.slice(0, 2).map(({ id, casts }, i) => ({
+  cavityId: id,
+  at: 0,
+  pourC: 371,
+  roomC: 20,
+  shotsSinceSmoked: 10,
+  casts,
+  shorts: i ? 30 : 2,
+}));
 
 /** Answers of a workshop without surprises, by `METHOD path`. */
 export const answers = (more: Record<string, unknown> = {}): Record<string, unknown> => ({

@@ -20,6 +20,7 @@ export const pourEntrySchemas = {
     hookLost: flag().optional(),
   }),
   smoked: record({ ...entry, kind: of('smoked') }),
+  blocked: record({ ...entry, kind: of('blocked'), position: whole('', 1, 12) }),
   checked: record({ ...entry, kind: of('checked'), items: list(text(80), 0, 20) }),
   done: record({ ...entry, kind: of('done'), what: choice(ROUTINE_WORK) }),
   pause: record({ ...entry, kind: of('pause') }),

@@ -133,3 +133,27 @@ describe('time at work', () => {
     ).toHaveLength(1);
   });
 });
+
+describe('a cavity given up in the middle of a session', () => {
+  const load = (position: number) => ({
+    position,
+    cavityId: `c${position}`,
+    batchIds: ['b'],
+    hookMaterialId: 'h',
+    leadKg: 0.01,
+    sprueKg: 0.003,
+    yieldShare: 1,
+  });
+  const setup = { loads: [1, 2].map(load), needs: { b: 10 }, plannedBlanks: 0 };
+  const shot = { id: 's', at: 2, kind: 'shot' as const, positions: [1, 2] };
+  const blocked = { id: 'x', at: 3, kind: 'blocked' as const, position: 2 };
+  test('is wanted no more, the others pour on for it, and an undo takes it back', () => {
+    const before = pourState(setup, [shot]);
+    const after = pourState(setup, [shot, blocked]);
+    expect(before).toMatchObject({ wantedPositions: [1, 2], shotsToGo: 4, blockedPositions: [] });
+    expect(after).toMatchObject({ wantedPositions: [1], shotsToGo: 8, blockedPositions: [2] });
+    expect(after.goodByBatch).toEqual({ b: 2 });
+    const undone = pourState(setup, [shot, blocked, { id: 'u', at: 4, kind: 'undo', target: 'x' }]);
+    expect(undone.wantedPositions).toEqual([1, 2]);
+  });
+});

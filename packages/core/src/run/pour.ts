@@ -33,6 +33,7 @@ export type PourEntry =
   | (Entry & { kind: 'shot'; positions: number[] })
   | (Entry & { kind: 'reject'; shotId: string; position: number; cause: PourCause; hookLost?: boolean })
   | (Entry & { kind: 'smoked' })
+  | (Entry & { kind: 'blocked'; position: number })
   | (Entry & { kind: 'checked'; items: string[] })
   | (Entry & { kind: 'done'; what: RoutineWork })
   | (Entry & { kind: 'pause' })
@@ -71,8 +72,10 @@ export interface PourState {
   stillNeeded: Record<string, number>;
   /** Shots to plan for what is still needed, grossed up for yield; 0 when all tickets have enough. */
   shotsToGo: number;
-  /** Which cavities still have a ticket that wants a head. */
+  /** Which cavities still have a ticket that wants a head; blocked ones are left out. */
   wantedPositions: number[];
+  /** Cavities given up in the middle of this session. */
+  blockedPositions: number[];
   headsKg: number;
   rejectsKg: number;
   spruesKg: number;
@@ -111,10 +114,10 @@ function sortHeads(setup: PourSetup, entries: readonly PourEntry[]) {
  * Shots to plan so that every ticket gets what it still wants: cavities that feed the same tickets work together,
  * grossed up for their mean yield.
  */
-function shotsFor(setup: PourSetup, want: Record<string, number>): number {
+function shotsFor(setup: PourSetup, want: Record<string, number>, blocked: readonly number[]): number {
   const groups = new Map<string, CavityLoad[]>();
   for (const load of setup.loads) {
-    if (load.batchIds.length === 0) continue;
+    if (load.batchIds.length === 0 || blocked.includes(load.position)) continue;
     const key = [...load.batchIds].sort().join();
     groups.set(key, [...(groups.get(key) ?? []), load]);
   }
@@ -140,6 +143,7 @@ const phaseOf = (entries: readonly PourEntry[], shotsToGo: number): PourPhase =>
 export function pourState(setup: PourSetup, log: PourLog): PourState {
   const entries = standing<PourEntry>(log);
   const { shots, want } = sortHeads(setup, entries);
+  const blockedPositions = [...new Set(entries.flatMap((entry) => (entry.kind === 'blocked' ? [entry.position] : [])))];
   const heads = shots.flatMap((shot) => shot.heads);
   const loadAt = new Map(setup.loads.map((load) => [load.position, load]));
   const state: PourState = {
@@ -156,10 +160,12 @@ export function pourState(setup: PourSetup, log: PourLog): PourState {
     hooksLostByBatch: {},
     byPosition: Object.fromEntries(setup.loads.map((load) => [load.position, { good: 0, rejects: {} }])),
     stillNeeded: Object.fromEntries(Object.entries(want).map(([id, wanted]) => [id, Math.max(0, wanted)])),
-    shotsToGo: shotsFor(setup, want),
+    shotsToGo: shotsFor(setup, want, blockedPositions),
     wantedPositions: setup.loads
+      .filter((load) => !blockedPositions.includes(load.position))
       .filter((load) => load.batchIds.some((id) => (want[id] ?? 0) > 0))
       .map((load) => load.position),
+    blockedPositions,
     headsKg: 0,
     rejectsKg: 0,
     spruesKg: 0,

@@ -24,7 +24,7 @@ import { pairsOf } from './DialPage.tsx';
 import { FeedAdviser } from './FeedAdviser.tsx';
 import { LearnPot } from './LearnPot.tsx';
 import { MeltChart, type Moment } from './MeltChart.tsx';
-import { alloyOfMaterial, effectivePot, LeadRooms } from './rooms.tsx';
+import { effectivePot, LeadRooms, useMetal } from './rooms.tsx';
 
 const SCHOOLS = [
   { value: 'full then down', label: 'Full, then down', hint: 'quicker; forget it and the metal overheats' },
@@ -49,11 +49,11 @@ function useDialMark(potId: string | undefined, temperatureC: number): number | 
 export function MeltPage() {
   const { data: pots, error } = useList('pots');
   const { data: materials } = useList('materials');
+  const { alloy, choice } = useMetal(materials);
   const { data: settings } = useSettings();
   const units = useUnits();
   const live = useLive('pot');
   const [potId, setPotId] = useState<string | null>(null);
-  const [leadId, setLeadId] = useState<string | null>(null);
   const [share, setShare] = useState(0.9);
   const [fromC, setFromC] = useState<number | null>(null);
   const [school, setSchool] = useState<DialSchool>('full then down');
@@ -62,8 +62,6 @@ export function MeltPage() {
   const dialMark = useDialMark(pot?.id, pourC);
   if (!pots || !materials || !settings) return <Waiting error={error} />;
   if (!pot) return <Waiting error={new Error('No pot is on record: add one in Setup.')} />;
-  const leads = materials.filter((each) => each.kind === 'lead');
-  const alloy = alloyOfMaterial(leads.find((each) => each.id === leadId) ?? leads[0]);
   const leadKg = Math.max(0.05, share * pot.capacityKg);
   const startC = fromC ?? settings.ways.roomC;
   const heat = effectivePot(pot);
@@ -98,12 +96,7 @@ export function MeltPage() {
               onChange={(event) => setPotId(event.target.value)}
             />
           )}
-          <Choice
-            label="Metal"
-            options={leads.map(({ id, name }) => ({ value: id, label: name }))}
-            value={leadId ?? leads[0]?.id}
-            onChange={(event) => setLeadId(event.target.value)}
-          />
+          {choice}
           <Trying
             label="In the pot"
             value={share}

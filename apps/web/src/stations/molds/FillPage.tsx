@@ -13,7 +13,6 @@ import { useLive } from '../../api/live.ts';
 import { useFillRecords, useList, useSettings } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Trying, Ways } from '../../design/Dials.tsx';
-import { Choice } from '../../design/Field.tsx';
 import { Fig } from '../../design/Figure.tsx';
 import { Icon, type IconName } from '../../design/Icon.tsx';
 import { FitProgress } from '../../design/Learned.tsx';
@@ -22,7 +21,7 @@ import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Mold, moldFrame } from '../../drawing/Mold.tsx';
 import { useUnits } from '../../units/Units.tsx';
 import { useFit } from '../../workers/useFit.ts';
-import { alloyOfMaterial } from '../lead/rooms.tsx';
+import { useMetal } from '../lead/rooms.tsx';
 import { drawnCavities } from './drawn.ts';
 import { useMold } from './MoldPage.tsx';
 import { fillCavityOf, MoldRooms } from './rooms.tsx';
@@ -124,15 +123,13 @@ export function FillPage() {
   const { mold, error } = useMold();
   const { data: settings } = useSettings();
   const { data: materials } = useList('materials');
+  const { alloy, choice } = useMetal(materials);
   const units = useUnits();
   const live = { pot: useLive('pot'), mold: useLive('mold') };
   const [tried, setTried] = useState<Partial<FillSettings>>({ hookWarm: false });
-  const [leadId, setLeadId] = useState<string | null>(null);
   const [position, setPosition] = useState<number | null>(null);
   const { threshold, faultyIds, fit, again } = useThreshold(mold);
   if (!mold || !settings || !materials) return <Waiting error={error} />;
-  const leads = materials.filter((each) => each.kind === 'lead');
-  const alloy = alloyOfMaterial(leads.find((each) => each.id === leadId) ?? leads[0]);
   const metalC = Math.max(tried.metalC ?? settings.ways.pourC, Math.ceil(alloy.liquidusC) + 1);
   const at = (cavity: Cavity): FillSettings => ({
     ...FILL_DEFAULTS,
@@ -159,12 +156,7 @@ export function FillPage() {
           <TheNumber eyebrow={mold.name} value={<Fig figure={figures.get(worst.id)!} title="Fill index" />}>
             is the index of the worst cavity, number {worst.position}
           </TheNumber>
-          <Choice
-            label="Metal"
-            options={leads.map(({ id, name }) => ({ value: id, label: name }))}
-            value={leadId ?? leads[0]?.id}
-            onChange={(event) => setLeadId(event.target.value)}
-          />
+          {choice}
           <Trying
             label="Metal at"
             value={metalC}

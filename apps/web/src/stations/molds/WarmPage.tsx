@@ -13,13 +13,12 @@ import { useLive } from '../../api/live.ts';
 import { useList, useSave, useSettings } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Trying, Ways } from '../../design/Dials.tsx';
-import { Choice } from '../../design/Field.tsx';
 import { Fig } from '../../design/Figure.tsx';
 import { BasisMark, Icon } from '../../design/Icon.tsx';
 import { Caution, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { useUnits } from '../../units/Units.tsx';
-import { alloyOfMaterial } from '../lead/rooms.tsx';
+import { useMetal } from '../lead/rooms.tsx';
 import { LearnMold } from './LearnMold.tsx';
 import { useMold } from './MoldPage.tsx';
 import { blockOf, fullShotKg, MoldRooms, moldInputOf } from './rooms.tsx';
@@ -39,18 +38,16 @@ export function WarmPage() {
   const { mold, error } = useMold();
   const { data: molds } = useList('molds');
   const { data: materials } = useList('materials');
+  const { alloy, choice } = useMetal(materials);
   const { data: settings } = useSettings();
   const units = useUnits();
   const live = useLive('mold');
   const save = useSave('molds');
   const [chosen, setSchool] = useState<WarmSchool | null>(null);
   const [potTopS, setPotTopS] = useState(POT_TOP_S);
-  const [leadId, setLeadId] = useState<string | null>(null);
   const [cycleS, setCycleS] = useState(USUAL_CYCLE_S);
   if (!mold || !molds || !materials || !settings) return <Waiting error={error} />;
   const { pourC, roomC } = settings.ways;
-  const leads = materials.filter((each) => each.kind === 'lead');
-  const alloy = alloyOfMaterial(leads.find((each) => each.id === leadId) ?? leads[0]);
   // As far above its own melting point as lead is poured.
   const metalC = pourC - SOFT_LEAD.liquidusC + alloy.liquidusC;
   const own = mold.warmSchool ?? 'blank shots';
@@ -106,12 +103,7 @@ export function WarmPage() {
               onChange={setPotTopS}
             />
           )}
-          <Choice
-            label="Metal"
-            options={leads.map(({ id, name }) => ({ value: id, label: name }))}
-            value={leadId ?? leads[0]?.id}
-            onChange={(event) => setLeadId(event.target.value)}
-          />
+          {choice}
           {plan.impossible && (
             <p className="flex items-start gap-2 font-medium text-stop">
               <Icon name="stop" className="mt-1 shrink-0" /> {plan.impossible}

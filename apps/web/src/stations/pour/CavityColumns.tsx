@@ -7,7 +7,21 @@ import type { Catalogue } from '../../shell/catalogue.ts';
 import { CAUSE_KEYS, type PourBench } from './usePourBench.ts';
 
 /** Letter buttons for the cause of the reject that was marked last. */
-function Causes({ bench, marked }: { bench: PourBench; marked: PourCause }) {
+function Causes({
+  bench,
+  marked,
+  position,
+  hookLost,
+}: {
+  bench: PourBench;
+  marked: PourCause;
+  position: number;
+  hookLost: boolean;
+}) {
+  const also = [
+    { key: 'H', label: 'hook is lost', on: hookLost, run: bench.hookLost },
+    { key: 'K', label: `cavity ${position} is out for tonight`, on: false, run: () => bench.block(position) },
+  ];
   return (
     <div className="flex flex-wrap gap-2" role="group" aria-label="Why it is bad">
       {Object.entries(CAUSE_KEYS).map(([key, cause]) => (
@@ -23,6 +37,20 @@ function Causes({ bench, marked }: { bench: PourBench; marked: PourCause }) {
         >
           <Key>{key}</Key>
           <Icon name={causeIcon(cause)} /> {cause}
+        </button>
+      ))}
+      {also.map(({ key, label, on, run }) => (
+        <button
+          key={key}
+          type="button"
+          aria-pressed={on}
+          onClick={(event) => {
+            run();
+            event.currentTarget.blur();
+          }}
+          className={`cut flex min-h-16 items-center gap-1.5 px-2.5 text-[17px] ${on ? 'bg-stop-wash text-stop' : 'bg-sheet'}`}
+        >
+          <Key>{key}</Key> {label}
         </button>
       ))}
     </div>
@@ -64,6 +92,7 @@ export function CavityColumns({
               </li>
             );
           }
+          const out = state.blockedPositions.includes(cavity.position);
           const head = lastShot?.heads.find((each) => each.position === cavity.position);
           const bad = head && head.verdict !== 'good';
           const rejects = Object.entries(record.rejects);
@@ -104,7 +133,11 @@ export function CavityColumns({
                     className="mt-1 flex items-center gap-1.5 text-lg leading-tight text-ink-3 max-sm:text-sm"
                     style={{ fontStretch: '84%' }}
                   >
-                    {record.good > 0 ? (
+                    {out ? (
+                      <>
+                        <Icon name="stop" /> out tonight
+                      </>
+                    ) : record.good > 0 ? (
                       <>
                         <Icon name="good" /> all good
                       </>
@@ -119,7 +152,12 @@ export function CavityColumns({
         })}
       </ol>
       {markedNow ? (
-        <Causes bench={bench} marked={markedNow.cause} />
+        <Causes
+          bench={bench}
+          marked={markedNow.cause}
+          position={markedNow.position}
+          hookLost={markedNow.hookLost ?? false}
+        />
       ) : (
         <p className="flex min-h-16 flex-wrap items-center gap-x-4 text-lg text-ink-3">
           {lastShot && (

@@ -37,6 +37,7 @@ function whatNow(bench: Bench, pour: Pour, now: number) {
       then: 'No hooks in. Knock them out and feed them back.',
     };
   }
+  if (state.phase === 'enough' && Object.values(state.stillNeeded).some((count) => count > 0)) return { says: 'No cavity is left', value: '0', then: 'The cavities that these tickets want are out. Close the pour, or undo.' }; // prettier-ignore
   if (state.phase === 'enough') return { says: 'All heads are there', value: '0', unit: 'shots to go', then: 'Weigh what comes back, then close the pour.' }; // prettier-ignore
   return { says: 'Shots to go', value: String(state.shotsToGo), then: 'Load, close until it clicks, look at the seam, pour in one go.' }; // prettier-ignore
 }
@@ -138,6 +139,14 @@ function Running({ pour, mold, catalogue }: { pour: Pour; mold: StoredMold; cata
         weight: 'quiet',
         run: () => bench.cause(cause),
       })),
+      { key: 'H', label: '', weight: 'quiet', disabled: bench.last?.kind !== 'reject', run: bench.hookLost },
+      {
+        key: 'K',
+        label: '',
+        weight: 'quiet',
+        disabled: bench.last?.kind !== 'reject',
+        run: () => bench.last?.kind === 'reject' && bench.block(bench.last.position),
+      },
       { key: 'X', label: '', weight: 'quiet', run: () => bench.rejectAll('flash') },
     ],
     [bench, pour.setup.loads],

@@ -204,4 +204,17 @@ describe('the coach at the bench', () => {
     );
     expect(api.writes()[0]!.body).toMatchObject({ items: ['Fan on, door open'] });
   });
+
+  test('a lost hook and a cavity that is out are two taps each', async () => {
+    const api = open([at('c', 0, { kind: 'charge', massKg: 3, potC: 20 }), ...warm(), ...shots(35)]);
+    await screen.findByRole('region', { name: 'Coach' });
+    await userEvent.keyboard('1');
+    await userEvent.click(await screen.findByRole('button', { name: /hook is lost/ }));
+    await waitFor(() =>
+      expect(api.writes().at(-1)?.body).toMatchObject({ kind: 'reject', position: 1, hookLost: true }),
+    );
+    await userEvent.click(screen.getByRole('button', { name: /cavity 1 is out for tonight/ }));
+    await waitFor(() => expect(api.writes().at(-1)?.body).toMatchObject({ kind: 'blocked', position: 1 }));
+    expect(await screen.findByText('1 short')).toBeTruthy();
+  });
 });

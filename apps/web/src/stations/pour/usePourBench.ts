@@ -38,6 +38,10 @@ export interface PourBench {
   cause(cause: PourCause): void;
   /** The whole strip of the last shot is bad. */
   rejectAll(cause: PourCause): void;
+  /** Gives a cavity up for this session: the one whose head was marked bad last. */
+  block(position: number): void;
+  /** The hook of the head that was marked last cannot be used again; said twice, it can. */
+  hookLost(): void;
   undo(): void;
   close(back: { sprueBackKg: number; rejectsBackKg: number; drossKg: number; heelKg: number }): void;
 }
@@ -93,6 +97,15 @@ export function usePourBench(pour: Pour): PourBench {
             if (verdict === 'good') say({ kind: 'reject', shotId: lastShot.id, position, cause });
           }
         }),
+      hookLost: () =>
+        next((log) => {
+          const marked = standing<PourEntry>(log).findLast((entry) => entry.kind === 'reject');
+          if (marked?.kind !== 'reject') return;
+          const { shotId, position, cause } = marked;
+          say({ kind: 'undo', target: marked.id });
+          say({ kind: 'reject', shotId, position, cause, hookLost: !marked.hookLost });
+        }),
+      block: (position) => say({ kind: 'blocked', position }),
       undo: () =>
         next((log) => {
           const last = nextUndo<PourEntry>(log);
