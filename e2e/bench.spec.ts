@@ -71,13 +71,11 @@ test.describe('forms say what is wrong', () => {
     await expect(page.getByText('must be less than or equal to 20000')).toBeVisible();
     await page.goto(`${empty.url}/stock`);
     await page.getByRole('button', { name: 'Import CSV' }).click();
-    await page
-      .getByLabel('CSV file')
-      .setInputFiles({
-        name: 'picture.csv',
-        mimeType: 'text/csv',
-        buffer: Buffer.from([137, 80, 78, 71, 13, 10, 26, 10]),
-      });
+    await page.getByLabel('CSV file').setInputFiles({
+      name: 'picture.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from([137, 80, 78, 71, 13, 10, 26, 10]),
+    });
     await expect(page.getByRole('alert')).toContainText('must name the columns material, quantity, price, on, lot');
     await page.keyboard.press('Escape');
     await page.getByRole('button', { name: 'Lead', exact: true }).click();

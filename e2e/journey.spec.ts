@@ -76,7 +76,7 @@ async function setUp(page: Page) {
 
 test.describe('the whole job', () => {
   test('60 heads of 10 g and 24 of 14 g, from order to unit cost', async ({ browser, empty }) => {
-    test.setTimeout(600_000);
+    test.setTimeout(300_000);
     const page = await browser.newPage({ baseURL: empty.url });
     await page.clock.install({ time: new Date('2026-03-06T18:00:00') });
     await page.goto('/');
@@ -147,6 +147,8 @@ test.describe('the whole job', () => {
     await page.keyboard.press('Space');
     await page.getByRole('button', { name: 'Close the pour' }).click();
     await expect(page.getByText(/Pour 1, closed/)).toBeVisible();
+    // All of it is with the server before anybody goes on.
+    await expect(page.getByRole('status')).toHaveCount(0, { timeout: 60_000 });
 
     // 4. Trim, paint, bake with a running clock, count: each with good and rejected
     await page.getByRole('link', { name: 'On to trimming' }).click();

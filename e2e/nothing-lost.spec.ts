@@ -129,6 +129,21 @@ test.describe('nothing is lost', () => {
     expect(log.slice(-200).map((entry) => entry.id)).toEqual(kept);
   });
 
+  test('taps that were left behind at the bench are sent from any page', async ({ page, empty, context }) => {
+    const pour = await aPour(empty.url);
+    await bench(page, empty.url, pour.id);
+    await expect(page.getByRole('status')).toHaveCount(0);
+    await context.setOffline(true);
+    for (let tap = 0; tap < 5; tap++) await page.keyboard.press('m');
+    await expect(page.getByRole('status')).toContainText('5 taps');
+    await context.setOffline(false);
+    await page.goto(`${empty.url}/stock`);
+    await expect(async () => {
+      const log = await logOf(page, empty.url, pour.id);
+      expect(log.filter((entry) => entry.kind === 'smoked')).toHaveLength(5);
+    }).toPass({ timeout: 20_000 });
+  });
+
   test('two pages on one pour come to the same', async ({ page, empty, browser }) => {
     const pour = await aPour(empty.url);
     await bench(page, empty.url, pour.id);

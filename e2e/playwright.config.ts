@@ -9,6 +9,8 @@ export default defineConfig({
   timeout: 120_000,
   expect: { timeout: 10_000 },
   use: {
+    // A click that waits longer than this waits for something that will not come.
+    actionTimeout: 30_000,
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
     launchOptions: {

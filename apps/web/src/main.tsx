@@ -4,7 +4,7 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router';
 import { ApiProblem } from './api/client.ts';
-import { onTaken } from './api/outbox.ts';
+import { onTaken, resumeOutboxes } from './api/outbox.ts';
 import { refresh } from './api/queries.ts';
 import { router } from './router.tsx';
 
@@ -20,6 +20,7 @@ const client = new QueryClient({
 
 // Whatever is shown may have moved with what the server has taken.
 onTaken(() => void refresh(client));
+void resumeOutboxes();
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

@@ -5,7 +5,7 @@ import type { ReactNode } from 'react';
 import { fakeApi, prepareBrowser, refuse } from '../test/render.tsx';
 import { ApiProblem, request, Unreachable } from './client.ts';
 import { newId } from './id.ts';
-import { makeOutbox, useRunLog } from './outbox.ts';
+import { makeOutbox, resumeOutboxes, useRunLog } from './outbox.ts';
 import { tapStore } from './tap-store.ts';
 
 const wrapper = ({ children }: { children: ReactNode }) => (
@@ -90,6 +90,15 @@ describe('taps on their way', () => {
     await waitFor(() => expect(api.writes()).toHaveLength(2));
     await waitFor(() => expect(result.current.unsaved).toBe(0));
     expect(result.current.entries.map((entry) => entry.kind)).toEqual(['smoked']);
+  });
+
+  test('taps of an earlier page are sent whichever screen is opened first', async () => {
+    const tap: PourEntry = { id: 'left behind', at: 1, kind: 'blank' };
+    await tapStore.add(path, tap);
+    const api = fakeApi();
+    await resumeOutboxes();
+    await waitFor(() => expect(api.writes()).toContainEqual({ method: 'POST', path: `${path}/entries`, body: tap }));
+    await waitFor(async () => expect(await tapStore.all(path)).toEqual([]));
   });
 
   test('a clock that jumps back does not turn the log round', async () => {

@@ -135,6 +135,15 @@ const outboxOf = (path: string): Outbox => {
   return known;
 };
 
+/** Taps of an earlier page go on their way whichever screen is opened first, not only at the bench they were made at. */
+export async function resumeOutboxes(): Promise<void> {
+  try {
+    (await tapStore.paths()).forEach(outboxOf);
+  } catch (error) {
+    notKept(error);
+  }
+}
+
 function merged<E extends Entry>(onServer: readonly (E | UndoEntry)[], { pending, confirmed }: Contents) {
   const all = new Map<string, E | UndoEntry>();
   for (const entry of [...onServer, ...confirmed, ...pending]) all.set(entry.id, entry as E | UndoEntry);

@@ -21,6 +21,11 @@ export const tapStore = {
     const rows = await (await database()).getAllFromIndex('taps', 'path', path);
     return rows.sort((a, b) => a.seq! - b.seq!).map((row) => row.entry);
   },
+  /** Runs that have taps waiting here. */
+  async paths(): Promise<string[]> {
+    const rows = await (await database()).getAll('taps');
+    return [...new Set(rows.map((row) => row.path))];
+  },
   /** Resolves when the tap is on this device's disk. */
   async add(path: string, entry: Entry): Promise<void> {
     const transaction = (await database()).transaction('taps', 'readwrite', { durability: 'strict' });

@@ -3,6 +3,7 @@ import type { Mold as StoredMold, Pour } from '@schmelz/contract';
 import { castCount, writeSpan } from '@schmelz/core';
 import { Link } from 'react-router';
 import { useLine } from '../../api/queries.ts';
+import { Unsaved } from '../../bench/BenchFrame.tsx';
 import { Button } from '../../design/Button.tsx';
 import { causeIcon, Icon } from '../../design/Icon.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
@@ -45,6 +46,7 @@ export function PourSummary({ pour, bench, mold }: { pour: Pour; bench: PourBenc
             {state.shots.length} shots and {state.blanks} blank ones, {writeSpan(state.workS)} at work,{' '}
             {state.workS > 0 ? Math.round((castCount(state) / state.workS) * 3600) : 0} heads an hour.
           </p>
+          <Unsaved count={bench.unsaved} />
           <ul className="border-t border-rule-2">
             {Object.entries(state.goodByBatch).map(([id, count]) => {
               const ticket = line?.tickets.find((each) => each.id === id);
