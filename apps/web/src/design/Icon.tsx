@@ -1,7 +1,14 @@
 import type { Basis } from '@schmelz/core';
+import { ArrowRight, Plus, Volume2, VolumeX, X, type LucideIcon } from 'lucide-react';
 import type { ReactNode } from 'react';
 
-/** 16 px grid. Each state owns a shape, so that it is never told by colour alone. */
+/** General signs come from the icon set. */
+const SIGNS = { sound: Volume2, quiet: VolumeX, go: ArrowRight, plus: Plus, close: X } satisfies Record<
+  string,
+  LucideIcon
+>;
+
+/** 16 px grid. Each state owns a shape, drawn for it, so that it is never told by colour alone. */
 const SHAPES = {
   good: <path d="M2.500 8.600 6.300 12.400 13.500 4" fill="none" stroke="currentColor" strokeWidth={2.4} />,
   short: (
@@ -45,20 +52,6 @@ const SHAPES = {
       <path d="M4.800 8H11.200" stroke="var(--plate)" strokeWidth={2.2} />
     </>
   ),
-  sound: (
-    <path
-      d="M2 6V10H4.600L8 13V3L4.600 6ZM10.400 5.400A3.600 3.600 0 0 1 10.400 10.600M12.400 3.400A6.400 6.400 0 0 1 12.400 12.600"
-      fill="none"
-      stroke="currentColor"
-      strokeWidth={1.4}
-    />
-  ),
-  quiet: (
-    <path d="M2 6V10H4.600L8 13V3L4.600 6ZM11 6 15 10M15 6 11 10" fill="none" stroke="currentColor" strokeWidth={1.4} />
-  ),
-  go: <path d="M1 8H13M9 3.600 13.400 8 9 12.400" fill="none" stroke="currentColor" strokeWidth={1.8} />,
-  plus: <path d="M8 2V14M2 8H14" stroke="currentColor" strokeWidth={2} />,
-  close: <path d="M3 3 13 13M13 3 3 13" stroke="currentColor" strokeWidth={2} />,
   measured: <circle cx={8} cy={8} r={5.2} fill="currentColor" />,
   fitted: (
     <>
@@ -68,9 +61,15 @@ const SHAPES = {
   ),
   given: <circle cx={8} cy={8} r={4.6} fill="none" stroke="currentColor" strokeWidth={1.5} />,
 } satisfies Record<string, ReactNode>;
-export type IconName = keyof typeof SHAPES;
+export type IconName = keyof typeof SHAPES | keyof typeof SIGNS;
+
+const isSign = (name: IconName): name is keyof typeof SIGNS => name in SIGNS;
 
 export function Icon({ name, size = 16, className }: { name: IconName; size?: number; className?: string }) {
+  if (isSign(name)) {
+    const Sign = SIGNS[name];
+    return <Sign className={className} size={size} strokeWidth={2.4} aria-hidden="true" />;
+  }
   return (
     <svg className={className} width={size} height={size} viewBox="0 0 16 16" aria-hidden="true">
       {SHAPES[name]}

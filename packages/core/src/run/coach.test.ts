@@ -128,6 +128,11 @@ describe('the coach', () => {
     expect(kinds([...log, ...all], 22.2)[0]).toBe('flash');
     expect(kinds([...log, ...all.slice(1)], 22.2)).not.toContain('flash');
   });
+  test('metal that is barely molten is waited for', () => {
+    const advice = adviceOf(running, 29.3, { potC: 329 })[0]!;
+    expect(advice).toMatchObject({ kind: 'cold metal', weight: 'stop' });
+    expect(Number(/(\d+) s/.exec(advice.says)![1])).toBeGreaterThan(10);
+  });
   test('the heel, feeding, the dial', () => {
     const low = adviceOf(running, 29.3, { potKg: 0.5 });
     expect(low[0]).toMatchObject({ kind: 'dry', weight: 'stop' });

@@ -11,7 +11,8 @@ import type { PourEntry, PourLog, PourSetup, PourState } from './pour.ts';
 
 /** One thing the coach says. Masses and temperatures stand apart, to be written in the maker's units. */
 export interface Advice {
-  kind: 'dry' | 'blank' | 'wait' | 'shorts' | 'flash' | 'smoke' | 'feed' | 'stream' | 'skim' | 'dial' | 'go';
+  kind:
+    'dry' | 'cold metal' | 'blank' | 'wait' | 'shorts' | 'flash' | 'smoke' | 'feed' | 'stream' | 'skim' | 'dial' | 'go';
   says: string;
   /** What to try first, in order, with what it would bring. */
   first?: string[];
@@ -93,6 +94,13 @@ function potAdvice(input: CoachInput): Advice[] {
   if (state.phase === 'cold' || state.phase === 'closed' || state.phase === 'enough') return advice;
   const refill = largestRefill({ potKg: Math.max(0.06, potKg), potC, capacityKg, pot, keepAboveC: SOFT_LEAD.liquidusC + KEEP_ABOVE_MELTING_K, pourC: metalC, roomC }); // prettier-ignore
   const wait = Math.ceil(refill.recoverS / 10) * 10;
+  if (state.phase === 'pouring' && potC < SOFT_LEAD.liquidusC + KEEP_ABOVE_MELTING_K) {
+    advice.push({
+      kind: 'cold metal',
+      says: `The metal is barely molten: it pours again in about ${wait} s.`,
+      weight: 'stop',
+    });
+  }
   if (potKg < heelKg && state.shotsToGo > 0) {
     advice.push({ kind: 'dry', says: 'Nearly at the heel: feed it or stop. Never run the pot dry.', kg: refill.addKg, weight: 'stop' }); // prettier-ignore
   } else if (potKg < 0.45 * capacityKg && state.shotsToGo > 3 && refill.addKg > WORTH_FEEDING_KG) {

@@ -40,7 +40,7 @@ describe('counting', () => {
   test('Space is one good head, a digit a bad one with its cause, G all the rest', async () => {
     const api = bench('trim', []);
     await screen.findByText('Left to trim');
-    expect(left('Left to trim')).toBe('12');
+    await waitFor(() => expect(left('Left to trim')).toBe('12'));
     await userEvent.keyboard(' ');
     await userEvent.keyboard('2');
     await waitFor(() => expect(left('Left to trim')).toBe('10'));
@@ -66,7 +66,7 @@ describe('counting', () => {
       expect(said(api).at(-1)).toMatchObject({ kind: 'reject', cause: 'loose hook', hookLost: true }),
     );
     await userEvent.keyboard('z');
-    expect(left('Left to trim')).toBe('12');
+    await waitFor(() => expect(left('Left to trim')).toBe('12'));
   });
 
   test('what was said at another station is not undone here', async () => {
