@@ -40,7 +40,7 @@ interface Block {
   mean: number;
 }
 
-/** Weighted isotonic means (pool adjacent violators): a hotter mark never reads colder. Barlow et al. 1972. */
+/** Weighted isotonic means by pooling adjacent violators: a hotter mark never reads colder. */
 function pooled(groups: readonly Block[]): number[] {
   const stack: (Block & { size: number })[] = [];
   for (const group of groups) {
