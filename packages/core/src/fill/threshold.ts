@@ -25,6 +25,12 @@ const PRIOR = { centre: Math.log(1.1), centreSd: 0.25, logSpread: Math.log(0.16)
 
 const logistic = (x: number) => (x >= 0 ? 1 / (1 + Math.exp(-x)) : Math.exp(x) / (1 + Math.exp(x)));
 
+/** Chance of a short by fill index, from a threshold and its spread: what does not cross from a worker is made again here. */
+export const shortShareOf =
+  (threshold: { index: number; spread: number }) =>
+  (index: number): number =>
+    logistic((Math.log(threshold.index) - Math.log(index)) / threshold.spread);
+
 /**
  * Threshold and spread of the fill index from logged shorts: logistic regression of short or not on ln(index) with normal
  * priors on the centre and on ln(spread), so that ten shots already help and records without a short do not blow up.
@@ -98,7 +104,7 @@ export function fitThreshold(records: readonly FillRecord[]): FillThreshold {
     spread,
     casts: total((record) => record.casts),
     shorts: total((record) => record.shorts),
-    shortShare: (index) => logistic((centre - Math.log(index)) / spread),
+    shortShare: shortShareOf({ index: Math.exp(centre), spread }),
   };
 }
 

@@ -5,6 +5,7 @@ import {
   fillIndex,
   fillLevers,
   leverFigure,
+  shortShareOf,
   type FillSettings,
   type FillThreshold,
 } from '@schmelz/core';
@@ -53,11 +54,7 @@ function useThreshold(mold: StoredMold | undefined) {
   const threshold = useMemo((): FillThreshold | null => {
     if (fit.state.status !== 'done') return null;
     const { result } = fit.state;
-    const centre = Math.log(result.index);
-    return {
-      ...result,
-      shortShare: (index: number) => 1 / (1 + Math.exp(-(centre - Math.log(index)) / result.spread)),
-    };
+    return { ...result, shortShare: shortShareOf(result) };
   }, [fit.state]);
   const faultyIds = fit.state.status === 'done' ? fit.state.result.faulty : [];
   return { threshold, faultyIds, fit, again };
