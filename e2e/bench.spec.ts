@@ -49,7 +49,8 @@ test.describe('a tap is never lost', () => {
     const pour = await aPour(empty.url);
     await page.goto(`${empty.url}/pour/${pour.id}`);
     await page.getByRole('button', { name: 'Pot is on' }).click();
-    await page.getByRole('button', { name: /^W Close/ }).click();
+    await page.getByRole('button', { name: /^\+ More/ }).click();
+    await page.getByRole('button', { name: /^W Weigh back/ }).click();
     await page.getByLabel('Dross').fill('plenty');
     await page.getByRole('button', { name: 'Close the pour' }).click();
     await expect(page.getByRole('alert')).toContainText('mass is plenty; allowed: a number with g, kg, oz or lb');

@@ -1,3 +1,4 @@
+import type { Pour } from '@schmelz/contract';
 import { randomUUID } from 'node:crypto';
 
 const post = (url: string) => async (path: string, body: unknown) => {
@@ -10,41 +11,62 @@ const post = (url: string) => async (path: string, body: unknown) => {
   return answer.status === 204 ? null : answer.json();
 };
 
-/** A small workshop over the API with one released order; bare heads, or painted and baked ones. */
-async function aTicket(url: string, quantity: number, painted: boolean) {
-  const send = post(url);
-  const cavity = (position: number) => ({
-    position,
-    style: 'ball',
-    nominalMassKg: 0.01,
-    hookSize: '2/0',
-    eyeAngleDeg: 60,
-    condition: 'good',
-  });
-  const mold = await send('/molds', { name: 'Three', bodyKg: 0.5, cavities: [1, 2, 3].map(cavity) });
-  await send('/materials', { kind: 'lead', name: 'Lead', note: '', metalId: 'soft-lead', hook: null, powder: null });
+interface CavityShape {
+  style: string;
+  nominalMassKg: number;
+  hookSize: string;
+  pin?: { diameterM: number; lengthM: number };
+}
+const aMold = (send: ReturnType<typeof post>, name: string, shapes: CavityShape[]) => send('/molds', { name, bodyKg: 0.5, cavities: shapes.map((shape, i) => ({ position: i + 1, eyeAngleDeg: 60, condition: 'good', ...shape })) }); // prettier-ignore
+
+async function aHook(send: ReturnType<typeof post>, size: string) {
   const hook = await send('/materials', {
     kind: 'hook',
-    name: 'Hook 2/0',
+    name: `Hook ${size}`,
     note: '',
     metalId: null,
     powder: null,
-    hook: { size: '2/0', wire: 'standard', eyeAngleDeg: 60, finish: 'bronze', finishLimitC: 175 },
+    hook: { size, wire: 'standard', eyeAngleDeg: 60, finish: 'bronze', finishLimitC: 175 },
   });
   await send(`/materials/${hook.id}/receipts`, { quantity: 20, priceMinor: 320, on: '2026-01-05', lot: '' });
+  return hook as { id: string };
+}
+const aLead = (send: ReturnType<typeof post>) => send('/materials', { kind: 'lead', name: 'Lead', note: '', metalId: 'soft-lead', hook: null, powder: null }); // prettier-ignore
+
+/** Two molds and a released order for each, nothing poured: what a session of two molds starts from. */
+export async function twoMolds(url: string, quantity: number) {
+  const send = post(url);
+  await aLead(send);
+  const ball = { style: 'ball', nominalMassKg: 0.01, hookSize: '2/0' };
+  const rocker = { style: 'football', nominalMassKg: 0.021, hookSize: '4/0', pin: { diameterM: 0.003175, lengthM: 0.008 } }; // prettier-ignore
+  await aMold(send, 'Twin ball', [ball, ball]);
+  await aMold(send, 'Twin rocker', [rocker, rocker]);
+  for (const shape of [ball, rocker]) {
+    const hook = await aHook(send, shape.hookSize);
+    const product = await send('/products', { name: `${shape.style}, test`, style: shape.style, nominalMassKg: shape.nominalMassKg, hookId: hook.id, recipeId: null, bakeProgramId: null, priceMinor: null }); // prettier-ignore
+    const order = await send('/orders', { customer: 'Stall', dueOn: null, note: '', lines: [{ productId: product.id, quantity }] }); // prettier-ignore
+    await send(`/orders/${order.id}/release`, {});
+  }
+}
+
+/** A small workshop over the API with one released order; bare heads, or painted and baked ones. */
+async function aTicket(url: string, quantity: number, painted: boolean) {
+  const send = post(url);
+  const ball = { style: 'ball', nominalMassKg: 0.01, hookSize: '2/0' };
+  const mold = await aMold(send, 'Three', [ball, ball, ball]);
+  await aLead(send);
+  const hook = await aHook(send, '2/0');
   let recipeId = null;
   let bakeProgramId = null;
   if (painted) {
-    const powder = await send('/materials', {
-      kind: 'powder',
-      name: 'White',
-      note: '',
-      metalId: null,
-      hook: null,
-      powder: { colour: '#eeeeee', finish: 'gloss', specificGravity: 1.6, label: [{ metalC: 177, seconds: 1200 }] },
-    });
-    const layers = [{ powderId: powder.id, zone: 'whole', coats: 1 }];
-    recipeId = (await send('/recipes', { name: 'White', eyeColour: null, layers })).id;
+    // Three colours: a base, a back and a speckle.
+    const label = [{ metalC: 177, seconds: 1200 }, { metalC: 200, seconds: 600 }]; // prettier-ignore
+    const layers = [];
+    for (const [name, colour, zone] of [['White', '#eeeeee', 'whole'], ['Red', '#b02020', 'back'], ['Black', '#111111', 'speckle']] as const) {
+      const powder = await send('/materials', { kind: 'powder', name, note: '', metalId: null, hook: null, powder: { colour, finish: 'gloss', specificGravity: 1.6, label } });
+      layers.push({ powderId: powder.id, zone, coats: 1 });
+    } // prettier-ignore
+    recipeId = (await send('/recipes', { name: 'Three colours', eyeColour: null, layers })).id;
     bakeProgramId = (await (await fetch(`${url}/api/bake-programs`)).json())[0].id;
   }
   const product = await send('/products', {
@@ -64,24 +86,30 @@ async function aTicket(url: string, quantity: number, painted: boolean) {
   });
   const [ticket] = await send(`/orders/${order.id}/release`, {});
   const [pot] = await (await fetch(`${url}/api/pots`)).json();
-  const pour = await send('/pours', { moldId: mold.id, potId: pot.id, batchIds: [ticket.id] });
-  return { ticketId: ticket.id as string, pour: pour as { id: string } };
+  const pour = await send('/pours', { moldIds: [mold.id], atOnce: 1, potId: pot.id, batchIds: [ticket.id] });
+  return { ticketId: ticket.id as string, pour: pour as Pour };
 }
 
 /** A pour of twelve bare heads, started and cold. */
-export const aPour = async (url: string): Promise<{ id: string }> => (await aTicket(url, 12, false)).pour;
+export const aPour = async (url: string): Promise<Pour> => (await aTicket(url, 12, false)).pour;
 
-/** A ticket of six painted heads that wait for the oven. */
-export async function aTicketToBake(url: string): Promise<string> {
+/** A ticket of six heads in three colours that wait for paint. */
+export async function aTicketToPaint(url: string): Promise<string> {
   const send = post(url);
   const { ticketId, pour } = await aTicket(url, 6, true);
   const entry = (said: Record<string, unknown>) => ({ id: randomUUID(), at: Date.now(), ...said });
   const pot = (said: Record<string, unknown>) => send(`/pours/${pour.id}/entries`, entry(said));
   await pot({ kind: 'charge', massKg: 1, potC: 20 });
-  for (let shot = 0; shot < 2; shot++) await pot({ kind: 'shot', positions: [1, 2, 3] });
+  for (let shot = 0; shot < 2; shot++)
+    await pot({ kind: 'shot', moldId: pour.setup.molds[0]!.moldId, positions: [1, 2, 3] });
   await pot({ kind: 'close', sprueBackKg: 0, rejectsBackKg: 0, drossKg: 0.01, heelKg: 0.93 });
-  for (const station of ['trim', 'paint']) {
-    await send(`/tickets/${ticketId}/entries`, entry({ kind: 'good', station, count: 6 }));
-  }
+  await send(`/tickets/${ticketId}/entries`, entry({ kind: 'good', station: 'trim', count: 6 }));
+  return ticketId;
+}
+
+/** The same ticket, painted: it waits for the oven. */
+export async function aTicketToBake(url: string): Promise<string> {
+  const ticketId = await aTicketToPaint(url);
+  await post(url)(`/tickets/${ticketId}/entries`, { id: randomUUID(), at: Date.now(), kind: 'good', station: 'paint', count: 6 }); // prettier-ignore
   return ticketId;
 }

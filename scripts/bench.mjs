@@ -74,6 +74,21 @@ const fourHours = () => {
 };
 report('a session of four hours simulated', await timed(30, fourHours), 20);
 
+// A pour of two molds and 5,000 taps, folded from nothing.
+const foldSetup = {
+  molds: ['a', 'b'].map((moldId) => ({ moldId, plannedBlanks: 5, plannedShots: 400, openS: 5, inspectS: 3, loadS: 8 })),
+  atOnce: 2,
+  loads: ['a', 'b'].flatMap((moldId) => [1, 2, 3, 4, 5].map((position) => ({ moldId, position, cavityId: moldId + position, batchIds: [moldId], hookMaterialId: 'h', inserts: [], leadKg: 0.01, hookKg: 0.001, sprueKg: 0.003, yieldShare: 0.94 }))), // prettier-ignore
+  needs: { a: 11_000, b: 11_000 },
+  hooksOut: { h: 30_000 },
+};
+const foldLog = Array.from({ length: 5000 }, (_, i) =>
+  i % 5 === 4
+    ? { id: `r${i}`, at: 1000 * i, kind: 'reject', shotId: `s${i - 1}`, position: 1 + (i % 4), cause: 'short' }
+    : { id: `s${i}`, at: 1000 * i, kind: 'shot', moldId: i % 2 ? 'a' : 'b', positions: [1, 2, 3, 4, 5] },
+);
+report('a pour folded from 5,000 taps', await timed(30, () => core.pourState(foldSetup, foldLog)), 10);
+
 const open = (await call('GET', '/orders')).find((order) => order.status === 'open');
 report('plan of an order', await timed(20, () => call('GET', `/orders/${open.id}/plan`)));
 report('the line', await timed(20, () => call('GET', '/line')));
@@ -82,10 +97,14 @@ report('a year of tickets', await timed(5, () => call('GET', '/tickets')));
 const ticket = (await call('GET', '/line')).tickets.find((each) => each.poured === 0);
 const [pot] = await call('GET', '/pots');
 const mold = (await call('GET', '/molds')).find((each) => each.name === 'Pebble five');
-const pour = await call('POST', '/pours', { moldId: mold.id, potId: pot.id, batchIds: [ticket.id] });
+const pour = await call('POST', '/pours', { moldIds: [mold.id], atOnce: 1, potId: pot.id, batchIds: [ticket.id] });
 const say = (entry) => call('POST', `/pours/${pour.id}/entries`, { id: crypto.randomUUID(), at: Date.now(), ...entry });
 await say({ kind: 'charge', massKg: 2, potC: 20 });
-report('a tap from request to disk (fsync, acknowledged)', await timed(60, () => say({ kind: 'blank' })), 100);
+report(
+  'a tap from request to disk (fsync, acknowledged)',
+  await timed(60, () => say({ kind: 'blank', moldId: mold.id })),
+  100,
+);
 
 const browser = await chromium.launch({
   executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
@@ -119,11 +138,11 @@ const long = await call('POST', '/orders', { customer: 'Bench', dueOn: null, not
 const [big] = await call('POST', `/orders/${long.id}/release`, {});
 const fry = (await call('GET', '/molds')).find((each) => each.cavities.some((cavity) => cavity.style === 'ball' && cavity.nominalMassKg === 0.01)); // prettier-ignore
 await say({ kind: 'close', sprueBackKg: 0, rejectsBackKg: 0, drossKg: 0, heelKg: 2 });
-const session = await call('POST', '/pours', { moldId: fry.id, potId: pot.id, batchIds: [big.id] });
+const session = await call('POST', '/pours', { moldIds: [fry.id], atOnce: 1, potId: pot.id, batchIds: [big.id] });
 const tell = (entry) => call('POST', `/pours/${session.id}/entries`, { id: crypto.randomUUID(), ...entry });
 await tell({ kind: 'charge', massKg: 8, potC: 20, at: from });
 const positions = session.setup.loads.filter((load) => load.batchIds.length).map((load) => load.position);
-for (let i = 0; i < SHOTS; i++) await tell({ kind: 'shot', positions, at: from + 60_000 * i + 30_000 });
+for (let i = 0; i < SHOTS; i++) await tell({ kind: 'shot', moldId: fry.id, positions, at: from + 60_000 * i + 30_000 });
 const probe = core.backAtReadings(
   { block: { bodyKg: fry.bodyKg }, roomC: 20, readings: Array.from({ length: 3000 }, (_, i) => ({ atS: 10 * i, temperatureC: 20 })), shots: Array.from({ length: SHOTS }, (_, i) => ({ atS: 60 * i + 30, kg: 0.06, metalC: 371 })) },
   { bodyKg: fry.bodyKg, lossWPerK: 0.6 },

@@ -52,12 +52,14 @@ await page
   .click();
 await shoot('why');
 await page.keyboard.press('Escape');
-for (const [path, name] of [['/molds', 'molds'], ['/lead', 'lead'], ['/products', 'products'], ['/stock', 'stock'], ['/books', 'books'], ['/setup', 'setup']]) {
+for (const [path, name] of [['/molds', 'molds'], ['/lead', 'lead'], ['/products', 'products'], ['/stock', 'stock'], ['/books', 'books']]) {
   await go(path);
   await shoot(name);
 } // prettier-ignore
 const fry = (await get('/molds')).find((mold) => mold.name === 'Fry six');
 for (const [path, name] of [
+  ['/paint/order', 'colour-order'],
+  ['/bake/past', 'past-bakes'],
   ['/lead/melt', 'melting'],
   ['/lead/dial', 'dial'],
   [`/molds/${fry.id}/warm`, 'warming'],
@@ -90,14 +92,15 @@ await go('/pour');
 await shoot('pour-desk');
 await page.getByRole('button', { name: 'To the pot' }).click();
 await page.getByRole('button', { name: 'Pot is on' }).click();
-await page.keyboard.press('g');
-for (let shot = 2; shot < 9; shot++) {
-  await page.getByRole('heading', { name: 'Shots to go', exact: true }).waitFor();
-  await page.keyboard.press('Space');
+// Two molds in turn, gone on with hooks where blank shots would come first.
+for (let shot = 1; shot < 13; shot++) {
+  const onward = page.getByRole('button', { name: 'Go on with hooks' });
+  await page.waitForFunction(() => [...document.querySelectorAll('button')].some((button) => !button.disabled && /Go on with hooks|Space Poured/.test(button.textContent.replace('Space', 'Space ')))); // prettier-ignore
+  await page.keyboard.press((await onward.isVisible()) ? 'g' : 'Space');
   await page.getByText(`Shot ${shot} of`).waitFor();
-  if (shot === 4) await page.keyboard.press('4');
-  if (shot === 6) {
-    await page.keyboard.press('2');
+  if (shot === 6) await page.keyboard.press('2');
+  if (shot === 8) {
+    await page.keyboard.press('3');
     await page.keyboard.press('f');
   }
 }

@@ -46,7 +46,8 @@ describe('one order over the API', () => {
 
     const pour = (
       await call('POST', '/api/pours', {
-        moldId: things.moldId,
+        moldIds: [things.moldId],
+        atOnce: 1,
         potId: things.potId,
         batchIds: tickets.map((ticket) => ticket.id),
       })
@@ -61,8 +62,8 @@ describe('one order over the API', () => {
     };
     await say({ kind: 'charge', massKg: 2, potC: 20 });
     for (let shot = 0; pourState(pour.setup, log).shotsToGo > 0; shot++) {
-      const positions = pourState(pour.setup, log).wantedPositions;
-      const poured = await say({ kind: 'shot', positions });
+      const positions = pourState(pour.setup, log).molds[0]!.wantedPositions;
+      const poured = await say({ kind: 'shot', moldId: things.moldId, positions });
       if (shot === 1)
         await say({ kind: 'reject', shotId: poured.id, position: positions[0], cause: 'short', hookLost: true });
     }

@@ -181,6 +181,34 @@ describe('the OpenAPI document', () => {
       'fit-mold': { block: { bodyKg: 0.6 }, shots: [{ atS: 5, kg: 0.1, metalC: 371 }], readings: heatUp, roomC: 20 },
       'handling-time': { style: 'ball', nominalMassKg: 0.227, fromC: 204 },
       'bake-temperatures': { setC: 177, headLagS: 150, ovenLagS: 200, atS: [0, 600, 1200] },
+      'heat-seconds': { style: 'ball', nominalMassKg: 0.0142, wireM: 0.0012, tool: 'heat gun' },
+      'colour-order': {
+        batches: [
+          { id: 'a', name: 'Dark', heads: 12, colourIds: ['black'] },
+          { id: 'b', name: 'Light', heads: 12, colourIds: ['white'] },
+        ],
+        colours: [
+          { id: 'black', name: 'Black', lightness: 0.1, finish: 'gloss' },
+          { id: 'white', name: 'White', lightness: 0.95, finish: 'gloss' },
+        ],
+        spareCups: 0,
+      },
+      'jar-efficiency': { weighings: [{ usedKg: 0.012, onHeadsKg: 0.009 }] },
+      'bake-program': {
+        heads: [{ name: 'Ball', headLagS: 120, powder: 'White', label: [{ metalC: 177, seconds: 1200 }], hook: 'bronze', finishLimitC: 190 }], // prettier-ignore
+        ovenLagS: 0,
+      },
+      'cure-from-log': {
+        label: [{ metalC: 177, seconds: 1200 }],
+        headLagS: 0,
+        finishLimitC: 175,
+        readings: [0, 60_000, 120_000].map((at) => ({ at, celsius: 177 })),
+      },
+      'oven-loads': {
+        rack: { bars: 4, barM: 0.36, clearM: 0.09 },
+        batches: [{ id: 'a', program: '177', heads: 50, widthM: 0.0134, hangsM: 0.05 }],
+      },
+      individuals: { values: [49.6, 47.6, 49.9, 51.3] },
       plan: planOfOne,
       'head-lag': { style: 'ball', nominalMassKg: 0.0142, hookKg: 0.0009 },
       'shot-seconds': { cavities: 5, openS: 4, loadS: 17, inspectS: 12 },
@@ -235,6 +263,11 @@ describe('the OpenAPI document', () => {
     expect(results['cast-variant'].takes[0].kg).toBeCloseTo(0.0009, 4);
     expect(results['plan'].molds[0].shots.value).toBeGreaterThan(20);
     expect(results['melt-plan'].ready.value / 60).toBeCloseTo(18.7, 0);
+    expect(results['heat-seconds'].seconds).toBeGreaterThan(14);
+    expect(results['colour-order'].order).toEqual(['b', 'a']);
+    expect(results['bake-program'].program.setC).toBe(185);
+    expect(results['cure-from-log'].share).toBeCloseTo(2 / 20, 6);
+    expect(results['oven-loads'].loads).toHaveLength(1);
     expect(results['warm-plan'].blanks.value).toBe(4);
     expect(results['hook-seat'].seat).toBe('if bent');
     expect(results['metal-share'].shareOfLead).toBeCloseTo(0.755, 2);

@@ -80,7 +80,7 @@ describe('nothing is lost', () => {
     const server = await testServer();
     const things = await smallWorkshop(server);
     const pour = await startedPour(server, things);
-    const shot = { id: randomUUID(), at: Date.now(), kind: 'shot', positions: [1, 2] };
+    const shot = { id: randomUUID(), at: Date.now(), kind: 'shot', moldId: things.moldId, positions: [1, 2] };
     const path = `/api/pours/${pour}/entries`;
     const statuses = await Promise.all(
       [1, 2, 3].map(() => server.call('POST', path, shot).then(({ status }) => status)),
@@ -118,14 +118,18 @@ describe('nothing is lost', () => {
       return { status: answer.status, body: text ? JSON.parse(text) : '', headers: answer.headers };
     };
     const server = { call } as never;
-    const pour = await startedPour(server, await smallWorkshop(server));
+    const things = await smallWorkshop(server);
+    const pour = await startedPour(server, things);
     const acknowledged: string[] = [];
     const taps = (async () => {
       for (;;) {
         const id = randomUUID();
-        const answer = await call('POST', `/api/pours/${pour}/entries`, { id, at: Date.now(), kind: 'blank' }).catch(
-          () => null,
-        );
+        const answer = await call('POST', `/api/pours/${pour}/entries`, {
+          id,
+          at: Date.now(),
+          kind: 'blank',
+          moldId: things.moldId,
+        }).catch(() => null);
         if (!answer) return;
         if (answer.status === 204) acknowledged.push(id);
         if (acknowledged.length === 25) child.kill('SIGKILL');
@@ -155,7 +159,8 @@ async function startedPour(
   });
   const tickets = await call('POST', `/api/orders/${order.body.id}/release`, {});
   const pour = await call('POST', '/api/pours', {
-    moldId: things.moldId,
+    moldIds: [things.moldId],
+    atOnce: 1,
     potId: things.potId,
     batchIds: [tickets.body[0].id],
   });

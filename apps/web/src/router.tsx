@@ -16,7 +16,7 @@ const benches = (['trim', 'paint', 'bake', 'finish'] as const).map((station) =>
     return () => <CountBenchPage station={station} />;
   }, true),
 ); // prettier-ignore
-const desks = (['trim', 'paint', 'finish'] as const).map((station) =>
+const desks = (['finish'] as const).map((station) =>
   page(`/${station}`, async () => {
     const { CountDesk } = await import('./stations/count/CountDesk.tsx');
     return () => <CountDesk station={station} />;
@@ -67,6 +67,14 @@ export const router = createBrowserRouter([
           page('/molds', async () => (await import('./stations/molds/MoldsPage.tsx')).MoldsPage),
           page('/pour', async () => (await import('./stations/pour/PourDesk.tsx')).PourDesk),
           page('/pour/:id', async () => (await import('./stations/pour/PourBench.tsx')).PourBenchPage, true),
+          page('/bake/program', async () => (await import('./stations/bake/ProgramPage.tsx')).ProgramPage),
+          page('/bake/past', async () => (await import('./stations/bake/PastPage.tsx')).PastPage),
+          page('/bake/log', async () => (await import('./stations/bake/LogPage.tsx')).LogPage),
+          page('/trim', async () => (await import('./stations/trim/TrimDesk.tsx')).TrimDesk),
+          page('/trim/sample', async () => (await import('./stations/trim/SamplePage.tsx')).SamplePage),
+          page('/paint', async () => (await import('./stations/paint/PaintDesk.tsx')).PaintDesk),
+          page('/paint/heat', async () => (await import('./stations/paint/HeatPage.tsx')).HeatPage),
+          page('/paint/order', async () => (await import('./stations/paint/OrderPage.tsx')).OrderPage),
           page('/bake', async () => (await import('./stations/bake/BakeDesk.tsx')).BakeDesk),
           ...desks,
           ...benches,

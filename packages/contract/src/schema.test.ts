@@ -54,7 +54,7 @@ const VALID: Record<string, [yup.AnySchema, Record<string, unknown>]> = {
     },
   ],
   order: [orderSchema, { customer: 'Stall', dueOn: null, note: '', lines: [{ productId: id, quantity: 12 }] }],
-  'start of a pour': [startPourSchema, { moldId: id, potId: id, batchIds: [id] }],
+  'start of a pour': [startPourSchema, { moldIds: [id], atOnce: 2, potId: id, batchIds: [id] }],
 };
 
 const problemsOf = (schema: yup.AnySchema, value: unknown): string[] => {
@@ -163,10 +163,14 @@ describe('logs', () => {
   test.each([
     ['charge', { massKg: 2, potC: 20 }],
     ['feed', { massKg: 0.2 }],
-    ['blank', {}],
-    ['shot', { positions: [1, 2] }],
-    ['reject', { shotId: id, position: 1, cause: 'short' }],
-    ['smoked', {}],
+    ['blank', { moldId: id }],
+    ['shot', { moldId: id, positions: [1, 2], filled: [3] }],
+    ['blocked', { moldId: id, position: 2 }],
+    ['mold', { moldId: id, away: true }],
+    ['hooks', { materialId: id, left: 0 }],
+    ['weighed', { moldId: id, position: 1, massKg: 0.0113 }],
+    ['reject', { shotId: id, position: 1, cause: 'short', where: 'barb', kept: true, redipped: false }],
+    ['smoked', { moldId: id }],
     ['pause', {}],
     ['resume', {}],
     ['close', { sprueBackKg: 0, rejectsBackKg: 0, drossKg: 0, heelKg: 1 }],

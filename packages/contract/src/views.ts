@@ -8,7 +8,15 @@ import type {
   UndoEntry,
   CostPart,
 } from '@schmelz/core';
-import type { CareRecord, DialRecord, LotInput, ProbePlace, TrialRecord } from './schema/records.ts';
+import type {
+  CareRecord,
+  DialRecord,
+  HeatingRecord,
+  LotInput,
+  ProbePlace,
+  SampleRecord,
+  TrialRecord,
+} from './schema/records.ts';
 import type {
   MaterialInput,
   MoldInput,
@@ -64,6 +72,8 @@ export type Noted<R> = R & { id: string; struck: boolean };
 export type Care = Noted<CareRecord>;
 export type Trial = Noted<TrialRecord>;
 export type DialMark = Noted<DialRecord>;
+export type Heating = Noted<HeatingRecord>;
+export type Sample = Noted<SampleRecord>;
 export type Part = PartInput & Stored;
 export type LeadLot = LotInput &
   Stored & {
@@ -178,14 +188,14 @@ export interface TicketActual {
 }
 export interface Pour extends Stored {
   number: number;
-  moldId: string;
   potId: string;
   startedAt: number;
   closed: boolean;
   setup: PourSetup;
   plannedMeltS: number;
   plannedChargeKg: number;
-  openS: number;
+  /** Melting, blank shots and shots, by the plan. */
+  plannedS: number;
   log: (PourEntry | UndoEntry)[];
 }
 export interface PlanView {

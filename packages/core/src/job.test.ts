@@ -22,19 +22,21 @@ describe('60 heads of 10 g and 24 of 14 g, from order to unit cost', () => {
   const plan = planOrder(input);
   const [mold] = plan.molds;
   const setup: PourSetup = {
-    loads: mold!.uses.map((use) => ({ ...use, batchIds: use.productIds, hookMaterialId: 'hook' })),
+    molds: [{ moldId: 'm', plannedBlanks: mold!.blanks.value, plannedShots: mold!.shots.value, openS: mold!.openS.value, inspectS: 3, loadS: 8 }], // prettier-ignore
+    atOnce: 1,
+    loads: mold!.uses.map((use) => ({ ...use, moldId: 'm', batchIds: use.productIds, hookMaterialId: 'hook', hookKg: 0, inserts: [] })), // prettier-ignore
     needs: Object.fromEntries(plan.lines.map((line) => [line.productId, line.quantity])),
-    plannedBlanks: mold!.blanks.value,
+    hooksOut: {},
   };
 
   let now = 0;
   const step = (seconds: number) => ({ id: `e${(now += seconds * 1000)}`, at: now });
   const log: PourEntry[] = [{ ...step(60), kind: 'charge', massKg: plan.charge.value, potC: 20 }];
-  for (let i = 0; i < setup.plannedBlanks; i++) log.push({ ...step(30), kind: 'blank' });
+  for (let i = 0; i < mold!.blanks.value; i++) log.push({ ...step(30), kind: 'blank', moldId: 'm' });
   // Every seventh shot gives one short in the cavity whose turn it is.
   for (let i = 0; pourState(setup, log).shotsToGo > 0; i++) {
-    const positions = pourState(setup, log).wantedPositions;
-    const shot = { ...step(150), kind: 'shot' as const, positions };
+    const positions = pourState(setup, log).molds[0]!.wantedPositions;
+    const shot = { ...step(150), kind: 'shot' as const, moldId: 'm', positions };
     log.push(shot);
     if (i % 7 === 3)
       log.push({
@@ -90,6 +92,7 @@ describe('60 heads of 10 g and 24 of 14 g, from order to unit cost', () => {
         hookMaterialId: 'hook',
         leadKgPerHead: line.leadKgPerHead.value,
         poured: heads,
+        secondGrade: 0,
         hooksLostAtPour: 0,
         rejectedLater: 4,
         hooksLostLater: 0,

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { CountStation, PourCause, PourEntry, TicketEntry } from '@schmelz/core';
+import { nextTurn, pourState, type CountStation, type PourCause, type PourEntry, type ShortWhere, type TicketEntry } from '@schmelz/core'; // prettier-ignore
 import type { Pour, Ticket } from '@schmelz/contract';
 import { BAD_CAVITY, UNDER_BAKE } from './catalogue.ts';
 
@@ -25,6 +25,11 @@ const CAUSES: [PourCause, number][] = [
   ['eye full', 0.05],
   ['other', 0.03],
 ];
+const WHERE: [ShortWhere, number][] = [
+  ['barb', 0.6],
+  ['shank', 0.15],
+  ['nose', 0.25],
+];
 function pick<T>(random: () => number, from: readonly (readonly [T, number])[]): T {
   let left = random() * from.reduce((sum, [, weight]) => sum + weight, 0);
   for (const [value, weight] of from) {
@@ -35,21 +40,7 @@ function pick<T>(random: () => number, from: readonly (readonly [T, number])[]):
 }
 
 /** A whole evening at the pot, as a log: charge, blank shots, shots and rejects until every ticket has its heads. */
-export function pourEvening(
-  pour: Pour,
-  mold: string,
-  startedAt: number,
-  day: Day,
-  /** Whether tickets have enough, and the metal that is in heads, rejects and sprues so far. */
-  stateOf: (log: PourEntry[]) => {
-    shotsToGo: number;
-    wanted: number[];
-    headsKg: number;
-    rejectsKg: number;
-    spruesKg: number;
-  },
-  upTo?: { shots: number },
-): PourEntry[] {
+export function pourEvening(pour: Pour, nameOf: (moldId: string) => string, startedAt: number, day: Day): PourEntry[] {
   const { random } = day;
   let at = startedAt;
   const log: PourEntry[] = [];
@@ -60,28 +51,37 @@ export function pourEvening(
     return id;
   };
   add({ kind: 'charge', massKg: Math.round(pour.plannedChargeKg * 100) / 100, potC: 20 }, 60);
-  if (random() < 0.4) add({ kind: 'smoked' }, 240);
-  for (let blank = 0; blank < pour.setup.plannedBlanks; blank++) add({ kind: 'blank' }, blank ? 28 : pour.plannedMeltS);
-  for (let shot = 0; shot < 400; shot++) {
-    const { shotsToGo, wanted } = stateOf(log);
-    if (shotsToGo === 0 || (upTo && shot >= upTo.shots)) break;
+  const first = pour.setup.molds[0]!.moldId;
+  if (random() < 0.4) add({ kind: 'smoked', moldId: first }, 240);
+  add({ kind: 'done', what: 'skimmed' }, pour.plannedMeltS);
+  for (let shot = 0; shot < 400;) {
+    const state = pourState(pour.setup, log);
+    const turn = nextTurn(pour.setup, state, at);
+    if (!turn) break;
+    const { moldId } = turn;
+    if (turn.blanksToGo > 0) {
+      add({ kind: 'blank', moldId }, 28);
+      continue;
+    }
+    const { wantedPositions: wanted } = state.molds.find((each) => each.moldId === moldId)!;
     if (shot > 0 && shot % 14 === 0) {
       add({ kind: 'pause' }, 20);
       add({ kind: 'resume' }, 420 + random() * 300);
-      add({ kind: 'blank' }, 40);
+      add({ kind: 'blank', moldId }, 40);
       add({ kind: 'feed', massKg: 0.4 }, 30);
     }
-    const shotId = add({ kind: 'shot', positions: wanted }, 20 + wanted.length * (24 + random() * 14));
+    const shotId = add({ kind: 'shot', moldId, positions: wanted }, 20 + wanted.length * (24 + random() * 14));
     for (const position of wanted) {
-      const bad = mold === BAD_CAVITY.mold && position === BAD_CAVITY.position;
+      const bad = nameOf(moldId) === BAD_CAVITY.mold && position === BAD_CAVITY.position;
       const share = bad ? BAD_CAVITY.shortShare : shot < 2 ? 0.12 : 0.045;
       if (random() >= share) continue;
       const cause = bad && random() < 0.85 ? 'short' : pick(random, CAUSES);
-      add({ kind: 'reject', shotId, position, cause, ...(random() < 0.03 ? { hookLost: true } : {}) }, 3);
+      const where = cause === 'short' ? { where: pick(random, WHERE), ...(random() < 0.15 ? { kept: true } : {}) } : {};
+      add({ kind: 'reject', shotId, position, cause, ...where, ...(random() < 0.03 ? { hookLost: true } : {}) }, 3);
     }
+    shot += 1;
   }
-  if (upTo) return log;
-  const { headsKg, rejectsKg, spruesKg } = stateOf(log);
+  const { headsKg, rejectsKg, spruesKg } = pourState(pour.setup, log);
   const chargedKg = log.reduce((sum, each) => sum + ('massKg' in each ? each.massKg : 0), 0);
   // Scales read to the gram; sprues were fed back while it was poured, so what is left of them is weighed at the end.
   const gram = (kg: number) => Math.round(Math.max(0, kg) * 1000) / 1000;

@@ -4,6 +4,7 @@ import {
   castMassKg,
   cavitySolid,
   seeded,
+  typicalHook,
   simulatePot,
   sprueOf,
   standing,
@@ -16,6 +17,7 @@ import { addLot, cleanLot } from '../services/lots.ts';
 import { listMolds } from '../services/cavities.ts';
 import { listPours } from '../services/pours.ts';
 import { addRecord } from '../services/records.ts';
+import { BAD_CAVITY } from './catalogue.ts';
 import { createResource } from '../services/resources.ts';
 import type { Store } from '../store/store.ts';
 import type { Things } from './make-things.ts';
@@ -35,7 +37,30 @@ export async function makeHeat(store: Store, things: Things, today: number, days
   await lots(store, things, start);
   await dialMarks(store, things, start, days);
   await careAndTrials(store, things, today, days);
+  await heads(store, things, today);
   for (const part of PARTS) await createResource(store, 'parts', part);
+}
+
+/** Heads on the scale: a steady product, and one whose bad cavity casts light because it is not quite full. */
+async function heads(store: Store, things: Things, today: number): Promise<void> {
+  const random = seeded(91);
+  const weigh = async (
+    productAt: number,
+    nominalMassKg: number,
+    size: '2/0' | '3/0',
+    positions: number[],
+    count: number,
+  ) => {
+    for (let i = 0; i < count; i++) {
+      const position = positions[i % positions.length]!;
+      const light = nominalMassKg === 0.014 && position === BAD_CAVITY.position ? 0.96 : 1;
+      const leadKg = castMassKg({ nominalMassKg }) * light * (1 + 0.012 * (random() - 0.5));
+      const massKg = Math.round((leadKg + typicalHook(size).massKg) * 1e5) / 1e5;
+      await addRecord(store, { kind: 'sample', thingId: things.productIds[productAt]!, at: today - (count - i) * DAY_MS, position, massKg }); // prettier-ignore
+    }
+  };
+  await weigh(0, 0.01, '2/0', [1, 2, 3], 15);
+  await weigh(5, 0.014, '3/0', [4, 5, 6], 12);
 }
 
 const PARTS = [
@@ -117,27 +142,33 @@ export async function recordProbes(store: Store, things: Things, howMany = 2): P
     const log = standing<PourEntry>(pour.log);
     const charge = log.find((entry) => entry.kind === 'charge');
     if (charge?.kind !== 'charge') continue;
-    const mold = molds.find((each) => each.id === pour.moldId)!;
     const from = charge.at;
     const seconds = Math.round((log.at(-1)!.at - from) / 1000);
-    // Unused cavities are filled too, to keep the mold hot.
-    const shotKg = fullShotKg(mold);
-    const shots = log
-      .filter((entry) => entry.kind === 'shot' || entry.kind === 'blank')
-      .map((entry) => ({ atS: (entry.at - from) / 1000, kg: shotKg, metalC: 371 }));
+    const times = Array.from({ length: Math.floor(seconds / EVERY_S) }, (_, i) => ({ atS: i * EVERY_S, temperatureC: 20 })); // prettier-ignore
+    const own = pour.setup.molds.map(({ moldId }) => molds.find((each) => each.id === moldId)!);
+    const shotKg = Math.max(...own.map(fullShotKg));
+    const backs = own.map((mold) => {
+      // Unused cavities are filled too, to keep the mold hot.
+      const shots = log
+        .filter((entry) => (entry.kind === 'shot' || entry.kind === 'blank') && entry.moldId === mold.id)
+        .map((entry) => ({ atS: (entry.at - from) / 1000, kg: fullShotKg(mold), metalC: 371 }));
+      return backAtReadings({ block: { bodyKg: mold.bodyKg }, shots, readings: times, roomC: 20 }, { bodyKg: mold.bodyKg, ...TRUE_MOLD }); // prettier-ignore
+    });
     const events = log.flatMap((entry): PotEvent[] => {
       const atS = (entry.at - from) / 1000;
       if (entry.kind === 'feed') return [{ atS, kind: 'add', kg: entry.massKg, fromC: 60 }];
       return entry.kind === 'shot' ? [{ atS, kind: 'take', kg: Math.min(shotKg, 0.04) }] : [];
     });
     const pot = simulatePot({ pot: TRUE_POT, leadKg: charge.massKg, fromC: charge.potC, roomC: 20, setC: 374, seconds, events, everyS: EVERY_S }); // prettier-ignore
-    const times = Array.from({ length: Math.floor(seconds / EVERY_S) }, (_, i) => ({ atS: i * EVERY_S, temperatureC: 20 })); // prettier-ignore
-    const back = backAtReadings({ block: { bodyKg: mold.bodyKg }, shots, readings: times, roomC: 20 }, { bodyKg: mold.bodyKg, ...TRUE_MOLD }); // prettier-ignore
     const readings = (value: (i: number) => number): Reading[] =>
       times.flatMap(({ atS }, i) => (random() < 0.01 ? [] : [{ at: from + atS * 1000, celsius: value(i) + noise() }]));
     await addLog(store, `pour ${pour.number}`, [
       { place: 'pot', name: 'pot', readings: readings((i) => pot.points[i]?.temperatureC ?? 20) },
-      { place: 'mold', name: mold.name, readings: readings((i) => back[i]!) },
+      ...own.map((mold, at) => ({
+        place: 'mold' as const,
+        name: mold.name,
+        readings: readings((i) => backs[at]![i]!),
+      })),
     ]);
   }
 }

@@ -1,5 +1,4 @@
-import { pourState, seeded, type CountStation, type PourEntry } from '@schmelz/core';
-import type { Pour } from '@schmelz/contract';
+import { seeded, type CountStation } from '@schmelz/core';
 import { releaseOrder } from '../services/orders.ts';
 import { addPourEntries, startPour } from '../services/pours.ts';
 import { createResource } from '../services/resources.ts';
@@ -66,6 +65,7 @@ async function tonight(store: Store, things: Things, today: number, random: () =
     await orderOf(store, things, at, day, { lines: [[productAt, 36 + 12 * index]], until, customer: index % 3 });
   }
   await orderOf(store, things, today - DAY_MS, day, { lines: [[0, 60], [1, 24]], customer: 0, stopAt: 'released' }); // prettier-ignore
+  await orderOf(store, things, today - DAY_MS / 2, day, { lines: [[8, 18]], customer: 2, stopAt: 'released' });
   await orderOf(store, things, today - 3600_000, day, { lines: [[2, 48], [9, 30]], customer: 2, stopAt: 'open' }); // prettier-ignore
 }
 
@@ -95,8 +95,11 @@ async function orderOf(store: Store, things: Things, at: number, day: Day, shape
   if (shape.stopAt === 'released') return;
   const workshop = await readWorkshop(store);
   let evening = at + DAY_MS + 18 * 3600_000 - (at % DAY_MS);
-  for (const [moldId, group] of byMold(tickets, workshop)) {
-    await pourTickets(store, things, moldId, group, Math.min(evening, day.notAfter - 4 * HOUR_MS), day);
+  const groups = [...byMold(tickets, workshop)];
+  // Two molds are poured in turn, as far as they go round.
+  for (let first = 0; first < groups.length; first += 2) {
+    const pair = groups.slice(first, first + 2);
+    await pourTickets(store, things, pair.map(([moldId]) => moldId), pair.flatMap(([, group]) => group), Math.min(evening, day.notAfter - 4 * HOUR_MS), day); // prettier-ignore
     evening += 5400_000;
   }
   for (const { id } of tickets) {
@@ -140,21 +143,19 @@ function byMold(tickets: TicketRow[], workshop: Workshop): Map<string, TicketRow
   return groups;
 }
 
-async function pourTickets(store: Store, things: Things, moldId: string, tickets: TicketRow[], at: number, day: Day) {
+async function pourTickets(
+  store: Store,
+  things: Things,
+  moldIds: string[],
+  tickets: TicketRow[],
+  at: number,
+  day: Day,
+) {
   const batchIds = tickets.map((ticket) => ticket.id);
-  const pour = await startPour(store, { moldId, potId: things.potId, batchIds }, at);
-  const mold = things.molds.find((each) => each.id === moldId)!;
-  await addPourEntries(
-    store,
-    pour.id,
-    pourEvening(pour, mold.name, at, day, (log) => standing(pour, log)),
-  );
+  const pour = await startPour(store, { moldIds, atOnce: moldIds.length, potId: things.potId, batchIds }, at);
+  const nameOf = (moldId: string) => things.molds.find((each) => each.id === moldId)!.name;
+  await addPourEntries(store, pour.id, pourEvening(pour, nameOf, at, day));
 }
-
-const standing = (pour: Pour, log: PourEntry[]) => {
-  const { shotsToGo, wantedPositions, headsKg, rejectsKg, spruesKg } = pourState(pour.setup, log);
-  return { shotsToGo, wanted: wantedPositions, headsKg, rejectsKg, spruesKg };
-};
 
 async function openingPurchases(store: Store, things: Things, at: number): Promise<void> {
   const on = isoDay(at);

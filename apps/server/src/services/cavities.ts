@@ -21,10 +21,10 @@ interface CavityShots {
 /** What every cavity gave in every pour, oldest first. */
 const shotsOfCavities = (store: Store) =>
   store.select<CavityShots>(
-    `SELECT c.cavityId, p.moldId, p.startedAt AS at, c.good, c.casts, c.rejects, p.shots, p.shotsSinceSmoked,
-            p.shots - MAX(c.casts) OVER (PARTITION BY c.pourId) AS blanks,
-            json_extract(p.planned, '$.pourC') AS pourC, json_extract(p.planned, '$.roomC') AS roomC
-     FROM pourCavities c JOIN pours p ON p.id = c.pourId ORDER BY p.startedAt`,
+    `SELECT c.cavityId, m.moldId, p.startedAt AS at, c.good, c.casts, c.rejects, m.shots + m.blanks AS shots, m.blanks,
+            m.shotsSinceSmoked, json_extract(p.planned, '$.pourC') AS pourC, json_extract(p.planned, '$.roomC') AS roomC
+     FROM pourCavities c JOIN pours p ON p.id = c.pourId JOIN cavities v ON v.id = c.cavityId
+     JOIN pourMolds m ON m.pourId = p.id AND m.moldId = v.moldId ORDER BY p.startedAt`,
   );
 
 interface Soot {

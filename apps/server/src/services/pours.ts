@@ -1,12 +1,18 @@
 import { randomUUID } from 'node:crypto';
 import {
   allocate,
+  BLANK_CYCLE_S,
   castingProblem,
+  castsFor,
   holdingEnergyKWh,
   LEAD_MELTING_C,
+  loadsOf,
   meltTime,
   moldPlan,
   pourState,
+  shotsSeconds,
+  type Insert,
+  type PlanCavity,
   type PlanLine,
   type PourEntry,
   type PourLog,
@@ -26,7 +32,7 @@ import { castingLead, readWorkshop } from './workshop.ts';
 interface PourPlan {
   meltS: number;
   chargeKg: number;
-  openS: number;
+  plannedS: number;
   pourC: number;
   roomC: number;
   potPowerW: number;
@@ -44,22 +50,24 @@ async function readLog(store: Store, pourIds: string[], transaction?: Transactio
 
 function pourView(row: PourRow, log: (PourEntry | UndoEntry)[]): Pour {
   const planned = row.planned as unknown as PourPlan;
-  const { id, version, number, moldId, potId, startedAt } = row;
+  const { id, version, number, potId, startedAt } = row;
   return {
     id,
     version,
     number,
-    moldId,
     potId,
     startedAt,
     closed: row.closedAt !== null,
     setup: row.setup as unknown as PourSetup,
     plannedMeltS: planned.meltS,
     plannedChargeKg: planned.chargeKg,
-    openS: planned.openS,
+    plannedS: planned.plannedS,
     log,
   };
 }
+
+const poursOfMold = async (store: Store, moldId: string) =>
+  (await rowsOf(store.models.pourMolds, { where: { moldId } })).map((row) => row.pourId);
 
 /** Pours with their logs, newest first. */
 export async function listPours(
@@ -70,7 +78,7 @@ export async function listPours(
   const where = {
     ...(open ? { closedAt: null } : {}),
     ...(id ? { id } : {}),
-    ...(moldId ? { moldId } : {}),
+    ...(moldId ? { id: await poursOfMold(store, moldId) } : {}),
     ...(at ? { startedAt: { [Op.lte]: at }, [Op.or]: [{ closedAt: null }, { closedAt: { [Op.gte]: at } }] } : {}),
   };
   const rows = await rowsOf(store.models.pours, { where, order: [['number', 'DESC']] });
@@ -107,37 +115,65 @@ async function wantedLines(store: Store, ticketIds: readonly string[]) {
   return { workshop, lines };
 }
 
+/** Small things laid into a cavity before its hook. */
+const insertsOf = (cavity: PlanCavity): Insert[] => [
+  ...(cavity.pin ? (['base-hole pin'] as const) : []),
+  ...(cavity.keeper ? (['keeper'] as const) : []),
+];
+
+/** One pour of several tickets, on the molds named, with all that the bench goes by. */
 export async function startPour(store: Store, input: StartPourInput, at = Date.now()): Promise<Pour> {
   const { workshop, lines } = await wantedLines(store, input.batchIds);
-  const mold = workshop.molds.find((each) => each.id === input.moldId);
-  if (!mold) throw notFound('mold', input.moldId);
+  const molds = [...new Set(input.moldIds)].map((id) => {
+    const mold = workshop.molds.find((each) => each.id === id);
+    if (!mold) throw notFound('mold', id);
+    return mold;
+  });
   const pot = workshop.pots.find((each) => each.id === input.potId);
   if (!pot) throw notFound('pot', input.potId);
-  const problem = lines.map((line) => castingProblem(line.product, [mold])).find((text) => text !== null);
+  const problem = lines.map((line) => castingProblem(line.product, molds)).find((text) => text !== null);
   if (problem) throw notAllowed(problem);
   // Where several hooks want the same cavities, the others wait for a pour of their own.
-  const [allocation] = allocate(lines, [mold]);
-  const taken = allocation!.kinds.flatMap((each) => each.kind.lines);
+  const all = allocate(lines, molds);
+  const allocations = molds.flatMap((mold) => all.find((each) => each.mold.id === mold.id) ?? []);
+  const taken = allocations.flatMap(({ kinds }) => kinds.flatMap((each) => each.kind.lines));
   const { ways } = workshop;
-  const plan = moldPlan(allocation!, ways);
-  const shotKg = plan.uses.reduce((sum, use) => sum + use.leadKg + use.sprueKg, 0);
-  const wantedKg = plan.shots.value * shotKg * (1 + ways.drossShare) + ways.heelKg;
-  const chargeKg = Math.min(pot.capacityKg, wantedKg);
+  const plans = allocations.map((allocation) => moldPlan(allocation, ways));
+  const metalKg = plans.reduce((sum, plan) => sum + plan.shots.value * plan.uses.reduce((shot, use) => shot + use.leadKg + use.sprueKg, 0), 0); // prettier-ignore
+  const chargeKg = Math.min(pot.capacityKg, metalKg * (1 + ways.drossShare) + ways.heelKg);
   const { seconds } = meltTime({ leadKg: Math.max(0.05, chargeKg), powerW: pot.powerW, lossWPerK: pot.lossWPerK, toC: ways.pourC, roomC: ways.roomC, fromC: ways.roomC }); // prettier-ignore
-  const hookOf = new Map(lines.map(({ product }) => [product.id, product.hook.materialId]));
+  const productOf = new Map(lines.map(({ product }) => [product.id, product]));
+  const loads = plans.flatMap(({ moldId, uses }) => {
+    const { cavities } = molds.find((mold) => mold.id === moldId)!;
+    return uses.map(({ position, cavityId, productIds, leadKg, sprueKg, yieldShare }) => {
+      const hook = productOf.get(productIds[0]!)!.hook;
+      const inserts = insertsOf(cavities.find((cavity) => cavity.id === cavityId)!);
+      return { moldId, position, cavityId, batchIds: productIds, hookMaterialId: hook.materialId, inserts, leadKg, hookKg: hook.massKg, sprueKg, yieldShare }; // prettier-ignore
+    });
+  });
+  const hooksOut: Record<string, number> = {};
+  for (const { kinds } of allocations) {
+    for (const { kind, yieldShare } of kinds) {
+      const { materialId } = kind.lines[0]!.product.hook;
+      hooksOut[materialId] = (hooksOut[materialId] ?? 0) + castsFor(kind.wanted, yieldShare);
+    }
+  }
   const setup: PourSetup = {
-    loads: plan.uses.map(({ position, cavityId, productIds, leadKg, sprueKg, yieldShare }) => {
-      const hookMaterialId = hookOf.get(productIds[0]!) ?? null;
-      return { position, cavityId, batchIds: productIds, hookMaterialId, leadKg, sprueKg, yieldShare };
+    molds: plans.map(({ moldId, blanks, shots, openS }) => {
+      return { moldId, plannedBlanks: blanks.value, plannedShots: shots.value, openS: openS.value, inspectS: ways.inspectS, loadS: ways.loadS }; // prettier-ignore
     }),
+    atOnce: input.atOnce,
+    loads,
     needs: Object.fromEntries(taken.map(({ product, quantity }) => [product.id, quantity])),
-    plannedBlanks: plan.blanks.value,
+    hooksOut,
   };
-  const planned: PourPlan = { meltS: seconds, chargeKg, openS: plan.openS.value, pourC: ways.pourC, roomC: ways.roomC, potPowerW: pot.powerW, potLossWPerK: pot.lossWPerK }; // prettier-ignore
+  const shotsS = shotsSeconds(ways, plans.map((plan) => ({ shots: plan.shots.value, cavities: plan.uses.length, openS: plan.openS.value })), input.atOnce); // prettier-ignore
+  const blanksS = BLANK_CYCLE_S * plans.reduce((sum, plan) => sum + plan.blanks.value, 0);
+  const planned: PourPlan = { meltS: seconds, chargeKg, plannedS: seconds + blanksS + shotsS, pourC: ways.pourC, roomC: ways.roomC, potPowerW: pot.powerW, potLossWPerK: pot.lossWPerK }; // prettier-ignore
   const row: PourRow = {
     id: randomUUID(),
     number: await nextNumber(store, 'pours', 1),
-    moldId: mold.id,
+    moldId: allocations[0]!.mold.id,
     potId: pot.id,
     leadId: castingLead(workshop).materialId,
     startedAt: at,
@@ -146,12 +182,13 @@ export async function startPour(store: Store, input: StartPourInput, at = Date.n
     planned: planned as unknown as Record<string, unknown>,
     chargedKg: 0,
     shots: 0,
-    shotsSinceSmoked: null,
     version: 1,
   };
   await store.write(async (transaction) => {
     await store.models.pours.create(row, { transaction });
-    const none = { good: 0, rejects: 0, hooksLost: 0, workS: 0, energyKWh: 0, drossKg: 0, unexplainedKg: 0 };
+    const unmolded = setup.molds.map(({ moldId }) => ({ pourId: row.id, moldId, shots: 0, blanks: 0, shotsSinceSmoked: null })); // prettier-ignore
+    await store.models.pourMolds.bulkCreate(unmolded, { transaction });
+    const none = { good: 0, secondGrade: 0, rejects: 0, hooksLost: 0, workS: 0, energyKWh: 0, drossKg: 0, unexplainedKg: 0 }; // prettier-ignore
     const links = taken.map(({ product }) => ({ pourId: row.id, ticketId: product.id, ...none }));
     await store.models.pourTickets.bulkCreate(links, { transaction });
   });
@@ -165,12 +202,21 @@ function refusal(setup: PourSetup, log: PourLog, entry: PourEntry | UndoEntry): 
   }
   const state = pourState(setup, log);
   if (state.phase === 'closed') return 'This pour is closed. Undo the closing first.';
+  if ('moldId' in entry && !setup.molds.some((mold) => mold.moldId === entry.moldId)) {
+    return `moldId is ${entry.moldId}; allowed: the molds of this pour`;
+  }
   if (entry.kind === 'shot') {
-    const unused = entry.positions.find((position) => !setup.loads.some((load) => load.position === position));
+    const loaded = loadsOf(setup, entry.moldId);
+    const unused = entry.positions.find((position) => !loaded.some((load) => load.position === position));
     if (unused !== undefined) return `positions names cavity ${unused}; allowed: the cavities loaded for this pour`;
   }
-  if (entry.kind === 'blocked' && !setup.loads.some((load) => load.position === entry.position)) {
-    return `position is ${entry.position}; allowed: the cavities loaded for this pour`;
+  if (entry.kind === 'blocked' || entry.kind === 'weighed') {
+    if (!loadsOf(setup, entry.moldId).some((load) => load.position === entry.position)) {
+      return `position is ${entry.position}; allowed: the cavities loaded for this pour`;
+    }
+  }
+  if (entry.kind === 'hooks' && setup.hooksOut[entry.materialId] === undefined) {
+    return `materialId is ${entry.materialId}; allowed: the hooks counted out for this pour`;
   }
   if (entry.kind === 'reject') {
     const shot = state.shots.find((each) => each.id === entry.shotId);
@@ -223,6 +269,7 @@ function shares(state: PourState, setup: PourSetup, planned: PourPlan) {
     return {
       ticketId,
       good: state.goodByBatch[ticketId] ?? 0,
+      secondGrade: state.keptByBatch[ticketId] ?? 0,
       rejects: state.rejectsByBatch[ticketId] ?? 0,
       hooksLost: state.hooksLostByBatch[ticketId] ?? 0,
       workS: state.workS * byHeads,
@@ -243,7 +290,6 @@ async function syncPour(store: Store, row: PourRow, log: PourLog, transaction: T
     {
       chargedKg: state.chargedKg,
       shots: state.shots.length + state.blanks,
-      shotsSinceSmoked: state.shotsSinceSmoked,
       closedAt,
       version: row.version + 1,
     },
@@ -252,10 +298,14 @@ async function syncPour(store: Store, row: PourRow, log: PourLog, transaction: T
   for (const share of shares(state, setup, row.planned as unknown as PourPlan)) {
     await store.models.pourTickets.upsert({ pourId: row.id, ...share }, { transaction });
   }
-  const cavities = setup.loads.map(({ position, cavityId }) => {
-    const { good, rejects } = state.byPosition[position]!;
-    const casts = good + Object.values(rejects).reduce((sum, count) => sum + count, 0);
-    return { pourId: row.id, cavityId, good, rejects: rejects as Record<string, number>, casts };
+  for (const { moldId, shots, blanks, shotsSinceSmoked } of state.molds) {
+    await store.models.pourMolds.upsert({ pourId: row.id, moldId, shots, blanks, shotsSinceSmoked }, { transaction });
+  }
+  const cavities = setup.loads.map(({ cavityId }) => {
+    const { good, kept, rejects } = state.byCavity[cavityId]!;
+    const causes: Record<string, number> = { ...rejects, ...(kept ? { 'second grade': kept } : {}) };
+    const casts = good + Object.values(causes).reduce((sum, count) => sum + count, 0);
+    return { pourId: row.id, cavityId, good, rejects: causes, casts };
   });
   for (const cavity of cavities) await store.models.pourCavities.upsert(cavity, { transaction });
   if (closedAt !== null || row.closedAt !== null) {

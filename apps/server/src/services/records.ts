@@ -3,10 +3,12 @@ import type { Noted, RecordInput, RecordKind } from '@schmelz/contract';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notAllowed, notFound } from './errors.ts';
 
-const THING: Record<RecordKind, { table: 'molds' | 'pots'; one: string }> = {
+const THING: Record<RecordKind, { table: 'molds' | 'pots' | 'products'; one: string }> = {
   care: { table: 'molds', one: 'mold' },
   trial: { table: 'molds', one: 'mold' },
   dial: { table: 'pots', one: 'pot' },
+  heating: { table: 'products', one: 'product' },
+  sample: { table: 'products', one: 'product' },
 };
 
 /** Dated notes of one kind, of one thing or of all, oldest first; struck ones are marked. */

@@ -18,7 +18,7 @@ const order = async (lines: { productId: string; quantity: number }[]) =>
 const released = async (id: string) =>
   (await server.call('POST', `/api/orders/${id}/release`, {})).body as { id: string; number: number }[];
 const startPour = (batchIds: string[]) =>
-  server.call('POST', '/api/pours', { moldId: things.moldId, potId: things.potId, batchIds });
+  server.call('POST', '/api/pours', { moldIds: [things.moldId], atOnce: 1, potId: things.potId, batchIds });
 let at = Date.UTC(2026, 0, 10, 18);
 const say = (pour: string, said: Record<string, unknown>) => {
   const entry = { id: randomUUID(), at: (at += 60_000), ...said };
@@ -140,12 +140,12 @@ describe('pours', () => {
     const first = (await startPour([ticket!.id])).body;
     expect((await startPour([ticket!.id])).body.detail).toMatch(/in another pour that is still open/);
     await say(first.id, { kind: 'charge', massKg: 1, potC: 20 });
-    await say(first.id, { kind: 'shot', positions: [1, 2, 3] });
+    await say(first.id, { kind: 'shot', moldId: things.moldId, positions: [1, 2, 3] });
     await say(first.id, { kind: 'close', sprueBackKg: 0, rejectsBackKg: 0, drossKg: 0, heelKg: 0.97 });
     const second = (await startPour([ticket!.id])).body;
     expect(second.setup.needs).toEqual({ [ticket!.id]: 3 });
     await say(second.id, { kind: 'charge', massKg: 1, potC: 20 });
-    await say(second.id, { kind: 'shot', positions: [1, 2, 3] });
+    await say(second.id, { kind: 'shot', moldId: things.moldId, positions: [1, 2, 3] });
     await say(second.id, { kind: 'close', sprueBackKg: 0, rejectsBackKg: 0, drossKg: 0, heelKg: 0.97 });
     const read = (await server.call('GET', `/api/tickets/${ticket!.id}`)).body;
     expect(read).toMatchObject({ poured: 6, pourClosed: true });
@@ -163,14 +163,26 @@ describe('pours', () => {
     );
     expect((await say(id, { kind: 'undo', target: randomUUID() })).body.detail).toMatch(/no such entry/);
     await say(id, close);
-    expect((await say(id, { kind: 'shot', positions: [1] })).body.detail).toMatch(/is closed/);
+    expect((await say(id, { kind: 'shot', moldId: things.moldId, positions: [1] })).body.detail).toMatch(/is closed/);
     expect(
-      (await server.call('POST', `/api/pours/${randomUUID()}/entries`, { id: randomUUID(), at: 1, kind: 'blank' }))
-        .status,
+      (
+        await server.call('POST', `/api/pours/${randomUUID()}/entries`, {
+          id: randomUUID(),
+          at: 1,
+          kind: 'blank',
+          moldId: things.moldId,
+        })
+      ).status,
     ).toBe(404);
     expect(
-      (await server.call('POST', '/api/pours', { moldId: randomUUID(), potId: things.potId, batchIds: [ticket!.id] }))
-        .status,
+      (
+        await server.call('POST', '/api/pours', {
+          moldIds: [randomUUID()],
+          atOnce: 1,
+          potId: things.potId,
+          batchIds: [ticket!.id],
+        })
+      ).status,
     ).toBe(404);
     expect((await startPour([randomUUID()])).status).toBe(404);
   });
@@ -179,8 +191,8 @@ describe('pours', () => {
     const [ticket] = await released(await order([{ productId: things.productIds[0]!, quantity: 9 }]));
     const { id } = (await startPour([ticket!.id])).body;
     await say(id, { kind: 'charge', massKg: 1.5, potC: 20 });
-    await say(id, { kind: 'blank' });
-    const { entry } = await say(id, { kind: 'shot', positions: [1, 2, 3] });
+    await say(id, { kind: 'blank', moldId: things.moldId });
+    const { entry } = await say(id, { kind: 'shot', moldId: things.moldId, positions: [1, 2, 3] });
     await say(id, { kind: 'reject', shotId: entry.id, position: 2, cause: 'flash' });
     const mold = async () => (await server.call('GET', '/api/molds')).body[0];
     const lead = async () =>
@@ -196,8 +208,8 @@ describe('pours', () => {
     ]);
     expect((await mold()).shotsSinceSmoked).toBe(2);
     expect(await lead()).toMatchObject({ quantity: 20, inPotKg: 1.5 });
-    await say(id, { kind: 'smoked' });
-    await say(id, { kind: 'shot', positions: [1] });
+    await say(id, { kind: 'smoked', moldId: things.moldId });
+    await say(id, { kind: 'shot', moldId: things.moldId, positions: [1] });
     expect((await mold()).shotsSinceSmoked).toBe(1);
     await say(id, { kind: 'close', sprueBackKg: 0.1, rejectsBackKg: 0.01, drossKg: 0.02, heelKg: 1.3 });
     const after = await lead();
@@ -217,7 +229,7 @@ describe('pours', () => {
     const pour = (await startPour([ticket!.id])).body;
     await say(pour.id, { kind: 'charge', massKg: 2, potC: 20 });
     for (let i = 0; i < 15; i++) {
-      const { entry } = await say(pour.id, { kind: 'shot', positions: [1, 2, 3] });
+      const { entry } = await say(pour.id, { kind: 'shot', moldId: things.moldId, positions: [1, 2, 3] });
       await say(pour.id, { kind: 'reject', shotId: entry.id, position: 1, cause: 'short' });
     }
     expect(await casts()).toBeGreaterThan(before);

@@ -139,8 +139,11 @@ export async function postDifference(
     const quantity = target.quantity - (before?.quantity ?? 0);
     if (Math.abs(quantity) <= QUANTITY_TOLERANCE) continue;
     const balance = shelf.get(materialId) ?? { quantity: 0, valueMinor: 0 };
-    const valueMinor =
-      quantity < 0
+    // What is taken back whole goes back at just what it was posted at: no cent is lost in rounding.
+    const whole = before && Math.abs(target.quantity) <= QUANTITY_TOLERANCE;
+    const valueMinor = whole
+      ? -before.valueMinor
+      : quantity < 0
         ? -takeValueMinor(balance, -quantity, await lastPriceMinor(store, materialId, transaction))
         : returnValueMinor(posted, materialId, quantity, balance);
     const row = { at, materialId, reason, quantity, valueMinor, ticketId, lot: '' };

@@ -94,6 +94,7 @@ async function wantedPostings(store: Store, loaded: Loaded, transaction: Transac
     hookMaterialId: product!['hookId'] as string,
     leadKgPerHead: planned.leadKgPerHead,
     poured: sumOf(closedPours, (pour) => pour.good),
+    secondGrade: sumOf(closedPours, (pour) => pour.secondGrade),
     hooksLostAtPour: sumOf(closedPours, (pour) => pour.hooksLost),
     rejectedLater: sumOf(stations, (station) => station.rejected),
     hooksLostLater: sumOf(stations, (station) => station.hooksLost),
@@ -145,7 +146,7 @@ export async function addTicketEntries(store: Store, ticketId: string, entries: 
   });
 }
 
-const PART_OF: Record<string, CostPart> = { heads: 'lead', dross: 'dross', unexplained: 'dross', hooks: 'hook', 'hooks lost': 'hook', powder: 'powder' }; // prettier-ignore
+const PART_OF: Record<string, CostPart> = { heads: 'lead', 'second grade': 'lead', dross: 'dross', unexplained: 'dross', hooks: 'hook', 'hooks lost': 'hook', powder: 'powder' }; // prettier-ignore
 
 interface MoveSum {
   ticketId: string;

@@ -47,6 +47,7 @@ export interface TicketRow {
 export interface PourRow {
   id: string;
   number: number;
+  /** The mold that is poured first; all of them stand in pourMolds. */
   moldId: string;
   potId: string;
   leadId: string;
@@ -56,13 +57,20 @@ export interface PourRow {
   planned: Record<string, unknown>;
   chargedKg: number;
   shots: number;
-  shotsSinceSmoked: number | null;
   version: number;
+}
+export interface PourMoldRow {
+  pourId: string;
+  moldId: string;
+  shots: number;
+  blanks: number;
+  shotsSinceSmoked: number | null;
 }
 export interface PourTicketRow {
   pourId: string;
   ticketId: string;
   good: number;
+  secondGrade: number;
   rejects: number;
   hooksLost: number;
   workS: number;
@@ -162,8 +170,9 @@ const TABLES = {
   orders: { id: id(), number: INTEGER, customer: STRING, dueOn: STRING, note: STRING, status: STRING, createdAt: INTEGER, version: INTEGER }, // prettier-ignore
   orderLines: { orderId: id(), position: place(), productId: STRING, quantity: INTEGER },
   tickets: { id: id(), number: INTEGER, orderId: STRING, productId: STRING, quantity: INTEGER, route: json(), planned: json(), createdAt: INTEGER, closedAt: INTEGER, version: INTEGER }, // prettier-ignore
-  pours: { id: id(), number: INTEGER, moldId: STRING, potId: STRING, leadId: STRING, startedAt: INTEGER, closedAt: INTEGER, setup: json(), planned: json(), chargedKg: DOUBLE, shots: INTEGER, shotsSinceSmoked: INTEGER, version: INTEGER }, // prettier-ignore
-  pourTickets: { pourId: id(), ticketId: id(), good: INTEGER, rejects: INTEGER, hooksLost: INTEGER, workS: DOUBLE, energyKWh: DOUBLE, drossKg: DOUBLE, unexplainedKg: DOUBLE }, // prettier-ignore
+  pours: { id: id(), number: INTEGER, moldId: STRING, potId: STRING, leadId: STRING, startedAt: INTEGER, closedAt: INTEGER, setup: json(), planned: json(), chargedKg: DOUBLE, shots: INTEGER, version: INTEGER }, // prettier-ignore
+  pourMolds: { pourId: id(), moldId: id(), shots: INTEGER, blanks: INTEGER, shotsSinceSmoked: INTEGER },
+  pourTickets: { pourId: id(), ticketId: id(), good: INTEGER, secondGrade: INTEGER, rejects: INTEGER, hooksLost: INTEGER, workS: DOUBLE, energyKWh: DOUBLE, drossKg: DOUBLE, unexplainedKg: DOUBLE }, // prettier-ignore
   pourCavities: { pourId: id(), cavityId: id(), good: INTEGER, rejects: json(), casts: INTEGER },
   entries: { seq: serial(), id: { type: STRING, unique: true }, pourId: STRING, ticketId: STRING, kind: STRING, at: INTEGER, body: json() }, // prettier-ignore
   stockMoves: { id: serial(), at: INTEGER, materialId: STRING, reason: STRING, quantity: DOUBLE, valueMinor: INTEGER, ticketId: STRING, lot: STRING }, // prettier-ignore
@@ -192,6 +201,7 @@ export interface Models {
   orderLines: Table<{ orderId: string; position: number; productId: string; quantity: number }>;
   tickets: Table<TicketRow>;
   pours: Table<PourRow>;
+  pourMolds: Table<PourMoldRow>;
   pourTickets: Table<PourTicketRow>;
   pourCavities: Table<PourCavityRow>;
   entries: Table<EntryRow>;

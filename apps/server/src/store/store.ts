@@ -5,6 +5,7 @@ import { SequelizeStorage, Umzug } from 'umzug';
 import { lockFolder } from './lock.ts';
 import { up as workshop } from './migrations/001-workshop.ts';
 import { up as heat } from './migrations/002-heat.ts';
+import { up as twoMolds } from './migrations/003-two-molds.ts';
 import { defineModels, type Models } from './models.ts';
 
 export interface Store {
@@ -20,9 +21,11 @@ export interface Store {
 const MIGRATIONS = [
   { name: '001-workshop', sql: workshop },
   { name: '002-heat', sql: heat },
+  { name: '003-two-molds', sql: twoMolds },
 ];
 
-async function migrate(sequelize: Sequelize): Promise<void> {
+/** Brings the tables up to date, or up to one step, so that an older file can be made. */
+export async function migrate(sequelize: Sequelize, to?: string): Promise<void> {
   const umzug = new Umzug({
     migrations: MIGRATIONS.map(({ name, sql }) => ({
       name,
@@ -39,7 +42,7 @@ async function migrate(sequelize: Sequelize): Promise<void> {
     storage: new SequelizeStorage({ sequelize, modelName: 'migrations' }),
     logger: undefined,
   });
-  await umzug.up();
+  await umzug.up(to === undefined ? undefined : { to });
 }
 
 /** Opens (or makes) the data folder, holds it for this process and brings its tables up to date. */

@@ -1,3 +1,4 @@
+import { ids } from '../test/fixtures.ts';
 import { nextUndo, type PourEntry } from '@schmelz/core';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, renderHook, waitFor } from '@testing-library/react';
@@ -25,12 +26,12 @@ describe('taps on their way', () => {
   test('a tap is shown at once, written on this device at once, and sent once', async () => {
     const api = fakeApi();
     const { result } = useLog();
-    act(() => result.current.say({ kind: 'blank' }));
+    act(() => result.current.say({ kind: 'blank', moldId: ids.mold }));
     await waitFor(() => expect(result.current.entries).toHaveLength(1));
     const { id } = result.current.entries[0]!;
     await waitFor(() => expect(result.current.unsaved).toBe(0));
     expect(api.writes()).toHaveLength(1);
-    expect(api.writes()[0]!.body).toMatchObject({ id, kind: 'blank' });
+    expect(api.writes()[0]!.body).toMatchObject({ id, kind: 'blank', moldId: ids.mold });
     expect(result.current.entries.map((entry) => entry.id)).toEqual([id]);
   });
 
@@ -40,7 +41,7 @@ describe('taps on their way', () => {
     const first = useLog();
     act(() => {
       first.result.current.say({ kind: 'charge', massKg: 2, potC: 20 });
-      first.result.current.say({ kind: 'blank' });
+      first.result.current.say({ kind: 'blank', moldId: ids.mold });
     });
     await waitFor(() => expect(first.result.current.unsaved).toBe(2));
     first.unmount();
@@ -65,7 +66,7 @@ describe('taps on their way', () => {
     const api = fakeApi();
     api.state.online = false;
     const first = useLog();
-    act(() => first.result.current.say({ kind: 'blank' }));
+    act(() => first.result.current.say({ kind: 'blank', moldId: ids.mold }));
     await waitFor(() => expect(first.result.current.unsaved).toBe(1));
     first.unmount();
     const back = useLog();
@@ -84,8 +85,8 @@ describe('taps on their way', () => {
     });
     const { result } = useLog();
     act(() => {
-      result.current.say({ kind: 'blank' });
-      result.current.say({ kind: 'smoked' });
+      result.current.say({ kind: 'blank', moldId: ids.mold });
+      result.current.say({ kind: 'smoked', moldId: ids.mold });
     });
     await waitFor(() => expect(api.writes()).toHaveLength(2));
     await waitFor(() => expect(result.current.unsaved).toBe(0));
@@ -93,7 +94,7 @@ describe('taps on their way', () => {
   });
 
   test('taps of an earlier page are sent whichever screen is opened first', async () => {
-    const tap: PourEntry = { id: 'left behind', at: 1, kind: 'blank' };
+    const tap: PourEntry = { id: 'left behind', at: 1, kind: 'blank', moldId: ids.mold };
     await tapStore.add(path, tap);
     const api = fakeApi();
     await resumeOutboxes();
@@ -106,9 +107,9 @@ describe('taps on their way', () => {
     const { result } = useLog();
     const clock = jest.spyOn(Date, 'now');
     clock.mockReturnValue(5_000_000);
-    act(() => result.current.say({ kind: 'blank' }));
+    act(() => result.current.say({ kind: 'blank', moldId: ids.mold }));
     clock.mockReturnValue(1_000_000);
-    act(() => result.current.say({ kind: 'smoked' }));
+    act(() => result.current.say({ kind: 'smoked', moldId: ids.mold }));
     clock.mockRestore();
     await waitFor(() => expect(result.current.entries).toHaveLength(2));
     const [first, second] = result.current.entries;
@@ -120,7 +121,7 @@ describe('taps on their way', () => {
     const { result } = useLog();
     const seen: string[][] = [];
     act(() => {
-      result.current.say({ kind: 'blank' });
+      result.current.say({ kind: 'blank', moldId: ids.mold });
       result.current.next((entries) => seen.push(entries.map((entry) => entry.kind)));
     });
     await waitFor(() => expect(seen).toEqual([['blank']]));
@@ -132,7 +133,7 @@ describe('taps on their way', () => {
       [`POST ${path}/entries`]: () => (++calls < 2 ? refuse(503, { title: 'Later', detail: 'busy' }) : undefined),
     });
     const { result } = useLog();
-    act(() => result.current.say({ kind: 'blank' }));
+    act(() => result.current.say({ kind: 'blank', moldId: ids.mold }));
     await waitFor(() => expect(calls).toBe(2), { timeout: 4000 });
     await waitFor(() => expect(result.current.unsaved).toBe(0), { timeout: 4000 });
     expect(result.current.entries).toHaveLength(1);
@@ -140,7 +141,7 @@ describe('taps on their way', () => {
 
   test('what the server already has is not counted twice', async () => {
     fakeApi();
-    const known: PourEntry = { id: 'a', at: 1, kind: 'blank' };
+    const known: PourEntry = { id: 'a', at: 1, kind: 'blank', moldId: ids.mold };
     await tapStore.add(path, known);
     const { result } = useLog([known]);
     expect(result.current.entries).toHaveLength(1);

@@ -4,6 +4,8 @@ import type {
   CavityPour,
   Channel,
   DialMark,
+  Heating,
+  Sample,
   LeadLot,
   LineView,
   Material,
@@ -89,7 +91,11 @@ interface RecordTypes {
   care: Care;
   trial: Trial;
   dial: DialMark;
+  heating: Heating;
+  sample: Sample;
 }
+/** Dated notes of one kind upon anything, oldest first. */
+export const useAllRecords = <K extends keyof RecordTypes>(kind: K) => useQuery({ queryKey: ['records', kind], queryFn: () => request<RecordTypes[K][]>('GET', `/records/${kind}`) }); // prettier-ignore
 /** Dated notes upon a thing, oldest first. */
 export const useRecords = <K extends keyof RecordTypes>(kind: K, thingId: string | undefined) =>
   useQuery({

@@ -1,4 +1,4 @@
-import { useEffect, type ReactNode } from 'react';
+import { useLayoutEffect, type MouseEvent, type ReactNode } from 'react';
 import { Key } from '../design/Button.tsx';
 import { Icon, type IconName } from '../design/Icon.tsx';
 import { isTyping } from '../shell/Layout.tsx';
@@ -25,7 +25,8 @@ const WEIGHTS = {
 
 /** Keys of the bench; anything typed into a field or a sheet is left alone, and a held key counts once. */
 export function useBenchKeys(actions: readonly BenchAction[]): void {
-  useEffect(() => {
+  // Before the screen shows what a key means now, the key means it: no moment in between is heard the old way.
+  useLayoutEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return;
       const action = actions.find((each) => (each.code ?? each.key).toLowerCase() === event.key.toLowerCase());
@@ -68,15 +69,26 @@ export function BenchFrame({
   stub,
   children,
   actions,
+  tapAnywhere,
 }: {
   stub: ReactNode;
   children: ReactNode;
   actions: readonly BenchAction[];
+  /** What a tap beside every button means, as Space does. */
+  tapAnywhere?: BenchAction | undefined;
 }) {
   useBenchKeys(actions);
+  const onTap = (event: MouseEvent<HTMLElement>) => {
+    const onSomething = (event.target as Element).closest('button, a, input, label, select, textarea, [role="dialog"]');
+    if (!onSomething && !window.getSelection()?.toString() && tapAnywhere && !tapAnywhere.disabled) tapAnywhere.run();
+  };
   return (
     <div className="flex min-h-[calc(100vh-124px)] flex-col gap-4 px-4 pt-4 md:px-8">
-      <div className="grid flex-1 gap-x-8 gap-y-5 lg:grid-cols-[350px_minmax(0,1fr)]">
+      {/* A gloved hand may land anywhere; keys and buttons say the same for everybody else. */}
+      <div
+        onClick={onTap}
+        className="grid flex-1 gap-x-8 gap-y-5 lg:grid-cols-[350px_minmax(0,1fr)] xl:grid-cols-[468px_minmax(0,1fr)]"
+      >
         <section
           aria-label="What to do"
           className="flex min-w-0 flex-col gap-4 md:max-lg:grid md:max-lg:grid-cols-2 md:max-lg:items-start"
@@ -96,8 +108,9 @@ export function BenchFrame({
 
 /** The sentence and the one number of a bench screen; nothing moves when the number changes. */
 export function BenchNumber({ says, value, unit }: { says: string; value: string; unit?: string }) {
-  const size = value.length <= 2 ? 'text-[min(232px,42vw)]' : value.length <= 5
-        ? 'text-[min(160px,32vw)]'
+  // At a desk's width its digits are 160 px high or more, so that it is read at two metres.
+  const size = value.length <= 3 ? 'text-[min(232px,42vw)]' : value.length <= 5
+        ? 'text-[min(160px,32vw)] xl:text-[232px]'
         : 'text-[min(112px,24vw)]'; // prettier-ignore
   return (
     <div>

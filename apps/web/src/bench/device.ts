@@ -40,6 +40,21 @@ export function useFullScreen(): { full: boolean; toggle: () => void; possible: 
   return { full, toggle, possible };
 }
 
+export interface Switch {
+  on: boolean;
+  toggle: () => void;
+}
+
+/** A choice that this device remembers. */
+export function useSwitch(key: string, usual: boolean): Switch {
+  const [on, setOn] = useState(() => (localStorage.getItem(key) ?? (usual ? 'on' : 'off')) === 'on');
+  const toggle = () => {
+    localStorage.setItem(key, on ? 'off' : 'on');
+    setOn(!on);
+  };
+  return { on, toggle };
+}
+
 const SPEECH_KEY = 'schmelz-speech';
 const speaks = () => localStorage.getItem(SPEECH_KEY) === 'on';
 

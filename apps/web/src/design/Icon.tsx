@@ -83,7 +83,7 @@ const BASIS_WORDS: Record<Basis, string> = { measured: 'measured', fitted: 'from
 export function BasisMark({ basis }: { basis: Basis }) {
   return (
     <svg
-      className="mr-1 inline-block align-baseline"
+      className="basis mr-1 inline-block align-baseline"
       width={9}
       height={9}
       viewBox="2 2 12 12"

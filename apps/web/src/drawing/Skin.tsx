@@ -1,4 +1,5 @@
-import { SKINS, type SkinColour } from '@schmelz/core';
+import { skinFigure, SKINS, type SkinColour } from '@schmelz/core';
+import { Fig } from '../design/Figure.tsx';
 
 /** The melt's skin in its own colours; the heat scale of the whole application. */
 export const SKIN_FILL: Record<SkinColour, string> = {
@@ -26,17 +27,19 @@ export function SkinSwatch({ colour, size = 22 }: { colour: SkinColour; size?: n
 }
 
 /** The whole scale with its words and its degrees, the colour at hand framed. */
-export function SkinScale({ now, write }: { now: SkinColour | null; write: (celsius: number) => string }) {
+export function SkinScale({ now }: { now: SkinColour | null }) {
   return (
     <ol className="grid grid-cols-5 text-sm" aria-label="What the skin on the melt says">
-      {SKINS.map(({ colour, fromC, says }) => (
+      {SKINS.map(({ colour, says }) => (
         <li key={colour} className="min-w-0 pr-2" aria-current={now === colour ? 'true' : undefined}>
           <span
             className={`block h-4 border border-contour ${now === colour ? 'outline-2 outline-offset-2 outline-ink' : ''}`}
             style={{ background: SKIN_FILL[colour] }}
           />
           <b className="mt-1 block font-semibold">{colour}</b>
-          <span className="quiet block">from {write(fromC)}</span>
+          <span className="quiet block">
+            from <Fig figure={skinFigure(colour)} title={`Skin looks ${colour} from`} />
+          </span>
           <span className="quiet hidden sm:block">{says}</span>
         </li>
       ))}

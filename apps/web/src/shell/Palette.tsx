@@ -21,6 +21,12 @@ const KEYS: [string, string][] = [
 const ROOMS = [
   ['/lead/melt', 'Melting and feeding the pot'],
   ['/lead/dial', "The pot's dial"],
+  ['/trim/sample', 'Heads on the scale'],
+  ['/paint/heat', 'Seconds under gun or torch'],
+  ['/paint/order', 'Order of colours'],
+  ['/bake/program', 'Which bake program'],
+  ['/bake/past', 'Past bakes and their cure'],
+  ['/bake/log', 'A bake from an oven log'],
   ['/lead/cast', 'What a cavity casts in another metal'],
   ['/lead/probes', 'Probes and logs'],
   ['/molds/parts', 'Pins, plugs, keepers'],

@@ -23,13 +23,13 @@ function useRinging(clocks: readonly Clock[], now: number): void {
   }, [clocks, now]);
 }
 
-function ClockOnShelf({ clock, now }: { clock: Clock; now: number }) {
+function ClockOnShelf({ clock, now, wordy }: { clock: Clock; now: number; wordy: boolean }) {
   const over = now >= clock.endsAt;
   const share = (now - clock.startedAt) / Math.max(1, clock.endsAt - clock.startedAt);
   return (
     <Link
       to={clock.to}
-      className="flex items-end gap-2 hover:text-good"
+      className="flex shrink-0 items-end gap-2 hover:text-good"
       aria-label={`${clock.name}, ${over ? 'over' : `${writeClock((clock.endsAt - now) / 1000)} left`}`}
     >
       <ClockBody body={clock.body} share={share} />
@@ -42,8 +42,8 @@ function ClockOnShelf({ clock, now }: { clock: Clock; now: number }) {
           style={{ fontStretch: '90%' }}
         >
           {clock.name} {writeTime(clock.endsAt)}
-          <span className="hidden items-center gap-1 xl:inline-flex">
-            <Icon name="sound" size={13} /> {SOUND_WORDS[clock.body]}
+          <span className="hidden items-center gap-1 xl:inline-flex" title={`Rings ${SOUND_WORDS[clock.body]}`}>
+            <Icon name="sound" size={13} /> {wordy && SOUND_WORDS[clock.body]}
           </span>
         </span>
       </span>
@@ -57,6 +57,9 @@ const PLACES = [
   ['/books', 'Books'],
   ['/setup', 'Setup'],
 ] as const;
+
+/** So many waits stand on the shelf with their sounds in words; more of them only with its sign. */
+const ROOMY = 2;
 
 /** Always in view: the name, every running wait on its shelf, and the places that are no station. */
 export function Shelf({ onPalette }: { onPalette: () => void }) {
@@ -74,10 +77,10 @@ export function Shelf({ onPalette }: { onPalette: () => void }) {
       <div
         aria-label="Clock shelf"
         role="group"
-        className={`order-last col-span-2 flex flex-wrap items-end gap-x-7 gap-y-1 lg:order-none lg:col-span-1 lg:min-h-[64px] ${clocks.length ? '' : 'hidden lg:flex'}`}
+        className={`order-last col-span-2 flex flex-wrap items-end gap-x-7 gap-y-1 lg:order-none lg:col-span-1 lg:min-h-[64px] lg:flex-nowrap lg:overflow-x-auto ${clocks.length ? '' : 'hidden lg:flex'}`}
       >
         {clocks.map((clock) => (
-          <ClockOnShelf key={clock.id} clock={clock} now={now} />
+          <ClockOnShelf key={clock.id} clock={clock} now={now} wordy={clocks.length <= ROOMY} />
         ))}
         {clocks.length === 0 && <span className="quiet pb-3">Nothing is melting, setting or baking.</span>}
       </div>

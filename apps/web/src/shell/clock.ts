@@ -10,6 +10,12 @@ export function useNow(everyMs = 500): number {
   return now;
 }
 
+const VOLUME_KEY = 'schmelz-volume';
+const USUAL_VOLUME = 0.5;
+/** How loud, 0 to 1. */
+export const soundVolume = (): number => Number(localStorage.getItem(VOLUME_KEY) ?? USUAL_VOLUME);
+export const setSoundVolume = (volume: number): void => localStorage.setItem(VOLUME_KEY, String(volume));
+
 const SOUND_KEY = 'schmelz-sound';
 export const soundIsOn = (): boolean => localStorage.getItem(SOUND_KEY) !== 'off';
 export const switchSound = (on: boolean): void => localStorage.setItem(SOUND_KEY, on ? 'on' : 'off');
@@ -17,8 +23,8 @@ export const switchSound = (on: boolean): void => localStorage.setItem(SOUND_KEY
 let audio: AudioContext | null = null;
 
 /** A short pattern of tones, Hz and seconds; silent where the browser has not been touched yet. */
-export function sound(tones: readonly (readonly [number, number])[], volume = 0.25): void {
-  if (!soundIsOn()) return;
+export function sound(tones: readonly (readonly [number, number])[], volume = 0.5 * soundVolume()): void {
+  if (!soundIsOn() || volume <= 0) return;
   try {
     audio ??= new AudioContext();
   } catch {
@@ -43,5 +49,7 @@ export const SOUNDS = {
   freeze: [[880, 0.12], [1175, 0.2]],
   oven: [[660, 0.5], [880, 0.5], [660, 0.7]],
   tap: [[520, 0.05]],
+  beat: [[1320, 0.03]],
+  close: [[990, 0.06], [990, 0.06]],
   reject: [[200, 0.12]],
 } as const; // prettier-ignore

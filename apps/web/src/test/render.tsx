@@ -79,3 +79,9 @@ export function renderAt(element: ReactNode, path = '/', pattern = path) {
   );
   return { ...view, client, router };
 }
+
+/** The smallest element that reads so as a whole, figures to be asked why among its words. */
+export const reads = (pattern: RegExp) => (_: string, element: Element | null) =>
+  !!element &&
+  pattern.test(element.textContent) &&
+  ![...element.children].some((child) => pattern.test(child.textContent));

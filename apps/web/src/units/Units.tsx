@@ -28,6 +28,8 @@ export interface Units {
 const joined = ({ figure, unit }: Written) => (unit.startsWith('°') ? `${figure} ${unit}` : `${figure} ${unit}`);
 
 function makeUnits(massUnit: MassUnit, temperatureUnit: TemperatureUnit, currency: string): Units {
+  const kelvin = (value: number) =>
+    temperatureUnit === 'F' ? `${Math.round(value * 18) / 10} °F` : `${Math.round(value * 10) / 10} K`;
   const money = (minor: number, extraDigits = 0) => writeMoney(minor, currency, extraDigits);
   const units: Units = {
     massUnit,
@@ -72,7 +74,7 @@ function makeUnits(massUnit: MassUnit, temperatureUnit: TemperatureUnit, currenc
         case 'kWh':
           return `${Math.round(value * 100) / 100} kWh`;
         case 'K':
-          return temperatureUnit === 'F' ? `${Math.round(value * 18) / 10} °F` : `${Math.round(value * 10) / 10} K`;
+          return kelvin(value);
         case 'W/K':
           return `${Math.round(value * 100) / 100} W/K`;
         case 'W/m2K':
@@ -81,6 +83,10 @@ function makeUnits(massUnit: MassUnit, temperatureUnit: TemperatureUnit, currenc
           return `${Math.round(value * 100) / 100} m/s`;
         case 'ug/m3':
           return `${value < 1 ? Math.round(value * 100) / 100 : Math.round(value)} µg/m³`;
+        case 'kg/m3':
+          return `${(value / 1000).toFixed(2)} g/cm³`;
+        case 'K/month':
+          return `${kelvin(value)} a month`;
         case 'text':
           return String(value);
       }

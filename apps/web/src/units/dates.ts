@@ -9,6 +9,8 @@ export const writeDay = (when: number | string): string => format(at(when), 'd M
 export const writeDayShort = (when: number | string): string => format(at(when), 'd MMMM');
 /** Mar 26 */
 export const writeMonth = (when: number | string): string => format(at(when), 'MMM yy');
+/** March 2026 */
+export const writeLongMonth = (when: number | string): string => format(at(when), 'MMMM yyyy');
 /** 19:48 */
 export const writeTime = (when: number | string): string => format(at(when), 'HH:mm');
 /** 2026-03-06, as date fields and the API want it. */

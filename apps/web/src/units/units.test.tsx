@@ -55,6 +55,8 @@ test('every unit of a figure is written', async () => {
     write(6e-4, 'm2'),
     write(700, 'W'),
     write(1.234, 'kWh'),
+    write(11340, 'kg/m3'),
+    write(2.04, 'K/month'),
     write('soft', 'text'),
   ]).toEqual([
     '10 g',
@@ -72,6 +74,8 @@ test('every unit of a figure is written', async () => {
     '6 cm²',
     '700 W',
     '1.23 kWh',
+    '11.34 g/cm³',
+    '2 K a month',
     'soft',
   ]);
 });

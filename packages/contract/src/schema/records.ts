@@ -1,9 +1,9 @@
-import { TRIAL_PREPARED } from '@schmelz/core';
+import { HEAT_TOOLS, TRIAL_PREPARED } from '@schmelz/core';
 import * as yup from 'yup';
 import { choice, day, flag, id, list, moment, note, number, record, text, whole } from './field.ts';
 
 export const CARE_KINDS = ['smoked', 'degreased', 'hinge waxed', 'changed'] as const;
-export const RECORD_KINDS = ['care', 'trial', 'dial'] as const;
+export const RECORD_KINDS = ['care', 'trial', 'dial', 'heating', 'sample'] as const;
 export type RecordKind = (typeof RECORD_KINDS)[number];
 
 const dated = { thingId: id(), at: moment() };
@@ -37,12 +37,28 @@ export const recordSchemas = {
     temperatureC: number('C', 20, 600),
     how: choice(['probe', 'colour'] as const),
   }),
+  /** Seconds under the gun or the flame that came out right, for one product from room temperature. */
+  heating: record({
+    kind: choice(['heating'] as const),
+    ...dated,
+    tool: choice(HEAT_TOOLS),
+    seconds: number('s', 0.5, 300),
+  }),
+  /** A trimmed head of a product on the scale, out of a cavity that is known or not. */
+  sample: record({
+    kind: choice(['sample'] as const),
+    ...dated,
+    position: whole('', 1, 12).nullable().defined(),
+    massKg: number('kg', 0.00001, 5),
+  }),
 };
 export const recordKindSchema = yup.object({ kind: choice(RECORD_KINDS) });
 export type CareRecord = yup.InferType<typeof recordSchemas.care>;
 export type TrialRecord = yup.InferType<typeof recordSchemas.trial>;
 export type DialRecord = yup.InferType<typeof recordSchemas.dial>;
-export type RecordInput = CareRecord | TrialRecord | DialRecord;
+export type HeatingRecord = yup.InferType<typeof recordSchemas.heating>;
+export type SampleRecord = yup.InferType<typeof recordSchemas.sample>;
+export type RecordInput = CareRecord | TrialRecord | DialRecord | HeatingRecord | SampleRecord;
 
 export const LOT_SOURCES = ['bought ingots', 'scrap', 'tyre weights', 'own ingots', 'returned sprue'] as const;
 export type LotSource = (typeof LOT_SOURCES)[number];

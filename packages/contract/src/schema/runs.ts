@@ -1,4 +1,4 @@
-import { COUNT_STATIONS, POUR_CAUSES, ROUTINE_WORK } from '@schmelz/core';
+import { COUNT_STATIONS, POUR_CAUSES, ROUTINE_WORK, SHORT_WHERE } from '@schmelz/core';
 import * as yup from 'yup';
 import { choice, flag, id, list, moment, number, record, text, whole } from './field.ts';
 
@@ -9,18 +9,36 @@ const of = <K extends string>(kind: K) => yup.string().required().oneOf([kind]);
 export const pourEntrySchemas = {
   charge: record({ ...entry, kind: of('charge'), massKg: number('kg', 0.05, 60), potC: number('C', -20, 600) }),
   feed: record({ ...entry, kind: of('feed'), massKg: number('kg', 0.005, 20) }),
-  blank: record({ ...entry, kind: of('blank') }),
-  shot: record({ ...entry, kind: of('shot'), positions: list(whole('', 1, 12), 1, 12) }),
+  blank: record({ ...entry, kind: of('blank'), moldId: id() }),
+  shot: record({
+    ...entry,
+    kind: of('shot'),
+    moldId: id(),
+    positions: list(whole('', 1, 12), 1, 12),
+    filled: list(whole('', 1, 12), 0, 12).optional(),
+  }),
   reject: record({
     ...entry,
     kind: of('reject'),
     shotId: id(),
     position: whole('', 1, 12),
     cause: choice(POUR_CAUSES),
+    where: choice(SHORT_WHERE).optional(),
     hookLost: flag().optional(),
+    kept: flag().optional(),
+    redipped: flag().optional(),
   }),
-  smoked: record({ ...entry, kind: of('smoked') }),
-  blocked: record({ ...entry, kind: of('blocked'), position: whole('', 1, 12) }),
+  smoked: record({ ...entry, kind: of('smoked'), moldId: id() }),
+  blocked: record({ ...entry, kind: of('blocked'), moldId: id(), position: whole('', 1, 12) }),
+  mold: record({ ...entry, kind: of('mold'), moldId: id(), away: flag() }),
+  hooks: record({ ...entry, kind: of('hooks'), materialId: id(), left: whole('pieces', 0, 20_000) }),
+  weighed: record({
+    ...entry,
+    kind: of('weighed'),
+    moldId: id(),
+    position: whole('', 1, 12),
+    massKg: number('kg', 0.0001, 5),
+  }),
   checked: record({ ...entry, kind: of('checked'), items: list(text(80), 0, 20) }),
   done: record({ ...entry, kind: of('done'), what: choice(ROUTINE_WORK) }),
   pause: record({ ...entry, kind: of('pause') }),
@@ -71,7 +89,10 @@ export const pourKindSchema = yup.object({ kind: choice(Object.keys(pourEntrySch
 export const ticketKindSchema = yup.object({ kind: choice(Object.keys(ticketEntrySchemas)) }).required();
 
 export const startPourSchema = record({
-  moldId: id(),
+  /** In the order in which they come to the pot. */
+  moldIds: list(id(), 1, 6),
+  /** How many of them are poured in turn. */
+  atOnce: whole('molds', 1, 2),
   potId: id(),
   batchIds: list(id(), 1, 20),
 });

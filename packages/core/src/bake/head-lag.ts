@@ -2,8 +2,12 @@ import { STEEL_J_KG_K } from '../metal/materials.ts';
 import { inRange } from '../quantity/check.ts';
 
 const LEAD_J_KG_K = 132;
-/** Still oven air around a hung head, W/m2K. Common practice, no source: a 1/2 oz head lags 2 to 3 minutes. */
-export const OVEN_W_M2K = 20;
+/**
+ * Oven air and walls around a hung head, W/m2K: free convection on a ball of 13 mm (Churchill 1983, from memory) about 14,
+ * and as much again by radiation from walls at 177 C. A 1/2 oz head then lags 2 minutes, and 20 minutes at 177 C take 24
+ * on the clock (common practice: 22 to 24).
+ */
+export const OVEN_W_M2K = 28;
 
 /** First-order lag of a head in an oven, s: (m c + m_hook c_hook)/(h A). */
 export function headLagS(leadKg: number, hookKg: number, areaM2: number, filmW_M2K = OVEN_W_M2K): number {

@@ -20,8 +20,10 @@ export interface FillThreshold {
   shortShare(index: number): number;
 }
 
-/** Belief before any record: half short at 1.1, most of the change between 0.8 and 1.5. It weighs about ten casts. */
-const PRIOR = { centre: Math.log(1.1), centreSd: 0.25, logSpread: Math.log(0.16), logSpreadSd: 0.4 };
+/** Index at which every second cast is short, as believed before any record. */
+export const THRESHOLD_PRIOR_INDEX = 1.1;
+/** Belief before any record: half short there, most of the change between 0.8 and 1.5. It weighs about ten casts. */
+const PRIOR = { centre: Math.log(THRESHOLD_PRIOR_INDEX), centreSd: 0.25, logSpread: Math.log(0.16), logSpreadSd: 0.4 };
 
 const logistic = (x: number) => (x >= 0 ? 1 / (1 + Math.exp(-x)) : Math.exp(x) / (1 + Math.exp(x)));
 

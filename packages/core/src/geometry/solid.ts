@@ -110,3 +110,6 @@ export function sideOutline(solid: HeadSolid): [number, number][] {
   const lower = profile.map(([x, r]): [number, number] => [x * scaleM, (style.droop(x) + r) * scaleM]);
   return [...upper, ...lower.reverse()];
 }
+
+/** Width of the ball that weighs as much: what a hook passes through, and what a head takes on a rack. */
+export const headWidthM = (leadKg: number): number => 2 * Math.cbrt((3 * leadKg) / (4 * Math.PI * LEAD_SOLID_KG_M3));

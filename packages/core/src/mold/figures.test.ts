@@ -3,19 +3,32 @@ import { fitThreshold } from '../fill/threshold.ts';
 import { typicalHook } from '../geometry/hook.ts';
 import { cavitySolid } from '../geometry/solid.ts';
 import { BISMUTH_TIN, SOFT_LEAD } from '../metal/alloy.ts';
-import { dialTable } from '../pot/dial.ts';
-import { dialFigure, fumeFigure, potFigure, refillFigures } from '../pot/figures.ts';
+import { alloyFigures, antimonyFigure } from '../metal/figures.ts';
+import { dialDrift, dialTable } from '../pot/dial.ts';
+import { dialFigure, dialMarkFigure, driftFigure, skinFigure } from '../pot/dial-figures.ts';
+import { fumeFigure, potFigure, refillFigures } from '../pot/figures.ts';
+import {
+  averagePriceFigure,
+  cleanShareFigure,
+  leftFigure,
+  lotPriceFigure,
+  metalFigure,
+  waitingFigure,
+} from '../stock/figures.ts';
+import { castableFigure, cavitiesFigure, causeFigure, inDrawerFigure, sinceSmokedFigure, smokeDueFigure, smokeInFigure, stockFigure } from './care-figures.ts'; // prettier-ignore
+import { learnedMoldFigures, missFigure, thresholdFigure, timesFigure } from './fit-figures.ts';
+import { probeFigure } from '../readings/figures.ts';
 import type { Figure } from '../quantity/figure.ts';
 import { fillLevers } from '../fill/levers.ts';
 import {
   castFigure,
   fillFigure,
-  leftFigure,
   leverFigure,
   openTimeFigure,
   paceFigures,
   readyFigure,
   shareFigure,
+  warmTimeFigure,
   yieldFigure,
 } from './figures.ts';
 import { warmPlan } from './warm-plan.ts';
@@ -43,6 +56,15 @@ const refill = {
   roomC: 20,
 };
 const pairs = [5, 7, 9].map((dial) => ({ dial, temperatureC: 232 + 20 * dial, at: 0, sdK: 3 }));
+
+const sooted = { position: 1, shotsSinceSmoked: 12, everSmoked: true };
+const MONTH_MS = 30.4375 * 86_400_000;
+const drifting = [0, 2, 4, 6].map((month) => ({
+  dial: 7,
+  temperatureC: 371 + 3 * month,
+  at: month * MONTH_MS,
+  sdK: 3,
+}));
 
 test('every figure of lead and molds answers why', () => {
   const feed = refillFigures(refill, 'measured');
@@ -77,6 +99,45 @@ test('every figure of lead and molds answers why', () => {
     leverFigure(fillLevers(fillCavity, FILL_DEFAULTS)[0]!, fillCavity, FILL_DEFAULTS),
     readyFigure(warm),
     leftFigure(3.5, 8.5, 5),
+    feed.after,
+    warmTimeFigure(warm),
+    cleanShareFigure(10, 8.7),
+    lotPriceFigure(1200, 10, 8),
+    averagePriceFigure(210, 12),
+    metalFigure([
+      { name: 'Soft', kg: 9, inPotKg: 2 },
+      { name: 'Hard', kg: 3, inPotKg: 0 },
+    ]),
+    ...Object.values(alloyFigures(BISMUTH_TIN)),
+    antimonyFigure(10.5),
+    dialMarkFigure(dialTable(pairs), 371)!,
+    driftFigure(dialDrift(drifting)!),
+    skinFigure('straw'),
+    sinceSmokedFigure(sooted),
+    smokeInFigure('fifty', sooted)!,
+    smokeDueFigure('five', [sooted, { ...sooted, position: 2, shotsSinceSmoked: 2 }]),
+    inDrawerFigure([{ name: 'Pin', owned: 20, places: [{ where: 'in heads', count: 6 }] }]),
+    stockFigure('Hook', 150),
+    castableFigure([
+      { position: 1, hooks: ['2/0'] },
+      { position: 2, hooks: [] },
+    ]),
+    causeFigure('short', 3, 100),
+    ...Object.values(
+      learnedMoldFigures({
+        lossWPerK: 0.5,
+        lossSdWPerK: 0.02,
+        capacityShare: 1.1,
+        capacitySdShare: 0.03,
+        readings: 300,
+      }),
+    ),
+    missFigure(2.4, 300),
+    thresholdFigure(fitThreshold([])),
+    timesFigure(1.3, 1, 1.3),
+    probeFigure('pot', 371),
+    waitingFigure([{ label: 'Keel', grossKg: 9.6 }]),
+    cavitiesFigure([{ name: 'Five', cavities: [1, 2, 3, 4, 5] }]),
   ];
   all.forEach(answersWhy);
 });
@@ -92,4 +153,24 @@ test('measured, fitted and given are told apart', () => {
   });
   expect(potFigure('power', refill.pot, null).basis).toBe('given');
   expect(fillFigure(fillCavity, FILL_DEFAULTS, fitThreshold([])).basis).toBe('fitted');
+});
+
+test('the small numbers beside the big ones are sums of what was written down', () => {
+  expect(cleanShareFigure(10, 8.7).value).toBeCloseTo(0.87, 12);
+  // Dross is paid for: 12 for 10 kg, of which 8 are clean.
+  expect(lotPriceFigure(1200, 10, 8).value).toBe(150);
+  expect(smokeInFigure('fifty', sooted)!.value).toBe(38);
+  expect(smokeInFigure('five', sooted)).toBeNull();
+  expect(inDrawerFigure([{ name: 'Pin', owned: 20, places: [{ where: 'in heads', count: 6 }] }]).value).toBe(14);
+  expect(
+    castableFigure([
+      { position: 1, hooks: ['2/0'] },
+      { position: 2, hooks: [] },
+    ]).value,
+  ).toBe(1);
+  expect(driftFigure(dialDrift(drifting)!).value).toBeCloseTo(3, 6);
+  expect(dialMarkFigure(dialTable(pairs), 371)!.value).toBeCloseTo(6.95, 2);
+  expect(dialMarkFigure(dialTable(pairs), 500)).toBeNull();
+  // Pure lead melts at 327.46 C and is poured at about 370 C (common practice, no source).
+  expect(alloyFigures(SOFT_LEAD)).toMatchObject({ liquidus: { value: 327.46 }, pour: { value: 370 } });
 });

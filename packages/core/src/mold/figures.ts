@@ -171,16 +171,16 @@ export const readyFigure = (plan: WarmPlan): Figure =>
     { low: plan.readyC - 8, high: plan.readyC + 8, basis: plan.blanks.basis },
   );
 
-/** What is left of a lot, or of all of them: bookkeeping, not assay. */
-export const leftFigure = (leftKg: number, cameKg: number, wentKg: number): Figure =>
+/** How long the warming takes, blank shots at a usual pace. */
+export const warmTimeFigure = (plan: WarmPlan): Figure =>
   figure(
-    leftKg,
-    'kg',
+    plan.seconds,
+    's',
     {
-      rule: 'First in, first out: what was used came from the oldest lot that had any; what came back filled the one used last.',
-      formula: 'left = clean − went + came back',
-      source: 'Movements of your stock; counts and weighings correct them',
-      inputs: [measured('Clean metal that came', cameKg, 'kg'), measured('Went, less what came back', wentKg, 'kg')],
+      rule: 'Time on the pot, then the blank shots one after the other at a usual pace.',
+      formula: 't = t_pot + n t_shot',
+      source: plan.blanks.why.source,
+      inputs: plan.blanks.why.inputs,
     },
-    { basis: 'measured' },
+    { low: 0.85 * plan.seconds, high: 1.25 * plan.seconds, basis: plan.blanks.basis },
   );

@@ -14,6 +14,12 @@ export interface SootDue {
   inShots: number | null;
 }
 
+/** Soot wears off over so many shots, to 1/e. Common practice, no source: smoked again every 50 to 60. */
+const WEAR_SHOTS = 40;
+
+/** Share of its soot that a cavity still has, 1 just after the candle. */
+export const sootLeft = (shotsSinceSmoked: number): number => Math.exp(-shotsSinceSmoked / WEAR_SHOTS);
+
 /** Whether a cavity wants the candle, by the maker's school. */
 export function sootDue(school: SootSchool, shotsSinceSmoked: number, everSmoked: boolean): SootDue {
   if (school === 'once') return { due: !everSmoked, inShots: null };

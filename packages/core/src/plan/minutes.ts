@@ -13,6 +13,38 @@ export function shotSeconds(ways: Pick<HouseWays, 'loadS' | 'inspectS'>, cavitie
   return cavities * (ways.loadS + POUR_S_PER_CAVITY + ways.inspectS) + openS + HANDLE_S_PER_SHOT;
 }
 
+export interface MoldShots {
+  shots: number;
+  cavities: number;
+  openS: number;
+}
+
+/**
+ * Seconds of all shots when `atOnce` molds (1 or 2) are poured in turn: while one sets, the hands are at the other, so
+ * that a pair of shots takes as long as the hands or, where they are quicker, as the slower mold.
+ */
+export function shotsSeconds(
+  ways: Pick<HouseWays, 'loadS' | 'inspectS'>,
+  molds: readonly MoldShots[],
+  atOnce: number,
+): number {
+  const hands = (mold: MoldShots) => shotSeconds(ways, mold.cavities, 0);
+  const waiting = molds.map((mold) => ({ ...mold }));
+  let seconds = 0;
+  for (;;) {
+    const [a, b] = waiting.filter((mold) => mold.shots > 0);
+    if (!a) return seconds;
+    const shots = b && atOnce > 1 ? Math.min(a.shots, b.shots) : a.shots;
+    a.shots -= shots;
+    if (!b || atOnce <= 1) {
+      seconds += shots * shotSeconds(ways, a.cavities, a.openS);
+      continue;
+    }
+    b.shots -= shots;
+    seconds += shots * Math.max(hands(a) + hands(b), hands(a) + a.openS, hands(b) + b.openS);
+  }
+}
+
 /** Hands-on seconds at the stations after the pour, for all lines. */
 export function handSeconds(ways: HouseWays, lines: readonly PlanLine[]) {
   const sum = (seconds: (line: PlanLine) => number) =>

@@ -2,7 +2,7 @@ import { castMassKg } from '../cast/cast-mass.ts';
 import { interfaceWPerM2K, timeToOpen } from '../freeze/freeze.ts';
 import { cavitySolid } from '../geometry/solid.ts';
 import { sprueOf } from '../geometry/sprue.ts';
-import { blankShots, MOLD_READY_C } from '../mold/warm-up.ts';
+import { warmPlan } from '../mold/warm-plan.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
 import type { KindOnMold, MoldAllocation } from './allocate.ts';
 import type { CavityUse, HouseWays, MoldPlan, PlanMold } from './types.ts';
@@ -49,29 +49,13 @@ function shotsFigure({ mold, kinds, shots }: MoldAllocation): Figure {
   );
 }
 
+/** Blank shots by the mold's own way of warming; one that is open below can only be warmed on the pot. */
 function blanksFigure(mold: PlanMold, shotKg: number, ways: HouseWays): Figure {
-  const heat = { moldKg: mold.bodyKg, shotKg, metalC: ways.pourC, roomC: ways.roomC };
-  const { shots } = blankShots(heat);
-  return figure(
-    shots,
-    'count',
-    {
-      rule: 'Shots without hooks, put back in the pot, until the mold is warm. A heavy mold and light shots need more.',
-      formula: 'each shot adds m·[h(T_pour) − h(T_eject)] to the mold; between shots it loses UA·(T − T_room)',
-      source: 'Lumped heat balance; checked against practice of 3, 5 and 10 blank shots',
-      inputs: [
-        given('Mold', mold.bodyKg, 'kg'),
-        given('One shot, every cavity', shotKg, 'kg'),
-        given('Metal', ways.pourC, 'C'),
-        given('Room', ways.roomC, 'C'),
-        given('Ready at', MOLD_READY_C, 'C'),
-      ],
-    },
-    {
-      low: blankShots({ ...heat, readyC: MOLD_READY_C - 10 }).shots,
-      high: blankShots({ ...heat, readyC: MOLD_READY_C + 15 }).shots,
-    },
-  );
+  const { learned } = mold;
+  const openBelow = mold.cavities.some((cavity) => cavity.openBelow);
+  const block = { bodyKg: mold.bodyKg, metal: mold.metal, ...(learned ? { lossWPerK: learned.lossWPerK, capacityShare: learned.capacityShare } : {}) }; // prettier-ignore
+  const school = openBelow ? 'pot top' : (mold.warmSchool ?? 'blank shots');
+  return warmPlan({ block, basis: learned ? 'fitted' : 'given', shotKg, metalC: ways.pourC, roomC: ways.roomC, school, openBelow }).blanks; // prettier-ignore
 }
 
 function openFigure({ mold, kinds }: MoldAllocation, ways: HouseWays): Figure {

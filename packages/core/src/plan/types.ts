@@ -2,6 +2,8 @@ import type { HookSize } from '../geometry/hook.ts';
 import type { StyleId } from '../geometry/styles.ts';
 import type { LabelPoint } from '../bake/cure.ts';
 import type { PaintZone } from '../paint/coverage.ts';
+import type { MoldMetal } from '../mold/block.ts';
+import type { WarmSchool } from '../mold/warm-plan.ts';
 import type { Figure } from '../quantity/figure.ts';
 
 export interface PlanHook {
@@ -49,6 +51,10 @@ export interface PlanCavity {
   hookSize: HookSize;
   eyeAngleDeg: number;
   condition: 'good' | 'blocked';
+  /** Laid in before the hook, where the cavity was cut for it. */
+  pin?: unknown;
+  keeper?: boolean;
+  openBelow?: boolean;
   /** From records: good heads out of casts. */
   good: number;
   casts: number;
@@ -57,6 +63,10 @@ export interface PlanMold {
   id: string;
   name: string;
   bodyKg: number;
+  metal?: MoldMetal;
+  warmSchool?: WarmSchool;
+  /** From its own readings. */
+  learned?: { lossWPerK: number; capacityShare: number } | null;
   shotsSinceSmoked: number;
   cavities: PlanCavity[];
 }

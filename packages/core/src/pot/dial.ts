@@ -25,8 +25,15 @@ export interface DialReading {
   /** True outside the measured marks: the end value is held, and that must be said. */
   outside: boolean;
 }
+/** One mark of the dial as its pairs say together: plain data, so that it crosses from a worker. */
+export interface FittedMark {
+  dial: number;
+  temperatureC: number;
+  sdK: number;
+  pairs: number;
+}
 export interface DialTable {
-  marks: { dial: number; temperatureC: number; sdK: number; pairs: number }[];
+  marks: readonly FittedMark[];
   from: number;
   to: number;
   at(dial: number): DialReading;
@@ -61,12 +68,11 @@ function pooled(groups: readonly Block[]): number[] {
 }
 
 /**
- * A table from a maker's own pairs: marks measured more than once are averaged by their precision, made monotone, and
- * joined by {@link pchip}. The uncertainty is that of the marks on either side, plus how far the curve may bow between.
- * Range: dial 0 to 100, 20 to 600 C; pairs at two marks or more.
+ * The marks of a dial fitted to a maker's own pairs: those measured more than once are averaged by their precision, then
+ * made monotone. Range: dial 0 to 100, 20 to 600 C; pairs at two marks or more.
  * @throws QuantityError with fewer than two marks
  */
-export function dialTable(pairs: readonly DialPair[]): DialTable {
+export function fitDialMarks(pairs: readonly DialPair[]): FittedMark[] {
   const groups = new Map<number, DialPair[]>();
   for (const pair of pairs) {
     inRange('dial', pair.dial, '', 0, 100);
@@ -84,13 +90,21 @@ export function dialTable(pairs: readonly DialPair[]): DialTable {
       return { dial, weight, mean, group };
     });
   const means = pooled(blocks);
-  const marks = blocks.map(({ dial, weight, group, mean }, i) => {
+  return blocks.map(({ dial, weight, group, mean }, i) => {
     const spread = group.reduce((sum, pair) => sum + (pair.temperatureC - mean) ** 2, 0) / group.length;
     const sdK = Math.sqrt(
       1 / weight + REPEAT_SD_K ** 2 / group.length + (group.length > 1 ? spread / group.length : 0),
     );
     return { dial, temperatureC: means[i]!, sdK, pairs: group.length };
   });
+}
+
+/**
+ * The curve through fitted marks, joined by {@link pchip}. Its uncertainty is that of the marks on either side, plus how
+ * far it may bow between them.
+ */
+export function tableOfMarks(marks: readonly FittedMark[]): DialTable {
+  const means = marks.map((mark) => mark.temperatureC);
   const curve = pchip(marks.map((mark) => mark.dial), means); // prettier-ignore
   const at = (dial: number): DialReading => {
     const outside = dial < curve.from || dial > curve.to;
@@ -122,6 +136,12 @@ export function dialTable(pairs: readonly DialPair[]): DialTable {
     },
   };
 }
+
+/**
+ * A dial's table from a maker's own pairs: {@link fitDialMarks}, joined by {@link tableOfMarks}.
+ * @throws QuantityError with fewer than two marks
+ */
+export const dialTable = (pairs: readonly DialPair[]): DialTable => tableOfMarks(fitDialMarks(pairs));
 
 const MONTH_MS = 30.4375 * 86_400_000;
 

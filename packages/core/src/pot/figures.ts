@@ -1,5 +1,4 @@
 import { figure, fitted, given, measured, type Figure, type WhyInput } from '../quantity/figure.ts';
-import type { DialTable } from './dial.ts';
 import { fumeCeilingUgM3, LEAD_ACTION_LEVEL_UG_M3, LEAD_LIMIT_UG_M3 } from './fume.ts';
 import { largestRefill, type Refill, type RefillInput } from './refill.ts';
 
@@ -24,6 +23,7 @@ export function refillFigures(input: RefillInput, potTemperature: 'measured' | '
   return {
     refill,
     add: figure(refill.addKg, 'kg', { rule: words[refill.limit], formula: 'm = M (h(T) − h(T_keep)) / (h(T_keep) − h(T_add))', source, inputs }, { low: Math.min(low, refill.addKg), high: Math.max(high, refill.addKg) }), // prettier-ignore
+    after: figure(refill.afterC, 'C', { rule: 'What is there and what is added come to one heat: melting takes the most of it.', formula: 'M h(T) + m h(T_add) = (M + m) h(T_after)', source, inputs: [...inputs, given('Added', refill.addKg, 'kg')] }, { low: refill.afterC - 8, high: refill.afterC + 8 }), // prettier-ignore
     recover: figure(refill.recoverS, 's', { rule: 'At full power, back to where you pour.', formula: 'dH/dt = P − UA (T − T_room)', source, inputs: [...inputs, given('Power', input.pot.powerW, 'W'), given('Pour at', input.pourC, 'C')] }, { low: refill.recoverS * 0.8, high: refill.recoverS * 1.3 }), // prettier-ignore
   };
 }
@@ -41,24 +41,6 @@ export const fumeFigure = (metalC: number): Figure =>
     },
     { low: 0, high: fumeCeilingUgM3(metalC) },
   );
-
-/** What the dial stands for, from the maker's own pairs. */
-export function dialFigure(table: DialTable, dial: number): Figure {
-  const { temperatureC, sdK, outside } = table.at(dial);
-  return figure(
-    temperatureC,
-    'C',
-    {
-      rule: outside
-        ? `Mark ${dial} lies outside the measured marks ${table.from} to ${table.to}: the nearest one is held. Measure it.`
-        : 'Between your own measured marks, never overshooting them.',
-      formula: 'monotone cubic through the marks (PCHIP)',
-      source: 'Fritsch & Carlson 1980; your pairs',
-      inputs: table.marks.map((mark) => measured(`Mark ${mark.dial}`, mark.temperatureC, 'C', `± ${Math.round(2 * mark.sdK)} K, ${mark.pairs} ${mark.pairs === 1 ? 'pair' : 'pairs'}`)), // prettier-ignore
-    },
-    { low: temperatureC - 2 * sdK, high: temperatureC + 2 * sdK, basis: outside ? 'given' : 'fitted' },
-  );
-}
 
 /** A pot's power or loss, as its plate says or as it was learned. */
 export const potFigure = (

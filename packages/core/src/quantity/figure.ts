@@ -23,6 +23,8 @@ export type Unit =
   | 'W/m2K'
   | 'm/s'
   | 'ug/m3'
+  | 'kg/m3'
+  | 'K/month'
   | 'text';
 
 export interface WhyInput {

@@ -1,5 +1,6 @@
-import { nextUndo, standing } from './log.ts';
-import { pourState, type PourEntry, type PourLog, type PourSetup } from './pour.ts';
+import { standing } from './log.ts';
+import type { PourEntry, PourLog, PourSetup } from './pour-log.ts';
+import { pourState } from './pour.ts';
 import { ticketState, type TicketLog, type TicketSetup } from './ticket.ts';
 
 /** A wait that runs by itself: what it is, when it began and when it is over (ms since 1970). */
@@ -18,7 +19,6 @@ export interface ClockPour {
   number: number;
   setup: PourSetup;
   plannedMeltS: number;
-  openS: number;
   log: PourLog;
 }
 export interface ClockTicket {
@@ -37,7 +37,7 @@ const STALE_MS = 12 * 3600 * 1000;
  */
 export function runningClocks(pours: readonly ClockPour[], tickets: readonly ClockTicket[], now: number): Clock[] {
   const clocks: Clock[] = [];
-  for (const { id, number, setup, plannedMeltS, openS, log } of pours) {
+  for (const { id, number, setup, plannedMeltS, log } of pours) {
     const state = pourState(setup, log);
     const charge = standing<PourEntry>(log).find((entry) => entry.kind === 'charge');
     const to = `/pour/${id}`;
@@ -45,18 +45,13 @@ export function runningClocks(pours: readonly ClockPour[], tickets: readonly Clo
       const endsAt = charge.at + plannedMeltS * 1000;
       clocks.push({ id: `melt ${id}`, body: 'melt', name: `Melt, pour ${number}`, startedAt: charge.at, endsAt, to });
     }
-    const last = nextUndo<PourEntry>(log);
-    const endsAt = (state.lastShotAt ?? 0) + openS * 1000;
-    if (last && state.lastShotAt !== null && endsAt > now && state.phase !== 'closed') {
-      clocks.push({
-        id: `freeze ${id}`,
-        body: 'freeze',
-        name: 'Open the mold',
-        startedAt: state.lastShotAt,
-        endsAt,
-        to,
-      });
-    }
+    if (state.phase === 'closed') continue;
+    state.molds.forEach(({ moldId, lastPouredAt }, at) => {
+      const endsAt = (lastPouredAt ?? 0) + setup.molds[at]!.openS * 1000;
+      if (lastPouredAt === null || endsAt <= now) return;
+      const name = state.molds.length > 1 ? `Open mold ${at + 1}` : 'Open the mold';
+      clocks.push({ id: `freeze ${id} ${moldId}`, body: 'freeze', name, startedAt: lastPouredAt, endsAt, to });
+    });
   }
   for (const { id, number, setup, log } of tickets) {
     for (const load of ticketState(setup, log).loads) {

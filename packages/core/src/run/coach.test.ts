@@ -1,12 +1,17 @@
 import { cavitySolid } from '../geometry/solid.ts';
 import { typicalHook } from '../geometry/hook.ts';
 import { MOLD_READY_C } from '../mold/warm-up.ts';
-import { coach, type CoachInput } from './coach.ts';
-import { pourState, type PourEntry, type PourSetup } from './pour.ts';
-import { sessionHeat, type SessionInput } from './session-heat.ts';
+import { coach, type CoachInput, type CoachMold } from './coach.ts';
+import type { PourEntry, PourSetup } from './pour-log.ts';
+import { pourState } from './pour.ts';
+import { sessionHeat, type SessionMold } from './session-heat.ts';
+import { weighedHeads } from './weighing.ts';
 
 const MINUTE = 60_000;
 const load = (position: number) => ({
+  moldId: 'm',
+  inserts: [],
+  hookKg: 0.002,
   position,
   cavityId: `c${position}`,
   batchIds: ['b'],
@@ -15,54 +20,65 @@ const load = (position: number) => ({
   sprueKg: 0.004,
   yieldShare: 0.95,
 });
-const setup: PourSetup = { loads: [1, 2, 3, 4].map(load), needs: { b: 200 }, plannedBlanks: 6 };
+const setup: PourSetup = {
+  molds: [{ moldId: 'm', plannedBlanks: 6, plannedShots: 50, openS: 4, inspectS: 3, loadS: 8 }],
+  atOnce: 1,
+  loads: [1, 2, 3, 4].map(load),
+  needs: { b: 200 },
+  hooksOut: {},
+};
 let n = 0;
 type Plain = PourEntry extends infer E ? (E extends PourEntry ? Omit<E, 'id' | 'at'> : never) : never;
 const at = (minutes: number, entry: Plain): PourEntry =>
   ({ ...entry, id: `e${(n += 1)}`, at: minutes * MINUTE }) as PourEntry;
-const blanks = Array.from({ length: 8 }, (_, i) => at(16 + 0.45 * i, { kind: 'blank' }));
+const blanks = Array.from({ length: 8 }, (_, i) => at(16 + 0.45 * i, { kind: 'blank', moldId: 'm' }));
 const shots = (count: number, from = 20, every = 1) =>
-  Array.from({ length: count }, (_, i) => at(from + every * i, { kind: 'shot', positions: [1, 2, 3, 4] }));
+  Array.from({ length: count }, (_, i) => at(from + every * i, { kind: 'shot', moldId: 'm', positions: [1, 2, 3, 4] }));
 const charged = at(0, { kind: 'charge', massKg: 6, potC: 20 });
 
-const heatOf = (log: PourEntry[], nowMinutes: number, more: Partial<SessionInput> = {}) =>
-  sessionHeat({
+const heatOf = (log: PourEntry[], nowMinutes: number, more: Partial<SessionMold> = {}) => {
+  const heat = sessionHeat({
     setup,
     log,
-    block: { bodyKg: 0.55 },
-    fullShotKg: 0.075,
-    warmed: 'blank shots',
+    molds: [{ moldId: 'm', block: { bodyKg: 0.55 }, fullShotKg: 0.075, warmed: 'blank shots', openS: 4, ...more }],
     pot: { powerW: 700, lossWPerK: 0.55 },
     metalC: 371,
     roomC: 20,
-    openS: 4,
     now: nowMinutes * MINUTE,
-    ...more,
   });
-const adviceOf = (log: PourEntry[], nowMinutes: number, more: Partial<CoachInput> = {}) => {
+  return { ...heat, moldC: heat.moldC['m'] ?? null, mold: heat.molds['m'] ?? [] };
+};
+const adviceOf = (log: PourEntry[], nowMinutes: number, more: Partial<CoachInput & CoachMold> = {}) => {
+  const { moldC, sootSchool = 'fifty', ...rest } = more;
   const heat = heatOf(log, nowMinutes);
   const fill = { solid: cavitySolid('ball', 0.014), sprueHeightM: 0.008, wireM: typicalHook('3/0').wireM };
   return coach({
     setup,
     log,
     state: pourState(setup, log),
-    moldC: heat.moldC ?? 20,
+    molds: [
+      {
+        moldId: 'm',
+        name: 'Five',
+        moldC: moldC ?? heat.moldC ?? 20,
+        block: { bodyKg: 0.55 },
+        fullShotKg: 0.075,
+        sootSchool,
+        cavities: [1, 2, 3, 4].map((position) => ({ position, fill, shotsSinceSmoked: 12, everSmoked: true })),
+      },
+    ],
     potC: heat.potC ?? 20,
     potKg: heat.potKg,
-    block: { bodyKg: 0.55 },
-    fullShotKg: 0.075,
     pot: { powerW: 700, lossWPerK: 0.55 },
     capacityKg: 9,
     metalC: 371,
     roomC: 20,
     heelKg: 0.8,
-    sootSchool: 'fifty',
-    cavities: [1, 2, 3, 4].map((position) => ({ position, fill, shotsSinceSmoked: 12, everSmoked: true })),
     now: nowMinutes * MINUTE,
-    ...more,
+    ...rest,
   });
 };
-const kinds = (log: PourEntry[], nowMinutes: number, more: Partial<CoachInput> = {}) =>
+const kinds = (log: PourEntry[], nowMinutes: number, more: Partial<CoachInput & CoachMold> = {}) =>
   adviceOf(log, nowMinutes, more).map((each) => each.kind);
 
 describe('heat of a session from its log', () => {
@@ -147,5 +163,43 @@ describe('the coach', () => {
     expect(kinds([...long, ...done], 43.5)).toEqual(['go']);
     const worn = { sootSchool: 'five' as const };
     expect(adviceOf(running, 29.3, worn).find((each) => each.kind === 'smoke')!.says).toMatch(/all cavities/);
+  });
+
+  test('weights: a heavy cavity, a light one, and a slow drift are told apart', () => {
+    const weighed = (minutes: number, grams: number, position = 2) => at(minutes, { kind: 'weighed', moldId: 'm', position, massKg: grams / 1000 }); // prettier-ignore
+    const says = (log: PourEntry[]) =>
+      adviceOf([...running, ...log], 29.3).find((each) => each.kind === 'weight')?.says;
+    // 14 g of lead and a hook of 2 g.
+    expect(weighedHeads(setup, [weighed(29, 16.7)])[0]!.off).toBeCloseTo(0.05, 9);
+    expect(says([weighed(29, 16.1)])).toBeUndefined();
+    expect(says([weighed(29, 16.7)])).toMatch(/^Cavity 2 casts 5.0 % heavy. Flash/);
+    expect(says([weighed(29, 15.3)])).toMatch(/^Cavity 2 casts 5.0 % light. Cold metal or a hard alloy/);
+    const steady = [16.0, 16.05, 15.95, 16.0, 16.05, 15.95, 16.0, 16.05].map((grams, i) => weighed(28 + i / 10, grams));
+    expect(says(steady)).toBeUndefined();
+    expect(says([...steady, weighed(29, 16.3)])).toMatch(/^The weights drift: beyond the limits, last 2.1 % heavy/);
+  });
+});
+
+describe('heat of two molds, and of a re-dipped head', () => {
+  const pair: PourSetup = { ...setup, molds: [setup.molds[0]!, { ...setup.molds[0]!, moldId: 'n' }], atOnce: 2 };
+  test('each is warmed by its own shots; filled cavities without a hook warm it too, and their metal goes back', () => {
+    const only = [charged, ...blanks, ...shots(6)];
+    const heat = (log: PourEntry[]) =>
+      sessionHeat({
+        setup: pair,
+        log,
+        molds: ['m', 'n'].map((moldId) => ({ moldId, block: { bodyKg: 0.55 }, fullShotKg: 0.075, warmed: 'blank shots' as const, openS: 4, otherKg: { 5: 0.04 } })), // prettier-ignore
+        pot: { powerW: 700, lossWPerK: 0.55 },
+        metalC: 371,
+        roomC: 20,
+        now: 27 * MINUTE,
+      });
+    expect(heat(only).moldC['m']!).toBeGreaterThan(70);
+    expect(heat(only).moldC['n']!).toBeCloseTo(20, 0);
+    const filled = only.map((entry) => (entry.kind === 'shot' ? { ...entry, filled: [5] } : entry));
+    expect(heat(filled).moldC['m']!).toBeGreaterThan(heat(only).moldC['m']! + 5);
+    expect(heat(filled).potKg).toBeCloseTo(heat(only).potKg, 9);
+    const dipped = at(26.5, { kind: 'reject', shotId: only.at(-1)!.id, position: 1, cause: 'short', redipped: true });
+    expect(heat([...only, dipped]).potKg).toBeCloseTo(heat(only).potKg + 0.014, 9);
   });
 });

@@ -14,15 +14,18 @@ export interface UndoEntry extends Entry {
 
 /** The entries that stand: in order of time, each id once, without undone ones and the undoing. */
 export function standing<E extends Entry>(entries: readonly (E | UndoEntry)[]): E[] {
-  const undone = new Set(entries.flatMap((entry) => (isUndo(entry) ? [entry.target] : [])));
+  const undone = new Set<string>();
+  for (const entry of entries) if (isUndo(entry)) undone.add(entry.target);
   const seen = new Set<string>();
   const kept: E[] = [];
+  let inOrder = true;
   for (const entry of entries) {
     if (isUndo(entry) || undone.has(entry.id) || seen.has(entry.id)) continue;
     seen.add(entry.id);
+    inOrder &&= kept.length === 0 || entry.at >= kept[kept.length - 1]!.at;
     kept.push(entry);
   }
-  return kept.sort((a, b) => a.at - b.at);
+  return inOrder ? kept : kept.sort((a, b) => a.at - b.at);
 }
 
 const isUndo = (entry: Entry): entry is UndoEntry => entry.kind === 'undo';

@@ -1,133 +1,207 @@
 import { castsFor } from '../count/binomial.ts';
 import { leadBalance, type LeadBalance } from '../balance/lead-balance.ts';
-import type { PourCause } from './causes.ts';
-import { standing, workSeconds, type Entry, type UndoEntry } from './log.ts';
-
-/** What stands in a cavity for this run. Several tickets that want the same blank wait in a row. */
-export interface CavityLoad {
-  position: number;
-  cavityId: string;
-  /** Tickets that take heads from this cavity, first served first; empty: the cavity is not used. */
-  batchIds: string[];
-  hookMaterialId: string | null;
-  leadKg: number;
-  sprueKg: number;
-  yieldShare: number;
-}
-
-export interface PourSetup {
-  loads: CavityLoad[];
-  /** Good heads wanted by ticket. */
-  needs: Record<string, number>;
-  plannedBlanks: number;
-}
-
-/** Small jobs at the pot that the coach asks for and that end their asking. */
-export const ROUTINE_WORK = ['skimmed', 'stream looked at'] as const;
-export type RoutineWork = (typeof ROUTINE_WORK)[number];
-
-export type PourEntry =
-  | (Entry & { kind: 'charge'; massKg: number; potC: number })
-  | (Entry & { kind: 'feed'; massKg: number })
-  | (Entry & { kind: 'blank' })
-  | (Entry & { kind: 'shot'; positions: number[] })
-  | (Entry & { kind: 'reject'; shotId: string; position: number; cause: PourCause; hookLost?: boolean })
-  | (Entry & { kind: 'smoked' })
-  | (Entry & { kind: 'blocked'; position: number })
-  | (Entry & { kind: 'checked'; items: string[] })
-  | (Entry & { kind: 'done'; what: RoutineWork })
-  | (Entry & { kind: 'pause' })
-  | (Entry & { kind: 'resume' })
-  | (Entry & { kind: 'close'; sprueBackKg: number; rejectsBackKg: number; drossKg: number; heelKg: number });
-
-export type PourLog = readonly (PourEntry | UndoEntry)[];
+import type { PourCause, ShortWhere } from './causes.ts';
+import { standing, workSeconds } from './log.ts';
+import { counted, hooksCounted, type CavityRecord } from './tally.ts';
+import type { CavityLoad, PourEntry, PourLog, PourSetup, RejectEntry } from './pour-log.ts';
 
 export interface CastHead {
+  moldId: string;
   position: number;
-  batchId: string | null;
+  batchId: string;
   verdict: 'good' | PourCause;
+  where: ShortWhere | null;
   hookLost: boolean;
+  kept: boolean;
+  redipped: boolean;
 }
 export interface Shot {
   id: string;
   at: number;
+  moldId: string;
   heads: CastHead[];
 }
 export type PourPhase = 'cold' | 'warming' | 'pouring' | 'paused' | 'enough' | 'closed';
 
+/** One mold of the run, as it stands. */
+export interface MoldState {
+  moldId: string;
+  blanks: number;
+  shots: number;
+  lastPouredAt: number | null;
+  /** Shots, blank ones included, since it was smoked in this run; null when it was not smoked in it. */
+  shotsSinceSmoked: number | null;
+  /** Shots to plan for what is still needed, grossed up for yield. */
+  shotsToGo: number;
+  /** Cavities to load for its next shot: those whose tickets still want heads, as far as hooks are left. */
+  wantedPositions: number[];
+  /** Cavities that had a load and get none any more: no hook left, or enough heads. */
+  idlePositions: number[];
+  /** Cavities given up in the middle of this session. */
+  blockedPositions: number[];
+  away: boolean;
+}
+
 export interface PourState {
   phase: PourPhase;
+  molds: MoldState[];
   shots: Shot[];
   blanks: number;
   chargedKg: number;
   startedAt: number | null;
   lastShotAt: number | null;
   workS: number;
-  /** Shots, blank ones included, since the mold was smoked in this run; null when it was not smoked in it. */
-  shotsSinceSmoked: number | null;
   goodByBatch: Record<string, number>;
+  keptByBatch: Record<string, number>;
   rejectsByBatch: Record<string, number>;
   hooksLostByBatch: Record<string, number>;
-  byPosition: Record<number, { good: number; rejects: Partial<Record<PourCause, number>> }>;
+  byCavity: Record<string, CavityRecord>;
   stillNeeded: Record<string, number>;
-  /** Shots to plan for what is still needed, grossed up for yield; 0 when all tickets have enough. */
+  /** Shots over all molds; 0 when all tickets have enough. */
   shotsToGo: number;
-  /** Which cavities still have a ticket that wants a head; blocked ones are left out. */
-  wantedPositions: number[];
-  /** Cavities given up in the middle of this session. */
-  blockedPositions: number[];
+  /** Of the hooks counted out, by material. */
+  hooksLeft: Record<string, number>;
+  /** Good heads and those kept as second grade. */
   headsKg: number;
   rejectsKg: number;
+  /** Of the rejects, what was melted off again and is back in the pot. */
+  redippedKg: number;
   spruesKg: number;
   balance: LeadBalance | null;
 }
 
 const total = (counts: Record<string, number>) => Object.values(counts).reduce((sum, count) => sum + count, 0);
 
+/** The load of a cavity by its mold and position. */
+export const loadsOf = (setup: PourSetup, moldId: string): CavityLoad[] =>
+  setup.loads.filter((load) => load.moldId === moldId);
+
+/** Loads by mold, then by position: what every cast is looked up in. */
+function loadsByPlace(setup: PourSetup): Map<string, (CavityLoad | undefined)[]> {
+  const places = new Map<string, (CavityLoad | undefined)[]>();
+  for (const load of setup.loads) {
+    const own = places.get(load.moldId) ?? [];
+    own[load.position] = load;
+    places.set(load.moldId, own);
+  }
+  return places;
+}
+
+/** The first ticket in the row that still wants a head; the last one, when none does. */
+function firstWanting(batchIds: readonly string[], want: Record<string, number>): string {
+  for (const id of batchIds) if ((want[id] ?? 0) > 0) return id;
+  return batchIds[batchIds.length - 1]!;
+}
+
+const badHead = (moldId: string, batchId: string, bad: RejectEntry): CastHead => {
+  const { position, cause, where = null, hookLost = false, kept = false, redipped = false } = bad;
+  return { moldId, position, batchId, verdict: cause, where, hookLost, kept, redipped };
+};
+
 /** Sorts every cast of the run into its ticket: a good head goes to the first ticket in the row that still wants one. */
 function sortHeads(setup: PourSetup, entries: readonly PourEntry[]) {
-  const rejects = new Map<string, { cause: PourCause; hookLost: boolean }>();
+  const rejects = new Map<string, RejectEntry[]>();
   for (const entry of entries) {
-    if (entry.kind === 'reject') {
-      rejects.set(`${entry.shotId} ${entry.position}`, { cause: entry.cause, hookLost: entry.hookLost ?? false });
-    }
+    if (entry.kind !== 'reject') continue;
+    const same = rejects.get(entry.shotId);
+    if (same) same.push(entry);
+    else rejects.set(entry.shotId, [entry]);
   }
   const want = { ...setup.needs };
-  const loadAt = new Map(setup.loads.map((load) => [load.position, load]));
+  const loadAt = loadsByPlace(setup);
+  const good = new Map<CavityLoad, CastHead>();
+  const goodHead = (load: CavityLoad, batchId: string): CastHead => {
+    const known = good.get(load);
+    if (known?.batchId === batchId) return known;
+    const { moldId, position } = load;
+    const head: CastHead = { moldId, position, batchId, verdict: 'good', where: null, hookLost: false, kept: false, redipped: false }; // prettier-ignore
+    good.set(load, head);
+    return head;
+  };
   const shots: Shot[] = [];
   for (const entry of entries) {
     if (entry.kind !== 'shot') continue;
-    const heads = entry.positions.flatMap((position): CastHead[] => {
-      const load = loadAt.get(position);
-      if (!load || load.batchIds.length === 0) return [];
-      const reject = rejects.get(`${entry.id} ${position}`);
-      const batchId = load.batchIds.find((id) => (want[id] ?? 0) > 0) ?? load.batchIds.at(-1)!;
-      if (!reject) want[batchId] = (want[batchId] ?? 0) - 1;
-      return [{ position, batchId, verdict: reject?.cause ?? 'good', hookLost: reject?.hookLost ?? false }];
-    });
-    shots.push({ id: entry.id, at: entry.at, heads });
+    const { moldId } = entry;
+    const own = loadAt.get(moldId);
+    const spoiled = rejects.get(entry.id);
+    // A long session is folded at every tap: plain loops, and good heads of a cavity for a ticket are one and the same.
+    const heads: CastHead[] = [];
+    for (const position of entry.positions) {
+      const load = own?.[position];
+      if (!load || load.batchIds.length === 0) continue;
+      const bad = spoiled?.findLast((each) => each.position === position);
+      const batchId = firstWanting(load.batchIds, want);
+      if (bad) heads.push(badHead(moldId, batchId, bad));
+      else {
+        want[batchId] = (want[batchId] ?? 0) - 1;
+        heads.push(goodHead(load, batchId));
+      }
+    }
+    shots.push({ id: entry.id, at: entry.at, moldId, heads });
   }
   return { shots, want };
 }
 
-/**
- * Shots to plan so that every ticket gets what it still wants: cavities that feed the same tickets work together,
- * grossed up for their mean yield.
- */
-function shotsFor(setup: PourSetup, want: Record<string, number>, blocked: readonly number[]): number {
+interface LoadGroup {
+  loads: CavityLoad[];
+  casts: number;
+}
+
+/** Open cavities of a mold that feed the same tickets work together: what they must cast, grossed up for mean yield. */
+function groupsOf(loads: readonly CavityLoad[], want: Record<string, number>): LoadGroup[] {
   const groups = new Map<string, CavityLoad[]>();
-  for (const load of setup.loads) {
-    if (load.batchIds.length === 0 || blocked.includes(load.position)) continue;
+  for (const load of loads) {
+    if (load.batchIds.length === 0) continue;
     const key = [...load.batchIds].sort().join();
     groups.set(key, [...(groups.get(key) ?? []), load]);
   }
-  let shots = 0;
-  for (const loads of groups.values()) {
-    const wanted = loads[0]!.batchIds.reduce((sum, id) => sum + Math.max(0, want[id] ?? 0), 0);
-    const yieldShare = loads.reduce((sum, load) => sum + load.yieldShare, 0) / loads.length;
-    shots = Math.max(shots, Math.ceil(castsFor(wanted, yieldShare) / loads.length));
-  }
-  return shots;
+  return [...groups.values()].map((group) => {
+    const wanted = group[0]!.batchIds.reduce((sum, id) => sum + Math.max(0, want[id] ?? 0), 0);
+    const yieldShare = group.reduce((sum, load) => sum + load.yieldShare, 0) / group.length;
+    return { loads: group, casts: castsFor(wanted, yieldShare) };
+  });
+}
+
+/** Cavities to load next: no more than heads are wanted and hooks are left, the best cavities first. */
+function wantedOf(groups: readonly LoadGroup[], hooksLeft: Record<string, number>): number[] {
+  const left = { ...hooksLeft };
+  return groups
+    .flatMap(({ loads, casts }) => {
+      const best = [...loads].sort((a, b) => b.yieldShare - a.yieldShare || a.position - b.position).slice(0, casts);
+      return best.filter(({ hookMaterialId }) => {
+        if (hookMaterialId === null || left[hookMaterialId] === undefined) return true;
+        return (left[hookMaterialId] = left[hookMaterialId] - 1) >= 0;
+      });
+    })
+    .map((load) => load.position)
+    .sort((a, b) => a - b);
+}
+
+function moldStates(
+  setup: PourSetup,
+  entries: readonly PourEntry[],
+  want: Record<string, number>,
+  hooksLeft: Record<string, number>,
+): MoldState[] {
+  return setup.molds.map(({ moldId }) => {
+    const state: MoldState = { moldId, blanks: 0, shots: 0, lastPouredAt: null, shotsSinceSmoked: null, shotsToGo: 0, wantedPositions: [], idlePositions: [], blockedPositions: [], away: false }; // prettier-ignore
+    for (const entry of entries) {
+      if ((entry as { moldId?: string }).moldId !== moldId || entry.kind === 'weighed') continue;
+      if (entry.kind === 'blocked') state.blockedPositions.push(entry.position);
+      if (entry.kind === 'mold') state.away = entry.away;
+      if (entry.kind === 'smoked') state.shotsSinceSmoked = 0;
+      if (entry.kind !== 'shot' && entry.kind !== 'blank') continue;
+      state[entry.kind === 'shot' ? 'shots' : 'blanks'] += 1;
+      state.lastPouredAt = entry.at;
+      if (state.shotsSinceSmoked !== null) state.shotsSinceSmoked += 1;
+    }
+    const open = loadsOf(setup, moldId).filter((load) => !state.blockedPositions.includes(load.position));
+    const groups = groupsOf(open, want);
+    state.shotsToGo = Math.max(0, ...groups.map(({ loads, casts }) => Math.ceil(casts / loads.length)));
+    state.wantedPositions = wantedOf(groups, hooksLeft);
+    state.idlePositions = open.map((load) => load.position).filter((each) => !state.wantedPositions.includes(each));
+    return state;
+  });
 }
 
 const phaseOf = (entries: readonly PourEntry[], shotsToGo: number): PourPhase => {
@@ -143,75 +217,56 @@ const phaseOf = (entries: readonly PourEntry[], shotsToGo: number): PourPhase =>
 export function pourState(setup: PourSetup, log: PourLog): PourState {
   const entries = standing<PourEntry>(log);
   const { shots, want } = sortHeads(setup, entries);
-  const blockedPositions = [...new Set(entries.flatMap((entry) => (entry.kind === 'blocked' ? [entry.position] : [])))];
-  const heads = shots.flatMap((shot) => shot.heads);
-  const loadAt = new Map(setup.loads.map((load) => [load.position, load]));
-  const state: PourState = {
-    phase: 'cold',
+  const { byCavity, good, kept, rejects, hooksLost, kg, hooksLeft } = counted(setup, shots, hooksCounted(setup, entries)); // prettier-ignore
+  const molds = moldStates(setup, entries, want, hooksLeft);
+  const shotsToGo = molds.reduce((sum, mold) => sum + mold.shotsToGo, 0);
+  const chargedKg = entries.reduce((sum, entry) => sum + (entry.kind === 'charge' || entry.kind === 'feed' ? entry.massKg : 0), 0); // prettier-ignore
+  const close = entries.findLast((entry) => entry.kind === 'close');
+  return {
+    phase: phaseOf(entries, shotsToGo),
+    molds,
     shots,
-    blanks: entries.filter((entry) => entry.kind === 'blank').length,
-    chargedKg: 0,
+    blanks: molds.reduce((sum, mold) => sum + mold.blanks, 0),
+    chargedKg,
     startedAt: entries.find((entry) => entry.kind === 'charge')?.at ?? entries[0]?.at ?? null,
     lastShotAt: entries.findLast((entry) => entry.kind === 'shot' || entry.kind === 'blank')?.at ?? null,
     workS: workSeconds(entries),
-    shotsSinceSmoked: null,
-    goodByBatch: {},
-    rejectsByBatch: {},
-    hooksLostByBatch: {},
-    byPosition: Object.fromEntries(setup.loads.map((load) => [load.position, { good: 0, rejects: {} }])),
+    goodByBatch: good,
+    keptByBatch: kept,
+    rejectsByBatch: rejects,
+    hooksLostByBatch: hooksLost,
+    byCavity,
     stillNeeded: Object.fromEntries(Object.entries(want).map(([id, wanted]) => [id, Math.max(0, wanted)])),
-    shotsToGo: shotsFor(setup, want, blockedPositions),
-    wantedPositions: setup.loads
-      .filter((load) => !blockedPositions.includes(load.position))
-      .filter((load) => load.batchIds.some((id) => (want[id] ?? 0) > 0))
-      .map((load) => load.position),
-    blockedPositions,
-    headsKg: 0,
-    rejectsKg: 0,
-    spruesKg: 0,
-    balance: null,
+    shotsToGo,
+    hooksLeft,
+    headsKg: kg.heads,
+    rejectsKg: kg.rejects,
+    redippedKg: kg.redipped,
+    spruesKg: kg.sprues,
+    balance:
+      close?.kind === 'close'
+        ? leadBalance({ chargedKg, headsKg: kg.heads, sprueBackKg: close.sprueBackKg, rejectsBackKg: close.rejectsBackKg, drossKg: close.drossKg, heelKg: close.heelKg }) // prettier-ignore
+        : null,
   };
-  for (const entry of entries) {
-    if (entry.kind === 'charge' || entry.kind === 'feed') state.chargedKg += entry.massKg;
-    if (entry.kind === 'smoked') state.shotsSinceSmoked = 0;
-    if (entry.kind === 'shot' || entry.kind === 'blank') {
-      if (state.shotsSinceSmoked !== null) state.shotsSinceSmoked += 1;
-    }
-  }
-  for (const head of heads) {
-    const load = loadAt.get(head.position)!;
-    const column = state.byPosition[head.position]!;
-    const batchId = head.batchId!;
-    state.spruesKg += load.sprueKg;
-    if (head.verdict === 'good') {
-      column.good += 1;
-      state.goodByBatch[batchId] = (state.goodByBatch[batchId] ?? 0) + 1;
-      state.headsKg += load.leadKg;
-    } else {
-      column.rejects[head.verdict] = (column.rejects[head.verdict] ?? 0) + 1;
-      state.rejectsByBatch[batchId] = (state.rejectsByBatch[batchId] ?? 0) + 1;
-      if (head.hookLost) state.hooksLostByBatch[batchId] = (state.hooksLostByBatch[batchId] ?? 0) + 1;
-      state.rejectsKg += load.leadKg;
-    }
-  }
-  state.phase = phaseOf(entries, state.shotsToGo);
-  const close = entries.findLast((entry) => entry.kind === 'close');
-  if (close) {
-    const { sprueBackKg, rejectsBackKg, drossKg, heelKg } = close;
-    const { chargedKg, headsKg } = state;
-    state.balance = leadBalance({ chargedKg, headsKg, sprueBackKg, rejectsBackKg, drossKg, heelKg });
-  }
-  return state;
 }
 
 /** Heads cast so far, good or not: what the pace is reckoned from. */
-export const castCount = (state: PourState): number => total(state.goodByBatch) + total(state.rejectsByBatch);
+export const castCount = (state: PourState): number =>
+  total(state.goodByBatch) + total(state.keptByBatch) + total(state.rejectsByBatch);
+
+/** Metal in the pot and in sprues that go back: charged, less what has left as heads or waits as rejects. */
+export const inPotKg = ({ chargedKg, headsKg, rejectsKg, redippedKg }: PourState): number =>
+  Math.max(0, chargedKg - headsKg - rejectsKg + redippedKg);
+
+/** Whether the pot was said to be off. */
+export const potIsOff = (log: PourLog): boolean =>
+  standing<PourEntry>(log).some((entry) => entry.kind === 'done' && entry.what === 'pot off');
 
 /** What the scale will probably say when a pour is closed: the sprues of the last rounds, rejects, dross, the rest in the pot. */
 export function expectedClose(state: PourState, drossShare: number) {
   const drossKg = Math.min(state.chargedKg, (state.headsKg + state.spruesKg) * drossShare);
   const free = (taken: number) => Math.max(0, state.chargedKg - taken);
-  const rejectsBackKg = Math.min(state.rejectsKg, free(state.headsKg + drossKg));
+  const rejectsBackKg = Math.min(state.rejectsKg - state.redippedKg, free(state.headsKg + drossKg));
   const sprueBackKg = Math.min(state.spruesKg, free(state.headsKg + drossKg + rejectsBackKg));
   const heelKg = free(state.headsKg + drossKg + rejectsBackKg + sprueBackKg);
   return { sprueBackKg, rejectsBackKg, drossKg, heelKg };

@@ -3,20 +3,27 @@ import { moldSession, type MoldStep } from '../mold/session.ts';
 import type { WarmSchool } from '../mold/warm-plan.ts';
 import { DRY_KG, simulatePot, type PotBody, type PotEvent } from '../pot/simulate.ts';
 import { standing } from './log.ts';
-import type { PourEntry, PourLog, PourSetup } from './pour.ts';
+import type { PourEntry, PourLog, PourSetup } from './pour-log.ts';
 
+/** A mold as heat sees it. */
+export interface SessionMold {
+  moldId: string;
+  block: MoldBlock;
+  /** Every open cavity filled, heads and sprues: what a blank shot weighs. */
+  fullShotKg: number;
+  /** Head and sprue of a cavity that casts for no ticket, by position. */
+  otherKg?: Record<number, number>;
+  warmed: WarmSchool;
+  openS: number;
+}
 /** A pour as heat sees it. */
 export interface SessionInput {
   setup: PourSetup;
   log: PourLog;
-  block: MoldBlock;
-  /** Every open cavity filled, heads and sprues: what a blank shot weighs. */
-  fullShotKg: number;
-  warmed: WarmSchool;
+  molds: readonly SessionMold[];
   pot: PotBody;
   metalC: number;
   roomC: number;
-  openS: number;
   now: number;
 }
 export interface SessionPoint {
@@ -25,10 +32,11 @@ export interface SessionPoint {
   temperatureC: number;
 }
 export interface SessionHeat {
-  mold: SessionPoint[];
+  molds: Record<string, SessionPoint[]>;
   pot: (SessionPoint & { leadKg: number })[];
-  /** Now, by the model; null before the pot was on. */
-  moldC: number | null;
+  /** Now, by the model, by mold; empty before the pot was on. */
+  moldC: Record<string, number>;
+  /** Null before the pot was on. */
   potC: number | null;
   potKg: number;
 }
@@ -39,32 +47,32 @@ const RIM_C = 240;
 const BACK_C = 60;
 const LONGEST_S = 86_400;
 
-/**
- * Heat of mold and pot over a pour, from its log alone: what the bench coaches by and what the session is replayed with.
- * Shots leave their heat in the mold and their metal out of the pot; blank shots go back; between shots the mold is shut
- * until it may be opened, then open. Pure: the same log gives the same curves.
- */
-export function sessionHeat(input: SessionInput): SessionHeat {
-  const entries = standing<PourEntry>(input.log);
-  const charge = entries.find((entry) => entry.kind === 'charge');
-  if (charge?.kind !== 'charge') return { mold: [], pot: [], moldC: null, potC: null, potKg: 0 };
-  const from = charge.at;
-  const end = Math.max(from, entries.some((entry) => entry.kind === 'close') ? entries.at(-1)!.at : input.now);
-  const seconds = Math.min(LONGEST_S, (end - from) / 1000);
-  const since = (at: number) => Math.min(seconds, Math.max(0, (at - from) / 1000));
+type Poured = Extract<PourEntry, { kind: 'shot' | 'blank' }>;
 
-  const poured = entries.filter((entry) => entry.kind === 'shot' || entry.kind === 'blank');
-  const filledKg = (positions: readonly number[]) =>
-    input.setup.loads.filter((load) => positions.includes(load.position)).reduce((sum, load) => sum + load.leadKg + load.sprueKg, 0); // prettier-ignore
-  const kgOf = (entry: PourEntry) => (entry.kind === 'shot' ? filledKg(entry.positions) : input.fullShotKg);
-  const firstS = poured[0] ? since(poured[0].at) : seconds;
-  const onRim = input.warmed !== 'blank shots';
+/** What a shot takes out of the pot and leaves in its mold, kg. */
+function shotKg(setup: PourSetup, mold: SessionMold, entry: Poured): number {
+  if (entry.kind === 'blank') return mold.fullShotKg;
+  const loaded = setup.loads.filter((load) => load.moldId === mold.moldId);
+  return [...entry.positions, ...(entry.filled ?? [])].reduce((sum, position) => {
+    const load = loaded.find((each) => each.position === position);
+    return sum + (load ? load.leadKg + load.sprueKg : (mold.otherKg?.[position] ?? 0));
+  }, 0);
+}
+
+/** A mold's mean temperature through its shots: shut until it may be opened, then open until the next one. */
+function moldHeat(input: SessionInput, mold: SessionMold, poured: readonly Poured[], from: number, seconds: number) {
+  const since = (at: number) => Math.min(seconds, Math.max(0, (at - from) / 1000));
+  const own = poured.filter((entry) => entry.moldId === mold.moldId);
+  const firstS = own[0] ? since(own[0].at) : seconds;
   const steps: MoldStep[] = [
-    onRim ? { kind: 'pot top', seconds: firstS, potC: RIM_C } : { kind: 'wait', seconds: firstS, open: false },
-    ...poured.map((entry, i): MoldStep => {
-      const gap = (poured[i + 1] ? since(poured[i + 1]!.at) : seconds) - since(entry.at);
-      const closedS = Math.min(input.openS, gap);
-      return { kind: 'shot', kg: Math.max(0.001, kgOf(entry)), metalC: input.metalC, closedS, openS: gap - closedS };
+    mold.warmed === 'blank shots'
+      ? { kind: 'wait', seconds: firstS, open: false }
+      : { kind: 'pot top', seconds: firstS, potC: RIM_C },
+    ...own.map((entry, i): MoldStep => {
+      const gap = (own[i + 1] ? since(own[i + 1]!.at) : seconds) - since(entry.at);
+      const closedS = Math.min(mold.openS, gap);
+      const kg = Math.max(0.001, shotKg(input.setup, mold, entry));
+      return { kind: 'shot', kg, metalC: input.metalC, closedS, openS: gap - closedS };
     }),
   ];
   // A gap of hours is a wait after its shot, since one cycle has its bounds.
@@ -76,22 +84,65 @@ export function sessionHeat(input: SessionInput): SessionHeat {
         ]
       : [step],
   );
-  const mold = moldSession({ block: input.block, roomC: input.roomC, steps: walked }).points;
+  return moldSession({ block: mold.block, roomC: input.roomC, steps: walked }).points;
+}
 
-  let leadKg = Math.max(DRY_KG, charge.massKg);
+/** What goes into the pot and comes out of it; blank shots go back, and so does what is filled without a hook. */
+function potEvents(
+  input: SessionInput,
+  entries: readonly PourEntry[],
+  since: (at: number) => number,
+  chargedKg: number,
+) {
+  const loadAt = new Map(input.setup.loads.map((load) => [`${load.moldId} ${load.position}`, load]));
+  const shotMold = new Map(entries.flatMap((entry) => (entry.kind === 'shot' ? [[entry.id, entry.moldId]] : [])));
   const events: PotEvent[] = [];
+  let leadKg = Math.max(DRY_KG, chargedKg);
+  const add = (atS: number, kg: number) => {
+    const fits = Math.min(kg, 50 - leadKg);
+    leadKg += fits;
+    events.push({ atS, kind: 'add', kg: fits, fromC: BACK_C });
+  };
   for (const entry of entries) {
     const atS = since(entry.at);
-    if (entry.kind === 'feed') {
-      const kg = Math.min(entry.massKg, 50 - leadKg);
-      leadKg += kg;
-      events.push({ atS, kind: 'add', kg, fromC: BACK_C });
+    if (entry.kind === 'feed') add(atS, entry.massKg);
+    if (entry.kind === 'reject' && entry.redipped) {
+      const load = loadAt.get(`${shotMold.get(entry.shotId)} ${entry.position}`);
+      if (load) add(atS, load.leadKg);
     }
     if (entry.kind === 'shot') {
-      const kg = Math.min(kgOf(entry), Math.max(0, leadKg - DRY_KG - 1e-6));
+      const wanted = entry.positions.reduce((sum, position) => {
+        const load = loadAt.get(`${entry.moldId} ${position}`);
+        return sum + (load ? load.leadKg + load.sprueKg : 0);
+      }, 0);
+      const kg = Math.min(wanted, Math.max(0, leadKg - DRY_KG - 1e-6));
       leadKg -= kg;
       if (kg > 0) events.push({ atS, kind: 'take', kg });
     }
+  }
+  return events;
+}
+
+/**
+ * Heat of molds and pot over a pour, from its log alone: what the bench coaches by and what the session is replayed with.
+ * Shots leave their heat in their mold and their metal out of the pot. Pure: the same log gives the same curves.
+ */
+export function sessionHeat(input: SessionInput): SessionHeat {
+  const entries = standing<PourEntry>(input.log);
+  const charge = entries.find((entry) => entry.kind === 'charge');
+  if (charge?.kind !== 'charge') return { molds: {}, pot: [], moldC: {}, potC: null, potKg: 0 };
+  const from = charge.at;
+  const end = Math.max(from, entries.some((entry) => entry.kind === 'close') ? entries.at(-1)!.at : input.now);
+  const seconds = Math.min(LONGEST_S, (end - from) / 1000);
+  const since = (at: number) => Math.min(seconds, Math.max(0, (at - from) / 1000));
+  const at = (atS: number) => from + atS * 1000;
+  const poured = entries.filter((entry): entry is Poured => entry.kind === 'shot' || entry.kind === 'blank');
+  const molds: SessionHeat['molds'] = {};
+  const moldC: SessionHeat['moldC'] = {};
+  for (const mold of input.molds) {
+    const points = moldHeat(input, mold, poured, from, seconds);
+    molds[mold.moldId] = points.map((point) => ({ at: at(point.atS), temperatureC: point.meanC }));
+    moldC[mold.moldId] = points.at(-1)!.meanC;
   }
   const trace = simulatePot({
     pot: input.pot,
@@ -100,14 +151,13 @@ export function sessionHeat(input: SessionInput): SessionHeat {
     roomC: input.roomC,
     setC: input.metalC,
     seconds,
-    events,
+    events: potEvents(input, entries, since, charge.massKg),
     everyS: 15,
   });
-  const at = (atS: number) => from + atS * 1000;
   return {
-    mold: mold.map((point) => ({ at: at(point.atS), temperatureC: point.meanC })),
+    molds,
+    moldC,
     pot: trace.points.map((point) => ({ at: at(point.atS), temperatureC: point.temperatureC, leadKg: point.leadKg })),
-    moldC: mold.at(-1)!.meanC,
     potC: trace.points.at(-1)!.temperatureC,
     potKg: trace.points.at(-1)!.leadKg,
   };

@@ -117,17 +117,20 @@ describe('the line', () => {
   });
 
   test('clocks: melting until the first shot, setting until it may be opened, the oven until it is emptied', () => {
-    const pourSetup = { loads: [], needs: {}, plannedBlanks: 0 };
+    const mold = { moldId: 'm', plannedBlanks: 0, plannedShots: 1, openS: 6, inspectS: 3, loadS: 8 };
+    const pourSetup = { molds: [mold], atOnce: 1, loads: [], needs: {}, hooksOut: {} };
     const pour = {
       id: 'p',
       number: 7,
       setup: pourSetup,
       plannedMeltS: 600,
-      openS: 6,
       log: [{ id: 'c', at: 0, kind: 'charge' as const, massKg: 2, potC: 20 }],
     };
     expect(runningClocks([pour], [], 1000)).toMatchObject([{ body: 'melt', endsAt: 600_000 }]);
-    const poured = { ...pour, log: [...pour.log, { id: 's', at: 700_000, kind: 'shot' as const, positions: [1] }] };
+    const poured = {
+      ...pour,
+      log: [...pour.log, { id: 's', at: 700_000, kind: 'shot' as const, moldId: 'm', positions: [1] }],
+    };
     expect(runningClocks([poured], [], 703_000)).toMatchObject([{ body: 'freeze', endsAt: 706_000 }]);
     expect(runningClocks([poured], [], 706_001)).toEqual([]);
     const loading = load(10);

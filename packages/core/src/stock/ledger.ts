@@ -30,7 +30,8 @@ export function averageMinor(balance: Balance): number | null {
   return balance.quantity > QUANTITY_TOLERANCE ? balance.valueMinor / balance.quantity : null;
 }
 
-export type PostingReason = 'heads' | 'returned' | 'dross' | 'unexplained' | 'hooks' | 'hooks lost' | 'powder';
+export type PostingReason =
+  'heads' | 'second grade' | 'returned' | 'dross' | 'unexplained' | 'hooks' | 'hooks lost' | 'powder';
 
 /** What a ticket should have moved, by material and reason; negative leaves the shelf. */
 export interface Posting {
@@ -44,6 +45,8 @@ export interface TicketConsumption {
   hookMaterialId: string;
   leadKgPerHead: number;
   poured: number;
+  /** Kept as second grade: gone from the shelf, though no head of this ticket. */
+  secondGrade: number;
   hooksLostAtPour: number;
   /** Rejected at trim, paint, bake, finish: their lead and hooks come back. */
   rejectedLater: number;
@@ -64,10 +67,12 @@ export function postingsOf(ticket: TicketConsumption): Posting[] {
   const { leadMaterialId, hookMaterialId, leadKgPerHead } = ticket;
   const all: Posting[] = [
     { materialId: leadMaterialId, reason: 'heads', quantity: -ticket.poured * leadKgPerHead },
+    { materialId: leadMaterialId, reason: 'second grade', quantity: -ticket.secondGrade * leadKgPerHead },
     { materialId: leadMaterialId, reason: 'returned', quantity: ticket.rejectedLater * leadKgPerHead },
     { materialId: leadMaterialId, reason: 'dross', quantity: -ticket.drossKg },
     { materialId: leadMaterialId, reason: 'unexplained', quantity: -ticket.unexplainedKg },
     { materialId: hookMaterialId, reason: 'hooks', quantity: -ticket.poured },
+    { materialId: hookMaterialId, reason: 'second grade', quantity: -ticket.secondGrade },
     { materialId: hookMaterialId, reason: 'returned', quantity: ticket.rejectedLater - ticket.hooksLostLater },
     { materialId: hookMaterialId, reason: 'hooks lost', quantity: -ticket.hooksLostAtPour },
     ...ticket.powders.map(({ materialId, kgPerHead }): Posting => {

@@ -3,6 +3,7 @@ import { Heading } from '../../design/Page.tsx';
 import { useList } from '../../api/queries.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { CountDesk } from '../count/CountDesk.tsx';
+import { BakeRooms } from './rooms.tsx';
 import { ProgramForm } from '../setup/ToolForms.tsx';
 
 /** What waits for the oven, and the programs it knows. */
@@ -12,6 +13,7 @@ export function BakeDesk() {
   return (
     <CountDesk
       station="bake"
+      rooms={<BakeRooms />}
       aside={
         <div className="mt-9">
           <Heading>Bake programs</Heading>

@@ -18,6 +18,7 @@ export function HeatChart({
   endMinute,
   fullMinute,
   limit,
+  from = 'Computed from the program, not measured.',
 }: {
   points: Point[];
   unit: 'C' | 'F';
@@ -25,6 +26,8 @@ export function HeatChart({
   endMinute: number;
   fullMinute: number | null;
   limit: number | null;
+  /** Where the curves come from. */
+  from?: string;
 }) {
   const last = points.at(-1)?.minute ?? 1;
   const steps = (top: number, by: number) => Array.from({ length: Math.floor(top / by) + 1 }, (_, i) => i * by);
@@ -32,7 +35,9 @@ export function HeatChart({
   const heatTop = Math.ceil((warmest * 1.12) / 50) * 50;
   const cureTop = Math.max(100, Math.ceil(Math.max(...points.map((point) => point.cure)) / 25) * 25);
   const common = { data: points, margin: { top: 12, right: 16, bottom: 4, left: 0 } };
-  const time = <XAxis dataKey="minute" type="number" domain={[0, last]} ticks={steps(last, 5)} {...axis} />;
+  const time = (
+    <XAxis dataKey="minute" type="number" domain={[0, last]} ticks={steps(last, last > 90 ? 15 : 5)} {...axis} />
+  );
   const marks = [
     <ReferenceLine key="now" x={Math.min(nowMinute, last)} stroke="var(--ink)" strokeWidth={2} />,
     <ReferenceLine key="end" x={endMinute} stroke="var(--rule-2)" strokeDasharray="4 4" />,
@@ -110,7 +115,7 @@ export function HeatChart({
           </LineChart>
         </ResponsiveContainer>
       </div>
-      <p className="quiet">Minutes after closing the door. Computed from the program, not measured.</p>
+      <p className="quiet">Minutes after closing the door. {from}</p>
     </div>
   );
 }

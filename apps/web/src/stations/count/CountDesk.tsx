@@ -18,7 +18,15 @@ const DOING: Record<CountStation, string> = {
 };
 
 /** What waits at one of the stations after the pour, ticket by ticket. */
-export function CountDesk({ station, aside }: { station: CountStation; aside?: React.ReactNode }) {
+export function CountDesk({
+  station,
+  aside,
+  rooms,
+}: {
+  station: CountStation;
+  aside?: React.ReactNode;
+  rooms?: React.ReactNode;
+}) {
   const now = useNow(2000);
   const line = useLineState(now);
   const catalogue = useCatalogue();
@@ -42,6 +50,7 @@ export function CountDesk({ station, aside }: { station: CountStation; aside?: R
         </>
       }
     >
+      {rooms}
       <Heading>Waiting here</Heading>
       <ul>
         {here.map((ticket) => {

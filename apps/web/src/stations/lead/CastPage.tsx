@@ -1,5 +1,5 @@
 import type { Cavity, Mold } from '@schmelz/contract';
-import { alloyOf, antimonyFromHardness, AS_CUT, castFigure, massShareOfLead,
+import { alloyFigures, alloyOf, antimonyFigure, antimonyFromHardness, AS_CUT, castFigure, massShareOfLead,
   shareFigure, type Alloy, type CavityVariant, type MetalId } from '@schmelz/core'; // prettier-ignore
 import { useState } from 'react';
 import { useList } from '../../api/queries.ts';
@@ -21,9 +21,6 @@ const KNOWN_BY = [
   { value: 'antimony', label: 'Antimony' },
   { value: 'hardness', label: 'Hardness' },
 ] as const;
-
-/** Pour this much above where it begins to freeze. Common practice, no source: lead at about 370 C. */
-const POUR_ABOVE_K = 43;
 
 function CavityRow({ cavity, alloy }: { cavity: Cavity; alloy: Alloy }) {
   const units = useUnits();
@@ -78,7 +75,6 @@ const MoldWeights = ({ mold, alloy }: { mold: Mold; alloy: Alloy }) => (
 /** What each cavity will weigh in another metal, against its stamp. */
 export function CastPage() {
   const { data: molds, error } = useList('molds');
-  const units = useUnits();
   const [metal, setMetal] = useState<(typeof METALS)[number]['value']>('hard-lead');
   const [knownBy, setKnownBy] = useState<(typeof KNOWN_BY)[number]['value']>('antimony');
   const [antimony, setAntimony] = useState(3);
@@ -88,6 +84,7 @@ export function CastPage() {
   const percent =
     metal !== 'hard-lead' ? 0 : knownBy === 'antimony' ? antimony : Math.round(estimate.percent * 10) / 10;
   const alloy = alloyOf(metal, { antimonyPercent: percent, tinPercent: metal === 'hard-lead' ? 0.5 : 0 });
+  const facts = alloyFigures(alloy);
   return (
     <Page
       stub={
@@ -128,8 +125,8 @@ export function CastPage() {
                     onChange={setBrinell}
                   />
                   <p className="quiet">
-                    An estimate: {estimate.percent.toFixed(1)} % antimony, {estimate.low.toFixed(1)} to{' '}
-                    {estimate.high.toFixed(1)}.
+                    An estimate: <Fig figure={antimonyFigure(brinell)} title="Antimony" /> antimony,{' '}
+                    {estimate.low.toFixed(1)} to {estimate.high.toFixed(1)} %.
                   </p>
                 </>
               )}
@@ -137,13 +134,21 @@ export function CastPage() {
           )}
           <dl className="grid grid-cols-[1fr_auto] gap-x-3 gap-y-1 text-sm">
             <dt>Begins to freeze at</dt>
-            <dd className="text-right font-semibold">{units.temperature(alloy.liquidusC)}</dd>
+            <dd className="text-right font-semibold">
+              <Fig figure={facts.liquidus} title="Begins to freeze at" />
+            </dd>
             <dt>Is solid at</dt>
-            <dd className="text-right font-semibold">{units.temperature(alloy.solidusC)}</dd>
+            <dd className="text-right font-semibold">
+              <Fig figure={facts.solidus} title="Is solid at" />
+            </dd>
             <dt>Pour at about</dt>
-            <dd className="text-right font-semibold">{units.temperature(alloy.liquidusC + POUR_ABOVE_K)}</dd>
+            <dd className="text-right font-semibold">
+              <Fig figure={facts.pour} title="Pour at about" />
+            </dd>
             <dt>Density</dt>
-            <dd className="text-right font-semibold">{(alloy.densityKgM3 / 1000).toFixed(2)} g/cm³</dd>
+            <dd className="text-right font-semibold">
+              <Fig figure={facts.density} title="Density" />
+            </dd>
           </dl>
           {alloy.pasty > 0.5 && (
             <p className="text-sm text-ink-2">

@@ -1,24 +1,23 @@
-import { recordSchemas, type DialMark, type DialRecord } from '@schmelz/contract';
+import { recordSchemas, type DialRecord } from '@schmelz/contract';
 import {
-  dialDrift,
   dialFigure,
-  dialTable,
-  pairsOnDay,
+  dialMarkFigure,
+  driftFigure,
   parseTemperature,
-  PROBE_SD_K,
   SKIN_SD_K,
   SKINS,
   skinTemperatureC,
-  type DialPair,
+  type Drift,
   type SkinColour,
 } from '@schmelz/core';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { useLive } from '../../api/live.ts';
-import { useList, useNote, useRecords, useSettings, useStrike } from '../../api/queries.ts';
+import { useList, useNote, useSettings, useStrike } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Choice, TextField } from '../../design/Field.tsx';
 import { Fig } from '../../design/Figure.tsx';
 import { BasisMark, Icon } from '../../design/Icon.tsx';
+import { FitProgress } from '../../design/Learned.tsx';
 import { ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { numberIn, useBuiltForm } from '../../design/useForm.ts';
@@ -27,12 +26,7 @@ import { moment, writeDay } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { DialChart } from './DialChart.tsx';
 import { LeadRooms } from './rooms.tsx';
-
-/** Standing marks as pairs with the doubt that goes with how they were read. */
-export const pairsOf = (marks: readonly DialMark[]): (DialPair & { how: string })[] =>
-  marks
-    .filter((mark) => !mark.struck)
-    .map(({ dial, temperatureC, at, how }) => ({ dial, temperatureC, at, how, sdK: how === 'probe' ? PROBE_SD_K : SKIN_SD_K })); // prettier-ignore
+import { useDial } from './useDial.ts';
 
 type Read = 'probe' | SkinColour;
 
@@ -91,25 +85,17 @@ function PairForm({ potId, live }: { potId: string; live: number | null }) {
 const SHOWN = 8;
 
 /** Whether the dial drifts, in words. */
-function DriftNote({ pairs }: { pairs: readonly DialPair[] }) {
-  const units = useUnits();
-  const drift = dialDrift(pairs);
+function DriftNote({ drift }: { drift: Drift | null }) {
   if (!drift)
     return <p className="quiet">Measure a mark again after some weeks: then it shows whether the dial drifts.</p>;
-  const rate = units.write(Math.abs(drift.kPerMonth), 'K');
-  const doubt = units.write(2 * drift.sdKPerMonth, 'K');
-  if (!drift.real)
-    return (
-      <p>
-        It holds: no drift beyond its doubt ({rate} a month ± {doubt}).
-      </p>
-    );
+  const rate = <Fig figure={driftFigure(drift)} title="Drift" />;
+  if (!drift.real) return <p>It holds: no drift beyond its doubt ({rate}).</p>;
   return (
     <p className="flex items-start gap-2 font-medium text-watch">
       <Icon name="watch" className="mt-1 shrink-0" />
       <span>
-        It drifts: the same mark gets {rate} {drift.kPerMonth > 0 ? 'hotter' : 'colder'} a month (± {doubt}). Measure it
-        again before a long evening.
+        It drifts: the same mark gets {drift.kPerMonth > 0 ? 'hotter' : 'colder'}, by {rate}. Measure it again before a
+        long evening.
       </span>
     </p>
   );
@@ -119,29 +105,37 @@ export function DialPage() {
   const { data: pots, error } = useList('pots');
   const { data: settings } = useSettings();
   const pot = pots?.[0];
-  const { data: marks } = useRecords('dial', pot?.id);
+  const { marks, pairs, table, drift, state, stop } = useDial(pot?.id);
   const units = useUnits();
   const live = useLive('pot');
   const strike = useStrike();
-  const written = useMemo(() => pairsOf(marks ?? []), [marks]);
-  // What the marks would read today: a dial that drifts is not the dial of last winter.
-  const [today] = useState(moment);
-  const pairs = useMemo(() => pairsOnDay(written, today), [written, today]);
   const [all, setAll] = useState(false);
-  const table = useMemo(() => (new Set(pairs.map((pair) => pair.dial)).size < 2 ? null : dialTable(pairs)), [pairs]);
   if (!pots || !settings || !marks) return <Waiting error={error} />;
   if (!pot) return <Waiting error={new Error('No pot is on record: add one in Setup.')} />;
   const { pourC } = settings.ways;
-  const dial = table?.dialFor(pourC) ?? null;
+  const mark = table && dialMarkFigure(table, pourC);
+  const dial = mark?.value ?? null;
   return (
     <Page
       stub={
         <>
-          <TheNumber value={dial === null ? '–' : dial.toFixed(1)}>
+          <TheNumber
+            value={
+              mark ? (
+                <Fig figure={mark} title="Dial">
+                  {mark.value.toFixed(1)}
+                </Fig>
+              ) : (
+                '–'
+              )
+            }
+          >
             {dial === null
               ? table
                 ? `no measured mark reaches ${units.temperature(pourC)}`
-                : 'no dial yet: measure two marks'
+                : state.status === 'running'
+                  ? 'the dial is being worked out'
+                  : 'no dial yet: measure two marks'
               : `on the dial for ${units.temperature(pourC)}`}
           </TheNumber>
           {table && dial !== null && (
@@ -156,10 +150,11 @@ export function DialPage() {
     >
       <LeadRooms />
       <Heading aside={pot.name}>The dial has numbers, not degrees</Heading>
+      <FitProgress state={state} onStop={stop} />
       {table ? (
         <>
-          <DriftNote pairs={written} />
-          <DialChart table={table} pairs={written} pourC={pourC} dial={dial} units={units} />
+          <DriftNote drift={drift} />
+          <DialChart table={table} pairs={pairs} pourC={pourC} dial={dial} units={units} />
           <p className="quiet mb-5">
             The curve is the dial of today: where it drifts, old pairs are brought along, and doubted the more. Dots as
             they were measured, the newest dark, rings by the colour of the skin. Outside the measured marks nothing is

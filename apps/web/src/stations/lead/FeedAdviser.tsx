@@ -33,7 +33,7 @@ export function FeedAdviser({
   const [keepK, setKeepK] = useState(15);
   const potC = tried ?? live ?? pourC;
   const keepAboveC = Math.min(alloy.liquidusC + keepK, 590);
-  const { refill, add, recover } = refillFigures(
+  const { refill, add, recover, after } = refillFigures(
     { potKg: kg, potC, capacityKg: pot.capacityKg, pot: heat, keepAboveC, pourC, roomC, alloy },
     tried === null && live !== null ? 'measured' : 'given',
   );
@@ -89,7 +89,7 @@ export function FeedAdviser({
             </p>
           )}
           <p className="quiet mt-2">
-            It falls to {units.temperature(refill.afterC)}. Held back by: {refill.limit}.
+            It falls to <Fig figure={after} title="Falls to" />. Held back by: {refill.limit}.
           </p>
           {low && (
             <p className="mt-2 flex items-center gap-2 font-semibold text-stop">

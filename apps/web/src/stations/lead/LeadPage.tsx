@@ -1,10 +1,10 @@
-import { skinAt } from '@schmelz/core';
+import { averagePriceFigure, metalFigure, probeFigure, skinAt, stockFigure, waitingFigure } from '@schmelz/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useLive } from '../../api/live.ts';
 import { useList, useLots } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
-import { BasisMark } from '../../design/Icon.tsx';
+import { Fig } from '../../design/Figure.tsx';
 import { Caution, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
@@ -17,16 +17,15 @@ import { LeadRooms } from './rooms.tsx';
 
 /** What the probe in the pot says now, with the skin that goes with it. */
 export function PotNow() {
-  const units = useUnits();
   const pot = useLive('pot');
   if (!pot) return null;
   const skin = skinAt(pot.celsius);
   return (
     <p className="flex items-center gap-2" aria-live="off">
       {skin && <SkinSwatch colour={skin.colour} />}
-      <BasisMark basis="measured" />
       <span>
-        The pot is at <b className="fig text-[19px]">{units.temperature(pot.celsius)}</b>
+        The pot is at{' '}
+        <Fig figure={probeFigure(pot.name, pot.celsius)} title="Probe in the pot" className="fig text-[19px]" />
         {skin ? `: ${skin.colour}, ${skin.says}` : ', not molten'}
       </span>
     </p>
@@ -43,16 +42,30 @@ export function LeadPage() {
   const kg = leads.reduce((sum, each) => sum + each.quantity, 0);
   const total = units.bulkParts(kg);
   const mostKg = Math.max(1, ...lots.map((lot) => lot.grossKg));
-  const waitingKg = lots.reduce((sum, lot) => sum + (lot.cleanKg === null ? lot.grossKg : 0), 0);
+  const waiting = lots.filter((lot) => lot.cleanKg === null);
   return (
     <Page
       stub={
         <>
-          <TheNumber value={total.figure} unit={total.unit}>
+          <TheNumber
+            value={
+              <Fig
+                figure={metalFigure(leads.map(({ name, quantity, inPotKg }) => ({ name, kg: quantity, inPotKg })))}
+                title="Metal"
+              >
+                {total.figure}
+              </Fig>
+            }
+            unit={total.unit}
+          >
             of clean metal to cast
           </TheNumber>
           <IngotHeap kg={kg} />
-          {waitingKg > 0 && <p>{units.bulk(waitingKg)} of scrap wait to be melted down.</p>}
+          {waiting.length > 0 && (
+            <p>
+              <Fig figure={waitingFigure(waiting)} title="Scrap that waits" /> of scrap wait to be melted down.
+            </p>
+          )}
           <PotNow />
           {leads.length > 0 && (
             <Sheet
@@ -83,10 +96,19 @@ export function LeadPage() {
       <LeadRooms />
       {leads.map((lead) => (
         <section key={lead.id} className="mb-7">
-          <Heading aside={lead.averageMinor ? `paid ${units.money(lead.averageMinor)}/kg on average` : undefined}>
+          <Heading
+            aside={
+              lead.averageMinor ? (
+                <>
+                  paid <Fig figure={averagePriceFigure(lead.averageMinor, lead.quantity)} title="Average price" /> on
+                  average
+                </>
+              ) : undefined
+            }
+          >
             {lead.name}{' '}
             <span className="ml-2 font-normal text-ink-3 [font-stretch:100%]">
-              {units.bulk(lead.quantity)}
+              <Fig figure={stockFigure(lead.name, lead.quantity, 'kg')} title={lead.name} />
               {lead.inPotKg > 0 && `, ${units.bulk(lead.inPotKg)} of it in a pot`}
             </span>
           </Heading>

@@ -1,5 +1,5 @@
 import type { Pot } from '@schmelz/contract';
-import { heatUpsIn, type Reading } from '@schmelz/core';
+import { heatUpsIn, missFigure, potFigure, type Reading } from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
@@ -7,6 +7,7 @@ import { request } from '../../api/client.ts';
 import { useChannels, usePoursOf, useSave } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Choice } from '../../design/Field.tsx';
+import { Fig } from '../../design/Figure.tsx';
 import { FitProgress, richest } from '../../design/Learned.tsx';
 import { ProblemNote } from '../../design/Notice.tsx';
 import { Heading } from '../../design/Page.tsx';
@@ -37,9 +38,15 @@ export function LearnPot({ pot, roomC, units }: { pot: Pot; roomC: number; units
   const save = useSave('pots');
   const result = state.status === 'done' ? state.result : null;
   const of = (name: string) => result!.parameters.find((each) => each.name === name)!;
+  const found = result && {
+    powerW: of('powerW').value,
+    powerSdW: of('powerW').sd,
+    lossWPerK: of('lossWPerK').value,
+    lossSdWPerK: of('lossWPerK').sd,
+    readings: result.points,
+  };
   const keep = () => {
-    const [power, loss] = [of('powerW'), of('lossWPerK')];
-    const learned = { powerW: power.value, powerSdW: power.sd, lossWPerK: loss.value, lossSdWPerK: loss.sd, readings: result!.points, at: Date.now() }; // prettier-ignore
+    const learned = { ...found!, at: Date.now() };
     const { id, version, name, capacityKg, powerW, lossWPerK } = pot;
     save.mutate({ id, version, name, capacityKg, powerW, lossWPerK, learned }, { onSuccess: () => toast(`${pot.name} is known better now.`) }); // prettier-ignore
   };
@@ -95,15 +102,17 @@ export function LearnPot({ pot, roomC, units }: { pot: Pot; roomC: number; units
             <div className="w-full">
               <FitProgress state={state} onStop={stop} />
             </div>
-            {result && (
+            {result && found && (
               <>
                 <p className="voice text-xl">
-                  {Math.round(of('powerW').value)} ± {Math.max(1, Math.round(2 * of('powerW').sd))} W, losing{' '}
-                  {of('lossWPerK').value.toFixed(2)} ± {Math.max(0.01, 2 * of('lossWPerK').sd).toFixed(2)} W/K
+                  <Fig figure={potFigure('power', pot, found)} title="Power" /> ±{' '}
+                  {Math.max(1, Math.round(2 * found.powerSdW))}, losing{' '}
+                  <Fig figure={potFigure('loss', pot, found)} title="Loss" /> ±{' '}
+                  {Math.max(0.01, 2 * found.lossSdWPerK).toFixed(2)}
                 </p>
                 <p className="quiet">
                   Given were {pot.powerW} W and {pot.lossWPerK} W/K. The model misses a reading by{' '}
-                  {units.write(result.rms, 'K')} on average.
+                  <Fig figure={missFigure(result.rms, result.points)} title="Miss" /> on average.
                 </p>
                 <Button look="main" onClick={keep} disabled={save.isPending}>
                   Reckon with this
@@ -112,8 +121,9 @@ export function LearnPot({ pot, roomC, units }: { pot: Pot; roomC: number; units
             )}
             {pot.learned && !result && (
               <p>
-                Reckoned with: {Math.round(pot.learned.powerW)} W and {pot.learned.lossWPerK.toFixed(2)} W/K from{' '}
-                {pot.learned.readings} readings of {writeDayShort(pot.learned.at)}.{' '}
+                Reckoned with: <Fig figure={potFigure('power', pot, pot.learned)} title="Power" /> and{' '}
+                <Fig figure={potFigure('loss', pot, pot.learned)} title="Loss" /> from {pot.learned.readings} readings
+                of {writeDayShort(pot.learned.at)}.{' '}
                 <Button look="quiet" onClick={forget}>
                   Back to the plate
                 </Button>

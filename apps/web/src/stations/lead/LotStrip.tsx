@@ -1,6 +1,6 @@
 import type { LeadLot } from '@schmelz/contract';
 import { useState } from 'react';
-import { leftFigure } from '@schmelz/core';
+import { cleanShareFigure, leftFigure, lotPriceFigure } from '@schmelz/core';
 import { Button } from '../../design/Button.tsx';
 import { Fig } from '../../design/Figure.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
@@ -72,8 +72,16 @@ export function LotStrip({ lot, mostKg }: { lot: LeadLot; mostKg: number }) {
               </>
             )}
             <span className="quiet block">
-              {clean < lot.grossKg - 1e-9 && `${Math.round((100 * clean) / lot.grossKg)} % clean · `}
-              {lot.priceMinor === 0 ? 'came free' : `${units.money(lot.priceMinor / clean)}/kg`}
+              {clean < lot.grossKg - 1e-9 && (
+                <>
+                  <Fig figure={cleanShareFigure(lot.grossKg, clean)} title="Clean" /> clean ·{' '}
+                </>
+              )}
+              {lot.priceMinor === 0 ? (
+                'came free'
+              ) : (
+                <Fig figure={lotPriceFigure(lot.priceMinor, lot.grossKg, clean)} title="Price of the clean metal" />
+              )}
               {lot.ingots > 0 && ` · ${lot.ingots} ingots`}
             </span>
           </p>

@@ -1,30 +1,19 @@
-import {
-  dialTable,
-  fumeFigure,
-  meltPlan,
-  pairsOnDay,
-  potFigure,
-  skinAt,
-  writeClock,
-  type DialSchool,
-  type MeltPlan,
-} from '@schmelz/core';
-import { useMemo, useState } from 'react';
+import { fumeFigure, meltPlan, potFigure, skinAt, writeClock, type DialSchool, type MeltPlan } from '@schmelz/core';
+import { useState } from 'react';
 import { useLive } from '../../api/live.ts';
-import { useList, useRecords, useSettings } from '../../api/queries.ts';
+import { useList, useSettings } from '../../api/queries.ts';
 import { Trying, Ways } from '../../design/Dials.tsx';
 import { Choice } from '../../design/Field.tsx';
 import { Fig } from '../../design/Figure.tsx';
 import { Caution, ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { SkinScale } from '../../drawing/Skin.tsx';
-import { moment } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
-import { pairsOf } from './DialPage.tsx';
 import { FeedAdviser } from './FeedAdviser.tsx';
 import { LearnPot } from './LearnPot.tsx';
 import { MeltChart, type Moment } from './MeltChart.tsx';
 import { effectivePot, LeadRooms, useMetal } from './rooms.tsx';
+import { useDial } from './useDial.ts';
 
 const SCHOOLS = [
   { value: 'full then down', label: 'Full, then down', hint: 'quicker; forget it and the metal overheats' },
@@ -34,17 +23,6 @@ const SCHOOLS = [
     hint: 'nothing to forget; as quick while it heats at full power',
   },
 ] as const satisfies readonly { value: DialSchool; label: string; hint: string }[];
-
-/** The dial's mark for a temperature, where its pairs reach. */
-function useDialMark(potId: string | undefined, temperatureC: number): number | null {
-  const { data: marks } = useRecords('dial', potId);
-  const [today] = useState(moment);
-  return useMemo(() => {
-    const pairs = pairsOnDay(pairsOf(marks ?? []), today);
-    if (new Set(pairs.map((pair) => pair.dial)).size < 2) return null;
-    return dialTable(pairs).dialFor(temperatureC);
-  }, [marks, temperatureC, today]);
-}
 
 export function MeltPage() {
   const { data: pots, error } = useList('pots');
@@ -59,7 +37,8 @@ export function MeltPage() {
   const [school, setSchool] = useState<DialSchool>('full then down');
   const pot = pots?.find((each) => each.id === potId) ?? pots?.[0];
   const pourC = settings?.ways.pourC ?? 371;
-  const dialMark = useDialMark(pot?.id, pourC);
+  const { table } = useDial(pot?.id);
+  const dialMark = table?.dialFor(pourC) ?? null;
   if (!pots || !materials || !settings) return <Waiting error={error} />;
   if (!pot) return <Waiting error={new Error('No pot is on record: add one in Setup.')} />;
   const leadKg = Math.max(0.05, share * pot.capacityKg);
@@ -83,7 +62,14 @@ export function MeltPage() {
       stub={
         <>
           {plan && (
-            <TheNumber value={Math.max(0, Math.round(plan.ready.value / 60))} unit="min">
+            <TheNumber
+              value={
+                <Fig figure={plan.ready} title="Ready in">
+                  {String(Math.max(0, Math.round(plan.ready.value / 60)))}
+                </Fig>
+              }
+              unit="min"
+            >
               from {units.temperature(startC)} to {units.temperature(pourC)}
             </TheNumber>
           )}
@@ -192,7 +178,7 @@ export function MeltPage() {
         >
           Skin and fume
         </Heading>
-        <SkinScale now={skinAt(pourC)?.colour ?? null} write={(celsius) => units.temperature(celsius)} />
+        <SkinScale now={skinAt(pourC)?.colour ?? null} />
         <p className="mt-3 max-w-[72ch] text-sm text-ink-2">
           At casting heat lead gives off next to no vapour; dust, dross and smoke carry it. From about{' '}
           {units.temperature(470)} the vapour itself passes the action level of 30 µg/m³:{' '}

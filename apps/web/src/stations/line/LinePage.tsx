@@ -1,3 +1,4 @@
+import { sootLeft } from '@schmelz/core';
 import type { CountStation, NextThing, Station } from '@schmelz/core';
 import { useEffect } from 'react';
 import { Link, Navigate, useNavigate } from 'react-router';
@@ -111,7 +112,7 @@ function Hanging({ line, catalogue }: { line: LineState; catalogue: Catalogue })
           <Mold
             className="w-full"
             cavities={drawnCavities(catalogue.molds[0], 'g')}
-            sootWear={1 - Math.exp(-catalogue.molds[0].shotsSinceSmoked / 40)}
+            sootWear={1 - sootLeft(catalogue.molds[0].shotsSinceSmoked)}
             label=""
           />
         )}

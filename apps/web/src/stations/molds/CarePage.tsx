@@ -1,9 +1,19 @@
 import { CARE_KINDS, recordSchemas, type Care, type CareRecord, type Cavity, type Mold } from '@schmelz/contract';
-import { SOOT_SCHOOLS, sootDue, type SootSchool } from '@schmelz/core';
+import {
+  sinceSmokedFigure,
+  smokeDueFigure,
+  smokeInFigure,
+  SOOT_SCHOOLS,
+  sootDue,
+  sootLeft,
+  type SootSchool,
+} from '@schmelz/core';
 import { useState } from 'react';
 import { useNote, useRecords, useSave, useStrike } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
+import { DatedRow } from '../../design/DatedRow.tsx';
 import { Choice, TextField, asOptions } from '../../design/Field.tsx';
+import { Fig } from '../../design/Figure.tsx';
 import { Icon } from '../../design/Icon.tsx';
 import { Caution, ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
@@ -46,13 +56,16 @@ function CareForm({ mold, onSaved }: { mold: Mold; onSaved: () => void }) {
 /** A cavity's soot as a bar that fades as it wears, with what is due. */
 function SootRow({ cavity, school, onSmoke }: { cavity: Cavity; school: SootSchool; onSmoke: () => void }) {
   const due = sootDue(school, cavity.shotsSinceSmoked, cavity.everSmoked);
-  const left = cavity.everSmoked ? Math.exp(-cavity.shotsSinceSmoked / 40) : 0;
+  const left = cavity.everSmoked ? sootLeft(cavity.shotsSinceSmoked) : 0;
+  const smokeIn = smokeInFigure(school, cavity);
   return (
     <tr>
       <td>
         <b className="fig text-[19px]">{cavity.position}</b>
       </td>
-      <td className="num">{cavity.shotsSinceSmoked}</td>
+      <td className="num">
+        <Fig figure={sinceSmokedFigure(cavity)} title="Shots since smoked" />
+      </td>
       <td>
         <span
           className="block h-4 w-full max-w-[240px] border border-rule-2"
@@ -75,7 +88,15 @@ function SootRow({ cavity, school, onSmoke }: { cavity: Cavity; school: SootScho
             <Icon name="watch" size={13} /> due
           </span>
         ) : (
-          <span className="quiet">{due.inShots === null ? 'not counted' : `in ${due.inShots} shots`}</span>
+          <span className="quiet">
+            {smokeIn ? (
+              <>
+                in <Fig figure={smokeIn} title="Shots until it is due" /> shots
+              </>
+            ) : (
+              'not counted'
+            )}
+          </span>
         )}
       </td>
       <td className="num">
@@ -107,7 +128,7 @@ export function CarePage() {
     <Page
       stub={
         <>
-          <TheNumber eyebrow={mold.name} value={due.length}>
+          <TheNumber eyebrow={mold.name} value={<Fig figure={smokeDueFigure(school, open)} title="Cavities due" />}>
             {due.length === 1 ? 'cavity wants' : 'cavities want'} the candle
           </TheNumber>
           <Choice
@@ -163,22 +184,13 @@ export function CarePage() {
       <Heading>Log</Heading>
       <ul className="max-w-[760px]">
         {[...care].reverse().map((each) => (
-          <li
-            key={each.id}
-            className={`flex items-baseline gap-4 border-b border-rule py-2 ${each.struck ? 'text-ink-3 line-through' : ''}`}
-          >
-            <span className="w-28 shrink-0 text-ink-3">{writeDay(each.at)}</span>
+          <DatedRow key={each.id} at={each.at} struck={each.struck} onStrike={() => strike.mutate(each.id)}>
             <span>
               {each.what}
               {each.positions.length > 0 && `, cavity ${each.positions.join(', ')}`}
               {each.note && `: ${each.note}`}
             </span>
-            {!each.struck && (
-              <Button look="quiet" className="ml-auto" onClick={() => strike.mutate(each.id)}>
-                Strike out
-              </Button>
-            )}
-          </li>
+          </DatedRow>
         ))}
         {care.length === 0 && <li className="quiet">Nothing written down yet.</li>}
       </ul>

@@ -2,6 +2,8 @@ import type { Cavity, Mold as StoredMold, Part } from '@schmelz/contract';
 import {
   castAs,
   castFigure,
+  causeFigure,
+  sinceSmokedFigure,
   openTimeFigure,
   SOFT_LEAD,
   yieldFigure,
@@ -41,7 +43,8 @@ function RecordBar({ cavity }: { cavity: Cavity }) {
         </span>
         {causes.map(([cause, count]) => (
           <span key={cause} className="inline-flex items-center gap-1">
-            <Icon name={causeIcon(cause)} size={13} /> {count} {cause}
+            <Icon name={causeIcon(cause)} size={13} />{' '}
+            <Fig figure={causeFigure(cause, count, cavity.casts)} title={cause} /> {cause}
           </span>
         ))}
       </p>
@@ -130,12 +133,6 @@ export function CavityPanel({ mold, cavity }: { mold: StoredMold; cavity: Cavity
     ['keeper', cavity.keeper ? 'cast with a barb or slot for a keeper' : 'none'],
     ['below', cavity.openBelow ? 'open: no blank shots' : 'closed'],
     ['condition', condition],
-    [
-      'soot',
-      cavity.everSmoked
-        ? `${cavity.shotsSinceSmoked} shots since smoked`
-        : `${cavity.shotsSinceSmoked} shots, never smoked on record`,
-    ],
   ];
   return (
     <div className="cut mt-5 grid gap-x-9 gap-y-4 bg-sheet p-5 md:grid-cols-[300px_minmax(0,1fr)]">
@@ -158,6 +155,11 @@ export function CavityPanel({ mold, cavity }: { mold: StoredMold; cavity: Cavity
               <dd>{value}</dd>
             </div>
           ))}
+          <dt className="quiet">soot</dt>
+          <dd>
+            <Fig figure={sinceSmokedFigure(cavity)} title="Shots since smoked" />{' '}
+            {cavity.everSmoked ? 'shots since smoked' : 'shots, never smoked on record'}
+          </dd>
           <dt className="quiet">open after</dt>
           <dd>
             {settings && (

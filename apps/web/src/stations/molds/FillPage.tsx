@@ -6,6 +6,9 @@ import {
   fillLevers,
   leverFigure,
   shortShareOf,
+  sootLeft,
+  thresholdFigure,
+  timesFigure,
   type FillSettings,
   type FillThreshold,
 } from '@schmelz/core';
@@ -19,10 +22,11 @@ import { Icon, type IconName } from '../../design/Icon.tsx';
 import { FitProgress } from '../../design/Learned.tsx';
 import { Caution, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
-import { Mold, moldFrame } from '../../drawing/Mold.tsx';
+import { Mold } from '../../drawing/Mold.tsx';
 import { useUnits } from '../../units/Units.tsx';
 import { useFit } from '../../workers/useFit.ts';
 import { useMetal } from '../lead/rooms.tsx';
+import { CavityColumns, CavityPick } from './CavityColumns.tsx';
 import { drawnCavities } from './drawn.ts';
 import { useMold } from './MoldPage.tsx';
 import { fillCavityOf, MoldRooms } from './rooms.tsx';
@@ -82,6 +86,7 @@ function IndexBar({ index, verdict }: { index: number; verdict: string }) {
 /** What to change first, the largest gain on top, for one cavity. */
 function Levers({ cavity, settings }: { cavity: Cavity; settings: FillSettings }) {
   const levers = fillLevers(fillCavityOf(cavity), settings);
+  const now = fillIndex(fillCavityOf(cavity), settings).index;
   const most = Math.max(1.01, ...levers.map((lever) => lever.gain));
   if (levers.length === 0)
     return <p>Everything is set as far as it goes. Look at the cavity itself: a burr, a vent closed.</p>;
@@ -108,7 +113,9 @@ function Levers({ cavity, settings }: { cavity: Cavity; settings: FillSettings }
             >
               {lever.index.toFixed(2)}
             </Fig>{' '}
-            <span className="quiet">×{lever.gain.toFixed(2)}</span>
+            <Fig figure={timesFigure(lever.gain, now, lever.index)} title="Gain" className="quiet">
+              {`×${lever.gain.toFixed(2)}`}
+            </Fig>
           </span>
         </li>
       ))}
@@ -142,7 +149,6 @@ export function FillPage() {
   const worst = [...open].sort((a, b) => indexes.get(a.id)!.index - indexes.get(b.id)!.index)[0];
   const chosen = open.find((cavity) => cavity.position === position) ?? worst;
   const faulty = mold.cavities.filter((cavity) => faultyIds.includes(cavity.id));
-  const frame = moldFrame(drawnCavities(mold, units.massUnit));
   const turn = (change: Partial<FillSettings>) => setTried({ ...tried, ...change });
   const now = { ...FILL_DEFAULTS, ...tried, metalC };
   if (!chosen || !worst) return <Waiting error={new Error('Every cavity of this mold is blocked.')} />;
@@ -254,42 +260,30 @@ export function FillPage() {
         <Mold
           className="w-full"
           cavities={drawnCavities(mold, units.massUnit, () => 'filled', 0.35)}
-          sootWear={1 - Math.exp(-mold.shotsSinceSmoked / 40)}
+          sootWear={1 - sootLeft(mold.shotsSinceSmoked)}
           label={`${mold.name}, being filled`}
         />
-        <ol className="relative h-36" aria-label="Fill index by cavity">
-          {mold.cavities.map((cavity, index) => {
-            const { left, width } = frame.column(index);
+        <CavityColumns mold={mold} label="Fill index by cavity" className="h-36">
+          {(cavity) => {
             const fill = indexes.get(cavity.id);
+            if (!fill) return <span className="text-sm text-ink-3">{cavity.position} blocked</span>;
             return (
-              <li key={cavity.id} className="absolute" style={{ left: `${left * 100}%`, width: `${width * 100}%` }}>
-                {fill ? (
-                  <button
-                    type="button"
-                    aria-pressed={cavity.id === chosen.id}
-                    onClick={() => setPosition(cavity.position)}
-                    className="w-full border-t-[3px] border-rule-2 pt-1 text-left hover:border-ink aria-pressed:border-ink"
-                  >
-                    <span className="flex items-baseline gap-1.5">
-                      <span className="text-ink-3">
-                        <span className="sr-only">Cavity </span>
-                        {cavity.position}{' '}
-                      </span>
-                      <b className="fig text-[23px]">{fill.index.toFixed(2)} </b>
-                    </span>
-                    <span className={`flex items-center gap-1 text-sm ${VERDICT[fill.verdict]!.tone}`}>
-                      <Icon name={VERDICT[fill.verdict]!.icon} size={12} />{' '}
-                      {fill.verdict === 'short expected' ? 'short' : fill.verdict}
-                    </span>
-                    <IndexBar index={fill.index} verdict={fill.verdict} />
-                  </button>
-                ) : (
-                  <span className="text-sm text-ink-3">{cavity.position} blocked</span>
-                )}
-              </li>
+              <CavityPick
+                cavity={cavity}
+                chosen={cavity.id === chosen.id}
+                onChoose={() => setPosition(cavity.position)}
+                figure={figures.get(cavity.id)!}
+                written={fill.index.toFixed(2)}
+              >
+                <span className={`flex items-center gap-1 ${VERDICT[fill.verdict]!.tone}`}>
+                  <Icon name={VERDICT[fill.verdict]!.icon} size={12} />{' '}
+                  {fill.verdict === 'short expected' ? 'short' : fill.verdict}
+                </span>
+                <IndexBar index={fill.index} verdict={fill.verdict} />
+              </CavityPick>
             );
-          })}
-        </ol>
+          }}
+        </CavityColumns>
       </div>
       <section className="mb-7 max-w-[760px]">
         <Heading
@@ -315,8 +309,8 @@ export function FillPage() {
         {threshold ? (
           <>
             <p className="voice text-lg">
-              Every second cast is short at an index of {threshold.index.toFixed(2)}, {threshold.low.toFixed(2)} to{' '}
-              {threshold.high.toFixed(2)}.
+              Every second cast is short at an index of <Fig figure={thresholdFigure(threshold)} title="Threshold" />,{' '}
+              {threshold.low.toFixed(2)} to {threshold.high.toFixed(2)}.
             </p>
             <p className="mt-1">
               From {threshold.shorts} shorts in {threshold.casts} casts of this mold, leaning on a prior.

@@ -1,9 +1,10 @@
 import { recordSchemas, type Cavity, type Material, type Mold, type TrialRecord } from '@schmelz/contract';
-import { seatVerdict, TRIAL_PREPARED, type Bend, type CavityCut, type HookOffered, type HookSize, type Seat, type SeatTrial, type SeatVerdict, type Wire } from '@schmelz/core'; // prettier-ignore
+import { castableFigure, seatVerdict, stockFigure, TRIAL_PREPARED, type Bend, type CavityCut, type HookOffered, type HookSize, type Seat, type SeatTrial, type SeatVerdict, type Wire } from '@schmelz/core'; // prettier-ignore
 import { useState } from 'react';
 import { useList, useNote, useRecords, useStrike } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { asOptions, Choice, TextField } from '../../design/Field.tsx';
+import { Fig } from '../../design/Figure.tsx';
 import { BasisMark, Icon, type IconName } from '../../design/Icon.tsx';
 import { ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
@@ -143,8 +144,13 @@ export function HooksPage() {
     const own = trials.filter((trial) => !trial.struck && trial.cavityId === cavity.id && trial.hookId === hook.id);
     return seatVerdict(cutOf(cavity), offered(hook), own as SeatTrial[]);
   };
-  const castable = mold.cavities.filter((cavity) =>
-    hooks.some((hook) => hook.quantity >= 1 && ['as cut', 'if bent'].includes(verdictOf(cavity, hook).seat)),
+  const castable = castableFigure(
+    mold.cavities.map((cavity) => ({
+      position: cavity.position,
+      hooks: hooks
+        .filter((hook) => hook.quantity >= 1 && ['as cut', 'if bent'].includes(verdictOf(cavity, hook).seat))
+        .map(({ name }) => name),
+    })),
   );
   const cavity = mold.cavities.find((each) => each.id === asked?.cavityId);
   const hook = hooks.find((each) => each.id === asked?.hookId);
@@ -152,7 +158,7 @@ export function HooksPage() {
     <Page
       stub={
         <>
-          <TheNumber eyebrow={mold.name} value={castable.length}>
+          <TheNumber eyebrow={mold.name} value={<Fig figure={castable} title="Cavities with a hook" />}>
             of {mold.cavities.length} cavities have a hook in the house
           </TheNumber>
           <p className="text-ink-2">
@@ -188,7 +194,8 @@ export function HooksPage() {
                 <td>
                   {each.name}{' '}
                   <span className="quiet block">
-                    {Math.round(each.quantity)} there{each.hook?.lengthM ? ', measured' : ''}
+                    <Fig figure={stockFigure(each.name, Math.round(each.quantity))} title={each.name} /> there
+                    {each.hook?.lengthM ? ', measured' : ''}
                   </span>
                 </td>
                 {mold.cavities.map((one) => {

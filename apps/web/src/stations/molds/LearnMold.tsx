@@ -1,5 +1,13 @@
 import type { Mold } from '@schmelz/contract';
-import { pourState, standing, type PourEntry, type Reading } from '@schmelz/core';
+import {
+  learnedMoldFigures,
+  loadsOf,
+  missFigure,
+  pourState,
+  standing,
+  type PourEntry,
+  type Reading,
+} from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
@@ -8,17 +16,16 @@ import { useChannels, usePoursOf, useSave } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Ways } from '../../design/Dials.tsx';
 import { Choice } from '../../design/Field.tsx';
+import { Fig } from '../../design/Figure.tsx';
 import { FitProgress, richest } from '../../design/Learned.tsx';
 import { ProblemNote } from '../../design/Notice.tsx';
 import { Heading } from '../../design/Page.tsx';
 import { writeDayShort } from '../../units/dates.ts';
-import { useUnits } from '../../units/Units.tsx';
 import { useFit } from '../../workers/useFit.ts';
 import { fullShotKg, metalOfMold, moldInputOf } from './rooms.tsx';
 
 /** A mold's loss and heat capacity, learned from a probe at its back and the shots that were logged meanwhile. */
 export function LearnMold({ mold, roomC, metalC }: { mold: Mold; roomC: number; metalC: number }) {
-  const units = useUnits();
   const { data: channels = [] } = useChannels();
   const { data: pours } = usePoursOf({ moldId: mold.id });
   const own = useMemo(() => pours ?? [], [pours]);
@@ -28,7 +35,9 @@ export function LearnMold({ mold, roomC, metalC }: { mold: Mold; roomC: number; 
       own.some((pour) => channel.firstAt !== null && pour.startedAt < channel.lastAt! && pour.startedAt > channel.firstAt! - 7_200_000),
   ); // prettier-ignore
   const [chosen, setChosen] = useState<number | null>(null);
-  const channel = probes.find((each) => each.id === chosen) ?? richest(probes);
+  // With two molds at the pot each may have its probe: one that is named after this mold comes first.
+  const named = probes.filter((each) => each.name === mold.name);
+  const channel = probes.find((each) => each.id === chosen) ?? richest(named.length ? named : probes);
   const { data: readings } = useQuery({
     queryKey: ['raw', channel?.id, channel?.count],
     queryFn: () => request<Reading[]>('GET', `/readings/raw?channel=${channel!.id}`),
@@ -41,10 +50,16 @@ export function LearnMold({ mold, roomC, metalC }: { mold: Mold; roomC: number; 
     const shots = own.flatMap((pour) => {
       const state = pourState(pour.setup, pour.log);
       if (state.startedAt === null) return [];
-      const loadedKg = pour.setup.loads.reduce((sum, load) => sum + load.leadKg + load.sprueKg, 0);
+      const loadedKg = loadsOf(pour.setup, mold.id).reduce((sum, load) => sum + load.leadKg + load.sprueKg, 0);
       const fullKg = fullShotKg(mold);
       return standing<PourEntry>(pour.log)
-        .filter((entry) => (entry.kind === 'shot' || entry.kind === 'blank') && entry.at >= from && entry.at <= to)
+        .filter(
+          (entry) =>
+            (entry.kind === 'shot' || entry.kind === 'blank') &&
+            entry.moldId === mold.id &&
+            entry.at >= from &&
+            entry.at <= to,
+        )
         .map((entry) => ({
           atS: (entry.at - from) / 1000,
           kg: entry.kind === 'blank' || unused === 'filled' ? fullKg : loadedKg,
@@ -58,6 +73,15 @@ export function LearnMold({ mold, roomC, metalC }: { mold: Mold; roomC: number; 
   const save = useSave('molds');
   const result = state.status === 'done' ? state.result : null;
   const [loss, capacity] = result?.parameters ?? [];
+  const found = loss &&
+    capacity && {
+      lossWPerK: loss.value,
+      lossSdWPerK: loss.sd,
+      capacityShare: capacity.value,
+      capacitySdShare: capacity.sd,
+      readings: result!.points,
+    };
+  const figures = found && learnedMoldFigures(found);
   const keep = (learned: Mold['learned']) =>
     save.mutate({ ...moldInputOf(mold), learned, id: mold.id, version: mold.version }, { onSuccess: () => toast(`${mold.name} is known better now.`) }); // prettier-ignore
   return (
@@ -104,30 +128,27 @@ export function LearnMold({ mold, roomC, metalC }: { mold: Mold; roomC: number; 
           <div className="w-full max-w-[420px]">
             <FitProgress state={state} onStop={stop} />
           </div>
-          {loss && capacity && (
+          {loss && capacity && figures && (
             <>
               <p className="voice text-xl">
-                It loses {loss.value.toFixed(2)} ± {Math.max(0.01, 2 * loss.sd).toFixed(2)} W/K and holds{' '}
-                {Math.round(100 * capacity.value)} ± {Math.max(1, Math.round(200 * capacity.sd))} % of the book&apos;s
-                heat
+                It loses <Fig figure={figures.loss} title="Loss" /> ± {Math.max(0.01, 2 * loss.sd).toFixed(2)} and holds{' '}
+                <Fig figure={figures.capacity} title="Heat capacity" /> ± {Math.max(1, Math.round(200 * capacity.sd))}{' '}
+                of the book&apos;s heat
               </p>
               <p className="quiet">
                 The default is 0.45 W/K and 100 %: handles and hinge take part too. The model misses a reading by{' '}
-                {units.write(result!.rms, 'K')} on average.
+                <Fig figure={missFigure(result!.rms, result!.points)} title="Miss" /> on average.
               </p>
-              <Button
-                look="main"
-                disabled={save.isPending}
-                onClick={() => keep({ lossWPerK: loss.value, lossSdWPerK: loss.sd, capacityShare: capacity.value, capacitySdShare: capacity.sd, readings: result!.points, at: Date.now() })} // prettier-ignore
-              >
+              <Button look="main" disabled={save.isPending} onClick={() => keep({ ...found!, at: Date.now() })}>
                 Reckon with this
               </Button>
             </>
           )}
           {mold.learned && !result && (
             <p>
-              Reckoned with {mold.learned.lossWPerK.toFixed(2)} W/K and {Math.round(100 * mold.learned.capacityShare)} %
-              from {mold.learned.readings} readings of {writeDayShort(mold.learned.at)}.{' '}
+              Reckoned with <Fig figure={learnedMoldFigures(mold.learned).loss} title="Loss" /> and{' '}
+              <Fig figure={learnedMoldFigures(mold.learned).capacity} title="Heat capacity" /> from{' '}
+              {mold.learned.readings} readings of {writeDayShort(mold.learned.at)}.{' '}
               <Button look="quiet" onClick={() => keep(null)}>
                 Back to the default
               </Button>

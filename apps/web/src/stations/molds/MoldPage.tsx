@@ -1,5 +1,5 @@
 import type { Cavity, Mold as StoredMold } from '@schmelz/contract';
-import { SOOT_SCHOOLS, yieldFigure } from '@schmelz/core';
+import { SOOT_SCHOOLS, sootLeft, yieldFigure } from '@schmelz/core';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useList } from '../../api/queries.ts';
@@ -9,8 +9,9 @@ import { Icon } from '../../design/Icon.tsx';
 import { Waiting } from '../../design/Notice.tsx';
 import { Page, TheNumber } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
-import { Mold, moldFrame } from '../../drawing/Mold.tsx';
+import { Mold } from '../../drawing/Mold.tsx';
 import { useUnits } from '../../units/Units.tsx';
+import { CavityColumns, CavityPick } from './CavityColumns.tsx';
 import { CavityPanel } from './CavityPanel.tsx';
 import { drawnCavities } from './drawn.ts';
 import { MoldForm } from './MoldForm.tsx';
@@ -36,7 +37,6 @@ export function MoldPage() {
   const judged = mold.cavities.filter((cavity) => cavity.casts >= 20);
   const worst = [...judged].sort((a, b) => share(a)! - share(b)!)[0];
   const chosen = mold.cavities.find((cavity) => cavity.position === (position ?? worst?.position ?? 1))!;
-  const frame = moldFrame(drawnCavities(mold, units.massUnit));
   const school = SOOT_SCHOOLS.find((each) => each.id === mold.sootSchool);
   return (
     <Page
@@ -60,7 +60,8 @@ export function MoldPage() {
           {worst && share(worst)! < 0.85 && (
             <p className="flex items-start gap-2 font-medium text-watch">
               <Icon name="watch" className="mt-1 shrink-0" />
-              Cavity {worst.position} is the weak one: {Math.round(100 * share(worst)!)} % good.
+              Cavity {worst.position} is the weak one:{' '}
+              <Fig figure={yieldFigure(worst.good, worst.casts)} title={`Cavity ${worst.position}`} /> good.
             </p>
           )}
           <p className="text-ink-2">
@@ -81,34 +82,22 @@ export function MoldPage() {
         <Mold
           className="w-full"
           cavities={drawnCavities(mold, units.massUnit, () => 'loaded')}
-          sootWear={1 - Math.exp(-mold.shotsSinceSmoked / 40)}
+          sootWear={1 - sootLeft(mold.shotsSinceSmoked)}
           label={`${mold.name} with ${mold.cavities.length} cavities`}
         />
-        <ol className="relative h-20" aria-label="Cavities">
-          {mold.cavities.map((cavity, index) => {
-            const { left, width } = frame.column(index);
-            return (
-              <li key={cavity.id} className="absolute" style={{ left: `${left * 100}%`, width: `${width * 100}%` }}>
-                <button
-                  type="button"
-                  aria-pressed={cavity.position === chosen.position}
-                  onClick={() => setPosition(cavity.position)}
-                  className="w-full border-t-[3px] border-rule-2 pt-1.5 text-left hover:border-ink aria-pressed:border-ink"
-                >
-                  <span className="flex items-baseline gap-1.5">
-                    <span className="text-ink-3">
-                      <span className="sr-only">Cavity </span>
-                      {cavity.position}{' '}
-                    </span>
-                    <b className="fig text-[25px]">{share(cavity) === null ? '–' : Math.round(100 * share(cavity)!)}</b>
-                    <span className="text-sm text-ink-3">{share(cavity) === null ? '' : '%'}</span>
-                  </span>
-                  <span className="block truncate text-sm text-ink-2">{conditionOf(cavity)}</span>
-                </button>
-              </li>
-            );
-          })}
-        </ol>
+        <CavityColumns mold={mold} label="Cavities" className="h-20">
+          {(cavity) => (
+            <CavityPick
+              cavity={cavity}
+              chosen={cavity.position === chosen.position}
+              onChoose={() => setPosition(cavity.position)}
+              figure={cavity.casts ? yieldFigure(cavity.good, cavity.casts) : null}
+              written={`${Math.round(100 * share(cavity)!)} %`}
+            >
+              <span className="block truncate">{conditionOf(cavity)}</span>
+            </CavityPick>
+          )}
+        </CavityColumns>
       </div>
       <CavityPanel key={chosen.id} mold={mold} cavity={chosen} />
       <Sheet open={changing} onOpenChange={setChanging} title={mold.name}>

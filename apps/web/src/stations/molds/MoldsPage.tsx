@@ -1,49 +1,54 @@
 import type { Mold as StoredMold } from '@schmelz/contract';
-import { sootDue } from '@schmelz/core';
+import { cavitiesFigure, sootDue, sootLeft, yieldFigure } from '@schmelz/core';
 import { Link, useNavigate } from 'react-router';
 import { useList } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
+import { Fig } from '../../design/Figure.tsx';
 import { Icon } from '../../design/Icon.tsx';
 import { Caution, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
-import { Mold, moldFrame } from '../../drawing/Mold.tsx';
+import { Mold } from '../../drawing/Mold.tsx';
 import { useUnits } from '../../units/Units.tsx';
+import { CavityColumns } from './CavityColumns.tsx';
 import { drawnCavities } from './drawn.ts';
 import { MoldForm } from './MoldForm.tsx';
 
 /** A cavity's record hangs under its cavity. */
-function Records({ mold }: { mold: StoredMold }) {
-  const units = useUnits();
-  const frame = moldFrame(drawnCavities(mold, units.massUnit));
-  return (
-    <ol className="relative h-16 max-w-[640px]">
-      {mold.cavities.map((cavity, index) => {
-        const share = cavity.casts ? cavity.good / cavity.casts : null;
-        const { left, width } = frame.column(index);
-        return (
-          <li key={cavity.id} className="absolute text-sm" style={{ left: `${left * 100}%`, width: `${width * 100}%` }}>
-            <span className="flex items-baseline gap-1.5">
-              <span className="text-ink-3">{cavity.position}</span>
-              <b className="fig text-[19px]">{share === null ? '–' : `${Math.round(share * 100)} %`}</b>
-            </span>
-            {cavity.condition === 'blocked' ? (
-              <span className="flex items-center gap-1 text-stop">
-                <Icon name="stop" size={12} /> blocked
-              </span>
-            ) : share !== null && share < 0.85 ? (
-              <span className="flex items-center gap-1 font-medium text-watch">
-                <Icon name="watch" size={12} /> of {cavity.casts}
-              </span>
+const Records = ({ mold }: { mold: StoredMold }) => (
+  <CavityColumns mold={mold} label={`Cavities of ${mold.name}`} className="h-16 max-w-[640px] text-sm">
+    {(cavity) => {
+      const share = cavity.casts ? cavity.good / cavity.casts : null;
+      return (
+        <>
+          <span className="flex items-baseline gap-1.5">
+            <span className="text-ink-3">{cavity.position}</span>
+            {share === null ? (
+              <b className="fig text-[19px]">–</b>
             ) : (
-              <span className="text-ink-3">{share === null ? 'no record' : `of ${cavity.casts}`}</span>
+              <Fig
+                figure={yieldFigure(cavity.good, cavity.casts)}
+                title={`Cavity ${cavity.position}`}
+                className="fig text-[19px]"
+              >{`${Math.round(100 * share)} %`}</Fig>
             )}
-          </li>
-        );
-      })}
-    </ol>
-  );
-}
+          </span>
+          {cavity.condition === 'blocked' ? (
+            <span className="flex items-center gap-1 text-stop">
+              <Icon name="stop" size={12} /> blocked
+            </span>
+          ) : share !== null && share < 0.85 ? (
+            <span className="flex items-center gap-1 font-medium text-watch">
+              <Icon name="watch" size={12} /> of {cavity.casts}
+            </span>
+          ) : (
+            <span className="text-ink-3">{share === null ? 'no record' : `of ${cavity.casts}`}</span>
+          )}
+        </>
+      );
+    }}
+  </CavityColumns>
+);
 
 /** Mass, and what is due by the mold's own school of soot. */
 function MoldAside({ mold }: { mold: StoredMold }) {
@@ -80,7 +85,7 @@ export function MoldsPage() {
     <Page
       stub={
         <>
-          <TheNumber value={molds.reduce((sum, mold) => sum + mold.cavities.length, 0)}>
+          <TheNumber value={<Fig figure={cavitiesFigure(molds)} title="Cavities" />}>
             cavities in {molds.length} {molds.length === 1 ? 'mold' : 'molds'}
           </TheNumber>
           <Sheet
@@ -116,7 +121,7 @@ export function MoldsPage() {
           <Mold
             className="w-full max-w-[640px]"
             cavities={drawnCavities(mold, units.massUnit, () => 'loaded')}
-            sootWear={1 - Math.exp(-mold.shotsSinceSmoked / 40)}
+            sootWear={1 - sootLeft(mold.shotsSinceSmoked)}
             label={`${mold.name} with ${mold.cavities.length} cavities`}
           />
           <Records mold={mold} />

@@ -1,10 +1,12 @@
 import { PART_KINDS, partSchema, type Part, type PartInput } from '@schmelz/contract';
 import { useState } from 'react';
+import { inDrawerFigure } from '@schmelz/core';
 import { useFieldArray } from 'react-hook-form';
 import { Link } from 'react-router';
 import { useList, useSave } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { asOptions, Choice, TextField } from '../../design/Field.tsx';
+import { Fig } from '../../design/Figure.tsx';
 import { Icon } from '../../design/Icon.tsx';
 import { ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
@@ -84,12 +86,13 @@ export function PartsPage() {
   const [open, setOpen] = useState<Part | 'new' | null>(null);
   if (!parts) return <Waiting error={error} />;
   const pins = parts.filter((part) => part.kind === 'base-hole pin');
-  const free = pins.reduce((sum, part) => sum + inDrawer(part), 0);
   return (
     <Page
       stub={
         <>
-          <TheNumber value={free}>base-hole pins in the drawer</TheNumber>
+          <TheNumber value={<Fig figure={inDrawerFigure(pins)} title="Pins in the drawer" />}>
+            base-hole pins in the drawer
+          </TheNumber>
           <p className="text-ink-2">
             They limit how many heads can be in work at once: a pin stays in its head until the paint is soft or baked.
           </p>
@@ -129,7 +132,7 @@ export function PartsPage() {
                 ))}
               </span>
               <span className="quiet">
-                {inDrawer(part)} of {part.owned} in the drawer
+                <Fig figure={inDrawerFigure([part])} title={part.name} /> of {part.owned} in the drawer
                 {part.places.map((place) => `, ${place.count} ${place.where}`).join('')}
               </span>
             </span>

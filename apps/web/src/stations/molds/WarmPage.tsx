@@ -1,11 +1,13 @@
 import {
   paceFigures,
   POT_TOP_S,
+  probeFigure,
   readyFigure,
   massShareOfLead,
   SOFT_LEAD,
   WARM_SCHOOLS,
   warmPlan,
+  warmTimeFigure,
   type WarmSchool,
 } from '@schmelz/core';
 import { useState } from 'react';
@@ -14,7 +16,7 @@ import { useList, useSave, useSettings } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Trying, Ways } from '../../design/Dials.tsx';
 import { Fig } from '../../design/Figure.tsx';
-import { BasisMark, Icon } from '../../design/Icon.tsx';
+import { Icon } from '../../design/Icon.tsx';
 import { Caution, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { useUnits } from '../../units/Units.tsx';
@@ -110,9 +112,13 @@ export function WarmPage() {
             </p>
           )}
           {live && (
-            <p className="flex items-baseline gap-1">
-              <BasisMark basis="measured" /> Now, at the back:{' '}
-              <b className="fig text-[19px]">{units.temperature(live.celsius)}</b>
+            <p>
+              Now, at the back:{' '}
+              <Fig
+                figure={probeFigure(live.name, live.celsius)}
+                title="Probe at the back"
+                className="fig text-[19px]"
+              />
             </p>
           )}
           <Caution>
@@ -127,7 +133,8 @@ export function WarmPage() {
         <Heading
           aside={
             <>
-              ready at <Fig figure={readyFigure(plan)} title="Ready at" /> after {Math.round(plan.seconds / 60)} min
+              ready at <Fig figure={readyFigure(plan)} title="Ready at" /> after{' '}
+              <Fig figure={warmTimeFigure(plan)} title="Warming takes" />
             </>
           }
         >

@@ -1,3 +1,4 @@
+import { sootLeft } from '@schmelz/core';
 import type { Order, PlanView } from '@schmelz/contract';
 import type { LinePlan, MaterialNeed, MoldPlan, Plan } from '@schmelz/core';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -78,7 +79,7 @@ function MoldShots({ mold, catalogue }: { mold: MoldPlan; catalogue: Catalogue }
         <Mold
           className="w-full max-w-[430px]"
           cavities={drawnCavities(stored, units.massUnit, (position) => (used.has(position) ? 'loaded' : 'empty'))}
-          sootWear={1 - Math.exp(-stored.shotsSinceSmoked / 40)}
+          sootWear={1 - sootLeft(stored.shotsSinceSmoked)}
           label={`${mold.moldName}, cavities ${[...used].join(', ')} used`}
         />
       )}

@@ -1,58 +1,68 @@
 import type { Mold, Pour } from '@schmelz/contract';
-import type { PourCause } from '@schmelz/core';
+import { loadsOf, SHORT_WHERE, type RejectEntry } from '@schmelz/core';
 import { Key } from '../../design/Button.tsx';
-import { causeIcon, Icon } from '../../design/Icon.tsx';
+import { causeIcon, Icon, type IconName } from '../../design/Icon.tsx';
 import type { moldFrame } from '../../drawing/Mold.tsx';
 import type { Catalogue } from '../../shell/catalogue.ts';
 import { CAUSE_KEYS, type PourBench } from './usePourBench.ts';
 
-/** Letter buttons for the cause of the reject that was marked last. */
-function Causes({
-  bench,
-  marked,
-  position,
-  hookLost,
-}: {
-  bench: PourBench;
-  marked: PourCause;
-  position: number;
-  hookLost: boolean;
-}) {
-  const also = [
-    { key: 'H', label: 'hook is lost', on: hookLost, run: bench.hookLost },
-    { key: 'K', label: `cavity ${position} is out for tonight`, on: false, run: () => bench.block(position) },
+interface Said {
+  key?: string;
+  label: string;
+  on: boolean;
+  run: () => void;
+  icon?: IconName;
+}
+
+/** One thing that can be said of a bad head, by key or by tap. */
+const Saying = ({ key: letter, label, on, run, icon }: Said) => (
+  <button
+    key={label}
+    type="button"
+    aria-pressed={on}
+    onClick={(event) => {
+      run();
+      event.currentTarget.blur();
+    }}
+    className={`cut flex min-h-16 items-center gap-1.5 px-2.5 text-[17px] ${on ? 'bg-stop-wash text-stop' : 'bg-sheet'}`}
+  >
+    {letter && <Key>{letter}</Key>}
+    {icon && <Icon name={icon} />} {label}
+  </button>
+);
+
+/** The cause of the reject that was marked last, and what became of it. */
+function Causes({ bench, marked }: { bench: PourBench; marked: RejectEntry }) {
+  const { cause, where, hookLost = false, kept = false, redipped = false, position } = marked;
+  const causes = Object.entries(CAUSE_KEYS).map(([key, each]): Said => ({
+    key,
+    label: each,
+    on: cause === each,
+    run: () => bench.cause(each),
+    icon: causeIcon(each),
+  }));
+  const wheres = cause === 'short' ? SHORT_WHERE.map((each): Said => ({ label: `at the ${each}`, on: where === each, run: () => bench.detail({ where: each }) })) : []; // prettier-ignore
+  const fates: Said[] = [
+    { key: 'D', label: 'kept, second grade', on: kept, run: () => bench.detail({ kept: true }) },
+    { key: 'R', label: 're-dipped', on: redipped, run: () => bench.detail({ redipped: true }) },
+    { key: 'H', label: 'hook is lost', on: hookLost, run: () => bench.detail({ hookLost: true }) },
+    { key: 'K', label: `cavity ${position} is out for tonight`, on: false, run: bench.block },
   ];
   return (
-    <div className="flex flex-wrap gap-2" role="group" aria-label="Why it is bad">
-      {Object.entries(CAUSE_KEYS).map(([key, cause]) => (
-        <button
-          key={cause}
-          type="button"
-          aria-pressed={marked === cause}
-          onClick={(event) => {
-            bench.cause(cause);
-            event.currentTarget.blur();
-          }}
-          className={`cut flex min-h-16 items-center gap-1.5 px-2.5 text-[17px] ${marked === cause ? 'bg-stop-wash text-stop' : 'bg-sheet'}`}
-        >
-          <Key>{key}</Key>
-          <Icon name={causeIcon(cause)} /> {cause}
-        </button>
-      ))}
-      {also.map(({ key, label, on, run }) => (
-        <button
-          key={key}
-          type="button"
-          aria-pressed={on}
-          onClick={(event) => {
-            run();
-            event.currentTarget.blur();
-          }}
-          className={`cut flex min-h-16 items-center gap-1.5 px-2.5 text-[17px] ${on ? 'bg-stop-wash text-stop' : 'bg-sheet'}`}
-        >
-          <Key>{key}</Key> {label}
-        </button>
-      ))}
+    <div className="flex flex-col gap-2">
+      <div className="flex flex-wrap gap-2" role="group" aria-label="Why it is bad">
+        {causes.map(Saying)}
+      </div>
+      <div className="flex flex-wrap gap-2" role="group" aria-label="Where, and what became of it">
+        {wheres.map(Saying)}
+        {fates.map(Saying)}
+      </div>
+      {redipped && (
+        <p className="text-lg text-ink-2">
+          Pin out first. Held by the hook, at an angle, its eye out of the metal; the keeper comes out after, with
+          pliers. Its lead counts as back in the pot.
+        </p>
+      )}
     </div>
   );
 }
@@ -75,14 +85,16 @@ export function CavityColumns({
   frame: ReturnType<typeof moldFrame>;
 }) {
   const { state } = bench;
-  const lastShot = state.shots.at(-1);
-  const markedNow = bench.last?.kind === 'reject' ? bench.last : null;
+  const { looked } = bench;
+  const heads = looked?.moldId === mold.id ? looked.heads : [];
+  const loads = loadsOf(pour.setup, mold.id);
+  const own = state.molds.find((each) => each.moldId === mold.id)!;
   return (
     <>
       <ol className="relative mt-2 h-[118px] max-w-[620px]">
         {mold.cavities.map((cavity, index) => {
-          const load = pour.setup.loads.find((each) => each.position === cavity.position);
-          const record = state.byPosition[cavity.position];
+          const load = loads.find((each) => each.position === cavity.position);
+          const record = state.byCavity[cavity.id];
           const { left, width } = frame.column(index);
           const at = { left: `${left * 100}%`, width: `${width * 100}%` };
           if (!load || !record) {
@@ -92,8 +104,8 @@ export function CavityColumns({
               </li>
             );
           }
-          const out = state.blockedPositions.includes(cavity.position);
-          const head = lastShot?.heads.find((each) => each.position === cavity.position);
+          const out = own.blockedPositions.includes(cavity.position);
+          const head = heads.find((each) => each.position === cavity.position);
           const bad = head && head.verdict !== 'good';
           const rejects = Object.entries(record.rejects);
           const hook = catalogue.materials.get(load.hookMaterialId ?? '')?.hook;
@@ -103,7 +115,7 @@ export function CavityColumns({
                 type="button"
                 disabled={!head}
                 aria-pressed={!!bad}
-                aria-label={`Cavity ${cavity.position}: ${record.good} good. ${head ? `Last one ${bad ? `is bad, ${head.verdict}` : 'was good'}` : 'Not in the last shot'}`}
+                aria-label={`Cavity ${cavity.position}: ${record.good} good. ${head ? `Last one ${bad ? `is bad, ${head.verdict}${head.where ? ` at the ${head.where}` : ''}${head.kept ? ', kept as second grade' : ''}` : 'was good'}` : 'Not in the last shot'}`}
                 onClick={(event) => {
                   bench.toggleReject(cavity.position);
                   event.currentTarget.blur();
@@ -118,6 +130,14 @@ export function CavityColumns({
                   </span>
                   <span className="fig text-[40px] max-sm:text-[25px]">{record.good}</span>
                 </span>
+                {record.kept > 0 && (
+                  <span
+                    className="mt-1 block text-lg leading-tight text-ink-2 max-sm:text-sm"
+                    style={{ fontStretch: '84%' }}
+                  >
+                    {record.kept} second grade
+                  </span>
+                )}
                 {rejects.length ? (
                   rejects.map(([cause, count]) => (
                     <span
@@ -128,7 +148,7 @@ export function CavityColumns({
                       <Icon name={causeIcon(cause)} /> {count} {cause}
                     </span>
                   ))
-                ) : (
+                ) : record.kept > 0 ? null : (
                   <span
                     className="mt-1 flex items-center gap-1.5 text-lg leading-tight text-ink-3 max-sm:text-sm"
                     style={{ fontStretch: '84%' }}
@@ -151,18 +171,13 @@ export function CavityColumns({
           );
         })}
       </ol>
-      {markedNow ? (
-        <Causes
-          bench={bench}
-          marked={markedNow.cause}
-          position={markedNow.position}
-          hookLost={markedNow.hookLost ?? false}
-        />
+      {bench.marked ? (
+        <Causes bench={bench} marked={bench.marked} />
       ) : (
         <p className="flex min-h-16 flex-wrap items-center gap-x-4 text-lg text-ink-3">
-          {lastShot && (
+          {heads.length > 0 && (
             <>
-              A digit or a tap marks a bad head of the last shot.
+              A digit or a tap marks a bad head of its last shot.
               <button
                 type="button"
                 className="flex min-h-16 items-center gap-2 font-semibold text-ink"

@@ -1,49 +1,29 @@
 import type { Mold as StoredMold, Pour } from '@schmelz/contract';
-import { writeClock } from '@schmelz/core';
+import { inPotKg, nextTurn, potIsOff, turnAfterPause, type Turn } from '@schmelz/core';
 import { useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useList, usePour, useSettings } from '../../api/queries.ts';
 import { BenchFrame, BenchNumber, Unsaved, useBenchKeys, type BenchAction } from '../../bench/BenchFrame.tsx';
-import { say, useFullScreen, useSpeech, useWakeLock } from '../../bench/device.ts';
+import { say, useFullScreen, useSpeech, useSwitch, useWakeLock, type Switch } from '../../bench/device.ts';
 import { Caution, Waiting } from '../../design/Notice.tsx';
 import { Icon } from '../../design/Icon.tsx';
 import { PotBody } from '../../drawing/Bodies.tsx';
-import { Mold, moldFrame } from '../../drawing/Mold.tsx';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
-import { useNow } from '../../shell/clock.ts';
+import { setSoundVolume, sound, SOUNDS, soundVolume, useNow } from '../../shell/clock.ts';
 import { useUnits } from '../../units/Units.tsx';
-import { drawnCavities } from '../molds/drawn.ts';
-import { CavityColumns } from './CavityColumns.tsx';
+import { AtPot } from './AtPot.tsx';
 import { CoachPanel } from './CoachPanel.tsx';
+import { LoadMap } from './LoadMap.tsx';
+import { HooksLeft, MoldChange, WeighHead } from './MoreToSay.tsx';
 import { ChargeForm, CloseForm, FeedForm } from './PourForms.tsx';
 import { PourSummary } from './PourSummary.tsx';
 import { SafetyList } from './SafetyList.tsx';
 import { useCoach } from './useCoach.ts';
-import { CAUSE_KEYS, usePourBench, type PourBench as Bench } from './usePourBench.ts';
-
-/** The sentence, the number and the next thing, from where the pour stands. */
-function whatNow(bench: Bench, pour: Pour, now: number) {
-  const { state } = bench;
-  const openIn = state.lastShotAt === null ? 0 : (state.lastShotAt + pour.openS * 1000 - now) / 1000;
-  const blanksLeft = Math.max(0, pour.setup.plannedBlanks - state.blanks);
-  if (state.phase === 'paused') return { says: 'Paused', value: '–', then: 'The mold cools: a blank shot before you load again.' }; // prettier-ignore
-  if (openIn > 0) return { says: 'Open in', value: writeClock(openIn), unit: 's', then: 'Twice the freezing time; the sprue may be last to set.', setting: openIn }; // prettier-ignore
-  if (state.phase === 'warming' && blanksLeft > 0) {
-    const meltLeft = (state.startedAt! + pour.plannedMeltS * 1000 - now) / 1000;
-    if (meltLeft > 0 && state.blanks === 0) return { says: 'Melt ready in', value: writeClock(meltLeft), then: 'Lay the mold on the pot meanwhile, hooks out.' }; // prettier-ignore
-    return {
-      says: 'Blank shots to go',
-      value: String(blanksLeft),
-      then: 'No hooks in. Knock them out and feed them back.',
-    };
-  }
-  if (state.phase === 'enough' && Object.values(state.stillNeeded).some((count) => count > 0)) return { says: 'No cavity is left', value: '0', then: 'The cavities that these tickets want are out. Close the pour, or undo.' }; // prettier-ignore
-  if (state.phase === 'enough') return { says: 'All heads are there', value: '0', unit: 'shots to go', then: 'Weigh what comes back, then close the pour.' }; // prettier-ignore
-  return { says: 'Shots to go', value: String(state.shotsToGo), then: 'Load, close until it clicks, look at the seam, pour in one go.' }; // prettier-ignore
-}
+import { CAUSE_KEYS, usePourBench, type PourBench } from './usePourBench.ts';
+import { whatNow, type Now, type Stretch } from './what-now.ts';
 
 /** The shots so far as marks: blank ones open, good ones full, with a reject struck. */
-function ShotMarks({ bench }: { bench: Bench }) {
+function ShotMarks({ bench }: { bench: PourBench }) {
   const { shots, blanks, shotsToGo } = bench.state;
   const shown = shots.slice(-36);
   return (
@@ -70,10 +50,9 @@ function ShotMarks({ bench }: { bench: Bench }) {
   );
 }
 
-function PotLevel({ bench, pour }: { bench: Bench; pour: Pour }) {
+function PotLevel({ bench, pour }: { bench: PourBench; pour: Pour }) {
   const units = useUnits();
-  const { chargedKg, headsKg, rejectsKg } = bench.state;
-  const inPot = Math.max(0, chargedKg - headsKg - rejectsKg);
+  const inPot = inPotKg(bench.state);
   const level = units.bulkParts(inPot);
   return (
     <div className="flex items-end gap-4">
@@ -88,123 +67,192 @@ function PotLevel({ bench, pour }: { bench: Bench; pour: Pour }) {
   );
 }
 
-/** The screen itself: as large as it goes, and words where sounds are not enough. */
-function BenchTools() {
+const TOOL = 'min-h-16 underline decoration-rule-2 underline-offset-4 text-lg';
+
+const Toggle = ({ on, toggle, children }: Switch & { children: string }) => (
+  <button
+    type="button"
+    className={TOOL}
+    aria-pressed={on}
+    onClick={(event) => {
+      toggle();
+      event.currentTarget.blur();
+    }}
+  >
+    {children} {on ? 'on' : 'off'}
+  </button>
+);
+
+/** The screen itself: as large as it goes, how loud it is, words where sounds are not enough. */
+function BenchTools({ rhythm, fillIdle }: { rhythm: Switch; fillIdle: Switch }) {
   const full = useFullScreen();
   const speech = useSpeech();
-  const look = 'min-h-16 underline decoration-rule-2 underline-offset-4 text-lg';
+  const [volume, setVolume] = useState(soundVolume);
   return (
-    <span className="flex flex-wrap gap-x-6">
+    <div className="flex flex-wrap items-center gap-x-6">
+      <Toggle {...fillIdle}>Fill cavities without a hook:</Toggle>
+      <Toggle {...rhythm}>Loading rhythm</Toggle>
+      {speech.possible && (
+        <Toggle on={speech.on} toggle={speech.toggle}>
+          Spoken words
+        </Toggle>
+      )}
+      <label className="flex min-h-16 items-center gap-3 text-lg">
+        Volume
+        <input
+          type="range"
+          min={0}
+          max={100}
+          step={10}
+          value={Math.round(volume * 100)}
+          className="h-16 w-36 accent-[var(--ink)]"
+          onChange={(event) => {
+            setSoundVolume(Number(event.target.value) / 100);
+            setVolume(Number(event.target.value) / 100);
+            sound(SOUNDS.freeze);
+          }}
+          onPointerUp={(event) => event.currentTarget.blur()}
+        />
+      </label>
       {full.possible && (
-        <button type="button" className={look} onClick={full.toggle}>
+        <button type="button" className={TOOL} onClick={full.toggle}>
           {full.full ? 'Leave the full screen' : 'Full screen'}
         </button>
       )}
-      {speech.possible && (
-        <button type="button" className={look} aria-pressed={speech.on} onClick={speech.toggle}>
-          Spoken words {speech.on ? 'on' : 'off'}
-        </button>
-      )}
-    </span>
+    </div>
   );
 }
 
-function Running({ pour, mold, catalogue }: { pour: Pour; mold: StoredMold; catalogue: Catalogue }) {
-  const bench = usePourBench(pour);
+type Asking = 'feed' | 'close' | 'mold' | 'hooks' | 'weigh';
+
+/** Keys that have their targets under the mold, not in the bar of keys. */
+const hiddenKeys = (bench: PourBench): BenchAction[] => {
+  const quiet = (key: string, run: () => void): BenchAction => ({ key, label: '', weight: 'quiet', run });
+  return [
+    ...[1, 2, 3, 4, 5, 6, 7, 8, 9].map((position) => quiet(String(position), () => bench.toggleReject(position))),
+    ...Object.entries(CAUSE_KEYS).map(([key, cause]) => quiet(key, () => bench.cause(cause))),
+    quiet('D', () => bench.detail({ kept: true })),
+    quiet('R', () => bench.detail({ redipped: true })),
+    quiet('H', () => bench.detail({ hookLost: true })),
+    quiet('K', bench.block),
+    quiet('X', () => bench.rejectAll('flash')),
+  ];
+};
+
+/** The one next thing as a key: what Space and the foot switch mean now. */
+function mainAction(
+  bench: PourBench,
+  turn: Turn | null,
+  what: Now,
+  fillIdle: boolean,
+  ask: (what: Asking) => void,
+): BenchAction {
+  const { phase } = bench.state;
+  const space = { key: 'Space', code: ' ' };
+  if (phase === 'enough' || (what.stretch === 'wind-down' && !turn)) {
+    return potIsOff(bench.entries)
+      ? { ...space, label: 'Weigh back and close', weight: 'main', run: () => ask('close') }
+      : { ...space, label: 'The pot is off', weight: 'main', run: () => bench.done('pot off') };
+  }
+  const early = what.openInS > 0;
+  const disabled = early || phase === 'paused' || !turn;
+  const weight = disabled ? 'quiet' : 'main';
+  const hint = early ? 'when it is open' : undefined;
+  if (!turn) return { ...space, label: 'Poured', weight, disabled, hint, run: () => {} };
+  return turn.blanksToGo > 0
+    ? { ...space, label: 'Blank poured', weight, disabled, hint, run: () => bench.blank(turn.moldId) }
+    : { ...space, label: 'Poured', weight, disabled: disabled || what.says === 'No hook left', hint, run: () => bench.shot(turn.moldId, fillIdle) }; // prettier-ignore
+}
+
+function Running({ pour, molds, catalogue }: { pour: Pour; molds: StoredMold[]; catalogue: Catalogue }) {
+  const [preferId, prefer] = useState<string | null>(null);
+  const bench = usePourBench(pour, preferId);
   const now = useNow(200);
-  const units = useUnits();
   const { data: settings } = useSettings();
   const { data: pots } = useList('pots');
-  const coached = useCoach(pour, mold, pots?.find((each) => each.id === pour.potId), bench, now); // prettier-ignore
-  const [asking, setAsking] = useState<'feed' | 'close' | null>(null);
-  const [ticked, setTicked] = useState<string[]>([]);
   const { state } = bench;
+  const planned = nextTurn(pour.setup, state, now, preferId);
+  const coached = useCoach(pour, molds, pots?.find((each) => each.id === pour.potId), bench, planned?.moldId ?? null, now); // prettier-ignore
+  // A mold that has gone cold in a pause wants blank shots again, as many as the coach says.
+  const coldAgain = coached?.advice.find((each) => each.kind === 'blank' && each.moldId === planned?.moldId)?.shots;
+  const turn = planned && turnAfterPause(planned, state, coldAgain, now);
+  const [asking, setAsking] = useState<Asking | null>(null);
+  const [more, setMore] = useState(false);
+  const [ticked, setTicked] = useState<string[]>([]);
+  const rhythm = useSwitch('schmelz-rhythm', true);
+  const fillIdle = useSwitch('schmelz-fill-idle', false);
   useWakeLock(state.phase !== 'closed');
+  const name = molds.find((mold) => mold.id === turn?.moldId)?.name ?? '';
+  const several = pour.setup.molds.length > 1;
+  const what = whatNow(pour, state, bench.entries, turn, several ? `, ${name}` : '', now);
   const pressing = coached?.advice[0];
   const spoken = pressing && pressing.weight !== 'quiet' ? pressing.says : null;
   useEffect(() => {
     if (spoken) say(spoken);
   }, [spoken]);
-  const hidden = useMemo(
-    (): BenchAction[] => [
-      ...pour.setup.loads.map(({ position }): BenchAction => ({
-        key: String(position),
-        label: '',
-        weight: 'quiet',
-        run: () => bench.toggleReject(position),
-      })),
-      ...Object.entries(CAUSE_KEYS).map(([key, cause]): BenchAction => ({
-        key,
-        label: '',
-        weight: 'quiet',
-        run: () => bench.cause(cause),
-      })),
-      { key: 'H', label: '', weight: 'quiet', disabled: bench.last?.kind !== 'reject', run: bench.hookLost },
-      {
-        key: 'K',
-        label: '',
-        weight: 'quiet',
-        disabled: bench.last?.kind !== 'reject',
-        run: () => bench.last?.kind === 'reject' && bench.block(bench.last.position),
-      },
-      { key: 'X', label: '', weight: 'quiet', run: () => bench.rejectAll('flash') },
-    ],
-    [bench, pour.setup.loads],
-  );
-  // Digits and letters have their targets under the mold, not in the bar of keys.
+  useEffect(() => {
+    if (several && name) say(`Next: ${name}`);
+  }, [several, name]);
+  const beat = what.rhythm?.beat ?? null;
+  const beats = what.rhythm?.beats ?? 0;
+  useEffect(() => {
+    if (!rhythm.on || beat === null || beat === 0) return;
+    sound(beat === beats - 1 ? SOUNDS.close : SOUNDS.beat);
+  }, [rhythm.on, beat, beats]);
+  const hidden = useMemo(() => hiddenKeys(bench), [bench]);
   useBenchKeys(hidden);
-  if (state.phase === 'closed') return <PourSummary pour={pour} bench={bench} mold={mold} />;
-  const what = whatNow(bench, pour, now);
-  const setting = 'setting' in what && what.setting !== undefined;
-  const warming = state.phase === 'warming' && state.blanks < pour.setup.plannedBlanks;
-  const main: BenchAction =
-    state.phase === 'enough'
-      ? { key: 'Space', code: ' ', label: 'Weigh back and close', weight: 'main', run: () => setAsking('close') }
-      : warming
-        ? { key: 'Space', code: ' ', label: 'Blank poured', weight: setting ? 'quiet' : 'main', disabled: setting, hint: setting ? 'when it is open' : undefined, run: bench.blank } // prettier-ignore
-        : { key: 'Space', code: ' ', label: 'Poured', weight: setting || state.phase === 'paused' ? 'quiet' : 'main', disabled: setting || state.phase === 'cold' || state.phase === 'paused', hint: setting ? 'when it is open' : undefined, run: bench.shot }; // prettier-ignore
+  if (state.phase === 'closed') return <PourSummary pour={pour} bench={bench} molds={molds} />;
+  const open = (which: Asking) => ({
+    open: asking === which,
+    onOpenChange: (on: boolean) => setAsking(on ? which : null),
+  });
+  const setting = what.openInS > 0;
+  const main = mainAction(bench, turn, what, fillIdle.on, setAsking);
+  // A shot of any kind ends what was preferred for it.
+  const thenInTurn = (run: () => void) => () => {
+    run();
+    prefer(null);
+  };
+  const mainThenTurn = { ...main, run: thenInTurn(main.run) };
+  const quiet = (key: string, label: string, run: () => void, disabled = false): BenchAction => ({ key, label, weight: 'quiet', disabled, run }); // prettier-ignore
+  const turnId = turn?.moldId ?? null;
+  const rare: BenchAction[] = [
+    quiet('M', 'Smoked', () => turnId && bench.smoked(turnId), !turnId),
+    quiet('A', 'Lead added', () => setAsking('feed')),
+    quiet('J', 'Skimmed', () => bench.done('skimmed')),
+    quiet('C', 'Change the mold', () => setAsking('mold')),
+    quiet('Y', 'Hooks left', () => setAsking('hooks'), Object.keys(pour.setup.hooksOut).length === 0),
+    quiet('I', 'Weigh a head', () => setAsking('weigh')),
+    quiet('W', 'Weigh back, close', () => setAsking('close'), state.chargedKg === 0),
+  ];
   const actions: BenchAction[] =
     state.phase === 'cold'
       ? []
       : [
-          main,
-          ...(warming
-            ? [{ key: 'G', label: 'Go on with hooks', weight: 'quiet' as const, disabled: setting, run: bench.shot }]
-            : []),
+          mainThenTurn,
+          ...(turn && turn.blanksToGo > 0 ? [quiet('G', 'Go on with hooks', thenInTurn(() => bench.shot(turn.moldId, fillIdle.on)), setting)] : []), // prettier-ignore
+          ...(turn?.otherId ? [quiet('T', 'The other mold first', () => prefer(turn.otherId))] : []),
           { key: 'Z', label: 'Undo', hint: bench.last?.kind, weight: 'quiet', disabled: !bench.last, run: bench.undo },
-          {
-            key: 'P',
-            label: state.phase === 'paused' ? 'On again' : 'Pause',
-            weight: state.phase === 'paused' ? 'due' : 'quiet',
-            run: bench.togglePause,
-          },
-          ...(warming
-            ? []
-            : [{ key: 'B', label: 'Blank', weight: 'quiet' as const, disabled: setting, run: bench.blank }]),
-          { key: 'M', label: 'Smoked', weight: 'quiet', run: bench.smoked },
-          { key: 'A', label: 'Lead added', weight: 'quiet', run: () => setAsking('feed') },
-          { key: 'W', label: 'Close', weight: 'quiet', disabled: state.chargedKg === 0, run: () => setAsking('close') },
+          { key: 'P', label: state.phase === 'paused' ? 'On again' : 'Pause', weight: state.phase === 'paused' ? 'due' : 'quiet', run: bench.togglePause }, // prettier-ignore
+          ...(turn && turn.blanksToGo === 0
+            ? [
+                quiet(
+                  'B',
+                  'Blank',
+                  thenInTurn(() => bench.blank(turn.moldId)),
+                  setting,
+                ),
+              ]
+            : []),
+          quiet('+', more ? 'Less' : 'More', () => setMore(!more)),
+          ...(more ? rare : []),
         ];
-  const filled = state.lastShotAt !== null && setting;
-  const frozen = filled ? Math.min(1, (now - state.lastShotAt!) / (pour.openS * 500)) : 1;
-  const used = new Set(pour.setup.loads.map((load) => load.position));
-  const lastWasShot = state.shots.at(-1)?.at === state.lastShotAt;
-  const cavities = drawnCavities(
-    mold,
-    units.massUnit,
-    (position) => {
-      if (filled && (!lastWasShot || state.shots.at(-1)!.heads.some((head) => head.position === position)))
-        return 'filled';
-      return used.has(position) && state.wantedPositions.includes(position) && state.phase === 'pouring'
-        ? 'loaded'
-        : 'empty';
-    },
-    frozen,
-  );
   return (
     <>
+      {!more && state.phase !== 'cold' && <Keys actions={rare} />}
       <BenchFrame
         actions={actions}
+        tapAnywhere={turn && state.phase !== 'cold' ? mainThenTurn : undefined}
         stub={
           state.phase === 'cold' ? (
             <>
@@ -219,7 +267,8 @@ function Running({ pour, mold, catalogue }: { pour: Pour; mold: StoredMold; cata
             </>
           ) : (
             <>
-              <BenchNumber says={what.says} value={what.value} unit={'unit' in what ? what.unit : undefined} />
+              <Stretches now={what.stretch} />
+              <BenchNumber says={what.says} value={what.value} unit={what.unit} />
               {pressing && pressing.weight !== 'quiet' && !setting ? (
                 <p
                   className={`flex items-start gap-2.5 text-lg font-semibold ${pressing.weight === 'stop' ? 'text-stop' : 'text-watch'}`}
@@ -239,46 +288,79 @@ function Running({ pour, mold, catalogue }: { pour: Pour; mold: StoredMold; cata
           )
         }
       >
-        <Mold
-          className="w-full max-w-[620px]"
-          cavities={cavities}
-          sootWear={1 - Math.exp(-(state.shotsSinceSmoked ?? mold.shotsSinceSmoked + state.shots.length) / 40)}
-          edge={state.shots.length ? 'var(--straw)' : undefined}
-          label={`${mold.name}, open half`}
-        />
-        <CavityColumns pour={pour} mold={mold} bench={bench} catalogue={catalogue} frame={moldFrame(cavities)} />
-        {coached && state.phase !== 'cold' && (
-          <CoachPanel coached={coached} onDone={bench.done} onSmoked={bench.smoked} onFeed={() => setAsking('feed')} />
-        )}
-        <div className="mt-3 flex flex-wrap items-center gap-x-6 gap-y-2">
-          {state.phase === 'cold' ? (
+        {state.phase === 'cold' ? (
+          <>
+            <LoadMap pour={pour} catalogue={catalogue} />
             <Caution>
               Wet metal in a hot pot explodes. Only dry ingots, lowered in; face shield on. Ventilate, and keep to your
               local rules.
             </Caution>
-          ) : (
-            <Caution>A head is solid in seconds and still 200 °C hot: pliers, not fingers.</Caution>
-          )}
-          <BenchTools />
-        </div>
+          </>
+        ) : (
+          <>
+            <AtPot pour={pour} molds={molds} bench={bench} turn={turn} catalogue={catalogue} now={now} />
+            {coached && (
+              <CoachPanel
+                coached={coached}
+                onDone={bench.done}
+                onSmoked={() => turnId && bench.smoked(turnId)}
+                onFeed={() => setAsking('feed')}
+              />
+            )}
+            <div className="mt-3 flex flex-wrap items-center gap-x-6 gap-y-2">
+              <Caution>A head is solid in seconds and still 200 °C hot: pliers, not fingers.</Caution>
+              <BenchTools rhythm={rhythm} fillIdle={fillIdle} />
+            </div>
+          </>
+        )}
       </BenchFrame>
-      <FeedForm open={asking === 'feed'} onOpenChange={(open) => setAsking(open ? 'feed' : null)} onFeed={bench.feed} />
-      <CloseForm open={asking === 'close'} onOpenChange={(open) => setAsking(open ? 'close' : null)} bench={bench} />
+      <FeedForm {...open('feed')} onFeed={bench.feed} />
+      <CloseForm {...open('close')} bench={bench} />
+      <MoldChange {...open('mold')} pour={pour} molds={molds} bench={bench} />
+      <HooksLeft {...open('hooks')} catalogue={catalogue} bench={bench} />
+      <WeighHead {...open('weigh')} pour={pour} state={state} turn={turn} molds={molds} bench={bench} />
     </>
   );
 }
+
+/** Keys of things whose buttons are folded away. */
+function Keys({ actions }: { actions: readonly BenchAction[] }) {
+  useBenchKeys(actions);
+  return null;
+}
+
+const STRETCHES: readonly Stretch[] = ['melt', 'warm-up', 'pour', 'wind-down'];
+
+/** The four stretches of a session as a short runner, the one that is on now full. */
+const Stretches = ({ now }: { now: Stretch }) => (
+  <ol className="grid grid-cols-4 gap-1 text-base md:max-lg:col-span-2" aria-label="Stretches of the session">
+    {STRETCHES.map((each) => (
+      <li
+        key={each}
+        aria-current={each === now ? 'step' : undefined}
+        className={each === now ? 'font-semibold' : 'text-ink-3'}
+      >
+        <span className={`mb-1 block h-2 ${each === now ? 'bg-good' : 'bg-rule'}`} />
+        {each}
+      </li>
+    ))}
+  </ol>
+);
 
 export function PourBenchPage() {
   const { id = '' } = useParams();
   const { data: pour, error } = usePour(id);
   const catalogue = useCatalogue();
+  const molds = useMemo(
+    () => (pour?.setup.molds ?? []).flatMap(({ moldId }) => catalogue?.molds.find((each) => each.id === moldId) ?? []),
+    [pour?.setup, catalogue?.molds],
+  );
   if (!pour || !catalogue) return <Waiting error={error} />;
-  const mold = catalogue.molds.find((each) => each.id === pour.moldId);
-  if (!mold)
+  if (molds.length < pour.setup.molds.length)
     return (
       <p className="p-8">
-        The mold of this pour is gone. <Link to="/pour">Back</Link>
+        A mold of this pour is gone. <Link to="/pour">Back</Link>
       </p>
     );
-  return <Running key={pour.id} pour={pour} mold={mold} catalogue={catalogue} />;
+  return <Running key={pour.id} pour={pour} molds={molds} catalogue={catalogue} />;
 }

@@ -1,10 +1,11 @@
-import type { Pour, Ticket } from '@schmelz/contract';
-import { castingProblem, type PlanMold } from '@schmelz/core';
+import type { Pour, StartPourInput, Ticket } from '@schmelz/contract';
+import { castingProblem, type PlanMold, sootLeft } from '@schmelz/core';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { request } from '../../api/client.ts';
 import { useList, useLine, usePours, useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
+import { Ways } from '../../design/Dials.tsx';
 import { Caution, ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Head } from '../../drawing/Head.tsx';
@@ -47,75 +48,112 @@ function groupsOf(tickets: Ticket[], catalogue: Catalogue) {
   return { groups: [...groups], homeless };
 }
 
-function Group({ moldId, tickets, catalogue }: { moldId: string; tickets: Ticket[]; catalogue: Catalogue }) {
-  const navigate = useNavigate();
+/** One mold of the session to be: drawn with what it would cast, its tickets ticked. */
+function Group({
+  moldId,
+  tickets,
+  catalogue,
+  left,
+  onToggle,
+}: {
+  moldId: string;
+  tickets: Ticket[];
+  catalogue: Catalogue;
+  left: ReadonlySet<string>;
+  onToggle: (ids: string[]) => void;
+}) {
   const units = useUnits();
-  const { data: pots } = useList('pots');
-  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
-  const start = useWrite((input: { moldId: string; potId: string; batchIds: string[] }) => request<Pour>('POST', '/pours', input)); // prettier-ignore
   const mold = catalogue.molds.find((each) => each.id === moldId)!;
   const taken = tickets.filter((ticket) => !left.has(ticket.id));
   const masses = new Set(taken.map((ticket) => catalogue.product(ticket.productId)?.nominalMassKg));
-  const begin = () =>
-    start.mutate(
-      { moldId, potId: pots![0]!.id, batchIds: taken.map((ticket) => ticket.id) },
-      { onSuccess: (pour) => void navigate(`/pour/${pour.id}`) },
-    );
   return (
-    <section className="mb-8">
-      <Heading>{mold.name}</Heading>
+    <section className="mb-7">
+      <Heading
+        aside={
+          tickets.length > 1 && (
+            <button
+              type="button"
+              className="underline decoration-rule-2 underline-offset-4"
+              onClick={() => onToggle((taken.length ? taken : tickets).map((ticket) => ticket.id))}
+            >
+              {taken.length ? 'none of these' : 'all of these'}
+            </button>
+          )
+        }
+      >
+        {mold.name}
+      </Heading>
       <div className="grid items-start gap-6 xl:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
         <Mold
-          className="w-full max-w-[470px]"
+          className={`w-full max-w-[430px] ${taken.length ? '' : 'opacity-45'}`}
           cavities={drawnCavities(mold, units.massUnit, (position) =>
             masses.has(mold.cavities[position - 1]!.nominalMassKg) ? 'loaded' : 'empty',
           )}
-          sootWear={1 - Math.exp(-mold.shotsSinceSmoked / 40)}
+          sootWear={1 - sootLeft(mold.shotsSinceSmoked)}
           label={`${mold.name}, the cavities that are used tonight are loaded`}
         />
-        <div>
-          <ul>
-            {tickets.map((ticket) => {
-              const product = catalogue.product(ticket.productId)!;
-              return (
-                <li key={ticket.id} className="border-b border-rule">
-                  <label className="grid cursor-pointer grid-cols-[24px_44px_64px_minmax(0,1fr)_auto] items-center gap-2 py-2">
-                    <input
-                      type="checkbox"
-                      className="size-5 accent-[var(--good)]"
-                      checked={!left.has(ticket.id)}
-                      onChange={() =>
-                        setLeft((before) => {
-                          const next = new Set(before);
-                          if (!next.delete(ticket.id)) next.add(ticket.id);
-                          return next;
-                        })
-                      }
-                    />
-                    <span className="fig text-[21px]">{ticket.number}</span>
-                    <Head {...catalogue.spec(product)} state="blank" scale={1.3} />
-                    <span className="truncate">{product.name}</span>
-                    <span className="fig text-[21px]">{ticket.quantity - ticket.poured}</span>
-                  </label>
-                </li>
-              );
-            })}
-          </ul>
-          <div className="mt-4 flex flex-col gap-3">
-            <Caution>Tools, mold and ingots dry; eyes and face covered; long sleeves; nobody else near.</Caution>
-            <ProblemNote error={start.error} />
-            <Button
-              look="main"
-              className="self-start"
-              disabled={taken.length === 0 || !pots?.length || start.isPending}
-              onClick={begin}
-            >
-              To the pot
-            </Button>
-          </div>
-        </div>
+        <ul>
+          {tickets.map((ticket) => {
+            const product = catalogue.product(ticket.productId)!;
+            return (
+              <li key={ticket.id} className="border-b border-rule">
+                <label className="grid cursor-pointer grid-cols-[24px_44px_64px_minmax(0,1fr)_auto] items-center gap-2 py-2">
+                  <input
+                    type="checkbox"
+                    className="size-5 accent-[var(--good)]"
+                    checked={!left.has(ticket.id)}
+                    onChange={() => onToggle([ticket.id])}
+                  />
+                  <span className="fig text-[21px]">{ticket.number}</span>
+                  <Head {...catalogue.spec(product)} state="blank" scale={1.3} />
+                  <span className="truncate">{product.name}</span>
+                  <span className="fig text-[21px]">{ticket.quantity - ticket.poured}</span>
+                </label>
+              </li>
+            );
+          })}
+        </ul>
       </div>
     </section>
+  );
+}
+
+type AtOnce = 'in turn' | 'one by one';
+const AT_ONCE = [
+  { value: 'in turn', label: 'Two in turn', hint: 'while one sets, the other is loaded: nobody waits' },
+  { value: 'one by one', label: 'One by one', hint: 'slower, calmer; the next mold comes cold' },
+] as const satisfies readonly { value: AtOnce; label: string; hint: string }[];
+
+/** What starts a session: everything that is ticked, on one pot. */
+function Begin({ chosen, heads }: { chosen: { moldId: string; tickets: Ticket[] }[]; heads: number }) {
+  const navigate = useNavigate();
+  const { data: pots } = useList('pots');
+  const [atOnce, setAtOnce] = useState<AtOnce>('in turn');
+  const start = useWrite((input: StartPourInput) => request<Pour>('POST', '/pours', input));
+  const begin = () =>
+    start.mutate(
+      {
+        moldIds: chosen.map(({ moldId }) => moldId),
+        atOnce: chosen.length > 1 && atOnce === 'in turn' ? 2 : 1,
+        potId: pots![0]!.id,
+        batchIds: chosen.flatMap(({ tickets }) => tickets.map((ticket) => ticket.id)),
+      },
+      { onSuccess: (pour) => void navigate(`/pour/${pour.id}`) },
+    );
+  return (
+    <div className="flex flex-col gap-3">
+      {chosen.length > 1 && <Ways label="Molds are poured" value={atOnce} options={AT_ONCE} onChange={setAtOnce} />}
+      <Caution>Tools, mold and ingots dry; eyes and face covered; long sleeves; nobody else near.</Caution>
+      <ProblemNote error={start.error} />
+      <Button
+        look="main"
+        className="self-start"
+        disabled={chosen.length === 0 || !pots?.length || start.isPending}
+        onClick={begin}
+      >
+        {chosen.length > 1 ? `To the pot: ${heads} heads, ${chosen.length} molds` : 'To the pot'}
+      </Button>
+    </div>
   );
 }
 
@@ -123,31 +161,43 @@ export function PourDesk() {
   const { data: line, error } = useLine();
   const { data: pours } = usePours();
   const catalogue = useCatalogue();
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   if (!line || !catalogue) return <Waiting error={error} />;
   const open = line.pours;
   const busy = new Set(open.flatMap((pour) => Object.keys(pour.setup.needs)));
   const waiting = line.tickets.filter((ticket) => ticket.poured < ticket.quantity && !busy.has(ticket.id) && ticket.log.length === 0); // prettier-ignore
   const { groups, homeless } = groupsOf(waiting, catalogue);
+  const headsOf = (tickets: readonly Ticket[]) =>
+    tickets.reduce((sum, ticket) => sum + ticket.quantity - ticket.poured, 0);
+  const chosen = groups
+    .map(([moldId, tickets]) => ({ moldId, tickets: tickets.filter((ticket) => !left.has(ticket.id)) }))
+    .filter(({ tickets }) => tickets.length > 0);
+  const toggle = (ids: string[]) =>
+    setLeft((before) => {
+      const next = new Set(before);
+      for (const id of ids) if (!next.delete(id)) next.add(id);
+      return next;
+    });
   return (
     <Page
       stub={
         <>
-          <TheNumber value={waiting.reduce((sum, ticket) => sum + ticket.quantity - ticket.poured, 0)}>
-            heads to pour
-          </TheNumber>
+          <TheNumber value={headsOf(waiting)}>heads to pour</TheNumber>
           {open.map((pour) => (
             <Button key={pour.id} look="main" asChild className="self-start">
               <Link to={`/pour/${pour.id}`}>Back to pour {pour.number}</Link>
             </Button>
           ))}
           <p className="quiet">
-            Tickets that want the same mold are poured together; each cavity knows whose head it casts.
+            Tickets that want the same mold are poured together; each cavity knows whose head it casts. What is not
+            ticked stays for another evening.
           </p>
+          {groups.length > 0 && <Begin chosen={chosen} heads={headsOf(chosen.flatMap(({ tickets }) => tickets))} />}
         </>
       }
     >
       {groups.map(([moldId, tickets]) => (
-        <Group key={moldId} moldId={moldId} tickets={tickets} catalogue={catalogue} />
+        <Group key={moldId} moldId={moldId} tickets={tickets} catalogue={catalogue} left={left} onToggle={toggle} />
       ))}
       {homeless.map((ticket) => (
         <p key={ticket.id} className="text-stop">
@@ -161,7 +211,9 @@ export function PourDesk() {
           <li key={pour.id} className="flex justify-between border-b border-rule py-1.5">
             <Link to={`/pour/${pour.id}`} className="hover:underline">
               <b className="fig mr-3 inline-block w-8 text-[19px]">{pour.number}</b>
-              {catalogue.molds.find((mold) => mold.id === pour.moldId)?.name}
+              {pour.setup.molds
+                .map(({ moldId }) => catalogue.molds.find((mold) => mold.id === moldId)?.name)
+                .join(', ')}
             </Link>
             <span className="quiet">
               {writeDay(pour.startedAt)}

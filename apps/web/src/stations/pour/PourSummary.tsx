@@ -1,13 +1,15 @@
 import { lazy, Suspense } from 'react';
 import type { Mold as StoredMold, Pour } from '@schmelz/contract';
-import { castCount, writeSpan } from '@schmelz/core';
+import { castCount, phaseSeconds, SESSION_PHASES, writeSpan, type PourState, type SessionPhase } from '@schmelz/core'; // prettier-ignore
 import { Link } from 'react-router';
 import { useLine } from '../../api/queries.ts';
 import { Unsaved } from '../../bench/BenchFrame.tsx';
 import { Button } from '../../design/Button.tsx';
 import { causeIcon, Icon } from '../../design/Icon.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
+import { Head } from '../../drawing/Head.tsx';
 import { Mold, moldFrame } from '../../drawing/Mold.tsx';
+import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { drawnCavities } from '../molds/drawn.ts';
 import type { PourBench } from './usePourBench.ts';
@@ -17,15 +19,108 @@ const SessionTimeline = lazy(() =>
   import('./SessionTimeline.tsx').then((module) => ({ default: module.SessionTimeline })),
 );
 
-/** After the pour: good heads by ticket, rejects by cavity, and what became of the lead. */
-export function PourSummary({ pour, bench, mold }: { pour: Pour; bench: PourBench; mold: StoredMold }) {
+/** What each cavity of a mold gave: good heads under it, by size as it is stamped, and why others were thrown back. */
+function MoldGave({ mold, state }: { mold: StoredMold; state: PourState }) {
   const units = useUnits();
+  const cavities = drawnCavities(mold, units.massUnit);
+  const frame = moldFrame(cavities);
+  return (
+    <section className="mb-4">
+      <Heading>{mold.name}</Heading>
+      <Mold className="w-full max-w-[560px]" cavities={cavities} label={mold.name} />
+      <ol className="relative mb-2 h-20 max-w-[560px]" aria-label={`What ${mold.name} gave`}>
+        {mold.cavities.map((cavity, index) => {
+          const record = state.byCavity[cavity.id];
+          const { left, width } = frame.column(index);
+          return (
+            <li
+              key={cavity.id}
+              className="absolute text-sm"
+              style={{ left: `${left * 100}%`, width: `${width * 100}%` }}
+            >
+              <b className="fig text-[25px]">{record?.good ?? '–'}</b>
+              <span className="quiet ml-1.5">{units.head(cavity.nominalMassKg)}</span>
+              {record !== undefined && record.kept > 0 && <span className="block">{record.kept} second grade</span>}
+              {Object.entries(record?.rejects ?? {}).map(([cause, count]) => (
+                <span key={cause} className="flex items-center gap-1 whitespace-nowrap text-stop">
+                  <Icon name={causeIcon(cause)} size={12} /> {count} {cause}
+                </span>
+              ))}
+            </li>
+          );
+        })}
+      </ol>
+    </section>
+  );
+}
+
+const PHASE_FILL: Record<SessionPhase, string> = { melt: 'bg-[var(--bronze)]', 'warm-up': 'bg-straw', pour: 'bg-ink', pause: 'hatch', 'wind-down': 'bg-lead' }; // prettier-ignore
+
+/** Minutes by stretch of the session, as one bar. */
+function Minutes({ bench }: { bench: PourBench }) {
+  const seconds = phaseSeconds(bench.entries, 0);
+  const all = Object.values(seconds).reduce((sum, each) => sum + each, 0);
+  const shown = SESSION_PHASES.filter((phase) => seconds[phase] >= 1);
+  return (
+    <section className="mb-7 max-w-[640px]">
+      <Heading aside={`${writeSpan(all)} from cold to closed`}>Where the time went</Heading>
+      <div className="flex h-5 border border-contour" aria-hidden="true">
+        {shown.map((phase) => (
+          <span
+            key={phase}
+            className={PHASE_FILL[phase]}
+            style={{ width: `${(100 * seconds[phase]) / Math.max(1, all)}%` }}
+          />
+        ))}
+      </div>
+      <ul className="mt-2 flex flex-wrap gap-x-6 gap-y-1">
+        {shown.map((phase) => (
+          <li key={phase} className="inline-flex items-center gap-2">
+            <span className={`size-3.5 border border-contour ${PHASE_FILL[phase]}`} /> {phase}{' '}
+            {writeSpan(seconds[phase])}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** The heads of the evening sorted into their tickets: how many of what goes into which tray. */
+function Sorted({ state, catalogue }: { state: PourState; catalogue: Catalogue }) {
   const { data: line } = useLine();
+  return (
+    <ul className="border-t border-rule-2" aria-label="Sort them into their tickets">
+      {Object.entries(state.goodByBatch).map(([id, count]) => {
+        const ticket = line?.tickets.find((each) => each.id === id);
+        const product = ticket && catalogue.product(ticket.productId);
+        const kept = state.keptByBatch[id] ?? 0;
+        return (
+          <li key={id} className="grid grid-cols-[52px_1fr_auto] items-center gap-2 border-b border-rule py-1.5">
+            {product ? <Head {...catalogue.spec(product)} state="blank" scale={1.1} /> : <span />}
+            <span className="leading-tight">
+              <Link to={`/tickets/${id}`} className="underline decoration-rule-2 underline-offset-4">
+                {ticket ? `Ticket ${ticket.number}` : 'A closed ticket'}
+              </Link>
+              <span className="quiet block">
+                {product?.name}
+                {kept > 0 && ` · ${kept} second grade, kept apart`}
+              </span>
+            </span>
+            <b className="fig text-[23px]">{count}</b>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}
+
+/** After the pour: good heads by ticket and cavity, rejects by cause, time by stretch, and what became of the lead. */
+export function PourSummary({ pour, bench, molds }: { pour: Pour; bench: PourBench; molds: readonly StoredMold[] }) {
+  const units = useUnits();
+  const catalogue = useCatalogue();
   const { state } = bench;
   const { balance } = state;
   const good = Object.values(state.goodByBatch).reduce((sum, count) => sum + count, 0);
-  const cavities = drawnCavities(mold, units.massUnit);
-  const frame = moldFrame(cavities);
   const parts = balance
     ? ([
         ['heads', balance.headsKg, 'bg-lead'],
@@ -47,19 +142,7 @@ export function PourSummary({ pour, bench, mold }: { pour: Pour; bench: PourBenc
             {state.workS > 0 ? Math.round((castCount(state) / state.workS) * 3600) : 0} heads an hour.
           </p>
           <Unsaved count={bench.unsaved} />
-          <ul className="border-t border-rule-2">
-            {Object.entries(state.goodByBatch).map(([id, count]) => {
-              const ticket = line?.tickets.find((each) => each.id === id);
-              return (
-                <li key={id} className="flex justify-between border-b border-rule py-1.5">
-                  <Link to={`/tickets/${id}`} className="underline decoration-rule-2 underline-offset-4">
-                    {ticket ? `Ticket ${ticket.number}` : 'A closed ticket'}
-                  </Link>
-                  <b className="fig text-[19px]">{count}</b>
-                </li>
-              );
-            })}
-          </ul>
+          {catalogue && <Sorted state={state} catalogue={catalogue} />}
           <div className="flex gap-4">
             <Button look="main" asChild>
               <Link to="/trim">On to trimming</Link>
@@ -71,30 +154,12 @@ export function PourSummary({ pour, bench, mold }: { pour: Pour; bench: PourBenc
         </>
       }
     >
-      <Heading>{mold.name}</Heading>
-      <Mold className="w-full max-w-[640px]" cavities={cavities} label={mold.name} />
-      <ol className="relative mb-6 h-24 max-w-[640px]">
-        {mold.cavities.map((cavity, index) => {
-          const record = state.byPosition[cavity.position];
-          const { left, width } = frame.column(index);
-          return (
-            <li
-              key={cavity.id}
-              className="absolute text-sm"
-              style={{ left: `${left * 100}%`, width: `${width * 100}%` }}
-            >
-              <b className="fig text-[25px]">{record?.good ?? '–'}</b>
-              {Object.entries(record?.rejects ?? {}).map(([cause, count]) => (
-                <span key={cause} className="flex items-center gap-1 whitespace-nowrap text-stop">
-                  <Icon name={causeIcon(cause)} size={12} /> {count} {cause}
-                </span>
-              ))}
-            </li>
-          );
-        })}
-      </ol>
+      {molds.map((mold) => (
+        <MoldGave key={mold.id} mold={mold} state={state} />
+      ))}
+      <Minutes bench={bench} />
       <Suspense fallback={<div className="h-[320px]" />}>
-        <SessionTimeline pour={pour} mold={mold} bench={bench} />
+        <SessionTimeline pour={pour} molds={molds} bench={bench} />
       </Suspense>
       {balance && (
         <>

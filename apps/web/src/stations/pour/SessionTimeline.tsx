@@ -15,11 +15,11 @@ import { Heading } from '../../design/Page.tsx';
 import { writeTime } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { effectivePot } from '../lead/rooms.tsx';
-import { blockOf, fullShotKg } from '../molds/rooms.tsx';
+import { sessionMold } from './useCoach.ts';
 import type { PourBench } from './usePourBench.ts';
 
 /** The session again: heat of pot and mold over time, shots along the foot, rejects struck, pauses and feeding marked. */
-export function SessionTimeline({ pour, mold, bench }: { pour: Pour; mold: Mold; bench: PourBench }) {
+export function SessionTimeline({ pour, molds, bench }: { pour: Pour; molds: readonly Mold[]; bench: PourBench }) {
   const { data: settings } = useSettings();
   const { data: pots } = useList('pots');
   const units = useUnits();
@@ -28,13 +28,18 @@ export function SessionTimeline({ pour, mold, bench }: { pour: Pour; mold: Mold;
   const shown = useMemo(() => {
     if (!settings || !pot) return null;
     const { pourC: metalC, roomC } = settings.ways;
-    const heat = sessionHeat({ setup: pour.setup, log: entries, block: blockOf(mold).block, fullShotKg: fullShotKg(mold), warmed: mold.warmSchool ?? 'blank shots', pot: effectivePot(pot), metalC, roomC, openS: pour.openS, now: entries.at(-1)?.at ?? 0 }); // prettier-ignore
+    const heat = sessionHeat({ setup: pour.setup, log: entries, molds: molds.map((mold) => sessionMold(pour, mold)), pot: effectivePot(pot), metalC, roomC, now: entries.at(-1)?.at ?? 0 }); // prettier-ignore
     const degrees = (celsius: number) => Math.round(units.temperatureUnit === 'F' ? celsiusToFahrenheit(celsius) : celsius); // prettier-ignore
     const line = (points: readonly { at: number; temperatureC: number }[], key: string) => points.map(({ at, temperatureC }) => ({ at, [key]: degrees(temperatureC) })); // prettier-ignore
     const foot = degrees(0);
     const shots = state.shots.map((shot) => ({ at: shot.at, foot, bad: shot.heads.filter((head) => head.verdict !== 'good').length })); // prettier-ignore
-    return { pot: line(heat.pot, 'pot'), mold: line(heat.mold, 'mold'), shots, degrees };
-  }, [settings, pot, pour, mold, entries, state, units.temperatureUnit]);
+    return {
+      pot: line(heat.pot, 'pot'),
+      molds: molds.map((mold) => line(heat.molds[mold.id] ?? [], 'mold')),
+      shots,
+      degrees,
+    };
+  }, [settings, pot, pour, molds, entries, state, units.temperatureUnit]);
   if (!shown || shown.pot.length < 2) return null;
   const [from, to] = [shown.pot[0]!.at as number, shown.pot.at(-1)!.at as number];
   const marks = standing<PourEntry>(entries).filter((entry) => entry.kind === 'pause' || entry.kind === 'feed' || entry.kind === 'smoked'); // prettier-ignore
@@ -92,15 +97,19 @@ export function SessionTimeline({ pour, mold, bench }: { pour: Pour; mold: Mold;
               dot={false}
               isAnimationActive={false}
             />
-            <Line
-              data={shown.mold}
-              dataKey="mold"
-              name="mold"
-              stroke="var(--ink)"
-              strokeWidth={2.5}
-              dot={false}
-              isAnimationActive={false}
-            />
+            {shown.molds.map((points, index) => (
+              <Line
+                key={molds[index]!.id}
+                data={points}
+                dataKey="mold"
+                name={molds.length > 1 ? molds[index]!.name : 'mold'}
+                stroke="var(--ink)"
+                strokeWidth={2.5}
+                strokeDasharray={index ? '7 4' : undefined}
+                dot={false}
+                isAnimationActive={false}
+              />
+            ))}
             <Scatter
               data={shown.shots}
               dataKey="foot"
@@ -119,7 +128,11 @@ export function SessionTimeline({ pour, mold, bench }: { pour: Pour; mold: Mold;
           </ComposedChart>
         </ResponsiveContainer>
       </div>
-      <p className="quiet">At the foot: shots, in red lead those with a reject.</p>
+      <p className="quiet">
+        At the foot: shots, in red lead those with a reject.
+        {molds.length > 1 &&
+          ` Heavy lines: the molds, ${molds.map((mold, i) => `${mold.name}${i ? ' dashed' : ''}`).join(', ')}.`}
+      </p>
     </section>
   );
 }

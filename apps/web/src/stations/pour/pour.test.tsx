@@ -12,9 +12,9 @@ beforeEach(prepareBrowser);
 const uuid = (n: number) => `10000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
 const ago = (seconds: number) => Date.now() - seconds * 1000;
 const charged = { id: uuid(1), at: ago(4000), kind: 'charge', massKg: 1.2, potC: 20 } as const;
-const blanks = [2, 3].map((n) => ({ id: uuid(n), at: ago(3000 - n * 40), kind: 'blank' }) as const);
+const blanks = [2, 3].map((n) => ({ id: uuid(n), at: ago(3000 - n * 40), kind: 'blank', moldId: ids.mold }) as const);
 const shot = (n: number, seconds: number) =>
-  ({ id: uuid(n), at: ago(seconds), kind: 'shot', positions: [1, 2] }) satisfies PourEntry;
+  ({ id: uuid(n), at: ago(seconds), kind: 'shot', moldId: ids.mold, positions: [1, 2] }) satisfies PourEntry;
 
 // Every test has a pour of its own: its outbox lives as long as the page.
 let pours = 0;
@@ -51,7 +51,7 @@ describe('at the pot', () => {
     expect(await screen.findByText('Open in')).toBeTruthy();
     await userEvent.keyboard(' '); // too early: the mold is still setting
     await waitFor(() => expect(said(api)).toHaveLength(1));
-    expect(said(api)[0]).toMatchObject({ kind: 'blank' });
+    expect(said(api)[0]).toMatchObject({ kind: 'blank', moldId: ids.mold });
   });
 
   test('pouring: Space is a shot of the cavities that are wanted, and the plan adjusts', async () => {
@@ -59,8 +59,17 @@ describe('at the pot', () => {
     await screen.findByText('Shots to go');
     expect(screen.getByText('Shot 1').parentElement!.textContent).toMatch(/Shot 1 of 7, 2 blank/);
     await userEvent.keyboard(' ');
-    await waitFor(() => expect(said(api)[0]).toMatchObject({ kind: 'shot', positions: [1, 2] }));
+    await waitFor(() => expect(said(api)[0]).toMatchObject({ kind: 'shot', moldId: ids.mold, positions: [1, 2] }));
     expect(screen.getByText('Shot 2')).toBeTruthy();
+  });
+
+  test('a tap beside every button is Space; a tap on a button is that button', async () => {
+    const api = bench([charged, ...blanks, shot(10, 200)]);
+    await userEvent.click(await screen.findByText('Shots to go'));
+    await waitFor(() => expect(said(api)[0]).toMatchObject({ kind: 'shot', positions: [1, 2] }));
+    await userEvent.click(screen.getByText('Open in')); // too early: nothing is said
+    await userEvent.click(screen.getByRole('button', { name: 'P Pause' }));
+    await waitFor(() => expect(said(api).map(({ kind }) => kind)).toEqual(['shot', 'pause']));
   });
 
   test('a digit marks a bad head, a letter gives the cause, the digit again takes it back', async () => {
@@ -111,6 +120,12 @@ describe('at the pot', () => {
   test('closing: what is expected is filled in, what is weighed replaces it, the rest is shown', async () => {
     const api = bench([charged, ...blanks, ...[1, 2, 3, 4, 5, 6].map((n) => shot(10 + n, 700 - n * 90))]);
     await screen.findByText('All heads are there');
+    await userEvent.keyboard(' '); // the pot goes off first
+    await screen.findByRole('button', { name: 'Space Weigh back and close' });
+    await userEvent.keyboard('z'); // said too early: undone, it is asked for again
+    await screen.findByRole('button', { name: 'Space The pot is off' });
+    await userEvent.keyboard(' ');
+    await screen.findByRole('button', { name: 'Space Weigh back and close' });
     await userEvent.keyboard(' ');
     const sheet = await screen.findByRole('dialog');
     const unexplained = () => within(sheet).getByText('Unexplained').nextSibling!.textContent;
@@ -122,7 +137,7 @@ describe('at the pot', () => {
     expect(Math.abs(Number.parseFloat(unexplained()!) - 20)).toBeLessThan(1);
     await userEvent.click(within(sheet).getByRole('button', { name: 'Close the pour' }));
     await waitFor(() =>
-      expect(said(api)[0]).toMatchObject({ kind: 'close', heelKg: expect.closeTo((before - 20) / 1000, 9) }),
+      expect(said(api)[3]).toMatchObject({ kind: 'close', heelKg: expect.closeTo((before - 20) / 1000, 9) }),
     );
     expect(await screen.findByText(/Pour 3, closed/)).toBeTruthy();
     expect(screen.getByText('What became of the lead')).toBeTruthy();
@@ -142,7 +157,7 @@ describe('before the pour', () => {
     await userEvent.click(screen.getByRole('checkbox', { name: /102/ }));
     await userEvent.click(screen.getByRole('button', { name: 'To the pot' }));
     await waitFor(() => expect(router.state.location.pathname).toBe(`/pour/${ids.pour}`));
-    expect(api.writes()[0]!.body).toEqual({ moldId: ids.mold, potId: ids.pot, batchIds: [ids.ticket] });
+    expect(api.writes()[0]!.body).toEqual({ moldIds: [ids.mold], atOnce: 1, potId: ids.pot, batchIds: [ids.ticket] });
   });
 
   test('a ticket that no mold casts is named, an open pour is led back to', async () => {
@@ -165,8 +180,10 @@ describe('the coach at the bench', () => {
     at: began() + minutes * MINUTE,
     ...said,
   });
-  const shots = (from: number) => [0, 1, 2, 3].map((i) => at(`s${i}`, from + i, { kind: 'shot', positions: [1, 2] }));
-  const warm = () => Array.from({ length: 12 }, (_, i) => at(`b${i}`, 26 + i / 2.5, { kind: 'blank' }));
+  const shots = (from: number) =>
+    [0, 1, 2, 3].map((i) => at(`s${i}`, from + i, { kind: 'shot', moldId: ids.mold, positions: [1, 2] }));
+  const warm = () =>
+    Array.from({ length: 12 }, (_, i) => at(`b${i}`, 26 + i / 2.5, { kind: 'blank', moldId: ids.mold }));
   const open = (log: unknown[]) => {
     const id = uuid(9000 + (pours += 1));
     const api = fakeApi({ [`GET /pours/${id}`]: pour({ id, log: log as never }) });
@@ -203,6 +220,32 @@ describe('the coach at the bench', () => {
       expect(api.writes().map(({ body }) => (body as { kind: string }).kind)).toEqual(['checked', 'charge']),
     );
     expect(api.writes()[0]!.body).toMatchObject({ items: ['Fan on, door open'] });
+  });
+
+  test('kept as second grade, short at the nose, re-dipped, hooks left, weighed: two taps each', async () => {
+    const api = open([at('c', 0, { kind: 'charge', massKg: 3, potC: 20 }), ...warm(), ...shots(35)]);
+    const last = () => api.writes().at(-1)?.body;
+    await screen.findByRole('region', { name: 'Coach' });
+    await userEvent.keyboard('2');
+    await userEvent.click(await screen.findByRole('button', { name: 'at the nose' }));
+    await userEvent.keyboard('d');
+    await waitFor(() => expect(last()).toMatchObject({ kind: 'reject', position: 2, where: 'nose', kept: true }));
+    expect(await screen.findByText('1 second grade')).toBeTruthy();
+    await userEvent.keyboard('d');
+    await userEvent.keyboard('r');
+    await waitFor(() => expect(last()).toMatchObject({ where: 'nose', redipped: true }));
+    expect(last()).not.toHaveProperty('kept');
+    expect(await screen.findByText(/Pin out first/)).toBeTruthy();
+    await userEvent.keyboard('y');
+    await userEvent.click(await screen.findByRole('button', { name: 'None left' }));
+    await waitFor(() => expect(last()).toMatchObject({ kind: 'hooks', materialId: ids.hook, left: 0 }));
+    expect(await screen.findByText('No hook left')).toBeTruthy();
+    await userEvent.keyboard('i');
+    await userEvent.type(await screen.findByLabelText('It weighs'), '12 g');
+    await userEvent.click(screen.getByRole('button', { name: 'Keep it' }));
+    await waitFor(() =>
+      expect(last()).toMatchObject({ kind: 'weighed', position: 1, massKg: expect.closeTo(0.012, 9) }),
+    );
   });
 
   test('a lost hook and a cavity that is out are two taps each', async () => {

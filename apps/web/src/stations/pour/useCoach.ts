@@ -1,5 +1,5 @@
 import type { Mold, Pot, Pour } from '@schmelz/contract';
-import { coach, sessionHeat, type Advice, type SessionHeat } from '@schmelz/core';
+import { castMassKg, cavitySolid, coach, moldsAtPot, sessionHeat, sprueOf, type Advice, type CoachMold, type SessionHeat, type SessionMold } from '@schmelz/core'; // prettier-ignore
 import { useMemo } from 'react';
 import { useLive } from '../../api/live.ts';
 import { useSettings } from '../../api/queries.ts';
@@ -20,47 +20,72 @@ export interface Coached {
 /** Between taps the coach looks again this often. */
 const LOOK_MS = 5000;
 
-/** Heat and advice of a pour that is going on; a live probe outranks the model. */
-export function useCoach(pour: Pour, mold: Mold, pot: Pot | undefined, bench: PourBench, now: number): Coached | null {
+/** A mold as the heat of a session sees it. */
+export const sessionMold = (pour: Pour, mold: Mold): SessionMold => ({
+  moldId: mold.id,
+  block: blockOf(mold).block,
+  fullShotKg: fullShotKg(mold),
+  otherKg: Object.fromEntries(mold.cavities.map(({ position, style, nominalMassKg }) => [position, castMassKg({ nominalMassKg }) + sprueOf(cavitySolid(style, nominalMassKg)).massKg])), // prettier-ignore
+  warmed: mold.warmSchool ?? 'blank shots',
+  openS: pour.setup.molds.find((each) => each.moldId === mold.id)!.openS,
+});
+
+/** Heat and advice of a pour that is going on, the mold whose turn it is first; a live probe outranks the model. */
+export function useCoach(
+  pour: Pour,
+  molds: readonly Mold[],
+  pot: Pot | undefined,
+  bench: PourBench,
+  turnId: string | null,
+  now: number,
+): Coached | null {
   const { data: settings } = useSettings();
-  const probe = { mold: useLive('mold')?.celsius, pot: useLive('pot')?.celsius };
+  const live = { mold: useLive('mold'), pot: useLive('pot') };
   const { entries, state } = bench;
   const tick = Math.floor(now / LOOK_MS) * LOOK_MS;
   // Probes speak once a second: whole degrees are news, tenths are not.
-  const [moldProbe, potProbe] = [probe.mold, probe.pot].map((celsius) => (celsius === undefined ? null : Math.round(celsius))); // prettier-ignore
+  const [moldProbe, potProbe] = [live.mold, live.pot].map((reading) => (reading ? Math.round(reading.celsius) : null)); // prettier-ignore
+  // One probe sits on one mold: on the only one, or on the one that it is named after.
+  const probedId = molds.length === 1 ? molds[0]!.id : (molds.find((mold) => mold.name === live.mold?.name)?.id ?? null); // prettier-ignore
   return useMemo(() => {
     if (!settings || !pot) return null;
     const { pourC: metalC, roomC, heelKg } = settings.ways;
-    const { block } = blockOf(mold);
-    const body = effectivePot(pot);
-    const fullKg = fullShotKg(mold);
     // A tap may be a moment younger than the tick.
     const at = Math.max(tick, entries.at(-1)?.at ?? 0);
-    const shared = { setup: pour.setup, log: entries, block, fullShotKg: fullKg, pot: body, metalC, roomC, now: at };
-    const heat = sessionHeat({ ...shared, warmed: mold.warmSchool ?? 'blank shots', openS: pour.openS });
-    const moldC = moldProbe ?? heat.moldC;
+    const shared = { setup: pour.setup, log: entries, pot: effectivePot(pot), metalC, roomC, now: at };
+    const heat = sessionHeat({ ...shared, molds: molds.map((mold) => sessionMold(pour, mold)) });
+    const shownId = turnId ?? state.shots.at(-1)?.moldId ?? molds[0]!.id;
+    const probed = (moldId: string) => (moldId === probedId ? moldProbe : null);
+    const moldC = (moldId: string) => probed(moldId) ?? heat.moldC[moldId] ?? null;
     const potC = potProbe ?? heat.potC;
-    const used = new Set(pour.setup.loads.map((load) => load.position));
-    const shotsHere = state.shots.length + state.blanks;
-    const cavities = mold.cavities
-      .filter((cavity) => used.has(cavity.position))
-      .map((cavity) => ({
-        position: cavity.position,
-        fill: fillCavityOf(cavity),
-        shotsSinceSmoked: state.shotsSinceSmoked ?? cavity.shotsSinceSmoked + (pour.closed ? 0 : shotsHere),
-        everSmoked: cavity.everSmoked || state.shotsSinceSmoked !== null,
-      }));
+    const atPot = moldsAtPot(pour.setup, state).sort((a, b) => Number(b.moldId === shownId) - Number(a.moldId === shownId)); // prettier-ignore
+    const coached = atPot.flatMap(({ moldId, shots, blanks, shotsSinceSmoked }): CoachMold[] => {
+      const mold = molds.find((each) => each.id === moldId)!;
+      const celsius = moldC(moldId);
+      if (celsius === null) return [];
+      const used = new Set(pour.setup.loads.filter((load) => load.moldId === moldId).map((load) => load.position));
+      const here = pour.closed ? 0 : shots + blanks;
+      const cavities = mold.cavities
+        .filter((cavity) => used.has(cavity.position))
+        .map((cavity) => ({
+          position: cavity.position,
+          fill: fillCavityOf(cavity),
+          shotsSinceSmoked: shotsSinceSmoked ?? cavity.shotsSinceSmoked + here,
+          everSmoked: cavity.everSmoked || shotsSinceSmoked !== null,
+        }));
+      return [{ moldId, name: mold.name, moldC: celsius, block: blockOf(mold).block, fullShotKg: fullShotKg(mold), sootSchool: mold.sootSchool ?? 'fifty', cavities }]; // prettier-ignore
+    });
     const advice =
-      moldC === null || potC === null
+      potC === null
         ? []
-        : coach({ ...shared, state, moldC, potC, potKg: heat.potKg, capacityKg: pot.capacityKg, heelKg, sootSchool: mold.sootSchool ?? 'fifty', cavities }); // prettier-ignore
+        : coach({ ...shared, state, molds: coached, potC, potKg: heat.potKg, capacityKg: pot.capacityKg, heelKg }); // prettier-ignore
     return {
       heat,
       advice,
-      moldC,
+      moldC: moldC(shownId),
       potC,
-      moldBasis: moldProbe === null ? 'given' : 'measured',
+      moldBasis: probed(shownId) === null ? 'given' : 'measured',
       potBasis: potProbe === null ? 'given' : 'measured',
     } as const;
-  }, [settings, pot, mold, pour, entries, state, tick, moldProbe, potProbe]);
+  }, [settings, pot, molds, pour, entries, state, tick, turnId, probedId, moldProbe, potProbe]);
 }

@@ -1,12 +1,16 @@
 import type { Pour } from '@schmelz/contract';
 import {
+  nextTurn,
   nextUndo,
   pourState,
   standing,
   type PourCause,
   type PourEntry,
   type PourState,
+  type RejectEntry,
   type RoutineWork,
+  type Shot,
+  type ShortWhere,
   type UndoEntry,
 } from '@schmelz/core';
 import { useMemo } from 'react';
@@ -14,104 +18,163 @@ import { useRunLog } from '../../api/outbox.ts';
 import { sound, SOUNDS } from '../../shell/clock.ts';
 
 /** Letters of the causes at the pot. */
-export const CAUSE_KEYS: Record<string, PourCause> = { S: 'short', F: 'flash', V: 'void', L: 'loose hook', E: 'eye full', O: 'other' }; // prettier-ignore
+export const CAUSE_KEYS: Record<string, PourCause> = { S: 'short', F: 'flash', V: 'void', L: 'loose hook', E: 'eye full', N: 'no pin', Q: 'wrong hook', O: 'other' }; // prettier-ignore
+
+type Log = (PourEntry | UndoEntry)[];
+/** What more can be said of a bad head. */
+type Detail = Pick<RejectEntry, 'where' | 'hookLost' | 'kept' | 'redipped'>;
 
 export interface PourBench {
   state: PourState;
-  entries: (PourEntry | UndoEntry)[];
+  entries: Log;
   unsaved: number;
   /** The newest thing said, which undo takes back. */
   last: PourEntry | undefined;
+  /** The shot whose heads are looked at now: the last one of the mold whose turn it is. */
+  looked: Shot | undefined;
+  /** The bad head that was marked last, while it is still the newest thing said. */
+  marked: RejectEntry | null;
   charge(massKg: number): void;
   feed(massKg: number): void;
   /** The safety list, as it was ticked. */
   checked(items: string[]): void;
   /** A small job at the pot that the coach asked for. */
   done(what: RoutineWork): void;
-  blank(): void;
-  shot(): void;
-  smoked(): void;
+  blank(moldId: string): void;
+  /** The next shot of a mold; `fillIdle` fills cavities without a hook too, to keep the heat. */
+  shot(moldId: string, fillIdle: boolean): void;
+  smoked(moldId: string): void;
   togglePause(): void;
-  /** Marks a cavity of the last shot as bad, or good again. */
+  /** Marks a cavity of the shot that is looked at as bad, or good again. */
   toggleReject(position: number): void;
   /** Gives the cause of the reject that was marked last. */
   cause(cause: PourCause): void;
-  /** The whole strip of the last shot is bad. */
+  /** Says more of the reject that was marked last; said twice, it is taken back. */
+  detail(detail: Detail): void;
+  /** Every head that is still good of the shot that is looked at is bad. */
   rejectAll(cause: PourCause): void;
   /** Gives a cavity up for this session: the one whose head was marked bad last. */
-  block(position: number): void;
-  /** The hook of the head that was marked last cannot be used again; said twice, it can. */
-  hookLost(): void;
+  block(): void;
+  /** A mold goes to the shelf, or comes to the pot after all. */
+  putAway(moldId: string, away: boolean): void;
+  /** Hooks of a kind that are left to load. */
+  hooksLeft(materialId: string, left: number): void;
+  weighed(moldId: string, position: number, massKg: number): void;
   undo(): void;
   close(back: { sprueBackKg: number; rejectsBackKg: number; drossKg: number; heelKg: number }): void;
 }
 
+const WHERE_ROUND: readonly (ShortWhere | undefined)[] = [undefined, 'barb', 'shank', 'nose'];
+
+/** A reject without what says which entry it is. */
+const bare = ({ shotId, position, cause, where, hookLost, kept, redipped }: RejectEntry) => ({
+  kind: 'reject' as const,
+  shotId,
+  position,
+  cause,
+  ...(where ? { where } : {}),
+  ...(hookLost ? { hookLost } : {}),
+  ...(kept ? { kept } : {}),
+  ...(redipped ? { redipped } : {}),
+});
+
 /** A pour as the bench works it: its state from the log, and everything that can be said. */
-export function usePourBench(pour: Pour): PourBench {
+export function usePourBench(pour: Pour, preferId: string | null): PourBench {
   const { entries, unsaved, say, next } = useRunLog<PourEntry>(`/pours/${pour.id}`, pour.log);
-  const state = useMemo(() => pourState(pour.setup, entries), [pour.setup, entries]);
+  const { setup } = pour;
+  const state = useMemo(() => pourState(setup, entries), [setup, entries]);
   return useMemo(() => {
-    const stateOf = (log: (PourEntry | UndoEntry)[]) => pourState(pour.setup, log);
+    const stateOf = (log: Log) => pourState(setup, log);
+    const lookedIn = (of: PourState): Shot | undefined => {
+      // Which mold is next does not hang on the clock, only on the log.
+      const moldId = preferId ?? nextTurn(setup, of, of.lastShotAt ?? 0)?.moldId;
+      return of.shots.findLast((shot) => shot.moldId === moldId) ?? of.shots.at(-1);
+    };
+    const markedIn = (log: Log): RejectEntry | null => {
+      const last = standing<PourEntry>(log).findLast((entry) => entry.kind === 'reject');
+      return last?.kind === 'reject' && last.shotId === lookedIn(stateOf(log))?.id ? last : null;
+    };
+    /** The reject that was marked last is said again, changed: records are corrected, not erased. */
+    const amend = (change: (marked: RejectEntry) => RejectEntry) =>
+      next((log) => {
+        const marked = markedIn(log);
+        if (!marked) return;
+        say({ kind: 'undo', target: marked.id });
+        say(bare(change(marked)));
+      });
+    const last = nextUndo<PourEntry>(entries);
     return {
       state,
       entries,
       unsaved,
-      last: nextUndo<PourEntry>(entries),
+      last,
+      looked: lookedIn(state),
+      marked: last?.kind === 'reject' ? last : null,
       charge: (massKg) => say({ kind: 'charge', massKg, potC: 20 }),
       feed: (massKg) => say({ kind: 'feed', massKg }),
       checked: (items) => say({ kind: 'checked', items }),
       done: (what) => say({ kind: 'done', what }),
-      blank: () => say({ kind: 'blank' }),
-      shot: () =>
+      blank: (moldId) => {
+        sound(SOUNDS.tap);
+        say({ kind: 'blank', moldId });
+      },
+      shot: (moldId, fillIdle) =>
         next((log) => {
+          const mold = stateOf(log).molds.find((each) => each.moldId === moldId);
+          if (!mold || mold.wantedPositions.length === 0) return;
           sound(SOUNDS.tap);
-          say({ kind: 'shot', positions: stateOf(log).wantedPositions });
+          const filled = fillIdle && mold.idlePositions.length > 0 ? { filled: mold.idlePositions } : {};
+          say({ kind: 'shot', moldId, positions: mold.wantedPositions, ...filled });
         }),
-      smoked: () => say({ kind: 'smoked' }),
+      smoked: (moldId) => say({ kind: 'smoked', moldId }),
       togglePause: () => next((log) => say({ kind: stateOf(log).phase === 'paused' ? 'resume' : 'pause' })),
       toggleReject: (position) =>
         next((log) => {
-          const lastShot = stateOf(log).shots.at(-1);
-          if (!lastShot?.heads.some((head) => head.position === position)) return;
+          const shot = lookedIn(stateOf(log));
+          if (!shot?.heads.some((head) => head.position === position)) return;
           const marked = standing<PourEntry>(log).findLast(
-            (entry) => entry.kind === 'reject' && entry.shotId === lastShot.id && entry.position === position,
+            (entry) => entry.kind === 'reject' && entry.shotId === shot.id && entry.position === position,
           );
           sound(SOUNDS.reject);
           if (marked) say({ kind: 'undo', target: marked.id });
-          else say({ kind: 'reject', shotId: lastShot.id, position, cause: 'short' });
+          else say({ kind: 'reject', shotId: shot.id, position, cause: 'short' });
         }),
       cause: (cause) =>
-        next((log) => {
-          const marked = standing<PourEntry>(log).findLast((entry) => entry.kind === 'reject');
-          const lastShot = stateOf(log).shots.at(-1);
-          if (marked?.kind !== 'reject' || marked.shotId !== lastShot?.id || marked.cause === cause) return;
-          say({ kind: 'undo', target: marked.id });
-          say({ kind: 'reject', shotId: marked.shotId, position: marked.position, cause });
+        amend((marked) =>
+          marked.cause === cause && cause === 'short'
+            ? { ...marked, where: WHERE_ROUND[(WHERE_ROUND.indexOf(marked.where) + 1) % WHERE_ROUND.length] }
+            : { ...marked, cause, where: cause === 'short' ? marked.where : undefined },
+        ),
+      detail: (detail) =>
+        amend((marked) => {
+          const same = Object.entries(detail).every(([key, value]) => marked[key as keyof Detail] === value);
+          const cleared = Object.fromEntries(Object.keys(detail).map((key) => [key, undefined]));
+          return { ...marked, ...(same ? cleared : detail) };
         }),
       rejectAll: (cause) =>
         next((log) => {
-          const lastShot = stateOf(log).shots.at(-1);
-          if (!lastShot) return;
+          const shot = lookedIn(stateOf(log));
+          if (!shot) return;
           sound(SOUNDS.reject);
-          for (const { position, verdict } of lastShot.heads) {
-            if (verdict === 'good') say({ kind: 'reject', shotId: lastShot.id, position, cause });
+          for (const { position, verdict } of shot.heads) {
+            if (verdict === 'good') say({ kind: 'reject', shotId: shot.id, position, cause });
           }
         }),
-      hookLost: () =>
+      block: () =>
         next((log) => {
-          const marked = standing<PourEntry>(log).findLast((entry) => entry.kind === 'reject');
-          if (marked?.kind !== 'reject') return;
-          const { shotId, position, cause } = marked;
-          say({ kind: 'undo', target: marked.id });
-          say({ kind: 'reject', shotId, position, cause, hookLost: !marked.hookLost });
+          const marked = markedIn(log);
+          const shot = marked && stateOf(log).shots.find((each) => each.id === marked.shotId);
+          if (marked && shot) say({ kind: 'blocked', moldId: shot.moldId, position: marked.position });
         }),
-      block: (position) => say({ kind: 'blocked', position }),
+      putAway: (moldId, away) => say({ kind: 'mold', moldId, away }),
+      hooksLeft: (materialId, left) => say({ kind: 'hooks', materialId, left }),
+      weighed: (moldId, position, massKg) => say({ kind: 'weighed', moldId, position, massKg }),
       undo: () =>
         next((log) => {
-          const last = nextUndo<PourEntry>(log);
-          if (last) say({ kind: 'undo', target: last.id });
+          const newest = nextUndo<PourEntry>(log);
+          if (newest) say({ kind: 'undo', target: newest.id });
         }),
       close: (back) => say({ kind: 'close', ...back }),
     };
-  }, [entries, next, pour.setup, say, state, unsaved]);
+  }, [entries, next, preferId, setup, say, state, unsaved]);
 }

@@ -1,5 +1,5 @@
 import type { Channel } from '@schmelz/contract';
-import { celsiusToFahrenheit } from '@schmelz/core';
+import { probeFigure, celsiusToFahrenheit } from '@schmelz/core';
 import { useMemo, useState } from 'react';
 import { Area, CartesianGrid, ComposedChart, Line, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { useLive } from '../../api/live.ts';
@@ -7,7 +7,7 @@ import { useChannels, useReadings } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { axis, niceStep, steps, timeTicks, tip } from '../../design/chart.ts';
 import { Ways } from '../../design/Dials.tsx';
-import { BasisMark } from '../../design/Icon.tsx';
+import { Fig } from '../../design/Figure.tsx';
 import { Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
@@ -104,7 +104,15 @@ export function ReadingsPage() {
       stub={
         <>
           <TheNumber
-            value={pot ? units.temperature(pot.celsius).split(' ')[0] : channels.length}
+            value={
+              pot ? (
+                <Fig figure={probeFigure(pot.name, pot.celsius)} title="Probe in the pot">
+                  {units.temperature(pot.celsius).split(' ')[0]}
+                </Fig>
+              ) : (
+                channels.length
+              )
+            }
             unit={pot ? `°${units.temperatureUnit}` : undefined}
           >
             {pot
@@ -121,10 +129,12 @@ export function ReadingsPage() {
                     key={reading.channel}
                     className="flex items-baseline justify-between gap-3 border-b border-rule py-2"
                   >
-                    <span>
-                      <BasisMark basis="measured" /> {reading.name}
-                    </span>
-                    <b className="fig text-[25px]">{units.temperature(reading.celsius)}</b>
+                    <span>{reading.name}</span>
+                    <Fig
+                      figure={probeFigure(reading.name, reading.celsius)}
+                      title={reading.name}
+                      className="fig text-[25px]"
+                    />
                   </li>
                 ),
             )}

@@ -1,6 +1,7 @@
 import type { Calculation } from './calculation.ts';
 import { COUNT_CALCULATIONS } from './count.ts';
 import { FINISH_CALCULATIONS } from './finish.ts';
+import { FINISH_PLANS } from './finish-plans.ts';
 import { METAL_CALCULATIONS } from './metal.ts';
 import { MOLD_CALCULATIONS } from './mold.ts';
 import { POT_CALCULATIONS } from './pot.ts';
@@ -13,5 +14,6 @@ export const CALCULATIONS: Record<string, Calculation> = {
   ...POT_CALCULATIONS,
   ...MOLD_CALCULATIONS,
   ...FINISH_CALCULATIONS,
+  ...FINISH_PLANS,
   ...COUNT_CALCULATIONS,
 };

@@ -1,0 +1,208 @@
+import type { Product } from '@schmelz/contract';
+import { bakeProgram, COMMON_SCHEDULES, cureWords, programFigure, scheduleFigure, type BakedHead } from '@schmelz/core';
+import { useState } from 'react';
+import { useList } from '../../api/queries.ts';
+import { Ways } from '../../design/Dials.tsx';
+import { Fig } from '../../design/Figure.tsx';
+import { Icon } from '../../design/Icon.tsx';
+import { Caution, Waiting } from '../../design/Notice.tsx';
+import { Heading, Page, TheNumber } from '../../design/Page.tsx';
+import { Head } from '../../drawing/Head.tsx';
+import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
+import { useUnits } from '../../units/Units.tsx';
+import { bakedHead } from './baked.ts';
+import { BakeRooms } from './rooms.tsx';
+
+const START = [
+  { value: 'hot', label: 'Hot first', hint: 'the clock is shorter; the door costs some of it' },
+  { value: 'cold', label: 'From cold', hint: 'the oven takes its own lag, some 8 to 10 minutes more' },
+] as const;
+type Start = (typeof START)[number]['value'];
+
+const TONE = (share: number) => (share >= 0.95 && share < 3 ? 'text-good' : share >= 0.7 ? 'text-watch' : 'text-stop');
+
+/** A share of a full cure as a bar, its full mark drawn. */
+function CureBar({ share }: { share: number }) {
+  return (
+    <span className="relative block h-4 w-full max-w-[260px] border border-rule-2 bg-well" aria-hidden="true">
+      <span
+        className={`absolute h-full ${share >= 0.95 ? 'bg-good' : share >= 0.7 ? 'bg-watch' : 'bg-stop'}`}
+        style={{ width: `${Math.min(100, (share / 1.5) * 100)}%` }}
+      />
+      <span className="absolute -top-1 -bottom-1 w-0.5 bg-ink" style={{ left: `${100 / 1.5}%` }} />
+    </span>
+  );
+}
+
+/** What common schedules and the maker's own programs give one kind of head. */
+function Worth({
+  head,
+  ovenLagS,
+  own,
+}: {
+  head: BakedHead;
+  ovenLagS: number;
+  own: { name: string; setC: number; seconds: number }[];
+}) {
+  const units = useUnits();
+  return (
+    <div className="overflow-x-auto">
+      <table className="sheet-table max-w-[820px] min-w-[560px]">
+        <thead>
+          <tr>
+            <th>Schedule</th>
+            <th>Cure at the end</th>
+            <th className="num" />
+            <th>In words</th>
+          </tr>
+        </thead>
+        <tbody>
+          {[...COMMON_SCHEDULES, ...own].map(({ name, setC, seconds }) => {
+            const figure = scheduleFigure(head, setC, seconds, ovenLagS);
+            return (
+              <tr key={name}>
+                <td>
+                  {units.temperature(setC)}, {Math.round(seconds / 60)} min
+                  {setC > head.finishLimitC && (
+                    <span className="block text-sm text-watch">over the hook&apos;s finish</span>
+                  )}
+                </td>
+                <td>
+                  <CureBar share={figure.value} />
+                </td>
+                <td className="num">
+                  <Fig
+                    figure={figure}
+                    title={name}
+                    className="fig text-[19px]"
+                  >{`${Math.round(100 * figure.value)} %`}</Fig>
+                </td>
+                <td className={TONE(figure.value)}>{cureWords(figure.value)}</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function Pick({
+  products,
+  chosen,
+  catalogue,
+  onToggle,
+}: {
+  products: Product[];
+  chosen: ReadonlySet<string>;
+  catalogue: Catalogue;
+  onToggle: (id: string) => void;
+}) {
+  return (
+    <ul className="mb-6 grid gap-x-6 sm:grid-cols-2 xl:grid-cols-3">
+      {products.map((product) => (
+        <li key={product.id} className="border-b border-rule">
+          <label className="grid cursor-pointer grid-cols-[24px_76px_1fr] items-center gap-2 py-1.5">
+            <input
+              type="checkbox"
+              className="size-5 accent-[var(--good)]"
+              checked={chosen.has(product.id)}
+              onChange={() => onToggle(product.id)}
+            />
+            <Head {...catalogue.spec(product)} paint={catalogue.paint(product)} state="baked" scale={1.3} />
+            <span className="leading-tight">{product.name}</span>
+          </label>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** The shortest program for what hangs together, and what the schedules that are passed on are worth. */
+export function ProgramPage() {
+  const catalogue = useCatalogue();
+  const { data: ovens } = useList('ovens');
+  const units = useUnits();
+  const [picked, setPicked] = useState<ReadonlySet<string> | null>(null);
+  const [start, setStart] = useState<Start>('hot');
+  if (!catalogue || !ovens) return <Waiting />;
+  const products = catalogue.products.filter((product) => bakedHead(product, catalogue) !== null);
+  const chosen = picked ?? new Set(products.slice(0, 1).map((product) => product.id));
+  const heads = products.filter((product) => chosen.has(product.id)).map((product) => bakedHead(product, catalogue)!);
+  const ovenLagS = start === 'cold' ? (ovens[0]?.lagS ?? 0) : 0;
+  const answer = heads.length > 0 ? bakeProgram({ heads, ovenLagS }) : null;
+  const program = answer?.program ?? null;
+  const toggle = (id: string) => {
+    const next = new Set(chosen);
+    if (!next.delete(id)) next.add(id);
+    setPicked(next);
+  };
+  const slowest = program ? heads.find((head) => head.name === program.slowest.name)! : heads[0];
+  return (
+    <Page
+      stub={
+        <>
+          <TheNumber
+            value={
+              program && slowest ? (
+                <Fig figure={programFigure(program, slowest, ovenLagS)} title="Shortest program">
+                  {String(Math.round(program.seconds / 60))}
+                </Fig>
+              ) : (
+                '–'
+              )
+            }
+            unit={program ? 'min' : undefined}
+          >
+            {program
+              ? `at ${units.temperature(program.setC)} cure all of it`
+              : heads.length
+                ? 'no program satisfies all of it'
+                : 'pick what hangs together'}
+          </TheNumber>
+          {program && (
+            <p className="text-ink-2">
+              The shortest that fully cures the slowest, over-bakes none and stays under every hook&apos;s finish. Last
+              to be full: {program.slowest.powder} on {program.slowest.name}.
+            </p>
+          )}
+          {answer?.conflict && (
+            <div>
+              <p className="flex items-start gap-2 font-medium text-watch">
+                <Icon name="watch" className="mt-1 shrink-0" /> {answer.conflict.says}
+              </p>
+              <ul className="mt-2">
+                {answer.conflict.ways.map(({ gives, program: way }) => (
+                  <li key={gives} className="border-b border-rule py-1.5">
+                    Give up {gives}
+                    {way && `: ${units.temperature(way.setC)} for ${Math.round(way.seconds / 60)} min`}.
+                  </li>
+                ))}
+              </ul>
+            </div>
+          )}
+          <Ways label="The oven" value={start} options={START} onChange={setStart} />
+          <Caution>
+            An oven that bakes powder never bakes food again. Ventilate; keep powder dust from the heating coil.
+          </Caution>
+        </>
+      }
+    >
+      <BakeRooms />
+      <Heading aside={`${chosen.size} of ${products.length}`}>What hangs together</Heading>
+      <Pick products={products} chosen={chosen} catalogue={catalogue} onToggle={toggle} />
+      {slowest && (
+        <>
+          <Heading aside={slowest.name}>What a schedule is worth for it</Heading>
+          <Worth head={slowest} ovenLagS={ovenLagS} own={[...catalogue.programs.values()]} />
+          <p className="quiet mt-2">
+            The clock counts from closing the door; the cure counts from the heat of the metal. Less than full is no
+            ban: heads that were only reheated to gloss have survived a hammer. The jar&apos;s label decides, so give
+            both its lines.
+          </p>
+        </>
+      )}
+      {products.length === 0 && <p className="quiet">No painted product on record yet.</p>}
+    </Page>
+  );
+}

@@ -1,0 +1,15 @@
+import { CountDesk } from '../count/CountDesk.tsx';
+import { SubNav } from '../../design/SubNav.tsx';
+
+export const TrimRooms = () => (
+  <SubNav
+    label="Rooms of the trim station"
+    rooms={[
+      { to: '/trim', name: 'Waiting' },
+      { to: '/trim/sample', name: 'On the scale' },
+    ]}
+  />
+);
+
+/** What waits to be trimmed. */
+export const TrimDesk = () => <CountDesk station="trim" rooms={<TrimRooms />} />;

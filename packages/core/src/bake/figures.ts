@@ -1,0 +1,84 @@
+import { figure, given, measured, type Figure } from '../quantity/figure.ts';
+import type { AuditedBake } from './audit.ts';
+import { cureShare, fullCureS, PRIOR_ACTIVATION_J_MOL, type CureLaw } from './cure.ts';
+import type { LogCure } from './from-log.ts';
+import type { BakedHead, SolvedProgram } from './program.ts';
+
+const LAW = { formula: 'cure = ∫ dt / t_label(T_metal)', source: "Arrhenius law through the jar's label; head and oven as first-order lags" }; // prettier-ignore
+
+/** The same law at the ends of what its activation energy may be. */
+const ends = (law: CureLaw): CureLaw[] => {
+  const [low, high] = law.from === 'prior' ? [PRIOR_ACTIVATION_J_MOL.low, PRIOR_ACTIVATION_J_MOL.high] : [0.9 * law.activationJMol, 1.1 * law.activationJMol]; // prettier-ignore
+  return [low, high].map((activationJMol) => ({ ...law, activationJMol }));
+};
+const basisOfLaw = (law: CureLaw) => given('Activation energy', `${(law.activationJMol / 1000).toFixed(1)} kJ/mol`, 'text', law.from === 'prior' ? 'one label line only: 50 to 90 are usual' : 'from the two lines of the label'); // prettier-ignore
+
+/** How long the shortest program is, with what decides it. */
+export function programFigure(program: SolvedProgram, head: BakedHead, ovenLagS: number): Figure {
+  return figure(
+    program.seconds,
+    's',
+    {
+      rule: `${program.slowest.powder} on ${program.slowest.name} is full last. At the end ${program.fastest.powder} on ${program.fastest.name} has ${Math.round(100 * program.fastest.cure)} % of a full cure: not over-baked.`,
+      ...LAW,
+      inputs: [
+        given('Oven set to', program.setC, 'C'),
+        given('Head lags', head.headLagS, 's'),
+        given('Oven lags', ovenLagS, 's', ovenLagS ? 'from cold' : 'hot first'),
+        given('Hook’s finish stands', head.finishLimitC, 'C', head.hook),
+        ...head.laws.map(({ law }) => basisOfLaw(law)),
+      ],
+    },
+    { low: program.seconds * 0.9, high: program.seconds * 1.25 },
+  );
+}
+
+/** What a schedule gives this powder on this head, from the moment the door is shut. */
+export function scheduleFigure(head: BakedHead, setC: number, seconds: number, ovenLagS: number): Figure {
+  const of = (law: CureLaw) => cureShare({ law, headLagS: head.headLagS, setC, ovenLagS }, seconds);
+  const shares = head.laws.map(({ powder, law }) => ({ powder, law, share: of(law) }));
+  const least = shares.reduce((a, b) => (b.share < a.share ? b : a));
+  const range = ends(least.law).map(of);
+  return figure(
+    least.share,
+    'ratio',
+    {
+      rule: `For ${least.powder}, counted from the metal's own temperature and not from closing the door.`,
+      ...LAW,
+      inputs: [
+        given('Oven set to', setC, 'C'),
+        given('Time', seconds, 's', ovenLagS ? 'from cold' : 'oven hot first'),
+        given('Head lags', head.headLagS, 's'),
+        given('Full at this heat after', fullCureS(least.law, setC), 's'),
+        basisOfLaw(least.law),
+      ],
+    },
+    { low: Math.min(least.share, ...range), high: Math.max(least.share, ...range) },
+  );
+}
+
+/** How far a past bake went. */
+export const pastCureFigure = (bake: AuditedBake): Figure =>
+  figure(
+    bake.cure,
+    'ratio',
+    {
+      rule: `${bake.powder} cured least. From the program that was logged; no probe was in the oven.`,
+      ...LAW,
+      inputs: [measured('Door shut to taken out', bake.seconds, 's'), given('Oven set to', bake.setC, 'C'), given('Head lags', bake.headLagS, 's')], // prettier-ignore
+    },
+    { low: 0.85 * bake.cure, high: 1.1 * bake.cure },
+  );
+
+/** How far a bake went by the log of its oven. */
+export const logCureFigure = (cure: LogCure, readings: number, headLagS: number, law: CureLaw): Figure =>
+  figure(
+    cure.share,
+    'ratio',
+    {
+      rule: cure.gapsS > 0 ? `Gaps of ${Math.round(cure.gapsS / 60)} min are bridged in a straight line; without them ${Math.round(100 * cure.certain)} % are certain.` : 'No gap in the log.', // prettier-ignore
+      ...LAW,
+      inputs: [measured('Readings', readings, 'count'), given('Head lags the probe by', headLagS, 's'), measured('Hottest metal', cure.hottestC, 'C'), basisOfLaw(law)], // prettier-ignore
+    },
+    { low: Math.min(cure.certain, 0.93 * cure.share), high: 1.07 * cure.share, basis: 'measured' },
+  );

@@ -1,0 +1,80 @@
+import { countInRange, inRange, QuantityError } from '../quantity/check.ts';
+
+/** A rack as the maker built it: bars across the oven, heads side by side on each. */
+export interface Rack {
+  bars: number;
+  barM: number;
+  /** Clear air under a bar: how long a head with its hook may hang. */
+  clearM: number;
+}
+/** Heads of one kind that want one program. */
+export interface RackBatch {
+  id: string;
+  program: string;
+  heads: number;
+  /** Room that one takes along a bar, its gap included. */
+  pitchM: number;
+  hangsM: number;
+}
+export interface RackLoad {
+  program: string;
+  /** Heads by bar, from the top. */
+  bars: { batchId: string; heads: number }[][];
+}
+
+/** Heads hang at least this far apart, so that none touches its neighbour. Common practice, no source. */
+export const GAP_M = 0.006;
+
+/** Room along a bar for a head: its width, and a gap. */
+export const pitchOf = (widthM: number): number => inRange('widthM', widthM, 'm', 0.001, 0.2) + GAP_M;
+
+/** How many of one kind a rack takes. A large toaster oven with added wires took 88 heads of 1/2 oz (common practice). */
+export const rackPlaces = (rack: Rack, pitchM: number): number => rack.bars * Math.floor(rack.barM / pitchM + 1e-9);
+
+interface Bar {
+  leftM: number;
+  heads: { batchId: string; heads: number }[];
+}
+
+/** One program's heads on as few loads as first fit, widest first, finds: a bar is filled up before the next is begun. */
+function packProgram(rack: Rack, batches: readonly RackBatch[]): Bar[][] {
+  const loads: Bar[][] = [];
+  for (const batch of [...batches].sort((a, b) => b.pitchM - a.pitchM)) {
+    let left = batch.heads;
+    const hang = (bar: Bar) => {
+      const fits = Math.min(left, Math.floor(bar.leftM / batch.pitchM + 1e-9));
+      if (fits === 0) return;
+      bar.leftM -= fits * batch.pitchM;
+      bar.heads.push({ batchId: batch.id, heads: fits });
+      left -= fits;
+    };
+    loads.flat().forEach(hang);
+    while (left > 0) {
+      const load = Array.from({ length: rack.bars }, (): Bar => ({ leftM: rack.barM, heads: [] }));
+      loads.push(load);
+      load.forEach(hang);
+    }
+  }
+  return loads;
+}
+
+/**
+ * Oven loads by program and rack. First fit, widest first; checked against brute force on small cases.
+ * @throws QuantityError for a head that hangs too low or is wider than a bar
+ */
+export function packLoads(rack: Rack, batches: readonly RackBatch[]): RackLoad[] {
+  countInRange('bars', rack.bars, 1, 40);
+  inRange('barM', rack.barM, 'm', 0.02, 2);
+  for (const batch of batches) {
+    countInRange('heads', batch.heads, 0, 100_000);
+    if (batch.hangsM > rack.clearM) throw new QuantityError(`hanging length of ${batch.id}`, Math.round(batch.hangsM * 1000), 'mm', `up to the ${Math.round(rack.clearM * 1000)} mm of air under a bar`); // prettier-ignore
+    if (batch.pitchM > rack.barM) throw new QuantityError(`width of ${batch.id}`, Math.round(batch.pitchM * 1000), 'mm', `up to the ${Math.round(rack.barM * 1000)} mm of a bar`); // prettier-ignore
+  }
+  const programs = [...new Set(batches.map((batch) => batch.program))];
+  return programs.flatMap((program) =>
+    packProgram(
+      rack,
+      batches.filter((batch) => batch.program === program),
+    ).map((load) => ({ program, bars: load.map((bar) => bar.heads) })),
+  );
+}

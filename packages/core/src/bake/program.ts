@@ -1,0 +1,120 @@
+import { inRange, QuantityError } from '../quantity/check.ts';
+import { cureShare, timeToFullCureS, type CureLaw } from './cure.ts';
+
+/** One kind of head in the oven, with the powders on it. */
+export interface BakedHead {
+  name: string;
+  headLagS: number;
+  laws: readonly { powder: string; law: CureLaw }[];
+  hook: string;
+  /** Above this the hook's finish browns. */
+  finishLimitC: number;
+}
+export interface ProgramInput {
+  heads: readonly BakedHead[];
+  /** 0 for a preheated oven. */
+  ovenLagS: number;
+  /** What the oven can be set to. */
+  fromC?: number;
+  toC?: number;
+  longestS?: number;
+}
+export interface SolvedProgram {
+  setC: number;
+  seconds: number;
+  /** Last to be full, and most baked, at the end. */
+  slowest: { name: string; powder: string };
+  fastest: { name: string; powder: string; cure: number };
+}
+export interface ProgramAnswer {
+  program: SolvedProgram | null;
+  /** Where nothing satisfies both: what must give way, in words, with the program each way out would be. */
+  conflict: { says: string; ways: { gives: string; program: SolvedProgram | null }[] } | null;
+}
+
+/** Twice a full cure only deepens; beyond three times powders yellow and turn brittle. Common practice, no source. */
+export const OVER_BAKED = 3;
+const LONGEST_S = 90 * 60;
+/** The oven swings about its mark; the program stays this far below a finish's limit. */
+export const SWING_K = 5;
+
+/** The shortest full cure at one mark, with who decides it; null where it takes too long or over-bakes another head. */
+function programAt(input: ProgramInput, setC: number, longestS: number): SolvedProgram | null {
+  let slowest: { name: string; powder: string; seconds: number } | null = null;
+  for (const head of input.heads) {
+    for (const { powder, law } of head.laws) {
+      const seconds = timeToFullCureS({ law, headLagS: head.headLagS, setC, ovenLagS: input.ovenLagS });
+      if (seconds === null || seconds > longestS) return null;
+      if (!slowest || seconds > slowest.seconds) slowest = { name: head.name, powder, seconds };
+    }
+  }
+  if (!slowest) return null;
+  const seconds = Math.ceil(slowest.seconds / 60) * 60;
+  let fastest = { name: '', powder: '', cure: 0 };
+  for (const head of input.heads) {
+    for (const { powder, law } of head.laws) {
+      const cure = cureShare({ law, headLagS: head.headLagS, setC, ovenLagS: input.ovenLagS }, seconds);
+      if (cure > fastest.cure) fastest = { name: head.name, powder, cure };
+    }
+  }
+  return fastest.cure > OVER_BAKED ? null : { setC, seconds, slowest, fastest };
+}
+
+function shortest(input: ProgramInput, toC: number, longestS: number): SolvedProgram | null {
+  let best: SolvedProgram | null = null;
+  for (let setC = Math.floor(toC); setC >= (input.fromC ?? 90); setC--) {
+    const program = programAt(input, setC, longestS);
+    if (program && (!best || program.seconds < best.seconds)) best = program;
+    // Below the first mark that takes too long, every cooler one does too.
+    if (best && !program) break;
+  }
+  return best;
+}
+
+/**
+ * The shortest program that fully cures the slowest head, over-bakes none and stays under every hook's limit; where there
+ * is none, which of them must give way and what that would be.
+ * @throws QuantityError without a painted head
+ */
+export function bakeProgram(input: ProgramInput): ProgramAnswer {
+  const { heads } = input;
+  if (heads.length === 0 || heads.some((head) => head.laws.length === 0)) {
+    throw new QuantityError('heads', heads.length, '', 'one painted head or more');
+  }
+  inRange('ovenLagS', input.ovenLagS, 's', 0, 3600);
+  const toC = inRange('toC', input.toC ?? 230, 'C', 90, 260);
+  const longestS = input.longestS ?? LONGEST_S;
+  const tightest = heads.reduce((a, b) => (b.finishLimitC < a.finishLimitC ? b : a));
+  const capC = Math.min(toC, tightest.finishLimitC - SWING_K);
+  const program = shortest(input, capC, longestS);
+  if (program) return { program, conflict: null };
+  const tolerant = shortest(input, toC, longestS);
+  const patient = shortest(input, capC, 8 * 3600);
+  return {
+    program: null,
+    conflict: {
+      says: `No program fully cures all of this under the ${Math.round(tightest.finishLimitC)} °C of ${tightest.hook} within ${Math.round(longestS / 60)} minutes. One of them must give way.`,
+      ways: [
+        { gives: 'the hook’s finish: it may colour', program: tolerant },
+        { gives: 'the time: a long bake under the limit', program: patient },
+        { gives: 'the paint: bake them apart, or take a powder that cures cooler', program: null },
+      ],
+    },
+  };
+}
+
+/** Schedules that are passed on from bench to bench. Common practice, no source. */
+export const COMMON_SCHEDULES = [
+  { name: '177 °C for 20 min', setC: 177, seconds: 1200 },
+  { name: '149 °C for 25 min', setC: 149, seconds: 1500 },
+  { name: '121 °C for 20 min', setC: 121, seconds: 1200 },
+] as const;
+
+/** What a share of a full cure is worth, plainly. Never forbidden: heads that were only reheated to gloss have survived. */
+export function cureWords(share: number): string {
+  if (share >= OVER_BAKED) return 'over-baked: it may yellow and turn brittle';
+  if (share >= 0.95) return 'full';
+  if (share >= 0.7) return 'nearly: it may chip on rock';
+  if (share >= 0.3) return 'about half: it chips on the first rock';
+  return 'hardly begun: dry to the touch, not cured';
+}

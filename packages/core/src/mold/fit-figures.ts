@@ -1,0 +1,67 @@
+import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
+import { THRESHOLD_PRIOR_INDEX, type FillThreshold } from '../fill/threshold.ts';
+
+interface LearnedMold {
+  lossWPerK: number;
+  lossSdWPerK: number;
+  capacityShare: number;
+  capacitySdShare: number;
+  readings: number;
+}
+
+/** What a mold loses and how much heat it holds against the book, as learned from its probe. */
+export function learnedMoldFigures(learned: LearnedMold): { loss: Figure; capacity: Figure } {
+  const why = {
+    rule: "Least squares on this mold's own readings between its shots, leaning on the book values.",
+    formula: 'min Σ (T_probe − T_model)² / σ² + prior',
+    source: 'Levenberg-Marquardt; your probe',
+    inputs: [fitted('Readings', learned.readings, 'count')],
+  };
+  const of = (value: number, sd: number, unit: 'W/K' | 'ratio') => figure(value, unit, why, { low: value - 2 * sd, high: value + 2 * sd, basis: 'fitted' }); // prettier-ignore
+  return {
+    loss: of(learned.lossWPerK, learned.lossSdWPerK, 'W/K'),
+    capacity: of(learned.capacityShare, learned.capacitySdShare, 'ratio'),
+  };
+}
+
+/** By how much a fitted model misses a reading. */
+export const missFigure = (rmsK: number, readings: number): Figure =>
+  figure(
+    rmsK,
+    'K',
+    {
+      rule: 'Root of the mean square of what is left between probe and model: a few kelvin is the probe itself.',
+      formula: '√(Σ (T_probe − T_model)² / n)',
+      source: 'The fit itself',
+      inputs: [fitted('Readings', readings, 'count')],
+    },
+    { basis: 'fitted' },
+  );
+
+/** Index at which every second cast is short in this mold, by its own record. */
+export const thresholdFigure = (threshold: Omit<FillThreshold, 'shortShare'>): Figure =>
+  figure(
+    threshold.index,
+    'count',
+    {
+      rule: "Logistic regression on this mold's logged shorts, with the model's own guess as prior.",
+      formula: 'P_short = 1 / (1 + e^((ln i − ln i_0) / s))',
+      source: 'Your pours',
+      inputs: [given('Guess before any record', THRESHOLD_PRIOR_INDEX, 'count')],
+    },
+    { low: threshold.low, high: threshold.high, basis: 'fitted' },
+  );
+
+/** A part of the whole that many times larger or smaller: what a lever does to the index. */
+export const timesFigure = (gain: number, before: number, after: number): Figure =>
+  figure(
+    gain,
+    'count',
+    {
+      rule: 'The index after this change, over the index now.',
+      formula: 'gain = after / before',
+      source: 'Fill model',
+      inputs: [given('Now', before, 'count'), given('After', after, 'count')],
+    },
+    { low: 1 + (gain - 1) * 0.6, high: 1 + (gain - 1) * 1.5 },
+  );

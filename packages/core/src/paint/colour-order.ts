@@ -1,0 +1,231 @@
+import { QuantityError } from '../quantity/check.ts';
+
+/** A powder as changing it sees it. */
+export interface CupColour {
+  id: string;
+  name: string;
+  /** 0 black to 1 white, as the eye sees it. */
+  lightness: number;
+  finish: 'gloss' | 'matte' | 'metallic' | 'flake';
+}
+/** Heads of one recipe, with the powders that its layers take. */
+export interface PaintBatch {
+  id: string;
+  name: string;
+  colourIds: readonly string[];
+  heads: number;
+}
+export interface ColourOrderInput {
+  batches: readonly PaintBatch[];
+  colours: readonly CupColour[];
+  /** Cups beyond those that one recipe works with: each keeps a powder for the whole night. */
+  spareCups: number;
+}
+export interface ColourOrder {
+  order: string[];
+  /** Powders that keep a cup of their own. */
+  kept: string[];
+  /** Seconds of cleaning and swapping over the night. */
+  seconds: number;
+  /** What each step of the order costs, the first being setting up. */
+  steps: { batchId: string; seconds: number; brings: string[]; dirty: string[] }[];
+  exact: boolean;
+}
+
+/** Emptying a cup and filling it again, seconds; more where dark dust would show in light powder. Common practice, no source. */
+const SWAP_S = 60;
+const DARK_INTO_LIGHT_S = 240;
+const SPARKLE_LEFT_S = 120;
+/** A step down in lightness this small does not show. */
+const SHOWS = 0.08;
+export const EXACT_UP_TO = 12;
+
+const sparkles = (colour: CupColour) => colour.finish === 'metallic' || colour.finish === 'flake';
+
+/** Seconds to clean a cup of one powder for another: light before dark is cheap, sparkle in plain colour is not. */
+export function changeS(from: CupColour | null, to: CupColour): number {
+  if (from === null) return SWAP_S / 2;
+  if (from.id === to.id) return 0;
+  const darker = Math.max(0, to.lightness - from.lightness - SHOWS);
+  return SWAP_S + DARK_INTO_LIGHT_S * darker + (sparkles(from) && !sparkles(to) ? SPARKLE_LEFT_S : 0);
+}
+
+/** Cheapest way to make one set of cups into another: what is wanted and there stays, the rest is matched pair by pair. */
+function stepS(from: readonly CupColour[], to: readonly CupColour[]): number {
+  const brings = to.filter((colour) => !from.some((each) => each.id === colour.id));
+  const free = from.filter((colour) => !to.some((each) => each.id === colour.id));
+  let best = Infinity;
+  const match = (at: number, left: readonly CupColour[], sum: number) => {
+    if (sum >= best) return;
+    if (at === brings.length) {
+      best = sum;
+      return;
+    }
+    const colour = brings[at]!;
+    if (left.length === 0) return match(at + 1, left, sum + changeS(null, colour));
+    left.forEach((cup, i) => match(at + 1, [...left.slice(0, i), ...left.slice(i + 1)], sum + changeS(cup, colour)));
+  };
+  match(0, free, 0);
+  return best;
+}
+
+interface Costs {
+  first: number[];
+  between: number[][];
+}
+
+function costsOf(input: ColourOrderInput, kept: ReadonlySet<string>): Costs {
+  const colour = new Map(input.colours.map((each) => [each.id, each]));
+  const sets = input.batches.map((batch) => batch.colourIds.filter((id) => !kept.has(id)).map((id) => colour.get(id)!));
+  return { first: sets.map((set) => stepS([], set)), between: sets.map((from) => sets.map((to) => stepS(from, to))) };
+}
+
+/** Held and Karp's dynamic programme over subsets: exact, and quick to about a dozen. */
+function exactOrder({ first, between }: Costs): { order: number[]; seconds: number } {
+  const n = first.length;
+  const full = 1 << n;
+  const cost = new Float64Array(full * n).fill(Infinity);
+  const came = new Int8Array(full * n).fill(-1);
+  for (let i = 0; i < n; i++) cost[(1 << i) * n + i] = first[i]!;
+  for (let mask = 1; mask < full; mask++) {
+    for (let last = 0; last < n; last++) {
+      const here = cost[mask * n + last]!;
+      if (here === Infinity) continue;
+      for (let next = 0; next < n; next++) {
+        if (mask & (1 << next)) continue;
+        const to = (mask | (1 << next)) * n + next;
+        const sum = here + between[last]![next]!;
+        if (sum < cost[to]! - 1e-9) {
+          cost[to] = sum;
+          came[to] = last;
+        }
+      }
+    }
+  }
+  let [mask, last] = [full - 1, 0];
+  for (let i = 1; i < n; i++) if (cost[mask * n + i]! < cost[mask * n + last]!) last = i;
+  const seconds = cost[mask * n + last]!;
+  const order: number[] = [];
+  while (last >= 0) {
+    order.unshift(last);
+    const before = came[mask * n + last]!;
+    mask &= ~(1 << last);
+    last = before;
+  }
+  return { order, seconds };
+}
+
+const lengthOf = ({ first, between }: Costs, order: readonly number[]) => order.reduce((sum, at, i) => sum + (i ? between[order[i - 1]!]![at]! : first[at]!), 0); // prettier-ignore
+
+/** Nearest first from every start, then pieces are moved and turned while that helps. */
+function goodOrder(costs: Costs): { order: number[]; seconds: number } {
+  const n = costs.first.length;
+  let best: { order: number[]; seconds: number } | null = null;
+  for (let start = 0; start < n; start++) {
+    const order = [start];
+    const left = new Set(Array.from({ length: n }, (_, i) => i).filter((i) => i !== start));
+    while (left.size) {
+      const from = costs.between[order.at(-1)!]!;
+      const next = [...left].reduce((a, b) => (from[b]! < from[a]! ? b : a));
+      left.delete(next);
+      order.push(next);
+    }
+    const seconds = lengthOf(costs, order);
+    if (!best || seconds < best.seconds) best = { order, seconds };
+  }
+  let { order, seconds } = best!;
+  for (let better = true; better;) {
+    better = false;
+    for (let size = 1; size <= 3; size++) {
+      for (let from = 0; from + size <= n; from++) {
+        const piece = order.slice(from, from + size);
+        const rest = [...order.slice(0, from), ...order.slice(from + size)];
+        for (let to = 0; to <= rest.length; to++) {
+          for (const laid of size > 1 ? [piece, [...piece].reverse()] : [piece]) {
+            const tried = [...rest.slice(0, to), ...laid, ...rest.slice(to)];
+            const sum = lengthOf(costs, tried);
+            if (sum < seconds - 1e-9) [order, seconds, better] = [tried, sum, true];
+          }
+        }
+      }
+    }
+  }
+  return { order, seconds };
+}
+
+/** Every way to choose k of n. */
+function* choices<T>(of: readonly T[], k: number, from = 0): Generator<T[]> {
+  if (k === 0) yield [];
+  else
+    for (let i = from; i <= of.length - k; i++) for (const more of choices(of, k - 1, i + 1)) yield [of[i]!, ...more];
+}
+
+/** What an order costs step by step, with given cups kept: what a dragged order is judged by. */
+export function orderCost(
+  input: ColourOrderInput,
+  order: readonly string[],
+  kept: readonly string[],
+): ColourOrder['steps'] {
+  const colour = new Map(input.colours.map((each) => [each.id, each]));
+  const keeps = new Set(kept);
+  const setOf = (batchId: string) => {
+    const batch = input.batches.find((each) => each.id === batchId);
+    if (!batch) throw new QuantityError('order', batchId, '', 'batches of this night');
+    return batch.colourIds.filter((id) => !keeps.has(id)).map((id) => colour.get(id)!);
+  };
+  return order.map((batchId, i) => {
+    const to = setOf(batchId);
+    const from = i ? setOf(order[i - 1]!) : [];
+    const brings = to.filter((each) => !from.some((other) => other.id === each.id));
+    const freed = from.filter((each) => !to.some((other) => other.id === each.id));
+    const dirty = brings.filter((each) => freed.length > 0 && freed.every((cup) => changeS(cup, each) > SWAP_S + 1));
+    return { batchId, seconds: stepS(from, to), brings: brings.map((each) => each.name), dirty: dirty.map((each) => each.name) }; // prettier-ignore
+  });
+}
+
+/**
+ * The order of a night's recipes with the fewest and cleanest changes: exact to {@link EXACT_UP_TO} recipes, good beyond.
+ * A spare cup keeps one powder all night; which, is part of the answer. Range: 1 to 60 batches, 0 to 3 spare cups.
+ * @throws QuantityError for an unknown powder, or none
+ */
+export function colourOrder(input: ColourOrderInput): ColourOrder {
+  const { batches, colours, spareCups } = input;
+  if (batches.length === 0 || batches.length > 60) throw new QuantityError('batches', batches.length, '', '1 to 60');
+  const unknown = batches.flatMap((batch) => batch.colourIds).find((id) => !colours.some((each) => each.id === id));
+  if (unknown !== undefined) throw new QuantityError('colour', unknown, '', 'powders of this night');
+  const used = colours.filter((each) => batches.some((batch) => batch.colourIds.includes(each.id)));
+  const exact = batches.length <= EXACT_UP_TO;
+  const solve = (kept: readonly string[]) => {
+    const costs = costsOf(input, new Set(kept));
+    return { kept, ...(exact ? exactOrder(costs) : goodOrder(costs)) };
+  };
+  const spare = Math.min(spareCups, 3, Math.max(0, used.length - 1));
+  const ids = used.map((each) => each.id);
+  let best = solve([]);
+  if (exact && batches.length <= 9) {
+    for (const kept of choices(ids, spare)) {
+      const tried = solve(kept);
+      if (tried.seconds < best.seconds - 1e-9) best = tried;
+    }
+  } else {
+    // Beyond that the cups are given away one by one, each to the powder that saves most in a good order.
+    for (let cup = 0; cup < spare; cup++) {
+      const now = best;
+      const next = ids.filter((id) => !now.kept.includes(id)).map((id) => ({ kept: [...now.kept, id], ...goodOrder(costsOf(input, new Set([...now.kept, id]))) })); // prettier-ignore
+      const cheapest = next.reduce((a, b) => (b.seconds < a.seconds ? b : a));
+      best = exact ? solve(cheapest.kept) : cheapest;
+    }
+  }
+  const order = best.order.map((at) => batches[at]!.id);
+  return { order, kept: [...best.kept], seconds: best.seconds, steps: orderCost(input, order, best.kept), exact };
+}
+
+/** How light a colour looks: relative luminance of sRGB (WCAG 2.2), through CIE L* to 0 to 1. */
+export function lightnessOf(hex: string): number {
+  const [, r, g, b] = /^#?([0-9a-f]{2})([0-9a-f]{2})([0-9a-f]{2})$/i.exec(hex) ?? [];
+  if (r === undefined)
+    throw new QuantityError('colour', JSON.stringify(hex), '', 'six hexadecimal digits such as #8a2be2');
+  const linear = [r, g!, b!].map((part) => Number.parseInt(part, 16) / 255).map((v) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4)); // prettier-ignore
+  const y = 0.2126 * linear[0]! + 0.7152 * linear[1]! + 0.0722 * linear[2]!;
+  return y > 216 / 24389 ? 1.16 * Math.cbrt(y) - 0.16 : (24389 / 2700) * y;
+}

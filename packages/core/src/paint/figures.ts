@@ -1,0 +1,31 @@
+import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
+import { GUN_AIR_C, GUN_W_M2K, headHeatJK, heatingS, headTemperatureC, MELTS_C, TARGET_C, TOO_COLD_C, TOO_HOT_C, type HeatInput } from './head-heat.ts'; // prettier-ignore
+
+/** Seconds under the tool, with the seconds at which it is too cold and too hot as its range. */
+export function heatingFigure(input: HeatInput, what: string): Figure {
+  const at = (targetC: number) => heatingS({ ...input, targetC });
+  const own = input.gunWM2K !== undefined && Math.abs(input.gunWM2K - GUN_W_M2K) > 1e-9;
+  const seconds = heatingS(input);
+  return figure(
+    seconds,
+    's',
+    {
+      rule: `${what}. Its range is where it may stop: below ${TOO_COLD_C} °C powder does not wet, above ${TOO_HOT_C} °C it smokes and runs, ${MELTS_C} °C melts the head.`,
+      formula:
+        input.tool === 'heat gun' ? '(m c + m_steel c) dT/dt = h A (T_air − T)' : '(m c + m_steel c) dT/dt = q A / 2',
+      source: 'One lump; the bounds are common practice',
+      inputs: [
+        given('Head', input.head.leadKg, 'head-kg'),
+        given('Takes', `${headHeatJK(input.head).toFixed(2)} J/K`, 'text', 'lead, the steel in it, 15 mm of shank'),
+        ...(input.tool === 'heat gun' ? [(own ? fitted : given)('Gun gives', input.gunWM2K ?? GUN_W_M2K, 'W/m2K'), given('Its air', GUN_AIR_C, 'C')] : []), // prettier-ignore
+        given('From', headTemperatureC(input, 0), 'C'),
+        given('To', input.targetC ?? TARGET_C, 'C'),
+      ],
+    },
+    {
+      low: Math.min(seconds, at(TOO_COLD_C + 20)),
+      high: Math.max(seconds, at(TOO_HOT_C)),
+      basis: own ? 'fitted' : 'given',
+    },
+  );
+}

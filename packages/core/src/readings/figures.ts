@@ -1,0 +1,16 @@
+import { PROBE_SD_K } from '../pot/dial.ts';
+import { figure, measured, type Figure } from '../quantity/figure.ts';
+
+/** What a probe reads now, with what a probe is good for. */
+export const probeFigure = (name: string, celsius: number): Figure =>
+  figure(
+    celsius,
+    'C',
+    {
+      rule: 'Read off a probe a moment ago. A thermocouple is good to a few kelvin, one that touches badly reads low.',
+      formula: 'as read',
+      source: 'Your logger; type K, class 2 after IEC 60584-1',
+      inputs: [measured(name, celsius, 'C')],
+    },
+    { low: celsius - 2 * PROBE_SD_K, high: celsius + 2 * PROBE_SD_K, basis: 'measured' },
+  );

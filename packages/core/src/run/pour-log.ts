@@ -1,0 +1,86 @@
+import type { PourCause, ShortWhere } from './causes.ts';
+import type { Entry, UndoEntry } from './log.ts';
+
+/** What is laid into a cavity beside its hook, in the order of laying in. */
+export type Insert = 'base-hole pin' | 'keeper';
+
+/** What stands in a cavity for this run. Several tickets that want the same blank wait in a row. */
+export interface CavityLoad {
+  moldId: string;
+  position: number;
+  cavityId: string;
+  /** Tickets that take heads from this cavity, first served first; empty: the cavity is not used. */
+  batchIds: string[];
+  hookMaterialId: string | null;
+  inserts: Insert[];
+  leadKg: number;
+  /** The hook and what is cast in with it: a head on the scale weighs both. */
+  hookKg: number;
+  sprueKg: number;
+  yieldShare: number;
+}
+
+/** A mold of this run, with its times. */
+export interface MoldSetup {
+  moldId: string;
+  plannedBlanks: number;
+  plannedShots: number;
+  /** Seconds until the slowest cavity may be opened. */
+  openS: number;
+  /** Seconds to take out and look, and to load, a cavity. */
+  inspectS: number;
+  loadS: number;
+}
+
+export interface PourSetup {
+  /** In the order in which they come to the pot. */
+  molds: MoldSetup[];
+  /** How many of them are poured in turn. */
+  atOnce: number;
+  loads: CavityLoad[];
+  /** Good heads wanted by ticket. */
+  needs: Record<string, number>;
+  /** Hooks counted out, by material. */
+  hooksOut: Record<string, number>;
+}
+
+/** Small jobs at the pot that the coach asks for and that end their asking. */
+export const ROUTINE_WORK = ['skimmed', 'stream looked at', 'pot off'] as const;
+export type RoutineWork = (typeof ROUTINE_WORK)[number];
+
+/** What became of one bad head of a shot. */
+export interface RejectEntry extends Entry {
+  kind: 'reject';
+  shotId: string;
+  position: number;
+  cause: PourCause;
+  /** Where it was short. */
+  where?: ShortWhere;
+  hookLost?: boolean;
+  /** Marginal, and kept as second grade: it is no reject for the pot, and no head for its ticket. */
+  kept?: boolean;
+  /** Its lead was melted off again to recover hook, pin and keeper. */
+  redipped?: boolean;
+}
+
+export type PourEntry =
+  | (Entry & { kind: 'charge'; massKg: number; potC: number })
+  | (Entry & { kind: 'feed'; massKg: number })
+  | (Entry & { kind: 'blank'; moldId: string })
+  /** `filled`: cavities without a hook that were filled too, to keep the heat. */
+  | (Entry & { kind: 'shot'; moldId: string; positions: number[]; filled?: number[] })
+  | RejectEntry
+  | (Entry & { kind: 'smoked'; moldId: string })
+  | (Entry & { kind: 'blocked'; moldId: string; position: number })
+  /** A mold is put away, or comes to the pot after all. */
+  | (Entry & { kind: 'mold'; moldId: string; away: boolean })
+  /** Hooks of a kind that are left to load, as counted now. */
+  | (Entry & { kind: 'hooks'; materialId: string; left: number })
+  | (Entry & { kind: 'weighed'; moldId: string; position: number; massKg: number })
+  | (Entry & { kind: 'checked'; items: string[] })
+  | (Entry & { kind: 'done'; what: RoutineWork })
+  | (Entry & { kind: 'pause' })
+  | (Entry & { kind: 'resume' })
+  | (Entry & { kind: 'close'; sprueBackKg: number; rejectsBackKg: number; drossKg: number; heelKg: number });
+
+export type PourLog = readonly (PourEntry | UndoEntry)[];

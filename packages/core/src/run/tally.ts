@@ -1,0 +1,86 @@
+import type { PourCause } from './causes.ts';
+import type { CavityLoad, PourEntry, PourSetup } from './pour-log.ts';
+import type { Shot } from './pour.ts';
+
+export interface CavityRecord {
+  good: number;
+  /** Kept as second grade. */
+  kept: number;
+  rejects: Partial<Record<PourCause, number>>;
+}
+
+/** Hooks counted out, or counted again since: how many, and from when on heads take of them. */
+export function hooksCounted(setup: PourSetup, entries: readonly PourEntry[]): Map<string, HookCount> {
+  const counts = new Map<string, HookCount>();
+  for (const [materialId, left] of Object.entries(setup.hooksOut)) counts.set(materialId, { left, since: -Infinity });
+  for (const entry of entries) {
+    if (entry.kind === 'hooks') counts.set(entry.materialId, { left: entry.left, since: entry.at });
+  }
+  return counts;
+}
+
+interface HookCount {
+  left: number;
+  since: number;
+}
+interface Slot {
+  load: CavityLoad;
+  cavity: CavityRecord;
+  hook: HookCount | undefined;
+}
+interface Tally {
+  good: number;
+  kept: number;
+  rejects: number;
+  hooksLost: number;
+}
+
+/** Heads of the run by cavity and by ticket, with the metal in them and the hooks they took. */
+export function counted(setup: PourSetup, shots: readonly Shot[], hooks: Map<string, HookCount>) {
+  const byCavity: Record<string, CavityRecord> = {};
+  // What a head is counted into, looked up once a cavity and not once a head.
+  const slots = new Map<string, Slot[]>();
+  for (const load of setup.loads) {
+    const cavity: CavityRecord = (byCavity[load.cavityId] = { good: 0, kept: 0, rejects: {} });
+    const hook = load.hookMaterialId === null ? undefined : hooks.get(load.hookMaterialId);
+    const own = slots.get(load.moldId) ?? [];
+    own[load.position] = { load, cavity, hook };
+    slots.set(load.moldId, own);
+  }
+  const tallies = new Map<string, Tally>();
+  let [tally, tallyId]: [Tally | undefined, string] = [undefined, ''];
+  const kg = { heads: 0, rejects: 0, redipped: 0, sprues: 0 };
+  for (const { at, moldId, heads } of shots) {
+    const own = slots.get(moldId)!;
+    for (const head of heads) {
+      const { load, cavity, hook } = own[head.position]!;
+      if (!tally || tallyId !== head.batchId) {
+        tallyId = head.batchId;
+        tally = tallies.get(tallyId) ?? { good: 0, kept: 0, rejects: 0, hooksLost: 0 };
+        tallies.set(tallyId, tally);
+      }
+      kg.sprues += load.sprueKg;
+      const { verdict, kept, hookLost } = head;
+      if (verdict === 'good') {
+        cavity.good += 1;
+        tally.good += 1;
+        kg.heads += load.leadKg;
+      } else if (kept) {
+        cavity.kept += 1;
+        tally.kept += 1;
+        kg.heads += load.leadKg;
+      } else {
+        cavity.rejects[verdict] = (cavity.rejects[verdict] ?? 0) + 1;
+        tally.rejects += 1;
+        if (hookLost) tally.hooksLost += 1;
+        kg.rejects += load.leadKg;
+        if (head.redipped) kg.redipped += load.leadKg;
+      }
+      if (hook && at > hook.since && (verdict === 'good' || kept || hookLost)) hook.left -= 1;
+    }
+  }
+  /** One count by ticket; tickets without any are left out. */
+  const by = (what: keyof Tally) => Object.fromEntries([...tallies].flatMap(([id, tally]) => (tally[what] ? [[id, tally[what]]] : []))) as Record<string, number>; // prettier-ignore
+  const hooksLeft = Object.fromEntries([...hooks].map(([id, { left }]) => [id, Math.max(0, left)]));
+  return { byCavity, good: by('good'), kept: by('kept'), rejects: by('rejects'), hooksLost: by('hooksLost'), kg, hooksLeft }; // prettier-ignore
+}
