@@ -126,10 +126,44 @@ describe('rules between fields', () => {
       /must number its cavities/,
     ],
     [
-      'a recipe that begins on the back',
+      'a recipe of nothing',
       recipeSchema,
-      { name: 'R', eyeColour: null, layers: [{ powderId: id, zone: 'back', coats: 1 }] },
-      /must begin with a layer on the whole head/,
+      { name: 'R', eyeColour: null, layers: [] },
+      /must have a layer or an eye: bare lead alone needs no recipe/,
+    ],
+    [
+      'a mixture that is all of one powder',
+      recipeSchema,
+      {
+        name: 'R',
+        eyeColour: null,
+        layers: [{ powderId: id, zone: 'whole', coats: 1, mix: { powderId: id, share: 1 } }],
+      },
+      /share is 1; allowed: a number from 0.05 to 0.95/,
+    ],
+    [
+      'liquid paint with a cure instead of a wait',
+      materialSchema,
+      { ...VALID['powder']![1], powder: { ...powder, form: 'liquid' } },
+      /must have the cure of its label where it is a powder, and its wait where it is liquid/,
+    ],
+    [
+      'a way that nobody follows',
+      settingsSchema,
+      { ...DEFAULT_SETTINGS, ways: { ...DEFAULT_WAYS, finish: { sprue: 'bitten' } } },
+      /ways.finish.sprue is "bitten"; allowed: nip, wiggle, fingers, shear/,
+    ],
+    [
+      'a rack without room',
+      ovenSchema,
+      {
+        name: 'O',
+        places: 10,
+        powerW: 1000,
+        lagS: 100,
+        racks: [{ name: 'wires', way: 'hanging', bars: 0, barM: 0.2, clearM: 0.07 }],
+      },
+      /bars is 0; allowed: a whole number from 1 to 40/,
     ],
     [
       'a product twice in one order',

@@ -1,5 +1,6 @@
 import type {
   CostStack,
+  CountFrom,
   CountStation,
   Plan,
   PourEntry,
@@ -21,6 +22,7 @@ import type {
   MaterialInput,
   MoldInput,
   OrderInput,
+  OvenInput,
   PartInput,
   PotInput,
   ProductInput,
@@ -133,6 +135,8 @@ export interface Oven extends Stored {
   places: number;
   powerW: number;
   lagS: number;
+  racks?: OvenInput['racks'];
+  learned?: OvenInput['learned'];
 }
 export type Recipe = RecipeInput & Stored;
 export interface BakeProgram extends Stored {
@@ -140,6 +144,7 @@ export interface BakeProgram extends Stored {
   setC: number;
   seconds: number;
   preheated: boolean;
+  from?: CountFrom;
 }
 export type Product = ProductInput & Stored;
 export type OrderStatus = 'open' | 'released' | 'done';

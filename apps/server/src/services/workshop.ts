@@ -1,14 +1,17 @@
 import {
+  curedPowders,
   typicalHook,
   type HouseWays,
   type PlanCavity,
   type PlanMold,
   type PlanOven,
   type PlanPot,
+  type PlanLayer,
+  type PlanPowder,
   type PlanProduct,
   type StockOnHand,
 } from '@schmelz/core';
-import type { BakeProgram, Material, Pot, Product, Recipe } from '@schmelz/contract';
+import type { BakeProgram, Material, Oven, Pot, Product, Recipe } from '@schmelz/contract';
 import { rowsOf, type Store } from '../store/store.ts';
 import { listMolds } from './cavities.ts';
 import { notAllowed } from './errors.ts';
@@ -46,7 +49,7 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
     molds: molds.map((mold) => ({ ...mold, cavities: mold.cavities as PlanCavity[] })),
     // What was learned from a pot's own readings outranks its plate.
     pots: (pots as unknown as (Pot & Workshop['pots'][number])[]).map((pot) => ({ ...pot, ...(pot.learned ? { powerW: pot.learned.powerW, lossWPerK: pot.learned.lossWPerK } : {}) })), // prettier-ignore
-    ovens: ovens as unknown as Workshop['ovens'],
+    ovens: (ovens as unknown as (Oven & Workshop['ovens'][number])[]).map((oven) => ({ ...oven, ...(oven.learned ? { lagS: oven.learned.lagS } : {}) })), // prettier-ignore
     stock: materials.map(({ id, name, kind, quantity, averageMinor }) => {
       return { materialId: id, name, kind: kind as StockOnHand['kind'], quantity, averageMinor };
     }),
@@ -63,6 +66,17 @@ function planProduct(
   const recipe = recipes.find((each) => each.id === product.recipeId);
   const program = programs.find((each) => each.id === product.bakeProgramId);
   const details = hook.hook!;
+  const planned = (id: string): PlanPowder => {
+    const { name, powder } = materials.get(id)!;
+    const { specificGravity, label, form, dryS } = powder!;
+    return { materialId: id, name, specificGravity, label, ...(form ? { form } : {}), ...(dryS ? { dryS } : {}) };
+  };
+  const layers = (recipe?.layers ?? []).map(({ powderId, zone, coats, mix }): PlanLayer => ({
+    powder: planned(powderId),
+    zone,
+    coats,
+    ...(mix ? { mix: { powder: planned(mix.powderId), share: mix.share } } : {}),
+  }));
   return {
     id: product.id,
     name: product.name,
@@ -75,15 +89,12 @@ function planProduct(
       eyeAngleDeg: details.eyeAngleDeg,
       massKg: hookMassKg(details),
     },
-    layers: (recipe?.layers ?? []).map(({ powderId, zone, coats }) => {
-      const powder = materials.get(powderId)!;
-      const { specificGravity, label } = powder.powder!;
-      return { powder: { materialId: powder.id, name: powder.name, specificGravity, label }, zone, coats };
-    }),
-    bake: program ? { ...program, preheated: Boolean(program.preheated) } : null,
+    layers,
+    ways: product.ways ?? null,
+    // What only dries is never baked.
+    bake: program && curedPowders(layers).length > 0 ? { ...program, preheated: Boolean(program.preheated) } : null,
   };
 }
-
 const hookMassKg = ({ size, wire }: NonNullable<Material['hook']>) => typicalHook(size, wire).massKg;
 
 /** The lead that is poured: the soft lead there is most of. */

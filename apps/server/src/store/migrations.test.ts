@@ -1,9 +1,11 @@
+import { DEFAULT_SETTINGS } from '@schmelz/contract';
 import { pourState } from '@schmelz/core';
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { Sequelize } from 'sequelize';
 import { fillRecords, listMolds } from '../services/cavities.ts';
 import { addPourEntries, readPour } from '../services/pours.ts';
+import { readSettings } from '../services/settings.ts';
 import { temporaryFolder } from '../test/server.ts';
 import { migrate, openStore } from './store.ts';
 
@@ -44,6 +46,18 @@ test('pours of one mold stay what they were, and can be gone on with', async () 
   expect(state.byCavity[cavity]).toEqual({ good: 0, kept: 0, rejects: { short: 1 } });
   expect((await listMolds(store))[0]!.cavities[0]).toMatchObject({ casts: 1, shotsSinceSmoked: 2 });
   expect(await fillRecords(store, mold)).toMatchObject([{ casts: 1, shorts: 1 }]);
+  await store.close();
+});
+
+test('seconds that nobody had changed come from the ways now; a maker’s own stay', async () => {
+  const folder = temporaryFolder();
+  const sequelize = new Sequelize({ dialect: 'sqlite', storage: join(folder, 'schmelz.sqlite'), logging: false });
+  await migrate(sequelize, '003-two-molds');
+  const old = { ...DEFAULT_SETTINGS, ways: { ...DEFAULT_SETTINGS.ways, trimS: 12, coatS: 31 } };
+  await sequelize.query('INSERT INTO settings (id, body, version) VALUES (1, ?, 1)', { replacements: [JSON.stringify(old)] }); // prettier-ignore
+  await sequelize.close();
+  const store = await openStore(folder);
+  expect((await readSettings(store)).settings.ways).toMatchObject({ trimS: null, coatS: 31 });
   await store.close();
 });
 

@@ -162,11 +162,28 @@ const TABLES = {
   channels: { id: serial(), source: STRING, name: STRING, place: STRING },
   readingTail: { channelId: place(), at: { type: INTEGER, primaryKey: true }, tenths: INTEGER },
   readingBlocks: { id: serial(), channelId: INTEGER, fromAt: INTEGER, toAt: INTEGER, count: INTEGER, low: INTEGER, high: INTEGER, sum: INTEGER, data: DataTypes.BLOB }, // prettier-ignore
-  ovens: { id: id(), name: STRING, places: INTEGER, powerW: DOUBLE, lagS: DOUBLE, version: INTEGER },
+  ovens: {
+    id: id(),
+    name: STRING,
+    places: INTEGER,
+    powerW: DOUBLE,
+    lagS: DOUBLE,
+    racks: json(),
+    learned: json(),
+    version: INTEGER,
+  },
   recipes: { id: id(), name: STRING, eyeColour: STRING, version: INTEGER },
-  recipeLayers: { recipeId: id(), position: place(), powderId: STRING, zone: STRING, coats: INTEGER },
-  bakePrograms: { id: id(), name: STRING, setC: DOUBLE, seconds: INTEGER, preheated: BOOLEAN, version: INTEGER },
-  products: { id: id(), name: STRING, style: STRING, nominalMassKg: DOUBLE, hookId: STRING, recipeId: STRING, bakeProgramId: STRING, priceMinor: INTEGER, version: INTEGER }, // prettier-ignore
+  recipeLayers: { recipeId: id(), position: place(), powderId: STRING, zone: STRING, coats: INTEGER, mix: json() },
+  bakePrograms: {
+    id: id(),
+    name: STRING,
+    setC: DOUBLE,
+    seconds: INTEGER,
+    preheated: BOOLEAN,
+    from: { type: STRING, defaultValue: 'door' },
+    version: INTEGER,
+  },
+  products: { id: id(), name: STRING, style: STRING, nominalMassKg: DOUBLE, hookId: STRING, recipeId: STRING, bakeProgramId: STRING, ways: json(), priceMinor: INTEGER, version: INTEGER }, // prettier-ignore
   orders: { id: id(), number: INTEGER, customer: STRING, dueOn: STRING, note: STRING, status: STRING, createdAt: INTEGER, version: INTEGER }, // prettier-ignore
   orderLines: { orderId: id(), position: place(), productId: STRING, quantity: INTEGER },
   tickets: { id: id(), number: INTEGER, orderId: STRING, productId: STRING, quantity: INTEGER, route: json(), planned: json(), createdAt: INTEGER, closedAt: INTEGER, version: INTEGER }, // prettier-ignore

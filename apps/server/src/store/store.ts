@@ -6,6 +6,7 @@ import { lockFolder } from './lock.ts';
 import { up as workshop } from './migrations/001-workshop.ts';
 import { up as heat } from './migrations/002-heat.ts';
 import { up as twoMolds } from './migrations/003-two-molds.ts';
+import { up as finish } from './migrations/004-finish.ts';
 import { defineModels, type Models } from './models.ts';
 
 export interface Store {
@@ -22,6 +23,7 @@ const MIGRATIONS = [
   { name: '001-workshop', sql: workshop },
   { name: '002-heat', sql: heat },
   { name: '003-two-molds', sql: twoMolds },
+  { name: '004-finish', sql: finish },
 ];
 
 /** Brings the tables up to date, or up to one step, so that an older file can be made. */

@@ -1,4 +1,4 @@
-import { COUNT_STATIONS, POUR_CAUSES, ROUTINE_WORK, SHORT_WHERE } from '@schmelz/core';
+import { COUNT_FROM, COUNT_STATIONS, POUR_CAUSES, ROUTINE_WORK, SHORT_WHERE } from '@schmelz/core';
 import * as yup from 'yup';
 import { choice, flag, id, list, moment, number, record, text, whole } from './field.ts';
 
@@ -78,7 +78,12 @@ export const ticketEntrySchemas = {
     setC: number('C', 60, 260),
     seconds: whole('s', 60, 14_400),
     preheated: flag(),
+    from: choice(COUNT_FROM).optional(),
+    warmS: number('s', 0, 14_400).optional(),
   }),
+  warm: record({ ...entry, kind: of('warm'), station: choice(['bake'] as const), by: choice(['probe', 'model', 'hand'] as const) }), // prettier-ignore
+  door: record({ ...entry, kind: of('door'), station: choice(['bake'] as const), open: flag() }),
+  sprue: record({ ...entry, kind: of('sprue'), station: choice(['trim'] as const), massKg: number('kg', 0.001, 60) }),
   unload: record({ ...entry, kind: of('unload'), station: choice(['bake'] as const) }),
   close: record({ ...entry, kind: of('close'), station: choice(['finish'] as const) }),
   undo: record({ ...entry, kind: of('undo'), target: id() }),

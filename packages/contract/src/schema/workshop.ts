@@ -1,5 +1,6 @@
 import {
   BENDS,
+  COUNT_FROM,
   DEFAULT_WAYS,
   EYE_ANGLES_DEG,
   HOOK_SIZES,
@@ -7,15 +8,21 @@ import {
   METAL_IDS,
   MOLD_METALS,
   PIN_WAYS,
+  RACK_WAYS,
   SOOT_SCHOOLS,
+  STEPS,
   STYLE_IDS,
   WARM_SCHOOLS,
   WIRES,
   ZONE_SHARE,
 } from '@schmelz/core';
-import type { PaintZone } from '@schmelz/core';
+import type { PaintZone, SchoolId, StepId } from '@schmelz/core';
 import * as yup from 'yup';
 import { angle, choice, colour, day, flag, id, list, moment, note, number, record, text, whole } from './field.ts';
+
+/** A school for every step of trim and paint; those that are left out are the usual, or the house's. */
+export const finishSchema = () =>
+  yup.object(Object.fromEntries(STEPS.map(({ id, schools }) => [id, choice(schools.map((school) => school.id)).optional()])) as unknown as { [S in StepId]: yup.StringSchema<SchoolId<S> | undefined> }).noUnknown(); // prettier-ignore
 
 /** The maker's own ways and prices; defaults stand in the core. */
 export const waysSchema = record({
@@ -29,10 +36,12 @@ export const waysSchema = record({
   energyMinorPerKWh: whole('minor units/kWh', 0, 100_000_000),
   loadS: number('s', 0, 600),
   inspectS: number('s', 0, 600),
-  trimS: number('s', 0, 3600),
-  coatS: number('s', 0, 3600),
+  /** The maker's own seconds a head, and for a coat; null: by the ways that are followed. */
+  trimS: number('s', 0, 3600).nullable(),
+  coatS: number('s', 0, 3600).nullable(),
   hangS: number('s', 0, 600),
   finishS: number('s', 0, 3600),
+  finish: finishSchema().optional(),
 });
 
 export const settingsSchema = record({
@@ -79,7 +88,8 @@ export const DEFAULT_SETTINGS: Settings = {
 export const MATERIAL_KINDS = ['lead', 'hook', 'powder'] as const;
 export type MaterialKind = (typeof MATERIAL_KINDS)[number];
 export const PART_KINDS = ['base-hole pin', 'shortened pin', 'plug', 'wire keeper', 'wire guard', 'pull-out rod', 'other'] as const; // prettier-ignore
-export const POWDER_FINISHES = ['gloss', 'matte', 'metallic', 'flake'] as const;
+export const POWDER_FINISHES = ['gloss', 'matte', 'metallic', 'flake', 'clear'] as const;
+export const PAINT_FORMS = ['powder', 'liquid'] as const;
 
 const hookDetails = record({
   size: choice(HOOK_SIZES),
@@ -104,7 +114,14 @@ const powderDetails = record({
   colour: colour(),
   finish: choice(POWDER_FINISHES),
   specificGravity: number('', 0.8, 3),
-  label: list(labelPoint, 1, 2),
+  /** What the jar says of the cure; empty for liquid paint. */
+  label: list(labelPoint, 0, 2),
+  form: choice(PAINT_FORMS).optional(),
+  /** Wait before the next coat of liquid paint. */
+  dryS: whole('s', 60, 604_800).nullable().optional(),
+}).test('cure', 'must have the cure of its label where it is a powder, and its wait where it is liquid', (paint) => {
+  if (!paint?.label) return true;
+  return paint.form === 'liquid' ? paint.label.length === 0 && !!paint.dryS : paint.label.length > 0;
 });
 
 export const materialSchema = record({
@@ -217,12 +234,35 @@ export const partSchema = record({
   return !part?.places || part.places.reduce((sum, place) => sum + (place?.count ?? 0), 0) <= part.owned;
 });
 export type PartInput = yup.InferType<typeof partSchema>;
+/** As the maker built it: bars across the oven, heads side by side on each. */
+const rackSchema = () =>
+  record({
+    name: text(40),
+    way: choice(RACK_WAYS),
+    bars: whole('bars', 1, 40),
+    barM: number('m', 0.05, 2),
+    clearM: number('m', 0.02, 1),
+  });
+/** Fitted to an empty run with a probe in it. */
+const ovenLearned = record({
+  lagS: number('s', 1, 3600),
+  lagSdS: number('s', 0, 3600),
+  offsetK: number('K', -80, 80),
+  offsetSdK: number('K', 0, 80),
+  swingK: number('K', 0, 80),
+  periodS: number('s', 1, 7200).nullable().defined(),
+  setC: number('C', 60, 260),
+  ...learned,
+});
 export const ovenSchema = record({
   name: text(),
   places: whole('', 1, 2000),
   powerW: number('W', 100, 20_000),
   lagS: number('s', 1, 3600),
+  racks: list(rackSchema(), 0, 8).nullable().optional(),
+  learned: ovenLearned.nullable().optional(),
 });
+export type OvenInput = yup.InferType<typeof ovenSchema>;
 
 export const recipeSchema = record({
   name: text(),
@@ -231,12 +271,20 @@ export const recipeSchema = record({
       powderId: id(),
       zone: choice(Object.keys(ZONE_SHARE) as PaintZone[]),
       coats: whole('coats', 1, 3),
+      /** Shaken together with another powder. */
+      mix: record({ powderId: id(), share: number('share', 0.05, 0.95) })
+        .nullable()
+        .optional(),
     }),
-    1,
-    5,
-  ).test('base', 'must begin with a layer on the whole head', (layers) => !layers?.[0] || layers[0].zone === 'whole'),
+    0,
+    6,
+  ),
   eyeColour: colour().nullable().defined(),
-});
+}).test(
+  'something',
+  'must have a layer or an eye: bare lead alone needs no recipe',
+  (recipe) => !recipe?.layers || recipe.layers.length > 0 || !!recipe.eyeColour,
+);
 export type RecipeInput = yup.InferType<typeof recipeSchema>;
 
 export const bakeProgramSchema = record({
@@ -244,6 +292,7 @@ export const bakeProgramSchema = record({
   setC: number('C', 60, 260),
   seconds: whole('s', 60, 14_400),
   preheated: flag(),
+  from: choice(COUNT_FROM).optional(),
 });
 
 export const productSchema = record({
@@ -253,6 +302,8 @@ export const productSchema = record({
   hookId: id(),
   recipeId: id().nullable().defined(),
   bakeProgramId: id().nullable().defined(),
+  /** Its own ways where they differ from the house's. */
+  ways: finishSchema().nullable().optional(),
   priceMinor: whole('minor units', 0, 100_000_000).nullable().defined(),
 });
 export type ProductInput = yup.InferType<typeof productSchema>;

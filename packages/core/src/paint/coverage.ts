@@ -23,5 +23,5 @@ export function powderKg(input: CoverageInput): number {
 }
 
 /** Zones of a head that a layer covers, as a share of the painted surface. */
-export const ZONE_SHARE = { whole: 1, back: 0.5, speckle: 0.12, flake: 0.15 } as const;
+export const ZONE_SHARE = { whole: 1, back: 0.5, nose: 0.35, speckle: 0.12, flake: 0.15 } as const;
 export type PaintZone = keyof typeof ZONE_SHARE;

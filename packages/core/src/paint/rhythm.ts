@@ -1,14 +1,52 @@
+import { schoolOf } from '../ways/house.ts';
+import type { FinishWays } from '../ways/school.ts';
+
 /** A head that was dipped and hung for a moment is still about this warm. Common practice, no source. */
 export const SECOND_COAT_FROM_C = 110;
 /** Heating to gloss after the dip, as a share of the first heating. Common practice, no source. */
 const GLOSS_SHARE = 0.35;
+const DIP_S = 1;
+const TAP_S = 2;
 
-/** One head from the gun to its hook, step by step, s. Common practice, no source; the heating comes from the model. */
-export const paintSteps = (heatS: number): { name: string; seconds: number }[] => [
-  { name: 'heat', seconds: heatS },
-  { name: 'dip', seconds: 1 },
-  { name: 'tap', seconds: 2 },
-  { name: 'to gloss', seconds: Math.max(2, Math.round(heatS * GLOSS_SHARE)) },
-  { name: 'eye', seconds: 3 },
-  { name: 'hang', seconds: 3 },
-];
+export interface PaintStep {
+  name: 'heat' | 'dip' | 'tap' | 'to gloss' | 'dip again' | 'eye' | 'pin' | 'hang' | 'foam' | 'water';
+  seconds: number;
+}
+
+/**
+ * One head from the gun to where it waits, step by step, s, by the ways that are followed; the heating comes from the
+ * model. Stirring is not in it: it comes between heads, see {@link stirDue}.
+ */
+export function paintSteps(heatS: number, ways: FinishWays): PaintStep[] {
+  const seconds = (step: 'gloss' | 'eye' | 'hole' | 'after') => schoolOf(step, ways).seconds;
+  const steps: PaintStep[] = [
+    { name: 'heat', seconds: heatS },
+    { name: 'dip', seconds: DIP_S },
+    { name: 'tap', seconds: TAP_S },
+  ];
+  if (ways.gloss === 'twice') steps.push({ name: 'dip again', seconds: seconds('gloss') });
+  if (ways.gloss === 'reheat') steps.push({ name: 'to gloss', seconds: Math.max(2, Math.round(heatS * GLOSS_SHARE)) });
+  steps.push({ name: 'eye', seconds: seconds('eye') });
+  if (ways.hole === 'pulled one by one') steps.push({ name: 'pin', seconds: seconds('hole') });
+  steps.push({ name: ways.after, seconds: seconds('after') });
+  return steps;
+}
+
+/** Dips between two stirrings; null where air does it. Common practice, no source. */
+const DIPS_A_STIR = { two: 2, six: 6, bed: null } as const;
+
+/** Whether the powder wants stirring before the next dip. */
+export function stirDue(dips: number, ways: FinishWays): boolean {
+  const every = DIPS_A_STIR[ways.loose];
+  return every !== null && dips > 0 && dips % every === 0;
+}
+
+/** Where a metronome stands after so many seconds: which head, which step, how far in it. */
+export function rhythmAt(steps: readonly PaintStep[], passedS: number): { heads: number; at: number; withinS: number } {
+  const round = steps.reduce((sum, step) => sum + step.seconds, 0);
+  const heads = Math.floor(passedS / round);
+  let left = passedS - heads * round;
+  let at = 0;
+  while (at < steps.length - 1 && left >= steps[at]!.seconds) left -= steps[at++]!.seconds;
+  return { heads, at, withinS: left };
+}

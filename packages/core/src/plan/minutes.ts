@@ -1,4 +1,7 @@
-import type { HouseWays, PlanLine } from './types.ts';
+import { finishWays } from '../ways/house.ts';
+import { paintSeconds, trimSeconds } from '../ways/work.ts';
+import { productHeated } from './product.ts';
+import type { HouseWays, PlanLine, PlanProduct } from './types.ts';
 
 /** Pouring one cavity, seconds. Common practice, no source. */
 export const POUR_S_PER_CAVITY = 3;
@@ -45,14 +48,25 @@ export function shotsSeconds(
   }
 }
 
+/** Seconds to trim one head: the maker's own, or by the ways that are followed. */
+export const trimS = (ways: HouseWays, product: Pick<PlanProduct, 'ways'>): number =>
+  ways.trimS ?? trimSeconds(finishWays(ways.finish, product.ways));
+
+/** Seconds to paint one head, all its layers: the maker's own for a coat, or by the model and the ways. */
+export function paintS(ways: HouseWays, product: PlanProduct): number {
+  const { layers } = product;
+  if (ways.coatS !== null) return ways.coatS * layers.reduce((total, layer) => total + layer.coats, 0);
+  const painted = layers.map(({ zone, coats, powder }) => ({ zone, coats, form: powder.form ?? ('powder' as const) }));
+  return paintSeconds(painted, productHeated(product), finishWays(ways.finish, product.ways), ways.roomC);
+}
+
 /** Hands-on seconds at the stations after the pour, for all lines. */
 export function handSeconds(ways: HouseWays, lines: readonly PlanLine[]) {
   const sum = (seconds: (line: PlanLine) => number) =>
     lines.reduce((total, line) => total + line.quantity * seconds(line), 0);
-  const coats = (line: PlanLine) => line.product.layers.reduce((total, layer) => total + layer.coats, 0);
   return {
-    trim: sum(() => ways.trimS),
-    paint: sum((line) => coats(line) * ways.coatS),
+    trim: sum(({ product }) => trimS(ways, product)),
+    paint: sum(({ product }) => paintS(ways, product)),
     bake: sum((line) => (line.product.bake && line.product.layers.length ? ways.hangS : 0)),
     finish: sum(() => ways.finishS),
   };

@@ -101,9 +101,10 @@ describe('time and money', () => {
       { product: product(10, { layers }), quantity: 10 },
       { product: product(14, { bake: null }), quantity: 5 },
     ];
-    expect(handSeconds(DEFAULT_WAYS, lines)).toEqual({
-      trim: 15 * DEFAULT_WAYS.trimS,
-      paint: (20 + 5) * DEFAULT_WAYS.coatS,
+    // The maker's own seconds, where there are any, outrank those of the ways.
+    expect(handSeconds({ ...DEFAULT_WAYS, trimS: 9, coatS: 25 }, lines)).toEqual({
+      trim: 15 * 9,
+      paint: (20 + 5) * 25,
       bake: 10 * DEFAULT_WAYS.hangS,
       finish: 15 * DEFAULT_WAYS.finishS,
     });

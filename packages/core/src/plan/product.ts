@@ -1,18 +1,21 @@
-import { cureLaw, cureShare, PRIOR_ACTIVATION_J_MOL } from '../bake/cure.ts';
+import { cureLaw, cureShare, warmUpS, PRIOR_ACTIVATION_J_MOL } from '../bake/cure.ts';
 import { headLagS } from '../bake/head-lag.ts';
+import { typicalHook, type Wire } from '../geometry/hook.ts';
+import type { HeatedHead } from '../paint/head-heat.ts';
 import { castMassKg } from '../cast/cast-mass.ts';
-import { coldHeadSolid } from '../geometry/solid.ts';
+import { coldHeadSolid, headWidthM } from '../geometry/solid.ts';
 import { powderKg, ZONE_SHARE } from '../paint/coverage.ts';
 import { figure, given, type Figure } from '../quantity/figure.ts';
-import type { HouseWays, PlanOven, PlanProduct } from './types.ts';
+import type { HouseWays, PlanBake, PlanLayer, PlanOven, PlanPowder, PlanProduct } from './types.ts';
 
 /** Powder for one head of this product, kg by material; the same powder in two layers is added up. */
 export function powdersPerHead(product: PlanProduct, ways: Pick<HouseWays, 'filmM' | 'transferEfficiency'>) {
   const { paintedAreaM2 } = coldHeadSolid(product.style, castMassKg({ nominalMassKg: product.nominalMassKg }));
   const byMaterial = new Map<string, { materialId: string; name: string; kgPerHead: number }>();
-  for (const { powder, zone, coats } of product.layers) {
+  const add = (powder: PlanPowder, { zone, coats }: PlanLayer, share: number) => {
     const kg =
       coats *
+      share *
       powderKg({
         paintedAreaM2: paintedAreaM2 * ZONE_SHARE[zone],
         filmM: ways.filmM,
@@ -21,9 +24,42 @@ export function powdersPerHead(product: PlanProduct, ways: Pick<HouseWays, 'film
       });
     const before = byMaterial.get(powder.materialId)?.kgPerHead ?? 0;
     byMaterial.set(powder.materialId, { materialId: powder.materialId, name: powder.name, kgPerHead: before + kg });
+  };
+  for (const layer of product.layers) {
+    const mixed = layer.mix?.share ?? 0;
+    add(layer.powder, layer, 1 - mixed);
+    if (layer.mix) add(layer.mix.powder, layer, mixed);
   }
   return [...byMaterial.values()];
 }
+
+/** This product's head as a gun or a flame sees it. */
+export function productHeated({
+  style,
+  nominalMassKg,
+  hook,
+}: Pick<PlanProduct, 'style' | 'nominalMassKg'> & {
+  hook: Pick<PlanProduct['hook'], 'size'> & { wire?: Wire };
+}): HeatedHead {
+  const leadKg = castMassKg({ nominalMassKg });
+  const { cooledAreaM2 } = coldHeadSolid(style, leadKg);
+  return {
+    leadKg,
+    areaM2: cooledAreaM2,
+    wireM: typicalHook(hook.size, hook.wire).wireM,
+    embeddedM: headWidthM(leadKg),
+  };
+}
+
+/** Powders of a product that have to cure; liquid paint only dries. */
+export const curedPowders = (layers: readonly PlanLayer[]): PlanPowder[] => [
+  ...new Map(
+    layers
+      .flatMap(({ powder, mix }) => (mix ? [powder, mix.powder] : [powder]))
+      .filter((powder) => powder.form !== 'liquid')
+      .map((powder) => [powder.materialId, powder]),
+  ).values(),
+];
 
 /** Lag of this product's head in the oven, seconds. */
 export function productLagS(product: Pick<PlanProduct, 'style' | 'nominalMassKg' | 'hook'>): number {
@@ -31,16 +67,31 @@ export function productLagS(product: Pick<PlanProduct, 'style' | 'nominalMassKg'
   return headLagS(leadKg, product.hook.massKg, coldHeadSolid(product.style, leadKg).cooledAreaM2);
 }
 
+/** Seconds from shutting the door to taking out: a program that counts from the metal's heat waits for that first. */
+export function bakeDoorS(
+  product: Pick<PlanProduct, 'style' | 'nominalMassKg' | 'hook'>,
+  bake: PlanBake,
+  oven: Pick<PlanOven, 'lagS'>,
+): number {
+  if (bake.from !== 'metal') return bake.seconds;
+  return (
+    bake.seconds +
+    warmUpS({ setC: bake.setC, headLagS: productLagS(product), ovenLagS: bake.preheated ? 0 : oven.lagS })
+  );
+}
+
 /** How far this program cures this product: the least cured of its powders, as a share of full. Null without a bake. */
 export function productCure(product: PlanProduct, oven: Pick<PlanOven, 'lagS'>): Figure | null {
   const { bake, layers } = product;
-  if (!bake || layers.length === 0) return null;
+  const cured = curedPowders(layers);
+  if (!bake || cured.length === 0) return null;
   const lagS = productLagS(product);
+  const doorS = bakeDoorS(product, bake, oven);
   const ovenLagS = bake.preheated ? 0 : oven.lagS;
-  const shares = layers.map(({ powder }) => {
+  const shares = cured.map((powder) => {
     const law = cureLaw(powder.label);
     const at = (activationJMol: number) =>
-      cureShare({ law: { ...law, activationJMol }, headLagS: lagS, setC: bake.setC, ovenLagS }, bake.seconds);
+      cureShare({ law: { ...law, activationJMol }, headLagS: lagS, setC: bake.setC, ovenLagS }, doorS);
     const ends =
       law.from === 'prior'
         ? [at(PRIOR_ACTIVATION_J_MOL.low), at(PRIOR_ACTIVATION_J_MOL.high)]
@@ -57,7 +108,7 @@ export function productCure(product: PlanProduct, oven: Pick<PlanOven, 'lagS'>):
       source: "Arrhenius law through the jar's label; head and oven as first-order lags",
       inputs: [
         given('Oven set to', bake.setC, 'C'),
-        given('Time', bake.seconds, 's', bake.preheated ? 'preheated' : 'from cold'),
+        given('Time', doorS, 's', `${bake.preheated ? 'preheated' : 'from cold'}, the warming in it`),
         given('Head lags by', lagS, 's'),
         given('Powder', least.powder.name, 'text'),
         given('Activation energy', `${(least.law.activationJMol / 1000).toFixed(1)} kJ/mol`, 'text', least.law.from),

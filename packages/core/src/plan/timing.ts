@@ -4,7 +4,9 @@ import { figure, given, type Figure } from '../quantity/figure.ts';
 import { J_PER_KWH } from '../quantity/units.ts';
 import type { MoldAllocation } from './allocate.ts';
 import { handSeconds, shotSeconds } from './minutes.ts';
-import type { MoldPlan, Plan, PlanInput, PlanLine } from './types.ts';
+import { ovenLoads, roomOf } from '../bake/rack.ts';
+import { bakeDoorS, curedPowders } from './product.ts';
+import type { MoldPlan, Plan, PlanInput, PlanLayer, PlanLine, PlanOven } from './types.ts';
 
 /** Share of its rated power that an oven draws on average while it holds temperature. Common practice, no source. */
 export const OVEN_DUTY = 0.6;
@@ -17,6 +19,8 @@ export interface Timing {
   hands: ReturnType<typeof handSeconds>;
   ovenLoads: number;
   bakeWaitS: number;
+  /** Waits of liquid paint between coats; the heads of a line dry together. */
+  dryWaitS: number;
   energyKWh: number;
 }
 
@@ -34,15 +38,7 @@ export function timingOf(
     const cavities = allocations[at]!.kinds.reduce((n, kind) => n + kind.cavities.length, 0);
     return sum + mold.blanks.value * BLANK_CYCLE_S + mold.shots.value * shotSeconds(ways, cavities, mold.openS.value);
   }, 0);
-  const baked = lines.filter((line) => line.product.bake && line.product.layers.length > 0);
-  const programs = new Map<string, { heads: number; seconds: number }>();
-  for (const { product, quantity } of baked) {
-    const key = `${product.bake!.setC} ${product.bake!.seconds}`;
-    const program = programs.get(key) ?? { heads: 0, seconds: product.bake!.seconds };
-    program.heads += quantity;
-    programs.set(key, program);
-  }
-  const loads = [...programs.values()].map((each) => ({ ...each, loads: Math.ceil(each.heads / oven.places) }));
+  const loads = bakeLoads(lines, oven);
   const bakeWaitS = loads.reduce((sum, each) => sum + each.loads * each.seconds, 0);
   const holdKWh = holdingEnergyKWh(pot.lossWPerK, ways.pourC, ways.roomC, pourS);
   return {
@@ -52,8 +48,37 @@ export function timingOf(
     hands: handSeconds(ways, lines),
     ovenLoads: loads.reduce((sum, each) => sum + each.loads, 0),
     bakeWaitS,
+    dryWaitS: Math.max(0, ...lines.map(({ product }) => dryWaitS(product.layers))),
     energyKWh: melt.energyKWh + holdKWh + (oven.powerW * OVEN_DUTY * bakeWaitS) / J_PER_KWH,
   };
+}
+
+/** How long liquid paint dries, coat after coat, s. */
+export const dryWaitS = (layers: readonly PlanLayer[]): number =>
+  layers.reduce((sum, { powder, coats }) => sum + (powder.form === 'liquid' ? coats * (powder.dryS ?? 0) : 0), 0);
+
+/** Oven loads by program: packed onto the oven's racks where it has any, by its plain count of places otherwise. */
+export function bakeLoads(
+  lines: readonly PlanLine[],
+  oven: PlanOven,
+): { seconds: number; heads: number; loads: number }[] {
+  const programs = new Map<string, PlanLine[]>();
+  for (const line of lines) {
+    const { bake, layers } = line.product;
+    if (!bake || curedPowders(layers).length === 0) continue;
+    const key = `${bake.setC} ${bake.seconds} ${bake.from ?? 'door'}`;
+    programs.set(key, [...(programs.get(key) ?? []), line]);
+  }
+  return [...programs.values()].map((own) => {
+    // The slowest head of the load says how long it is in.
+    const seconds = Math.max(...own.map(({ product }) => bakeDoorS(product, product.bake!, oven)));
+    const heads = own.reduce((sum, line) => sum + line.quantity, 0);
+    const batches = own.map(({ product, quantity }) => ({ id: product.id, program: 'one', heads: quantity, ...roomOf({ style: product.style, massKg: product.nominalMassKg, hookSize: product.hook.size }) })); // prettier-ignore
+    const packed = oven.racks?.length ? ovenLoads(oven.racks, batches) : null;
+    // A head that no rack takes is still baked: it lies on the tray, by the plain count.
+    const loads = packed && packed.homeless.length === 0 ? packed.loads.length : Math.ceil(heads / oven.places);
+    return { seconds, heads, loads };
+  });
 }
 
 export const meltFigure = (timing: Timing, chargeKg: number, { pot, ways }: PlanInput): Figure =>
@@ -94,11 +119,24 @@ export function minutesOf(timing: Timing, lines: readonly PlanLine[]): Plan['min
   });
   const steps = [
     step('pour', timing.pourS, 'Blank shots, then shot by shot: load, close, pour, wait, open, look.'),
-    step('trim', timing.hands.trim, 'Sprue off, edge smoothed.'),
-    step('paint', timing.hands.paint, 'Heat, dip, tap, flow; each coat counts.'),
+    step('trim', timing.hands.trim, 'Sprue off and edge, by your ways.'),
+    step(
+      'paint',
+      timing.hands.paint,
+      'Heat, dip, tap and what your ways add, layer by layer; the heating by the model.',
+    ),
     step('bake', timing.hands.bake, 'Hanging up and taking down; the oven works alone.'),
     step('finish', timing.hands.finish, 'Counting and bagging.'),
   ];
+  const paint = steps[2]!;
+  if (timing.dryWaitS > 0) {
+    paint.waitS = figure(timing.dryWaitS, 's', {
+      rule: 'Liquid paint dries between its coats; the heads of a line dry side by side.',
+      formula: 'Σ coats · wait',
+      source: 'The wait written down with the paint',
+      inputs: lines.flatMap(({ product }) => product.layers.filter(({ powder }) => powder.form === 'liquid').map(({ powder, coats }) => given(powder.name, powder.dryS ?? 0, 's', `${coats} coats`))), // prettier-ignore
+    });
+  }
   const bake = steps[3]!;
   bake.waitS = figure(timing.bakeWaitS, 's', {
     rule: 'One load after another.',

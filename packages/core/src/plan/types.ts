@@ -1,7 +1,10 @@
 import type { HookSize } from '../geometry/hook.ts';
 import type { StyleId } from '../geometry/styles.ts';
 import type { LabelPoint } from '../bake/cure.ts';
+import type { CountFrom } from '../run/ticket.ts';
+import type { OvenRack } from '../bake/rack.ts';
 import type { PaintZone } from '../paint/coverage.ts';
+import type { FinishWays } from '../ways/school.ts';
 import type { MoldMetal } from '../mold/block.ts';
 import type { WarmSchool } from '../mold/warm-plan.ts';
 import type { Figure } from '../quantity/figure.ts';
@@ -17,18 +20,26 @@ export interface PlanPowder {
   materialId: string;
   name: string;
   specificGravity: number;
+  /** Empty for liquid paint, which dries instead. */
   label: LabelPoint[];
+  form?: 'powder' | 'liquid';
+  /** Wait before the next coat, s, of liquid paint. */
+  dryS?: number;
 }
 export interface PlanLayer {
   powder: PlanPowder;
   zone: PaintZone;
   coats: number;
+  /** Shaken together with another powder: its share of the mixture. */
+  mix?: { powder: PlanPowder; share: number } | null;
 }
 export interface PlanBake {
   name: string;
   setC: number;
   seconds: number;
   preheated: boolean;
+  /** What its minutes are counted from; the shutting of the door where nothing is said. */
+  from?: CountFrom;
 }
 export interface PlanProduct {
   id: string;
@@ -38,6 +49,8 @@ export interface PlanProduct {
   hook: PlanHook;
   layers: PlanLayer[];
   bake: PlanBake | null;
+  /** Its own ways at trim and paint, where they differ from the house's. */
+  ways?: Partial<FinishWays> | null;
 }
 export interface PlanLine {
   product: PlanProduct;
@@ -81,6 +94,7 @@ export interface PlanOven {
   places: number;
   powerW: number;
   lagS: number;
+  racks?: OvenRack[] | null;
 }
 /** The maker's own ways and prices; every one has a default and can be changed in the setup. */
 export interface HouseWays {
@@ -95,10 +109,13 @@ export interface HouseWays {
   /** Hands-on seconds a head. */
   loadS: number;
   inspectS: number;
-  trimS: number;
-  coatS: number;
+  /** Null: reckoned from the ways that are followed. */
+  trimS: number | null;
+  coatS: number | null;
   hangS: number;
   finishS: number;
+  /** Schools of the house at trim and paint. */
+  finish?: Partial<FinishWays>;
 }
 export interface StockOnHand {
   materialId: string;

@@ -12,8 +12,8 @@ export const DEFAULT_WAYS: HouseWays = {
   energyMinorPerKWh: 32,
   loadS: 17,
   inspectS: 12,
-  trimS: 12,
-  coatS: 25,
+  trimS: null,
+  coatS: null,
   hangS: 3,
   finishS: 6,
 };

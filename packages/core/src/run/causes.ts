@@ -22,7 +22,7 @@ export type Station = (typeof STATIONS)[number];
 
 export const STATION_CAUSES: Record<CountStation, readonly string[]> = {
   trim: ['divot', 'void', 'loose hook', 'bent hook', 'flash', 'other'],
-  paint: ['runs', 'bubbles', 'thin', 'dull', 'eye closed', 'other'],
+  paint: ['runs', 'bubbles', 'thin', 'dull', 'eye closed', 'hole filled', 'colour bled', 'other'],
   bake: ['runs', 'soft', 'browned hook', 'drip', 'chipped', 'other'],
   finish: ['chipped', 'eye closed', 'loose hook', 'rusty hook', 'other'],
 };

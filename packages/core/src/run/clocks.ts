@@ -56,9 +56,8 @@ export function runningClocks(pours: readonly ClockPour[], tickets: readonly Clo
   for (const { id, number, setup, log } of tickets) {
     for (const load of ticketState(setup, log).loads) {
       if (load.unloadedAt !== null) continue;
-      const { loadedAt, seconds } = load;
+      const { loadedAt, endsAt } = load;
       const name = `Bake, ticket ${number}`;
-      const endsAt = loadedAt + seconds * 1000;
       clocks.push({ id: `oven ${load.id}`, body: 'oven', name, startedAt: loadedAt, endsAt, to: `/bake/${id}` });
     }
   }

@@ -32,7 +32,7 @@ export function nextThing(tickets: readonly NextTicket[], openPourId: string | n
   const sorted = [...tickets].sort(byDue);
   for (const { id, state } of sorted) {
     const load = state.loads.find((each) => each.unloadedAt === null);
-    if (load && load.loadedAt + load.seconds * 1000 <= now) {
+    if (load && load.endsAt <= now) {
       return { what: 'take out', ticketId: id, pourId: null, count: load.count };
     }
   }

@@ -56,6 +56,29 @@ describe('a ticket along its stations', () => {
     expect(state.at).toBe('pour');
   });
 
+  test('a count that goes from the metal starts anew when it is warm; the door is kept with its load', () => {
+    const hung: TicketEntry = { ...base(), kind: 'load', station: 'bake', count: 10, setC: 177, seconds: 1200, preheated: true, from: 'metal', warmS: 480 }; // prettier-ignore
+    const say = (entry: object, afterS: number) => ({ id: `d${(clock += 1)}`, at: hung.at + 1000 * afterS, station: 'bake', ...entry }) as TicketEntry; // prettier-ignore
+    const before = [good('trim', 10), good('paint', 10), hung].map((entry, i) => ({ ...entry, at: hung.at - 2 + i }));
+    const load = (more: TicketEntry[]) => ticketState(setup, [...before, ...more]).loads[0]!;
+    expect(load([]).endsAt - hung.at).toBe(1000 * (480 + 1200));
+    const warm = say({ kind: 'warm', by: 'probe' }, 600);
+    expect(load([warm]).endsAt - hung.at).toBe(1000 * (600 + 1200));
+    // A second word on it, of another device, moves nothing.
+    expect(load([warm, say({ kind: 'warm', by: 'hand' }, 700)]).warmAt).toBe(warm.at);
+    const doors = load([say({ kind: 'door', open: true }, 900), say({ kind: 'door', open: true }, 905), say({ kind: 'door', open: false }, 930)]).doors; // prettier-ignore
+    expect(doors).toEqual([{ fromAt: hung.at + 900_000, toAt: hung.at + 930_000 }]);
+    expect(refusal(setup, [good('trim', 10)], { ...base(), kind: 'door', station: 'bake', open: true })).toMatch(/No load/); // prettier-ignore
+  });
+
+  test('sprues weighed at the trim are summed up', () => {
+    const sprue = (massKg: number): TicketEntry => ({ ...base(), kind: 'sprue', station: 'trim', massKg });
+    expect(ticketState(setup, [good('trim', 4), sprue(0.12), sprue(0.05)]).stations.trim!.sprueKg).toBeCloseTo(
+      0.17,
+      12,
+    );
+  });
+
   test('the oven: load, out, look', () => {
     const before: TicketLog = [good('trim', 10), good('paint', 10)];
     expect(bakeCounts(ticketState(setup, before))).toEqual({ toLoad: 10, inOven: 0, toInspect: 0 });

@@ -1,4 +1,5 @@
 import { COUNT_STATIONS, type CountStation, type Station } from './causes.ts';
+import type { DoorOpening } from '../bake/running.ts';
 import { standing, workSeconds, type Entry, type UndoEntry } from './log.ts';
 
 export type TicketEntry =
@@ -7,11 +8,30 @@ export type TicketEntry =
   | (Entry & { kind: 'reject'; station: CountStation; cause: string; count: number; hookLost?: boolean })
   | (Entry & { kind: 'pause'; station: CountStation })
   | (Entry & { kind: 'resume'; station: CountStation })
-  | (Entry & { kind: 'load'; station: 'bake'; count: number; setC: number; seconds: number; preheated: boolean })
+  | (Entry & {
+      kind: 'load';
+      station: 'bake';
+      count: number;
+      setC: number;
+      seconds: number;
+      preheated: boolean;
+      from?: CountFrom;
+      warmS?: number;
+    })
   | (Entry & { kind: 'unload'; station: 'bake' })
+  /** The metal is at the oven's heat: a count that goes from there begins. */
+  | (Entry & { kind: 'warm'; station: 'bake'; by: 'probe' | 'model' | 'hand' })
+  /** The oven's door is opened, or shut again, with heads in it. */
+  | (Entry & { kind: 'door'; station: 'bake'; open: boolean })
+  /** Cut-off sprues on the scale, back to the pot. */
+  | (Entry & { kind: 'sprue'; station: 'trim'; massKg: number })
   | (Entry & { kind: 'close'; station: 'finish' });
 
 export type TicketLog = readonly (TicketEntry | UndoEntry)[];
+
+/** What a program's minutes are counted from: the shutting of the door, or the metal's own heat. */
+export const COUNT_FROM = ['door', 'metal'] as const;
+export type CountFrom = (typeof COUNT_FROM)[number];
 
 export interface OvenLoad {
   id: string;
@@ -19,7 +39,14 @@ export interface OvenLoad {
   setC: number;
   seconds: number;
   preheated: boolean;
+  from: CountFrom;
+  /** What the metal was reckoned to take to the oven's heat, s; 0 where the count goes from the door. */
+  warmS: number;
   loadedAt: number;
+  warmAt: number | null;
+  doors: DoorOpening[];
+  /** When the program is over, as far as is known now. */
+  endsAt: number;
   unloadedAt: number | null;
 }
 
@@ -31,6 +58,8 @@ export interface StationState {
   rejects: Record<string, number>;
   rejected: number;
   hooksLost: number;
+  /** Cut-off sprues weighed here, kg. */
+  sprueKg: number;
   /** Heads here that are neither good nor rejected yet. */
   left: number;
   /** Of those, in the oven. */
@@ -74,9 +103,11 @@ function stationState(
   const own = entries.filter((entry) => entry.station === station && entry.kind !== 'close');
   let good = 0;
   let hooksLost = 0;
+  let sprueKg = 0;
   const rejects: Record<string, number> = {};
   for (const entry of own) {
     if (entry.kind === 'good') good += entry.count;
+    if (entry.kind === 'sprue') sprueKg += entry.massKg;
     if (entry.kind === 'reject') {
       rejects[entry.cause] = (rejects[entry.cause] ?? 0) + entry.count;
       if (entry.hookLost) hooksLost += entry.count;
@@ -101,6 +132,7 @@ function stationState(
     rejects,
     rejected,
     hooksLost,
+    sprueKg,
     left,
     inOven,
     workS: workSeconds(own),
@@ -114,10 +146,20 @@ export function ticketState(setup: TicketSetup, log: TicketLog): TicketState {
   const loads: OvenLoad[] = [];
   for (const entry of entries) {
     if (entry.kind === 'load') {
-      const { id, count, setC, seconds, preheated } = entry;
-      loads.push({ id, count, setC, seconds, preheated, loadedAt: entry.at, unloadedAt: null });
+      const { id, count, setC, seconds, preheated, from = 'door' } = entry;
+      const warmS = from === 'metal' ? (entry.warmS ?? 0) : 0;
+      loads.push({ id, count, setC, seconds, preheated, from, warmS, loadedAt: entry.at, warmAt: null, doors: [], endsAt: entry.at + 1000 * (warmS + seconds), unloadedAt: null }); // prettier-ignore
     }
     const open = loads.find((load) => load.unloadedAt === null);
+    if (entry.kind === 'warm' && open && open.warmAt === null) {
+      open.warmAt = entry.at;
+      if (open.from === 'metal') open.endsAt = entry.at + 1000 * open.seconds;
+    }
+    if (entry.kind === 'door' && open) {
+      const last = open.doors.at(-1);
+      if (entry.open && last?.toAt !== null) open.doors.push({ fromAt: entry.at, toAt: null });
+      if (!entry.open && last?.toAt === null) last.toAt = entry.at;
+    }
     if (entry.kind === 'unload' && open) open.unloadedAt = entry.at;
   }
   const stations: TicketState['stations'] = {};
@@ -150,7 +192,9 @@ export function refusal(setup: TicketSetup, log: TicketLog, entry: TicketEntry):
     return `count is ${entry.count}; allowed: 1 to ${free}, the heads that wait at ${entry.station}`;
   }
   if (entry.kind === 'load' && station.inOven > 0) return 'The oven holds a load of this ticket; take it out first.';
-  if (entry.kind === 'unload' && station.inOven === 0) return 'No load of this ticket is in the oven.';
+  if ((entry.kind === 'unload' || entry.kind === 'warm' || entry.kind === 'door') && station.inOven === 0) {
+    return 'No load of this ticket is in the oven.';
+  }
   return null;
 }
 

@@ -1,0 +1,154 @@
+import { Solver } from 'odex';
+import { seeded } from '../random/seeded.ts';
+import { bakeTemperaturesC, cureLaw, cureShare, fullCureS, timeToFullCureS, warmUpS, WARM_WITHIN_K } from './cure.ts';
+import { fitOven, ovenLagFigure, ovenOffsetFigure } from './fit-oven.ts';
+import { handlingTimeS } from '../freeze/handling.ts';
+import { coldHeadSolid } from '../geometry/solid.ts';
+import { ovenLoads, roomOf, type OvenRack } from './rack.ts';
+import { runningBake, type RunningBake } from './running.ts';
+
+const law = cureLaw([
+  { metalC: 177, seconds: 1200 },
+  { metalC: 200, seconds: 600 },
+]);
+const minutes = (n: number) => n * 60_000;
+const bake = (more: Partial<RunningBake> = {}): RunningBake => ({
+  law,
+  headLagS: 120,
+  airC: 177,
+  ovenLagS: 200,
+  loadedAt: 0,
+  preheated: true,
+  doors: [],
+  readings: [],
+  now: minutes(10),
+  ...more,
+});
+
+describe('a bake that runs', () => {
+  test('with nothing to say it is what the program says: against the closed form of two lags', () => {
+    for (const preheated of [true, false]) {
+      const input = { law, headLagS: 120, setC: 177, ovenLagS: preheated ? 0 : 200 };
+      const state = runningBake(bake({ preheated }));
+      expect(state.metalC).toBeCloseTo(bakeTemperaturesC(input, 600).metalC, 0);
+      expect(state.cure).toBeCloseTo(cureShare(input, 600), 2);
+      expect(state.probed).toBe(false);
+      expect(state.fullAt! / 1000 / timeToFullCureS(input)!).toBeCloseTo(1, 1);
+    }
+  });
+  test('the count starts when the metal is warm, not when the door is shut', () => {
+    const seconds = warmUpS({ setC: 177, headLagS: 120 });
+    expect(seconds).toBeCloseTo(120 * Math.log(157 / WARM_WITHIN_K), 3);
+    expect(runningBake(bake({ now: (seconds - 10) * 1000 })).warmAt).toBeNull();
+    expect(Math.abs(runningBake(bake()).warmAt! / 1000 - seconds)).toBeLessThanOrEqual(5);
+    expect(warmUpS({ setC: 177, headLagS: 120, ovenLagS: 200 })).toBeGreaterThan(seconds + 200);
+  });
+  test('a door that is opened costs cure, and the end moves; against a reference integrator (npm odex)', () => {
+    const doors = [{ fromAt: minutes(5), toAt: minutes(6) }];
+    const open = runningBake(bake({ doors }));
+    expect(open.cure).toBeLessThan(runningBake(bake()).cure - 0.01);
+    expect(open.fullAt!).toBeGreaterThan(runningBake(bake()).fullAt! + 15_000);
+    expect(runningBake(bake({ doors: [{ fromAt: minutes(9), toAt: null }] })).airC).toBeLessThan(110);
+    const solver = new Solver(3);
+    solver.absoluteTolerance = 1e-9;
+    solver.relativeTolerance = 1e-9;
+    const stretch = (toC: number, lagS: number) => (_: number, [air, metal]: number[]) => [(toC - air!) / lagS, (air! - metal!) / 120, 1 / fullCureS(law, metal!)]; // prettier-ignore
+    let y = solver.solve(stretch(177, 200), 0, [177, 20, 0], 300).y;
+    y = solver.solve(stretch(177 + 0.6 * (20 - 177), 15), 300, y, 360).y;
+    y = solver.solve(stretch(177, 50), 360, y, 600).y;
+    expect(open.metalC).toBeCloseTo(y[1]!, 0);
+    expect(Math.abs(open.cure - y[2]!)).toBeLessThan(0.005);
+  });
+  test('a probe outranks the program; when it falls silent the program goes on', () => {
+    const readings = Array.from({ length: 61 }, (_, i) => ({ at: i * 10_000, celsius: 160 }));
+    const heard = runningBake(bake({ readings }));
+    expect(heard.probed).toBe(true);
+    expect(heard.airC).toBe(160);
+    expect(heard.cure).toBeLessThan(runningBake(bake()).cure);
+    const silent = runningBake(bake({ readings: readings.slice(0, 10) }));
+    expect(silent.probed).toBe(false);
+    expect(silent.airC).toBe(177);
+  });
+  test('too cool a mark is never full; at the first moment there is nothing yet', () => {
+    expect(runningBake(bake({ airC: 60 })).fullAt).toBeNull();
+    expect(runningBake(bake({ now: 0 }))).toMatchObject({ metalC: 20, cure: 0, warmAt: null });
+    expect(() => runningBake(bake({ airC: 500 }))).toThrow(/airC is 500 C/);
+  });
+});
+
+describe('an oven from an empty run with a probe', () => {
+  const run = (lagS: number, setC: number, offsetK: number, swingK: number, noiseK = 0.6) => {
+    const random = seeded(3);
+    return Array.from({ length: 540 }, (_, i) => {
+      const s = i * 5;
+      const level = setC + offsetK;
+      const rise = level - (level - 19) * Math.exp(-s / lagS);
+      return { at: s * 1000, celsius: rise + swingK * Math.sin((2 * Math.PI * s) / 180) * (1 - Math.exp(-s / lagS)) + noiseK * (random() - 0.5) }; // prettier-ignore
+    });
+  };
+  test('finds its lag, how far it is off its mark and how far it swings', () => {
+    const fit = fitOven(run(210, 177, -8, 4), 177);
+    expect(Math.abs(fit.lagS / 210 - 1)).toBeLessThan(0.06);
+    expect(Math.abs(fit.offsetK + 8)).toBeLessThan(1);
+    expect(Math.abs(fit.swingK - 4)).toBeLessThan(0.8);
+    expect(Math.abs(fit.periodS! / 180 - 1)).toBeLessThan(0.15);
+    const [lag, offset] = [ovenLagFigure(fit), ovenOffsetFigure(fit, 177)];
+    expect(lag.basis).toBe('fitted');
+    expect(lag.low!).toBeLessThan(210);
+    expect(offset.low!).toBeLessThan(-8);
+    expect(offset.high!).toBeGreaterThan(-8);
+  });
+  test('a steady oven has no period; a clean rise is exact', () => {
+    const fit = fitOven(run(150, 177, 0, 0, 0), 177);
+    expect(fit.lagS).toBeCloseTo(150, 0);
+    expect(fit.periodS).toBeNull();
+  });
+  test('what teaches nothing is refused with what is missing', () => {
+    expect(() => fitOven(run(200, 177, 0, 0).slice(0, 10), 177)).toThrow(/readings is 10; allowed: 20 or more/);
+    expect(() => fitOven(run(200, 60, 0, 0), 60)).toThrow(/rise is 41 K/);
+    expect(() => fitOven(run(600, 177, 0, 0).slice(0, 150), 177)).toThrow(/time held|rise/);
+  });
+});
+
+describe('racks', () => {
+  const half = roomOf({ style: 'ball', massKg: 0.0142, hookSize: '3/0' });
+  const wires: OvenRack = { name: 'five wires', way: 'hanging', bars: 8, barM: 0.22, clearM: 0.08 };
+  const clamp: OvenRack = { name: 'clamp', way: 'upright', bars: 2, barM: 0.3, clearM: 0.2 };
+  // Common practice, no source: a large toaster oven with added wires took 88 heads of 1/2 oz.
+  test('88 heads of 1/2 oz hang in one load of a large toaster oven with wires', () => {
+    const { loads } = ovenLoads([wires], [{ id: 'a', program: '177', heads: 88, ...half }]);
+    expect(loads).toHaveLength(1);
+    expect(half.hangsM).toBeGreaterThan(0.03);
+    expect(half.hangsM).toBeLessThan(0.08);
+  });
+  test('each program goes to the rack that needs the fewest loads; what is too long goes where it fits', () => {
+    const long = { id: 'long', program: '163', heads: 10, pitchM: 0.03, hangsM: 0.15 };
+    const { loads, homeless } = ovenLoads([wires, clamp], [{ id: 'a', program: '177', heads: 60, ...half }, long]);
+    expect(loads.map((load) => [load.program, load.rack.name])).toEqual([['177', 'five wires'], ['163', 'clamp']]); // prettier-ignore
+    expect(homeless).toEqual([]);
+    expect(ovenLoads([wires], [long])).toEqual({ loads: [], homeless: ['long'] });
+  });
+  test('heads of one program that share no rack are parted, and none is lost', () => {
+    const low: OvenRack = { ...wires, clearM: 0.05, bars: 20 };
+    const batches = [
+      { id: 'long', program: '177', heads: 10, pitchM: 0.03, hangsM: 0.15 },
+      { id: 'wide', program: '177', heads: 4, pitchM: 0.25, hangsM: 0.04 },
+    ];
+    const { loads } = ovenLoads(
+      [
+        { ...low, barM: 0.26 },
+        { ...clamp, barM: 0.2 },
+      ],
+      batches,
+    );
+    expect(loads.flatMap((load) => load.bars.flat()).reduce((sum, each) => sum + each.heads, 0)).toBe(14);
+  });
+});
+
+// Common practice, no source: a 227 g head is fit to handle after 15 to 20 minutes.
+test('out of the oven: fit to handle', () => {
+  const minutesOf = (kg: number) => handlingTimeS(kg, coldHeadSolid('ball', kg).cooledAreaM2, 177) / 60;
+  expect(minutesOf(0.227)).toBeGreaterThan(12);
+  expect(minutesOf(0.227)).toBeLessThan(20);
+  expect(minutesOf(0.0142)).toBeLessThan(8);
+});

@@ -1,0 +1,115 @@
+import type { Reading } from '../readings/block-codec.ts';
+import { inRange } from '../quantity/check.ts';
+import { fullCureS, WARM_WITHIN_K, type CureLaw } from './cure.ts';
+import { cureFromLog } from './from-log.ts';
+
+/** The door stood open from one moment to another, ms since 1970; null while it still does. */
+export interface DoorOpening {
+  fromAt: number;
+  toAt: number | null;
+}
+export interface RunningBake {
+  law: CureLaw;
+  headLagS: number;
+  /** What the air really holds: the mark and the oven's own offset. */
+  airC: number;
+  ovenLagS: number;
+  loadedAt: number;
+  preheated: boolean;
+  doors: readonly DoorOpening[];
+  /** Of a probe in the oven's air, where there is one; it outranks the program. */
+  readings: readonly Reading[];
+  now: number;
+  roomC?: number;
+}
+export interface RunningState {
+  airC: number;
+  metalC: number;
+  cure: number;
+  /** When the metal came within {@link WARM_WITHIN_K} of the oven's heat; null while it is not there. */
+  warmAt: number | null;
+  /** When the cure will be full if the door stays shut; null where it never is. */
+  fullAt: number | null;
+  /** The last word on the air is a probe's, not older than two minutes. */
+  probed: boolean;
+  points: { at: number; airC: number; metalC: number; share: number }[];
+}
+
+/** With the door open the air falls this fast, and to this share of the way to the room. Common practice, no source. */
+const DOOR_LAG_S = 15;
+const DOOR_SHARE = 0.6;
+/** Walls stay hot: after the door the air is back in this share of the time that it takes from cold. Common practice, no source. */
+const RECOVERY_SHARE = 0.25;
+const STEP_S = 5;
+const PROBE_IS_FRESH_MS = 120_000;
+const LONGEST_S = 8 * 3600;
+
+/** Air of the oven by its program, every few seconds: up by its lag, down while the door stands open. */
+export function airByProgram(input: Omit<RunningBake, 'law' | 'headLagS' | 'readings'>): Reading[] {
+  const { airC: setC, loadedAt, doors, now, preheated } = input;
+  const roomC = input.roomC ?? 20;
+  inRange('airC', setC, 'C', 40, 320);
+  inRange('ovenLagS', input.ovenLagS, 's', 1, 3600);
+  let air = preheated ? setC : roomC;
+  let opened = false;
+  const readings: Reading[] = [{ at: loadedAt, celsius: air }];
+  for (let at = loadedAt; at < now;) {
+    const next = Math.min(now, at + STEP_S * 1000);
+    const open = doors.some((door) => door.fromAt <= at && (door.toAt ?? Infinity) > at);
+    opened ||= open;
+    const toC = open ? setC + DOOR_SHARE * (roomC - setC) : setC;
+    const hot = preheated || opened;
+    const lagS = open ? DOOR_LAG_S : hot ? input.ovenLagS * RECOVERY_SHARE : input.ovenLagS;
+    air = toC + (air - toC) * Math.exp(-(next - at) / 1000 / lagS);
+    readings.push({ at: next, celsius: air });
+    at = next;
+  }
+  return readings;
+}
+
+/**
+ * Where a bake stands now, from the metal's own heat: the air by a probe as far as it speaks and by the program where it
+ * does not, the head behind it by its lag, the cure by the jar's label.
+ */
+export function runningBake(input: RunningBake): RunningState {
+  const { law, headLagS, loadedAt, now } = input;
+  const heard = input.readings.filter((reading) => reading.at >= loadedAt && reading.at <= now);
+  const last = heard.at(-1);
+  const probed = last !== undefined && now - last.at <= PROBE_IS_FRESH_MS;
+  const program = airByProgram(input);
+  const first = heard[0]?.at ?? Infinity;
+  const air = heard.length
+    ? [...program.filter((reading) => reading.at < first), ...heard, ...program.filter((reading) => reading.at > last!.at && !probed)] // prettier-ignore
+    : program;
+  const until = air.at(-1)!.at < now ? [...air, { at: now, celsius: air.at(-1)!.celsius }] : air;
+  const course =
+    until.length > 1 ? cureFromLog({ law, headLagS, readings: until, fromC: input.roomC ?? 20, gapS: 1e9 }) : null;
+  const points = course?.points ?? [{ at: now, airC: program[0]!.celsius, metalC: input.roomC ?? 20, share: 0 }];
+  const end = points.at(-1)!;
+  const warm = points.find((point) => point.metalC >= input.airC - WARM_WITHIN_K);
+  const full = points.find((point) => point.share >= 1);
+  return {
+    airC: end.airC,
+    metalC: end.metalC,
+    cure: end.share,
+    warmAt: warm?.at ?? null,
+    fullAt: full?.at ?? forecast(input, end),
+    probed,
+    points,
+  };
+}
+
+/** When the rest of the cure will be had, the air going on toward the mark and the metal behind it. */
+function forecast(input: RunningBake, now: { airC: number; metalC: number; share: number }): number | null {
+  const { law, headLagS, airC: markC } = input;
+  const ovenLagS = input.ovenLagS * (input.preheated || input.doors.length ? RECOVERY_SHARE : 1);
+  const [coolOven, coolHead] = [Math.exp(-STEP_S / ovenLagS), Math.exp(-STEP_S / headLagS)];
+  let { airC, metalC, share } = now;
+  for (let seconds = 0; seconds < LONGEST_S; seconds += STEP_S) {
+    if (share >= 1) return input.now + seconds * 1000;
+    airC = markC + (airC - markC) * coolOven;
+    metalC = airC + (metalC - airC) * coolHead;
+    share += metalC < 40 ? 0 : STEP_S / fullCureS(law, metalC);
+  }
+  return null;
+}

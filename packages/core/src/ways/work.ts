@@ -1,0 +1,76 @@
+import { heatingS, TARGET_C, type HeatedHead, type HeatTool } from '../paint/head-heat.ts';
+import { paintSteps, SECOND_COAT_FROM_C } from '../paint/rhythm.ts';
+import type { PaintZone } from '../paint/coverage.ts';
+import { inRange } from '../quantity/check.ts';
+import { figure, given, type Figure } from '../quantity/figure.ts';
+import { schoolsAt } from './house.ts';
+import type { FinishWays, School } from './school.ts';
+
+/** A head is taken up, turned and laid down again. Common practice, no source. */
+const TAKE_UP_S = 2;
+
+/** Hands-on seconds to trim one head. With the usual ways (nipped, filed) 12 s, which is common practice. */
+export const trimSeconds = (ways: FinishWays): number =>
+  TAKE_UP_S + schoolsAt('trim', ways).reduce((sum, { school }) => sum + school.seconds, 0);
+
+export interface PaintedLayer {
+  zone: PaintZone;
+  coats: number;
+  form: 'powder' | 'liquid';
+}
+
+/** Tapped from a soft brush onto the warm head: no heating of its own. Common practice, no source. */
+const TAPPED_S: Record<Exclude<PaintZone, 'whole' | 'nose'>, number> = { back: 8, speckle: 5, flake: 5 };
+/** Liquid: hung on a screw, dipped, dripped, the nose tapped, its hole cleared. Common practice, no source. */
+const LIQUID_S = 14;
+
+/** What a head is heated to: hot enough to come out wet where it is not heated again. */
+export const targetOf = (ways: FinishWays): number => (ways.gloss === 'hot' ? 205 : TARGET_C);
+
+/**
+ * Hands-on seconds to paint one head, layer by layer: the first dip from room temperature, each further one starts warm,
+ * back and specks are tapped on between.
+ */
+export function paintSeconds(
+  layers: readonly PaintedLayer[],
+  head: HeatedHead,
+  ways: FinishWays,
+  roomC: number,
+  tool: HeatTool = 'heat gun',
+): number {
+  const heated = { head, tool, roomC, targetC: targetOf(ways) };
+  const dip = (fromC: number) => paintSteps(heatingS({ ...heated, fromC }), ways).reduce((sum, step) => sum + step.seconds, 0); // prettier-ignore
+  let dips = 0;
+  let seconds = 0;
+  for (const { zone, coats, form } of layers) {
+    for (let coat = 0; coat < coats; coat++) {
+      if (form === 'liquid') seconds += LIQUID_S;
+      else if (zone === 'whole' || zone === 'nose') seconds += dip(dips++ ? SECOND_COAT_FROM_C : roomC);
+      else seconds += TAPPED_S[zone];
+    }
+  }
+  return seconds;
+}
+
+/** What one school of a step costs a head: the time of its hands, and the work that is lost with what it spoils. */
+export function schoolCostFigure(school: School, minorPerHour: number, workBeforeS: number): Figure {
+  inRange('labour', minorPerHour, 'minor units/h', 0, 1e9);
+  const share = school.spoils?.share ?? 0;
+  const minor = ((school.seconds + share * (workBeforeS + school.seconds)) * minorPerHour) / 3600;
+  return figure(
+    minor,
+    'minor/head',
+    {
+      rule: `${school.name}. A spoiled head costs the work that is in it; its lead and its hook come back.`,
+      formula: '(seconds + spoiled · (work so far + seconds)) · rate',
+      source: 'Seconds and spoiled heads are common practice, until yours are on record',
+      inputs: [
+        given('Takes', school.seconds, 's'),
+        given('Spoils', share, 'ratio', school.spoils?.cause ?? 'nothing'),
+        given('Work in the head so far', workBeforeS, 's'),
+        given('An hour of work', minorPerHour, 'minor'),
+      ],
+    },
+    { low: 0.6 * minor, high: 1.6 * minor },
+  );
+}
