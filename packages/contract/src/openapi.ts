@@ -122,6 +122,7 @@ export function openApiDocument(version: string): Json {
           requestBody: { required: true, content: { 'text/csv': { schema: { type: 'string' } } } },
         }),
       },
+      '/api/jars': { get: operation('list_jars', 'Powders with their weighings: gone by the scale, on heads by the coverage formula') }, // prettier-ignore
       '/api/lead-lots': {
         get: operation('list_lots', 'Lots of lead: what is left of each and where it went'),
         post: operation('add_lot', 'A delivery of lead', { requestBody: body(jsonSchema(lotSchema)) }),

@@ -76,6 +76,15 @@ export type Trial = Noted<TrialRecord>;
 export type DialMark = Noted<DialRecord>;
 export type Heating = Noted<HeatingRecord>;
 export type Sample = Noted<SampleRecord>;
+/** A powder's jar: its last weighing, what went between weighings, and what has come and gone since the last. */
+export interface JarView {
+  materialId: string;
+  last: { at: number; massKg: number } | null;
+  /** kg gone by the scale, and kg of it on heads by the coverage formula. */
+  intervals: { fromAt: number; toAt: number; usedKg: number; onHeadsKg: number }[];
+  receivedKg: number;
+  onHeadsKg: number;
+}
 export type Part = PartInput & Stored;
 export type LeadLot = LotInput &
   Stored & {
@@ -181,6 +190,8 @@ export interface TicketPlan {
   workS: number;
   leadKgPerHead: number;
   powders: { materialId: string; name: string; kgPerHead: number }[];
+  /** Share of the powder that was reckoned to stay on. */
+  transferEfficiency?: number;
   /** Rates of the day of release: what is closed later is reckoned with them. */
   labourMinorPerHour: number;
   energyMinorPerKWh: number;

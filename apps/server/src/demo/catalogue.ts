@@ -12,7 +12,7 @@ const hook = (size: HookSize, eyeAngleDeg: number, finish = 'bronze'): MaterialI
   name: `Jig hook ${size} ${finish}, ${eyeAngleDeg}°`,
   note: '',
   metalId: null,
-  hook: { size, wire: 'standard', eyeAngleDeg, finish, finishLimitC: finish === 'bronze' ? 175 : 205 },
+  hook: { size, wire: 'standard', eyeAngleDeg, finish, finishLimitC: finish === 'bronze' ? 190 : 205 },
   powder: null,
 });
 const powder = (
@@ -36,6 +36,9 @@ const powder = (
     ...more,
   },
 });
+
+/** For big through-drilled heads: dipped and dried, coat after coat. */
+const liquid = (name: string, colour: string, finish: NonNullable<MaterialInput['powder']>['finish'], hours: number): MaterialInput => powder(name, colour, { finish, specificGravity: 1.2, label: [], form: 'liquid', dryS: 3600 * hours }); // prettier-ignore
 
 export const LEAD: MaterialInput = {
   kind: 'lead',
@@ -65,9 +68,16 @@ export const POWDERS: MaterialInput[] = [
   powder('Buoy red', '#c2362c'),
   powder('Eelgrass', '#b6c547', { label: [{ metalC: 177, seconds: 1200 }] }),
   powder('Frost flake', '#b6cae8', { finish: 'flake', specificGravity: 1.3 }),
+  powder('Tar', '#26282b', { finish: 'matte', specificGravity: 1.55 }),
+  powder('Chalk', '#d9d1bd', { finish: 'matte', specificGravity: 1.7 }),
+  powder('Copper kettle', '#b2683a', { finish: 'metallic', specificGravity: 1.45 }),
+  powder('Clear', '#eef1f2', { finish: 'clear', specificGravity: 1.2 }),
+  liquid('Vinyl primer, white', '#f0eee6', 'matte', 3),
+  liquid('Vinyl, signal yellow', '#e2ae22', 'gloss', 6),
+  liquid('Vinyl clear with glitter', '#f3e7b5', 'flake', 12),
 ];
 
-type LayerOf = { powder: string; zone: RecipeInput['layers'][number]['zone']; coats: number };
+type LayerOf = { powder: string; zone: RecipeInput['layers'][number]['zone']; coats: number; mix?: { powder: string; share: number } }; // prettier-ignore
 const layer = (name: string, zone: LayerOf['zone'], coats = 1): LayerOf => ({ powder: name, zone, coats });
 export const RECIPES: { name: string; eyeColour: string | null; layers: LayerOf[] }[] = [
   { name: 'Roe on gull', eyeColour: null, layers: [layer('Gull white', 'whole'), layer('Roe orange', 'back'), layer('Peat brown', 'speckle')] }, // prettier-ignore
@@ -76,6 +86,12 @@ export const RECIPES: { name: string; eyeColour: string | null; layers: LayerOf[
   { name: 'Slate on ice', eyeColour: '#e2d27c', layers: [layer('Skim ice', 'whole'), layer('Slate blue', 'back')] },
   { name: 'Buoy on gull', eyeColour: '#e8d27a', layers: [layer('Gull white', 'whole'), layer('Buoy red', 'back')] },
   { name: 'Eelgrass', eyeColour: null, layers: [layer('Eelgrass', 'whole'), layer('Kelp green', 'back'), layer('Peat brown', 'speckle')] }, // prettier-ignore
+  { name: 'Tar', eyeColour: null, layers: [layer('Tar', 'whole')] },
+  { name: 'Buoy nose on chalk', eyeColour: null, layers: [layer('Chalk', 'whole'), layer('Buoy red', 'nose'), layer('Peat brown', 'speckle')] }, // prettier-ignore
+  { name: 'Kettle under clear', eyeColour: null, layers: [layer('Copper kettle', 'whole'), layer('Peat brown', 'back'), layer('Clear', 'whole')] }, // prettier-ignore
+  { name: 'Moss', eyeColour: null, layers: [{ ...layer('Kelp green', 'whole'), mix: { powder: 'Eelgrass', share: 0.4 } }] }, // prettier-ignore
+  { name: 'Bare under clear', eyeColour: '#d9a441', layers: [layer('Clear', 'whole')] },
+  { name: 'Signal yellow, dipped', eyeColour: '#efe9d6', layers: [layer('Vinyl primer, white', 'whole'), layer('Vinyl, signal yellow', 'whole', 2), layer('Vinyl clear with glitter', 'flake')] }, // prettier-ignore
 ];
 
 type CavityMore = Partial<MoldInput['cavities'][number]>;
@@ -105,9 +121,20 @@ export const BAD_CAVITY = { mold: 'Fry six', position: 4, shortShare: 0.34 };
 export const PROGRAMS: Omit<BakeProgram, 'id' | 'version'>[] = [
   { name: '177 °C for 28 min, preheated', setC: 177, seconds: 1680, preheated: true },
   { name: '163 °C for 40 min, preheated', setC: 163, seconds: 2400, preheated: true },
+  { name: '177 °C, 20 min from warm metal', setC: 177, seconds: 1200, preheated: true, from: 'metal' },
 ];
 /** What the oven really ran in the month when the timer was set wrong. */
 export const UNDER_BAKE = { setC: 150, seconds: 900 };
+
+/** What hangs in the oven: wires across it, and a clamp rack for long heads. */
+export const RACKS = [
+  { name: 'Eight wires', way: 'hanging', bars: 8, barM: 0.22, clearM: 0.055 },
+  { name: 'Clamp of two bars', way: 'upright', bars: 2, barM: 0.26, clearM: 0.16 },
+] as const;
+/** What the oven really does, which its dial does not say. */
+export const TRUE_OVEN = { lagS: 228, offsetK: -4, swingK: 4.5, periodS: 170 };
+/** Share of the powder that really stays on, where plans reckon with seven tenths. */
+export const TRUE_STAYS_ON = 0.61;
 
 const product = (name: string, style: StyleId, grams: number, hookSize: HookSize, recipe: string, priceMinor: number, program = 0) =>
   ({ name: `${name} ${grams} g, ${recipe.toLowerCase()}`, style, grams, hookSize, recipe, priceMinor, program }); // prettier-ignore

@@ -1,4 +1,4 @@
-import { seeded, type CountStation } from '@schmelz/core';
+import { DEFAULT_WAYS, seeded, type CountStation } from '@schmelz/core';
 import { releaseOrder } from '../services/orders.ts';
 import { addPourEntries, startPour } from '../services/pours.ts';
 import { createResource } from '../services/resources.ts';
@@ -7,9 +7,9 @@ import { addTicketEntries, readTicket } from '../services/tickets.ts';
 import { readWorkshop, type Workshop } from '../services/workshop.ts';
 import type { TicketRow } from '../store/models.ts';
 import type { Store } from '../store/store.ts';
-import { CUSTOMERS, POWDERS } from './catalogue.ts';
+import { CUSTOMERS, POWDERS, TRUE_STAYS_ON } from './catalogue.ts';
 import { pourEvening, ticketDays, type Day } from './evening.ts';
-import { makeHeat, recordProbes } from './heat.ts';
+import { makeHeat, recordOven, recordProbes } from './heat.ts';
 import type { Things } from './make-things.ts';
 
 const HOUR_MS = 3600 * 1000;
@@ -49,6 +49,7 @@ export async function runYear(store: Store, things: Things, today: number, days 
   await restock(store, things, today - 4 * DAY_MS, random);
   await tonight(store, things, today, random);
   await recordProbes(store, things);
+  await recordOven(store, today);
 }
 
 /** What stands on the line when the demo is opened. */
@@ -191,9 +192,14 @@ async function weigh(store: Store, things: Things, at: number, random: () => num
   const lead = shelf.get(things.leadId)!.quantity;
   const note = 'monthly weighing';
   await count(store, things.leadId, { quantity: Math.round((lead - 0.03 * random()) * 100) / 100, note }, at);
+  const reckoned = await store.select<{ materialId: string; kg: number }>(`SELECT materialId, -SUM(quantity) AS kg FROM stockMoves WHERE reason = 'powder' AND at > :since GROUP BY materialId`, { since: at - 31 * DAY_MS }); // prettier-ignore
+  const { transferEfficiency } = DEFAULT_WAYS;
   for (const id of things.powderIds.values()) {
     const kg = shelf.get(id)?.quantity ?? 0;
-    const seen = Math.max(0, Math.round((kg - 0.004 * random()) * 1000) / 1000);
+    // More was shaken off than plans say.
+    const moreKg =
+      (reckoned.find((each) => each.materialId === id)?.kg ?? 0) * (transferEfficiency / TRUE_STAYS_ON - 1);
+    const seen = Math.max(0, Math.round((kg - moreKg - 0.0008 * (random() - 0.5)) * 1000) / 1000);
     await count(store, id, { quantity: seen, note }, at);
   }
 }

@@ -2,7 +2,7 @@ import { createServer, type AddressInfo, type Server, type Socket } from 'node:n
 import { channelLine, greetingLine, readingLine } from '@schmelz/core';
 import { BadConfig, readConfig } from '../config.ts';
 import { makeLog } from '../server.ts';
-import { listChannels, makeFeed, rawReadings, type LiveReading } from '../services/readings.ts';
+import { listChannels, makeFeed, rawReadings, type LiveReading, type LiveWeight } from '../services/readings.ts';
 import { openStore, type Store } from '../store/store.ts';
 import { temporaryFolder } from '../test/server.ts';
 import { readLogger, type LoggerClient } from './logger-client.ts';
@@ -38,8 +38,10 @@ describe('reading a logger', () => {
   let logger: Awaited<ReturnType<typeof device>>;
   let client: LoggerClient;
   let seen: LiveReading[];
+  const weighed: LiveWeight[] = [];
   const feed = makeFeed();
   feed.subscribe((readings) => seen.push(...readings));
+  feed.subscribeWeights((weights) => weighed.push(...weights));
   let runs = 0;
   let source: string;
 
@@ -77,7 +79,7 @@ describe('reading a logger', () => {
     expect(seen[0]).toMatchObject({ place: 'pot', celsius: 371.4, at });
   });
 
-  test('Fahrenheit becomes Celsius, a drop-out is no reading, a scale is no thermometer', async () => {
+  test('Fahrenheit becomes Celsius, a drop-out is no reading, a scale is no thermometer: its weights go round at once and are not kept', async () => {
     logger.say(channelLine(1, 'oven', 'F') + channelLine(2, 'scale', 'kg'));
     logger.say(
       readingLine(1, Date.now(), 350) + readingLine(1, Date.now() + 1, null) + readingLine(2, Date.now(), 1.2),
@@ -86,6 +88,8 @@ describe('reading a logger', () => {
     await new Promise((done) => setTimeout(done, 1200));
     expect(seen).toHaveLength(1);
     expect(seen[0]!.celsius).toBeCloseTo(176.67, 2);
+    expect(weighed).toMatchObject([{ name: 'scale', kg: 1.2 }]);
+    expect((await listChannels(store)).filter((each) => each.source === source).map((each) => each.name)).toEqual(['oven']); // prettier-ignore
   });
 
   test('a device whose clock is years off gets the time of the server', async () => {

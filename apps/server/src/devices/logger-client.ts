@@ -30,6 +30,7 @@ export function readLogger(
   log: Logger,
 ): LoggerClient {
   const channels = new Map<number, Promise<Known>>();
+  const scales = new Map<number, string>();
   let waiting: { channel: number; at: number; value: number }[] = [];
   let socket: Socket | null = null;
   let stopped = false;
@@ -46,11 +47,15 @@ export function readLogger(
     const line = parseDeviceLine(text);
     if (line.kind === 'greeting' && line.version !== 1)
       throw new RangeError(`The device speaks version ${line.version}.`);
-    if (line.kind === 'channel') channels.set(line.channel, known(line.name, line.unit));
+    if (line.kind === 'channel' && line.unit === 'kg') scales.set(line.channel, line.name);
+    else if (line.kind === 'channel') channels.set(line.channel, known(line.name, line.unit));
     if (line.kind !== 'reading' || line.value === null) return;
     const now = Date.now();
     const at = Math.abs(line.at - now) > CLOCK_TRUST_MS ? now : line.at;
-    waiting.push({ channel: line.channel, at, value: line.value });
+    // A weight is wanted while the head lies there, and is nobody's record until it is taken.
+    const scale = scales.get(line.channel);
+    if (scale) feed.publishWeights([{ name: scale, at, kg: line.value }]);
+    else waiting.push({ channel: line.channel, at, value: line.value });
   };
   const flush = async () => {
     const batch = waiting;
@@ -58,7 +63,7 @@ export function readLogger(
     const byChannel = new Map<number, LiveReading[]>();
     for (const { channel, at, value } of batch) {
       const about = await channels.get(channel);
-      if (!about || about.unit === 'kg') continue;
+      if (!about) continue;
       const celsius = about.unit === 'F' ? fahrenheitToCelsius(value) : value;
       const reading = { channel: about.id, place: about.place, name: about.name, at, celsius };
       byChannel.set(about.id, [...(byChannel.get(about.id) ?? []), reading]);

@@ -2,6 +2,7 @@ import { createServer, type Server, type Socket } from 'node:net';
 import type { AddressInfo } from 'node:net';
 import {
   bakeTemperaturesC,
+  castMassKg,
   channelLine,
   cureLaw,
   greetingLine,
@@ -10,6 +11,7 @@ import {
   seeded,
   shotStep,
   simulatePot,
+  typicalHook,
   type MoldStep,
   type PotEvent,
 } from '@schmelz/core';
@@ -59,6 +61,21 @@ function evening(): Evening {
   };
 }
 
+/** One head after another is laid on the scale: so long the pan is empty, so long a head lies on it. */
+const PAN_EMPTY_S = 4;
+const ON_PAN_S = 7;
+const HEAD_SPREAD = 0.004;
+
+/** What the scale shows: 10 g heads on a 2/0 hook as the model casts them, each a little different, settling in a second. */
+function scaleKg(second: number, random: () => number): number {
+  const round = second % (PAN_EMPTY_S + ON_PAN_S);
+  if (round < PAN_EMPTY_S) return 0;
+  const nth = Math.floor(second / (PAN_EMPTY_S + ON_PAN_S));
+  const own = seeded(nth + 1);
+  const head = (castMassKg({ nominalMassKg: 0.01 }) + typicalHook('2/0').massKg) * (1 + HEAD_SPREAD * (own() + own() + own() - 1.5)); // prettier-ignore
+  return round === PAN_EMPTY_S ? head * (0.7 + 0.2 * random()) : head + 0.4e-5 * (random() - 0.5);
+}
+
 const NOISE_K = 0.6;
 const DRIFT_K = 1.5;
 const DROP_OUT_SHARE = 0.004;
@@ -69,8 +86,8 @@ export interface SimulatedLogger {
 }
 
 /**
- * A logger with three thermocouples that are not there: it serves the line protocol on loopback, one reading a second
- * of each channel from the models, with noise, a slow drift and drop-outs.
+ * A logger with three thermocouples and a scale that are not there: it serves the line protocol on loopback, one reading a
+ * second of each channel from the models, with noise, a slow drift and drop-outs; the scale settles in a second or two.
  * @param startS where in its evening it begins; @param everyMs pace, shorter in tests
  */
 export async function startSimulatedLogger({
@@ -88,7 +105,7 @@ export async function startSimulatedLogger({
     sockets.add(socket);
     socket.on('close', () => sockets.delete(socket));
     socket.on('error', () => socket.destroy()); // the other end went away
-    socket.write(greetingLine() + channels.map(({ name }, i) => channelLine(i + 1, name, 'C')).join(''));
+    socket.write(greetingLine() + channels.map(({ name }, i) => channelLine(i + 1, name, 'C')).join('') + channelLine(channels.length + 1, 'scale', 'kg')); // prettier-ignore
   });
   const timer = setInterval(() => {
     tick += 1;
@@ -98,6 +115,7 @@ export async function startSimulatedLogger({
       const dropped = random() < DROP_OUT_SHARE;
       return readingLine(i + 1, Date.now(), dropped ? null : at(tick % seconds) + drift + noise);
     });
+    lines.push(readingLine(channels.length + 1, Date.now(), scaleKg(tick, random), 5));
     for (const socket of sockets) socket.write(lines.join(''));
   }, everyMs);
   await new Promise<void>((resolve, reject) => {

@@ -23,6 +23,7 @@ import { nextNumber, planView, releaseOrder } from '../services/orders.ts';
 import { addPourEntries, listPours, readPour, startPour } from '../services/pours.ts';
 import { changeResource, createResource, listResources, readResource, removeResource } from '../services/resources.ts';
 import { readSettings, writeSettings } from '../services/settings.ts';
+import { listJars } from '../services/jars.ts';
 import { count, listFlows, listMaterials, listMoves, receive } from '../services/stock.ts';
 import { addTicketEntries, listTickets, readTicket } from '../services/tickets.ts';
 import { listMolds } from '../services/cavities.ts';
@@ -104,6 +105,9 @@ export function apiRoutes(store: Store, config: Config, sessions: Sessions, feed
   router.post('/api/materials/:id/receipts', async (ctx) => {
     await receive(store, idOf(ctx), parseWith(receiptSchema, bodyOf(ctx)));
     ctx.status = 204;
+  });
+  router.get('/api/jars', async (ctx) => {
+    ctx.body = await listJars(store);
   });
   router.post('/api/materials/:id/counts', async (ctx) => {
     ctx.body = await count(store, idOf(ctx), parseWith(countSchema, bodyOf(ctx)));

@@ -85,11 +85,13 @@ export function heatRoutes(router: Router, store: Store, feed: Feed): void {
   });
   router.get('/api/readings/stream', (ctx) => {
     const stream = new PassThrough();
-    const stop = feed.subscribe((readings) => stream.write(`data: ${JSON.stringify(readings)}\n\n`));
+    const stopReadings = feed.subscribe((readings) => stream.write(`data: ${JSON.stringify(readings)}\n\n`));
+    const stopWeights = feed.subscribeWeights((weights) => stream.write(`event: weight\ndata: ${JSON.stringify(weights)}\n\n`)); // prettier-ignore
     const heartbeat = setInterval(() => stream.write(': still here\n\n'), HEARTBEAT_MS);
     stream.on('close', () => {
       clearInterval(heartbeat);
-      stop();
+      stopReadings();
+      stopWeights();
     });
     ctx.req.on('close', () => stream.destroy());
     (ctx as Context & { compress?: boolean }).compress = false;

@@ -33,7 +33,7 @@ export async function planView(store: Store, orderId: string): Promise<PlanView>
 /** What stays with a ticket of what was planned, with the rates of that day. */
 function ticketPlan(plan: Plan, productId: string, workshop: Workshop): TicketPlan {
   const line = plan.lines.find((each) => each.productId === productId)!;
-  const { labourMinorPerHour, energyMinorPerKWh } = workshop.ways;
+  const { labourMinorPerHour, energyMinorPerKWh, transferEfficiency } = workshop.ways;
   return {
     casts: line.casts.value,
     yieldShare: line.yieldShare.value,
@@ -41,6 +41,7 @@ function ticketPlan(plan: Plan, productId: string, workshop: Workshop): TicketPl
     workS: line.workS * line.quantity,
     leadKgPerHead: line.leadKgPerHead.value,
     powders: line.powders,
+    transferEfficiency,
     labourMinorPerHour,
     energyMinorPerKWh,
   };

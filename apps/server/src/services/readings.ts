@@ -1,5 +1,5 @@
 import { PROBE_PLACES, type Channel, type ProbePlace, type ReadingPoint, type ReadingsView } from '@schmelz/contract';
-import { fromTenths, packReadings, toTenths, unpackReadings, type Reading } from '@schmelz/core';
+import { fromTenths, packReadings, toTenths, unpackReadings, type Reading, type Weight } from '@schmelz/core';
 import type { Transaction } from 'sequelize';
 import type { BlockRow } from '../store/models.ts';
 import { rowsOf, type Store } from '../store/store.ts';
@@ -193,18 +193,32 @@ export interface LiveReading extends Reading {
   name: string;
 }
 /** Whoever looks at live readings. */
+/** What a scale read a moment ago. */
+export interface LiveWeight extends Weight {
+  name: string;
+}
+
+/** What devices say, to whoever listens; weights are not kept: a person takes the one that counts. */
 export interface Feed {
   publish(readings: readonly LiveReading[]): void;
   subscribe(listener: (readings: readonly LiveReading[]) => void): () => void;
+  publishWeights(weights: readonly LiveWeight[]): void;
+  subscribeWeights(listener: (weights: readonly LiveWeight[]) => void): () => void;
+}
+
+function channelOf<T>() {
+  const listeners = new Set<(items: readonly T[]) => void>();
+  return {
+    publish: (items: readonly T[]) => listeners.forEach((listener) => listener(items)),
+    subscribe(listener: (items: readonly T[]) => void) {
+      listeners.add(listener);
+      return () => void listeners.delete(listener);
+    },
+  };
 }
 
 export function makeFeed(): Feed {
-  const listeners = new Set<(readings: readonly LiveReading[]) => void>();
-  return {
-    publish: (readings) => listeners.forEach((listener) => listener(readings)),
-    subscribe(listener) {
-      listeners.add(listener);
-      return () => listeners.delete(listener);
-    },
-  };
+  const readings = channelOf<LiveReading>();
+  const weights = channelOf<LiveWeight>();
+  return { ...readings, publishWeights: weights.publish, subscribeWeights: weights.subscribe };
 }

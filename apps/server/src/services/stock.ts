@@ -3,6 +3,7 @@ import type { CountInput, Material, ReceiptInput, StockFlow, StockMove } from '@
 import type { Transaction } from 'sequelize';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notFound } from './errors.ts';
+import { noteJar } from './jars.ts';
 
 interface Sums {
   materialId: string;
@@ -75,7 +76,9 @@ export function receive(store: Store, materialId: string, receipt: ReceiptInput)
 /** The scale or a count says what is there: the difference is moved, at the moving average. */
 export function count(store: Store, materialId: string, { quantity, note }: CountInput, at = Date.now()) {
   return store.write(async (transaction) => {
-    await existing(store, materialId, transaction);
+    const { kind } = await existing(store, materialId, transaction);
+    // A jar that weighs what the books say moves nothing, and is known to be right all the same.
+    if (kind === 'powder') await noteJar(store, materialId, quantity, at, transaction);
     const balance = (await balances(store, transaction)).get(materialId) ?? { quantity: 0, valueMinor: 0 };
     const difference = quantity - balance.quantity;
     if (Math.abs(difference) <= QUANTITY_TOLERANCE) return { difference: 0 };

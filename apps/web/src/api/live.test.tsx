@@ -1,11 +1,15 @@
 import { act, renderHook } from '@testing-library/react';
-import { useLive } from './live.ts';
+import { useLive, useScale } from './live.ts';
 
 /** A stream of the test's own in the place of the browser's. */
 class Stream {
   static open: Stream[] = [];
   onmessage: ((event: { data: string }) => void) | null = null;
   closed = false;
+  onWeight: ((event: { data: string }) => void) | null = null;
+  addEventListener(_: 'weight', listener: (event: { data: string }) => void) {
+    this.onWeight = listener;
+  }
   readonly url: string;
   constructor(url: string) {
     this.url = url;
@@ -60,4 +64,22 @@ test('what was heard before a screen was left is not shown when it is opened aga
   expect(again.result.current).toBeNull();
   expect(Stream.open).toHaveLength(2);
   again.unmount();
+});
+
+test('the scale: settling, settled, empty, silent', () => {
+  const scale = renderHook(() => useScale());
+  expect(scale.result.current).toBeNull();
+  const weigh = (...grams: number[]) => {
+    const weights = grams.map((g, i) => ({ name: 'scale', at: Date.now() + i, kg: g / 1000 }));
+    act(() => Stream.open.at(-1)!.onWeight?.({ data: JSON.stringify(weights) }));
+  };
+  weigh(8.1);
+  expect(scale.result.current).toMatchObject({ steady: false, empty: false });
+  weigh(10.61, 10.62, 10.61);
+  expect(scale.result.current).toMatchObject({ steady: true });
+  weigh(0, 0, 0);
+  expect(scale.result.current).toMatchObject({ empty: true, steady: false });
+  act(() => jest.advanceTimersByTime(40_000));
+  expect(scale.result.current).toBeNull();
+  scale.unmount();
 });

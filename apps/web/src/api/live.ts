@@ -1,4 +1,5 @@
 import type { ProbePlace } from '@schmelz/contract';
+import { onScale, type OnScale, type Weight } from '@schmelz/core';
 import { useEffect, useState } from 'react';
 
 export interface LiveReading {
@@ -13,6 +14,8 @@ type Listener = () => void;
 
 /** One connection for all screens, open while one of them looks. */
 const latest = new Map<ProbePlace, LiveReading>();
+/** The newest readings of the scale: enough to see whether it has settled. */
+let weights: Weight[] = [];
 const listeners = new Set<Listener>();
 let source: EventSource | null = null;
 
@@ -24,6 +27,10 @@ function listen(listener: Listener): () => void {
       for (const reading of JSON.parse(event.data) as LiveReading[]) latest.set(reading.place, reading);
       listeners.forEach((each) => each());
     };
+    source.addEventListener('weight', (event: MessageEvent<string>) => {
+      weights = [...weights, ...(JSON.parse(event.data) as Weight[])].slice(-8);
+      listeners.forEach((each) => each());
+    });
   }
   return () => {
     listeners.delete(listener);
@@ -31,6 +38,7 @@ function listen(listener: Listener): () => void {
     source?.close();
     source = null;
     latest.clear();
+    weights = [];
   };
 }
 
@@ -53,4 +61,19 @@ export function useLive(place: ProbePlace): LiveReading | null {
     };
   }, [place]);
   return reading;
+}
+
+/** What lies on the scale now; null where there is none or it has gone silent. */
+export function useScale(): OnScale | null {
+  const [shown, setShown] = useState<OnScale | null>(null);
+  useEffect(() => {
+    const look = () => setShown(Date.now() - (weights.at(-1)?.at ?? 0) < STALE_MS ? onScale(weights) : null);
+    const stop = listen(look);
+    const timer = setInterval(look, STALE_MS / 3);
+    return () => {
+      clearInterval(timer);
+      stop();
+    };
+  }, []);
+  return shown;
 }

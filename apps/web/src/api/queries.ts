@@ -5,6 +5,7 @@ import type {
   Channel,
   DialMark,
   Heating,
+  JarView,
   Sample,
   LeadLot,
   LineView,
@@ -86,6 +87,8 @@ export const useFlows = (id: string) =>
 
 export const useLots = () =>
   useQuery({ queryKey: ['lead-lots'], queryFn: () => request<LeadLot[]>('GET', '/lead-lots') });
+
+export const useJars = () => useQuery({ queryKey: ['jars'], queryFn: () => request<JarView[]>('GET', '/jars') });
 
 interface RecordTypes {
   care: Care;

@@ -14,6 +14,8 @@ export interface BenchAction {
   /** main: the one next thing, filled; due: washed in sulphur; quiet: there when it is wanted. */
   weight: 'main' | 'due' | 'quiet';
   disabled?: boolean;
+  /** Its key is heard here, its button stands elsewhere on the screen. */
+  elsewhere?: boolean;
   run: () => void;
 }
 
@@ -42,24 +44,26 @@ export function useBenchKeys(actions: readonly BenchAction[]): void {
 export function ActionBar({ actions }: { actions: readonly BenchAction[] }) {
   return (
     <div className="flex flex-wrap gap-2" role="group" aria-label="What happened">
-      {actions.map((action) => (
-        <button
-          key={action.key}
-          type="button"
-          disabled={action.disabled}
-          onClick={(event) => {
-            action.run();
-            // Space must go on meaning the one next thing, not the last button that was tapped.
-            event.currentTarget.blur();
-          }}
-          className={`cut flex min-h-16 items-center gap-2.5 px-3.5 text-lg disabled:opacity-40 ${WEIGHTS[action.weight]} ${action.weight === 'main' ? 'min-w-56 flex-[2] basis-56' : 'flex-auto'}`}
-        >
-          <Key>{action.key}</Key>
-          {action.icon && <Icon name={action.icon} size={18} />}
-          <span>{action.label}</span>
-          {action.hint && <span className="text-base font-normal opacity-80">{action.hint}</span>}
-        </button>
-      ))}
+      {actions
+        .filter((action) => !action.elsewhere)
+        .map((action) => (
+          <button
+            key={action.key}
+            type="button"
+            disabled={action.disabled}
+            onClick={(event) => {
+              action.run();
+              // Space must go on meaning the one next thing, not the last button that was tapped.
+              event.currentTarget.blur();
+            }}
+            className={`cut flex min-h-16 items-center gap-2.5 px-3.5 text-lg disabled:opacity-40 ${WEIGHTS[action.weight]} ${action.weight === 'main' ? 'min-w-56 flex-[2] basis-56' : 'flex-auto'}`}
+          >
+            <Key>{action.key}</Key>
+            {action.icon && <Icon name={action.icon} size={18} />}
+            <span>{action.label}</span>
+            {action.hint && <span className="text-base font-normal opacity-80">{action.hint}</span>}
+          </button>
+        ))}
     </div>
   );
 }
@@ -110,7 +114,7 @@ export function BenchFrame({
 export function BenchNumber({ says, value, unit }: { says: string; value: string; unit?: string }) {
   // At a desk's width its digits are 160 px high or more, so that it is read at two metres.
   const size = value.length <= 3 ? 'text-[min(232px,42vw)]' : value.length <= 5
-        ? 'text-[min(160px,32vw)] xl:text-[232px]'
+        ? 'text-[min(160px,32vw)] xl:text-[218px]'
         : 'text-[min(112px,24vw)]'; // prettier-ignore
   return (
     <div>

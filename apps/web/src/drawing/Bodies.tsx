@@ -1,5 +1,5 @@
 /** Small bodies that stand on the shelf and fill as their wait passes; share is 0 to 1. */
-export function ClockBody({ body, share }: { body: 'melt' | 'freeze' | 'oven'; share: number }) {
+export function ClockBody({ body, share }: { body: 'melt' | 'freeze' | 'oven' | 'cool'; share: number }) {
   const full = Math.min(1, Math.max(0, share));
   const line = { fill: 'none', stroke: 'var(--ink)', strokeWidth: 1.5 } as const;
   return (
@@ -20,6 +20,15 @@ export function ClockBody({ body, share }: { body: 'melt' | 'freeze' | 'oven'; s
           <path d={`M5 ${40 - 32 * full}H39V${Math.max(36, 40 - 32 * full)}L35 40H5Z`} fill="var(--lead)" />
           <path d="M5 8H39V36L35 40H5ZM17 8 20 16H24L27 8M22 16V18" {...line} />
           <circle cx={22} cy={25} r={7} {...line} />
+        </>
+      )}
+      {body === 'cool' && (
+        <>
+          <circle cx={22} cy={28} r={12} fill="var(--straw)" />
+          <path d={`M${22 - 12} 28a12 12 0 0 0 24 0Z`} fill="var(--lead)" opacity={full} />
+          <path d={`M${22 - 12} 28a12 12 0 0 1 24 0Z`} fill="var(--lead)" opacity={Math.max(0, 2 * full - 1)} />
+          <circle cx={22} cy={28} r={12} {...line} />
+          <path d="M22 16V4M14 12C12 9 16 8 14 4M30 12C28 9 32 8 30 4" {...line} />
         </>
       )}
       {body === 'oven' && (

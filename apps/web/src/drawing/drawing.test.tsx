@@ -3,7 +3,9 @@ import { render } from '@testing-library/react';
 import { molds } from '../test/fixtures.ts';
 import { drawnCavities } from '../stations/molds/drawn.ts';
 import { Head } from './Head.tsx';
-import { grain, headParts, sprueOutline, tones } from './head-parts.ts';
+import { grain } from './grain.ts';
+import { headParts, sprueOutline, tones } from './head-parts.ts';
+import { BARE, isPainted, paintOf } from './paint.ts';
 import { Mold, moldFrame } from './Mold.tsx';
 import { dotsPath, mm, pathOf } from './paths.ts';
 
@@ -62,7 +64,11 @@ describe('heads drawn from the geometry that weighs them', () => {
 
   test('the same head is drawn the same every time, another seed otherwise', () => {
     const head = headParts(spec);
-    expect(grain(head, 5)).toEqual(grain(head, 5));
+    const all = (seed: number) => {
+      const { grains, seconds, ...paths } = grain(head, seed);
+      return { ...paths, grains: grains(0.4) + seconds(0.4) };
+    };
+    expect(all(5)).toEqual(all(5));
     expect(grain(head, 5).speckles).not.toBe(grain(head, 6).speckles);
     expect(headParts(spec)).toBe(head);
     expect(tones(head).shade.startsWith(pathOf(head.outline))).toBe(true);
@@ -75,7 +81,14 @@ describe('heads drawn from the geometry that weighs them', () => {
   });
 
   test('states: a hook alone has no body, a blank no paint, a baked head its light and its eye', () => {
-    const paint = { base: '#ece7d8', back: '#dd5f33', speckle: '#222222', flake: null, eye: '#e2d27c' };
+    const gloss = (colour: string) => ({ colour, finish: 'gloss' as const });
+    const paint = {
+      ...BARE,
+      base: gloss('#ece7d8'),
+      back: gloss('#dd5f33'),
+      speckle: gloss('#222222'),
+      eye: '#e2d27c',
+    };
     const html = (state: Parameters<typeof Head>[0]['state']) =>
       render(<Head {...spec} state={state} paint={paint} />).container.innerHTML;
     expect(html('hook')).not.toContain('clipPath');
@@ -84,6 +97,33 @@ describe('heads drawn from the geometry that weighs them', () => {
     expect(html('powder')).not.toContain('ellipse');
     expect(html('baked')).toContain('ellipse');
     expect(html('baked')).toContain('#e2d27c');
+  });
+
+  test('a recipe comes to lie as it is laid on: the last on a zone is seen, clear hides nothing, a new base hides all', () => {
+    const powders: Record<string, { colour: string; finish: 'gloss' | 'clear' }> = {
+      white: { colour: '#ffffff', finish: 'gloss' },
+      black: { colour: '#000000', finish: 'gloss' },
+      clear: { colour: '#eeeeee', finish: 'clear' },
+    };
+    const of = (...layers: [string, 'whole' | 'back' | 'nose', object?][]) =>
+      paintOf({ eyeColour: null, layers: layers.map(([powderId, zone, more]) => ({ powderId, zone, coats: 1, ...more })) }, (id) => powders[id] as never); // prettier-ignore
+    expect(isPainted(of())).toBe(false);
+    expect(of(['clear', 'whole'])).toMatchObject({ base: null, clear: true });
+    expect(of(['white', 'whole'], ['black', 'back'], ['clear', 'whole'])).toMatchObject({ base: { colour: '#ffffff' }, back: { colour: '#000000' }, clear: true }); // prettier-ignore
+    expect(of(['black', 'back'], ['white', 'whole']).back).toBeNull();
+    // Half the light of white over black: IEC 61966-2-1.
+    expect(of(['white', 'whole', { mix: { powderId: 'black', share: 0.5 } }]).base).toMatchObject({ colour: '#bcbcbc', grains: { first: '#ffffff', second: '#000000' } }); // prettier-ignore
+    expect(of(['gone', 'whole'])).toEqual(BARE);
+  });
+
+  test('each finish has its own light: one lens on gloss, two on clear, a band on metal, none on matte; eyes on bare lead too', () => {
+    const lights = (finish: 'gloss' | 'matte' | 'metallic', more = {}) => render(<Head {...spec} state="baked" paint={{ ...BARE, base: { colour: '#aa5533', finish }, ...more }} />).container.querySelectorAll('ellipse').length; // prettier-ignore
+    expect([lights('gloss'), lights('matte'), lights('metallic'), lights('matte', { clear: true })]).toEqual([
+      1, 0, 2, 2,
+    ]);
+    const bare = render(<Head {...spec} state="baked" paint={{ ...BARE, eye: '#d9a441' }} />).container.innerHTML;
+    expect(bare).toContain('#d9a441');
+    expect(bare).toContain('var(--lead)');
   });
 
   test('poses swap width and height', () => {

@@ -1,7 +1,6 @@
 import {
   cavitySolid,
   hookShape,
-  seeded,
   sideOutline,
   sprueOf,
   typicalHook,
@@ -11,17 +10,7 @@ import {
   type StyleId,
   type Wire,
 } from '@schmelz/core';
-import { dotsPath, moved, pathOf, type Point } from './paths.ts';
-
-/** What colour lies where on a head; all null is bare lead. */
-export interface Paint {
-  base: string | null;
-  back: string | null;
-  speckle: string | null;
-  flake: string | null;
-  eye: string | null;
-}
-export const BARE: Paint = { base: null, back: null, speckle: null, flake: null, eye: null };
+import { moved, pathOf, type Point } from './paths.ts';
 
 export interface HeadSpec {
   style: StyleId;
@@ -41,10 +30,13 @@ export interface HeadParts {
 }
 
 const parts = new Map<string, HeadParts>();
+/** One head like another. */
+export const headKey = (spec: HeadSpec): string =>
+  `${spec.style} ${spec.massKg} ${spec.hookSize} ${spec.wire} ${spec.eyeAngleDeg}`;
 
 /** Outline and hook of a head from the core's geometry; kept, since the same head is drawn often. */
 export function headParts(spec: HeadSpec): HeadParts {
-  const key = `${spec.style} ${spec.massKg} ${spec.hookSize} ${spec.wire} ${spec.eyeAngleDeg}`;
+  const key = headKey(spec);
   const known = parts.get(key);
   if (known) return known;
   const solid = cavitySolid(spec.style, spec.massKg);
@@ -107,47 +99,6 @@ export function sprueOutline({ solid, outline }: HeadParts): Point[] {
     [top, droop + sprue.topRadiusM],
     [foot, droop + sprue.neckRadiusM],
   ];
-}
-
-/** Grain of the edge between base and back, speckle and flake: thrown by a seeded hand, the same every time. */
-export function grain(head: HeadParts, seed: number) {
-  const random = seeded(seed);
-  const { solid, outline, bodyEnd } = head;
-  const x0 = Math.min(...outline.map(([x]) => x));
-  const r = solid.radiusM;
-  const edge = -0.08 * r;
-  const anywhere = (least: number, most: number) => ({
-    x: x0 + random() * (bodyEnd - x0),
-    y: (random() * 2 - 1) * r,
-    r: (least + (most - least) * random() ** 2) * r,
-  });
-  const near = (side: 1 | -1) => ({
-    x: x0 + random() * (bodyEnd - x0),
-    y: edge + side * random() ** 1.8 * 0.55 * r,
-    r: (0.025 + 0.035 * random()) * r,
-  });
-  const many = <T>(count: number, make: () => T) => Array.from({ length: count }, make);
-  const backEdge: Point[] = many(18, () => 0).map((_, i) => [
-    x0 - r * 0.1 + ((bodyEnd - x0 + r) * i) / 17,
-    edge + (random() - 0.5) * 0.1 * r,
-  ]);
-  const back: Point[] = [...backEdge, [bodyEnd + 2 * r, -3 * r], [x0 - r, -3 * r]];
-  return {
-    backPath: pathOf(back),
-    backDots: dotsPath(many(46, () => near(1))),
-    baseDots: dotsPath(many(22, () => near(-1))),
-    speckles: dotsPath(many(34, () => anywhere(0.03, 0.085))),
-    flakes: many(40, () => anywhere(0.045, 0.08))
-      .map(({ x, y, r: size }) => {
-        const turn = random() * 6.28;
-        const corner = (k: number): Point => {
-          const reach = size * (k % 2 ? 0.55 : 1);
-          return [x + reach * Math.cos(turn + k * 1.57), y + reach * Math.sin(turn + k * 1.57)];
-        };
-        return pathOf([corner(0), corner(1), corner(2), corner(3)]);
-      })
-      .join(''),
-  };
 }
 
 /** Light from above left, as flat tones: what lies inside the outline but outside the same outline moved. */

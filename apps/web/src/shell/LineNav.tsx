@@ -12,7 +12,9 @@ export type LineStation = (typeof LINE)[number];
 /** Heat under a station colours that stretch of the runner: a pot or an oven that is on. */
 const isHot = (station: LineStation, line: LineState | null) =>
   !!line?.clocks.some((clock) =>
-    station === 'Bake' ? clock.body === 'oven' : station === 'Pour' && clock.body !== 'oven',
+    station === 'Bake'
+      ? clock.body === 'oven'
+      : station === 'Pour' && (clock.body === 'melt' || clock.body === 'freeze'),
   );
 
 const NEXT_STATION: Record<string, LineStation> = { 'take out': 'Bake', 'pour on': 'Pour', pour: 'Pour', trim: 'Trim', paint: 'Paint', bake: 'Bake', finish: 'Finish', close: 'Finish' }; // prettier-ignore

@@ -9,7 +9,12 @@ import { sound, SOUNDS, useNow } from './clock.ts';
 import { useLineState } from './line-state.ts';
 import { writeTime } from '../units/dates.ts';
 
-const SOUND_WORDS: Record<Clock['body'], string> = { melt: 'two low', freeze: 'two high', oven: 'three long' };
+const SOUND_WORDS: Record<Clock['body'], string> = {
+  melt: 'two low',
+  freeze: 'two high',
+  oven: 'three long',
+  cool: 'one low',
+};
 
 /** Rings once when a clock that was running on this screen is over. */
 function useRinging(clocks: readonly Clock[], now: number): void {

@@ -1,7 +1,8 @@
 import type { BakeProgram, Material, Mold, Product, Recipe } from '@schmelz/contract';
 import { useMemo } from 'react';
 import { useList } from '../api/queries.ts';
-import { BARE, type HeadSpec, type Paint } from '../drawing/head-parts.ts';
+import type { HeadSpec } from '../drawing/head-parts.ts';
+import { BARE, paintOf, type Paint } from '../drawing/paint.ts';
 
 export interface Catalogue {
   products: Product[];
@@ -27,10 +28,8 @@ export function useCatalogue(): Catalogue | null {
     if (!products || !materials || !recipes || !programs || !molds) return null;
     const byId = new Map(materials.map((each) => [each.id, each]));
     const recipeById = new Map(recipes.map((each) => [each.id, each]));
-    const paintOfRecipe = ({ layers, eyeColour }: Pick<Recipe, 'layers' | 'eyeColour'>): Paint => {
-      const on = (zone: string) => byId.get(layers.find((layer) => layer.zone === zone)?.powderId ?? '')?.powder?.colour ?? null; // prettier-ignore
-      return { base: on('whole'), back: on('back'), speckle: on('speckle'), flake: on('flake'), eye: eyeColour };
-    };
+    const paintOfRecipe = (recipe: Pick<Recipe, 'layers' | 'eyeColour'>): Paint =>
+      paintOf(recipe, (id) => byId.get(id)?.powder);
     return {
       products,
       materials: byId,

@@ -12,8 +12,9 @@ import {
 } from '@schmelz/core';
 import { useLine } from '../api/queries.ts';
 
+export type LineTicket = Ticket & NextTicket;
 export interface LineState {
-  tickets: (Ticket & NextTicket)[];
+  tickets: LineTicket[];
   clocks: Clock[];
   next: NextThing | null;
   waiting: Record<Station, number>;

@@ -47,6 +47,8 @@ function makeUnits(massUnit: MassUnit, temperatureUnit: TemperatureUnit, currenc
           return units.head(value);
         case 'kg':
           return units.bulk(value);
+        case 'powder-kg':
+          return value < 9.95e-6 ? `${(1e6 * value).toFixed(1)} mg` : `${Math.round(1e6 * value)} mg`;
         case 's':
           return writeSpan(value);
         case 'C':

@@ -84,7 +84,7 @@ export const ticketEntrySchemas = {
   warm: record({ ...entry, kind: of('warm'), station: choice(['bake'] as const), by: choice(['probe', 'model', 'hand'] as const) }), // prettier-ignore
   door: record({ ...entry, kind: of('door'), station: choice(['bake'] as const), open: flag() }),
   sprue: record({ ...entry, kind: of('sprue'), station: choice(['trim'] as const), massKg: number('kg', 0.001, 60) }),
-  unload: record({ ...entry, kind: of('unload'), station: choice(['bake'] as const) }),
+  unload: record({ ...entry, kind: of('unload'), station: choice(['bake'] as const), coolS: number('s', 0, 14_400).optional() }), // prettier-ignore
   close: record({ ...entry, kind: of('close'), station: choice(['finish'] as const) }),
   undo: record({ ...entry, kind: of('undo'), target: id() }),
 } as const;

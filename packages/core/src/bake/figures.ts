@@ -1,5 +1,6 @@
 import { figure, given, measured, type Figure } from '../quantity/figure.ts';
 import type { AuditedBake } from './audit.ts';
+import type { RunningState } from './running.ts';
 import { cureShare, fullCureS, PRIOR_ACTIVATION_J_MOL, type CureLaw } from './cure.ts';
 import type { LogCure } from './from-log.ts';
 import type { BakedHead, SolvedProgram } from './program.ts';
@@ -81,4 +82,17 @@ export const logCureFigure = (cure: LogCure, readings: number, headLagS: number,
       inputs: [measured('Readings', readings, 'count'), given('Head lags the probe by', headLagS, 's'), measured('Hottest metal', cure.hottestC, 'C'), basisOfLaw(law)], // prettier-ignore
     },
     { low: Math.min(cure.certain, 0.93 * cure.share), high: 1.07 * cure.share, basis: 'measured' },
+  );
+
+/** How far a bake has come that is still in the oven. */
+export const runningCureFigure = ({ cure, metalC, airC, probed }: RunningState, powder: string): Figure =>
+  figure(
+    cure,
+    'ratio',
+    {
+      rule: `${powder} cures last. Counted from the metal's own heat, not from the door; ${probed ? 'the air by the probe in the oven' : 'the air by the program and the door'}.`,
+      ...LAW,
+      inputs: [(probed ? measured : given)('Air now', airC, 'C'), given('Metal now', metalC, 'C', 'it follows the air by its lag')], // prettier-ignore
+    },
+    { low: (probed ? 0.93 : 0.8) * cure, high: (probed ? 1.07 : 1.15) * cure, basis: probed ? 'measured' : 'given' },
   );

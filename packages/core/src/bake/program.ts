@@ -17,6 +17,8 @@ export interface ProgramInput {
   /** What the oven can be set to. */
   fromC?: number;
   toC?: number;
+  /** How far the oven swings about its mark; the usual where it is not known. */
+  swingK?: number;
   longestS?: number;
 }
 export interface SolvedProgram {
@@ -85,7 +87,7 @@ export function bakeProgram(input: ProgramInput): ProgramAnswer {
   const toC = inRange('toC', input.toC ?? 230, 'C', 90, 260);
   const longestS = input.longestS ?? LONGEST_S;
   const tightest = heads.reduce((a, b) => (b.finishLimitC < a.finishLimitC ? b : a));
-  const capC = Math.min(toC, tightest.finishLimitC - SWING_K);
+  const capC = Math.min(toC, tightest.finishLimitC - inRange('swingK', input.swingK ?? SWING_K, 'K', 0, 60));
   const program = shortest(input, capC, longestS);
   if (program) return { program, conflict: null };
   const tolerant = shortest(input, toC, longestS);

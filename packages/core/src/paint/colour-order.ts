@@ -6,7 +6,7 @@ export interface CupColour {
   name: string;
   /** 0 black to 1 white, as the eye sees it. */
   lightness: number;
-  finish: 'gloss' | 'matte' | 'metallic' | 'flake';
+  finish: 'gloss' | 'matte' | 'metallic' | 'flake' | 'clear';
 }
 /** Heads of one recipe, with the powders that its layers take. */
 export interface PaintBatch {

@@ -13,6 +13,27 @@ export interface JarEfficiency {
   weighings: number;
 }
 
+/** What is in a jar now. */
+export interface JarLevel {
+  kg: number;
+  low: number;
+  high: number;
+  /** Nothing has come or gone since it was weighed: what is shown is what the scale said. */
+  weighed: boolean;
+}
+
+/**
+ * What a jar holds: its last weighing, what came since, less what lies on heads over the share that stays on. Between
+ * weighings an estimate, as wide as that share is known.
+ */
+export function jarLevel(lastKg: number, receivedKg: number, onHeadsKg: number, stays: JarEfficiency): JarLevel {
+  inRange('lastKg', lastKg, 'kg', 0, 1000);
+  inRange('onHeadsKg', onHeadsKg, 'kg', 0, 100);
+  const left = (share: number, scaleKg: number) => Math.max(0, lastKg + receivedKg - onHeadsKg / share + scaleKg);
+  const weighed = receivedKg === 0 && onHeadsKg === 0;
+  return { kg: left(stays.efficiency, 0), low: left(stays.low, -SCALE_SD_KG), high: left(stays.high, SCALE_SD_KG), weighed }; // prettier-ignore
+}
+
 /** Belief before any weighing: six tenths stay on, and it weighs as much as half a gram of powder. Common practice, no source. */
 const PRIOR = { efficiency: 0.6, kg: 0.0005 };
 /** A kitchen scale reads the jar to a gram, twice. */

@@ -5,6 +5,7 @@ export type Basis = 'measured' | 'fitted' | 'given';
 export type Unit =
   | 'head-kg'
   | 'kg'
+  | 'powder-kg'
   | 's'
   | 'C'
   | 'm'

@@ -6,7 +6,7 @@ import { ticketState, type TicketLog, type TicketSetup } from './ticket.ts';
 /** A wait that runs by itself: what it is, when it began and when it is over (ms since 1970). */
 export interface Clock {
   id: string;
-  body: 'melt' | 'freeze' | 'oven';
+  body: 'melt' | 'freeze' | 'oven' | 'cool';
   name: string;
   startedAt: number;
   endsAt: number;
@@ -55,7 +55,12 @@ export function runningClocks(pours: readonly ClockPour[], tickets: readonly Clo
   }
   for (const { id, number, setup, log } of tickets) {
     for (const load of ticketState(setup, log).loads) {
-      if (load.unloadedAt !== null) continue;
+      if (load.unloadedAt !== null) {
+        const endsAt = load.unloadedAt + load.coolS * 1000;
+        const startedAt = load.unloadedAt;
+        if (endsAt > now) clocks.push({ id: `cool ${load.id}`, body: 'cool', name: `Hot, ticket ${number}`, startedAt, endsAt, to: `/bake/${id}` }); // prettier-ignore
+        continue;
+      }
       const { loadedAt, endsAt } = load;
       const name = `Bake, ticket ${number}`;
       clocks.push({ id: `oven ${load.id}`, body: 'oven', name, startedAt: loadedAt, endsAt, to: `/bake/${id}` });

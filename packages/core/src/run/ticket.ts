@@ -18,7 +18,8 @@ export type TicketEntry =
       from?: CountFrom;
       warmS?: number;
     })
-  | (Entry & { kind: 'unload'; station: 'bake' })
+  /** Out of the oven; so many seconds until a bare hand may take a head. */
+  | (Entry & { kind: 'unload'; station: 'bake'; coolS?: number })
   /** The metal is at the oven's heat: a count that goes from there begins. */
   | (Entry & { kind: 'warm'; station: 'bake'; by: 'probe' | 'model' | 'hand' })
   /** The oven's door is opened, or shut again, with heads in it. */
@@ -48,6 +49,7 @@ export interface OvenLoad {
   /** When the program is over, as far as is known now. */
   endsAt: number;
   unloadedAt: number | null;
+  coolS: number;
 }
 
 export interface StationState {
@@ -148,7 +150,7 @@ export function ticketState(setup: TicketSetup, log: TicketLog): TicketState {
     if (entry.kind === 'load') {
       const { id, count, setC, seconds, preheated, from = 'door' } = entry;
       const warmS = from === 'metal' ? (entry.warmS ?? 0) : 0;
-      loads.push({ id, count, setC, seconds, preheated, from, warmS, loadedAt: entry.at, warmAt: null, doors: [], endsAt: entry.at + 1000 * (warmS + seconds), unloadedAt: null }); // prettier-ignore
+      loads.push({ id, count, setC, seconds, preheated, from, warmS, loadedAt: entry.at, warmAt: null, doors: [], endsAt: entry.at + 1000 * (warmS + seconds), unloadedAt: null, coolS: 0 }); // prettier-ignore
     }
     const open = loads.find((load) => load.unloadedAt === null);
     if (entry.kind === 'warm' && open && open.warmAt === null) {
@@ -160,7 +162,10 @@ export function ticketState(setup: TicketSetup, log: TicketLog): TicketState {
       if (entry.open && last?.toAt !== null) open.doors.push({ fromAt: entry.at, toAt: null });
       if (!entry.open && last?.toAt === null) last.toAt = entry.at;
     }
-    if (entry.kind === 'unload' && open) open.unloadedAt = entry.at;
+    if (entry.kind === 'unload' && open) {
+      open.unloadedAt = entry.at;
+      open.coolS = entry.coolS ?? 0;
+    }
   }
   const stations: TicketState['stations'] = {};
   let arrived = setup.poured;

@@ -23,7 +23,8 @@ export function BakeDesk() {
                 <span className="font-medium">{program.name}</span>
                 <span className="quiet">
                   {units.temperature(program.setC)}, {writeSpan(program.seconds)},{' '}
-                  {program.preheated ? 'oven hot first' : 'from cold'}
+                  {program.preheated ? 'oven hot first' : 'from cold'}, from{' '}
+                  {program.from === 'metal' ? 'warm metal' : 'the door'}
                 </span>
               </li>
             ))}

@@ -1,97 +1,113 @@
 import type { Ticket } from '@schmelz/contract';
-import { celsiusToFahrenheit, cureShare, writeClock, writeSpan } from '@schmelz/core';
-import { lazy, Suspense, useMemo } from 'react';
+import { celsiusToFahrenheit, runningCureFigure, writeClock, writeSpan } from '@schmelz/core'; // prettier-ignore
+import { lazy, Suspense } from 'react';
 import { useList } from '../../api/queries.ts';
 import { BenchNumber } from '../../bench/BenchFrame.tsx';
+import { Fig } from '../../design/Figure.tsx';
 import { Icon } from '../../design/Icon.tsx';
+import { Caution } from '../../design/Notice.tsx';
+import { RackView, rackScale } from '../../drawing/RackView.tsx';
 import type { Catalogue } from '../../shell/catalogue.ts';
 import { useNow } from '../../shell/clock.ts';
 import { useUnits } from '../../units/Units.tsx';
-import type { TicketBench } from '../count/useTicketBench.ts';
-import { ovenCurve } from './oven-curve.ts';
-import { programOf } from './useOvenActions.ts';
+import { kindsOf, packed, racksOf } from './loads.ts';
+import type { RunningLoad } from './useBake.ts';
+import { fitsIn, programOf } from './useOvenActions.ts';
 
 const HeatChart = lazy(() => import('./HeatChart.tsx').then((module) => ({ default: module.HeatChart })));
 
-interface Props {
-  ticket: Ticket;
-  bench: TicketBench;
-  catalogue: Catalogue;
+/** At the end of a program this much of a full cure is enough. */
+const ENOUGH = 0.95;
+
+function Watch({ children, good = false }: { children: React.ReactNode; good?: boolean }) {
+  return (
+    <p className={`flex gap-2 ${good ? 'text-good' : 'text-watch'}`}>
+      <Icon name={good ? 'good' : 'watch'} className="mt-1 shrink-0" />
+      <span>{children}</span>
+    </p>
+  );
 }
 
-const openLoad = (bench: TicketBench) => bench.state.loads.find((load) => load.unloadedAt === null)!;
-
-function useCurve({ ticket, bench, catalogue }: Props) {
-  const { data: ovens } = useList('ovens');
-  const load = openLoad(bench);
-  return useMemo(() => ovenCurve(ticket, load, catalogue, ovens?.[0]), [ticket, load, catalogue, ovens]);
-}
-
-/** While heads are in the oven: the clock, how far the cure is, and what the hook's finish stands. */
-function Stub(props: Props) {
-  const now = useNow(500);
+/** While heads are in the oven: the clock, how warm the metal is, how far the cure, what the hook's finish stands. */
+function Stub({ running, ticket }: { running: RunningLoad; ticket: Ticket }) {
   const units = useUnits();
-  const load = openLoad(props.bench);
-  const curve = useCurve(props);
-  const passedS = Math.max(0, (now - load.loadedAt) / 1000);
-  const leftS = load.seconds - passedS;
-  const cure = curve.input ? cureShare(curve.input, Math.min(86_400, passedS)) : null;
-  const atEnd = curve.input ? cureShare(curve.input, load.seconds) : null;
+  const { load, course, probe, now } = running;
+  const endsAt = course?.endsAt ?? load.endsAt;
+  const leftS = (endsAt - now) / 1000;
+  const doorOpen = load.doors.at(-1)?.toAt === null;
+  const warming = load.from === 'metal' && load.warmAt === null;
   return (
     <>
-      <BenchNumber says={leftS > 0 ? 'Take out in' : 'Take them out, over by'} value={writeClock(Math.abs(leftS))} />
+      <BenchNumber
+        says={doorOpen ? 'The door is open' : leftS > 0 ? (warming ? 'Warming; take out in about' : 'Take out in') : 'Take them out, over by'} // prettier-ignore
+        value={writeClock(Math.abs(leftS))}
+      />
       <p className="text-lg">
-        {load.count} heads at {units.temperature(load.setC)} for {writeSpan(load.seconds)}, ticket {props.ticket.number}
+        {load.count} heads at {units.temperature(load.setC)} for {writeSpan(load.seconds)}
+        {load.from === 'metal' ? ', counted from warm metal' : ''}, ticket {ticket.number}
       </p>
-      {cure !== null && atEnd !== null && (
+      {course && (
         <>
           <div>
             <p className="flex items-baseline justify-between text-lg">
-              <span>Cure by the model</span>
-              <b className="fig text-[34px]">{Math.round(cure * 100)} %</b>
+              <span>Metal {course.state.probed ? 'by the probe' : 'by the model'}</span>
+              <b className="fig text-[34px]">{units.temperature(course.state.metalC)}</b>
+            </p>
+            <p className="flex items-baseline justify-between text-lg">
+              <span>Cure, {course.powder}</span>
+              <Fig
+                figure={runningCureFigure(course.state, course.powder)}
+                title="Cure so far"
+                className="fig text-[34px]"
+              >
+                {`${Math.round(course.state.cure * 100)} %`}
+              </Fig>
             </p>
             <div className="mt-1 h-3 bg-well">
-              <div className="h-full bg-good" style={{ width: `${Math.min(100, cure * 100)}%` }} />
+              <div className="h-full bg-good" style={{ width: `${Math.min(100, course.state.cure * 100)}%` }} />
             </div>
           </div>
-          <p className={`flex gap-2 ${atEnd < 0.95 ? 'text-watch' : 'text-good'}`}>
-            <Icon name={atEnd < 0.95 ? 'watch' : 'good'} className="mt-1 shrink-0" />
-            <span>
-              At the end of this program {Math.round(atEnd * 100)} % of a full cure.
-              {curve.fullS !== null && ` Full after ${writeSpan(curve.fullS)}.`}
-            </span>
-          </p>
+          <Watch good={course.atEnd >= ENOUGH}>
+            At the end of this program {Math.round(course.atEnd * 100)} % of a full cure.
+            {course.state.fullAt === null
+              ? ' At this heat it is never full.'
+              : course.state.fullAt > now
+                ? ` Full in ${writeSpan((course.state.fullAt - now) / 1000)}, by the metal’s heat.`
+                : ' It is full.'}
+          </Watch>
+          {course.damage.flag !== 'none' && (
+            <Watch>
+              This hook&apos;s finish browns above {units.temperature(course.finishLimitC)}; the oven is set to{' '}
+              {units.temperature(load.setC)}: by the end it{' '}
+              {course.damage.flag === 'browned' ? 'will have browned' : 'may have coloured'},{' '}
+              {writeSpan(course.damage.overS)} over. {/* prettier-ignore */}
+            </Watch>
+          )}
         </>
       )}
-      {curve.finishLimitC !== null && load.setC > curve.finishLimitC && (
-        <p className="flex gap-2 text-watch">
-          <Icon name="watch" className="mt-1 shrink-0" />
-          <span>
-            This hook's finish browns above {units.temperature(curve.finishLimitC)}; the oven is set to{' '}
-            {units.temperature(load.setC)}.
-          </span>
-        </p>
-      )}
+      {probe.elsewhere && <p className="quiet">The oven&apos;s probe reads a room: it is left out.</p>}
     </>
   );
 }
 
-function Chart(props: Props) {
-  const now = useNow(2000);
+function Chart({ running }: { running: RunningLoad }) {
   const { temperatureUnit } = useUnits();
-  const load = openLoad(props.bench);
-  const curve = useCurve(props);
+  const { load, course, now } = running;
   const inUnit = (celsius: number) => Math.round(temperatureUnit === 'F' ? celsiusToFahrenheit(celsius) : celsius);
-  if (!curve.input) return null;
+  if (!course) return null;
+  const minute = (at: number) => (at - load.loadedAt) / 60_000;
+  const every = Math.max(1, Math.ceil(course.points.length / 240));
+  const shown = course.points.filter((_, i, all) => i % every === 0 || i === all.length - 1);
   return (
     <Suspense fallback={<div className="h-[420px]" />}>
       <HeatChart
-        points={curve.points.map((point) => ({ ...point, oven: inUnit(point.ovenC), metal: inUnit(point.metalC), cure: Math.round(point.cure * 100) }))} // prettier-ignore
+        points={shown.map((point) => ({ minute: minute(point.at), oven: inUnit(point.airC), metal: inUnit(point.metalC), cure: Math.round(point.share * 100) }))} // prettier-ignore
         unit={temperatureUnit}
-        nowMinute={(now - load.loadedAt) / 60_000}
-        endMinute={load.seconds / 60}
-        fullMinute={curve.fullS === null ? null : curve.fullS / 60}
-        limit={curve.finishLimitC === null ? null : inUnit(curve.finishLimitC)}
+        nowMinute={minute(now)}
+        endMinute={minute(course.endsAt)}
+        fullMinute={course.state.fullAt === null ? null : minute(course.state.fullAt)}
+        limit={inUnit(course.finishLimitC)}
+        from={course.state.probed ? 'Up to now by the probe in the oven, from there by the model.' : 'Computed from the program and the door, not measured.'} // prettier-ignore
       />
     </Suspense>
   );
@@ -105,9 +121,52 @@ function Program({ ticket, catalogue }: { ticket: Ticket; catalogue: Catalogue }
   return (
     <p className="text-lg text-ink-2">
       {units.temperature(program.setC)} for {writeSpan(program.seconds)},{' '}
-      {program.preheated ? 'oven hot first' : 'from cold'}; {ovens?.[0]?.places} places.
+      {program.preheated ? 'oven hot first' : 'from cold'}
+      {program.from === 'metal' ? ', counted from warm metal' : ''}; {fitsIn(ovens?.[0], ticket, catalogue)} places.
     </p>
   );
 }
 
-export const OvenView = { Stub, Chart, Program };
+/** The rack as it goes in, each head in its place; nothing where no rack is drawn. */
+function Loading({ ticket, heads, catalogue }: { ticket: Ticket; heads: number; catalogue: Catalogue }) {
+  const { data: ovens } = useList('ovens');
+  const racks = racksOf(ovens?.[0]);
+  const { loads } = packed([{ ticket, heads, program: 'one' }], racks, catalogue);
+  const [first] = loads;
+  if (!first) return null;
+  const count = first.bars.flat().reduce((sum, each) => sum + each.heads, 0);
+  const kinds = kindsOf([ticket], catalogue, 'powder');
+  return (
+    <div>
+      <RackView
+        rack={first.rack}
+        bars={first.bars}
+        kinds={kinds}
+        pitchM={kinds.get(ticket.id)!.pitchM}
+        scale={rackScale(first.rack, 700, 470)}
+        label={`${first.rack.name} with ${count} heads`}
+      />
+      <p className="mt-2 text-lg">
+        {first.rack.name}, {first.rack.way}: {count} of {heads}{' '}
+        {loads.length > 1 ? `now, ${loads.length} loads in all` : 'in one load'}. {/* prettier-ignore */}
+      </p>
+    </div>
+  );
+}
+
+/** Just out of the oven: how long hands stay off. */
+function CoolDown({ outAt, coolS }: { outAt: number; coolS: number }) {
+  const now = useNow(1000);
+  const leftS = coolS - (now - outAt) / 1000;
+  if (leftS <= 0) return null;
+  return (
+    <div role="note" className="bg-watch-wash px-4 py-3 text-watch">
+      <p className="text-lg font-semibold">
+        Hot. Fit to handle in <span className="fig text-[34px]">{writeClock(leftS)}</span>
+      </p>
+      <Caution>Gloves, and set the rack on metal: a bare hook is as hot as its head.</Caution>
+    </div>
+  );
+}
+
+export const OvenView = { Stub, Chart, Program, Loading, CoolDown };

@@ -11,6 +11,7 @@ import { Head } from '../../drawing/Head.tsx';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { bakedHead } from './baked.ts';
+import { realOven } from './oven.ts';
 import { BakeRooms } from './rooms.tsx';
 
 const START = [
@@ -129,8 +130,9 @@ export function ProgramPage() {
   const products = catalogue.products.filter((product) => bakedHead(product, catalogue) !== null);
   const chosen = picked ?? new Set(products.slice(0, 1).map((product) => product.id));
   const heads = products.filter((product) => chosen.has(product.id)).map((product) => bakedHead(product, catalogue)!);
-  const ovenLagS = start === 'cold' ? (ovens[0]?.lagS ?? 0) : 0;
-  const answer = heads.length > 0 ? bakeProgram({ heads, ovenLagS }) : null;
+  const real = realOven(ovens[0]);
+  const ovenLagS = start === 'cold' ? real.lagS : 0;
+  const answer = heads.length > 0 ? bakeProgram({ heads, ovenLagS, swingK: real.swingK }) : null;
   const program = answer?.program ?? null;
   const toggle = (id: string) => {
     const next = new Set(chosen);
@@ -164,6 +166,12 @@ export function ProgramPage() {
             <p className="text-ink-2">
               The shortest that fully cures the slowest, over-bakes none and stays under every hook&apos;s finish. Last
               to be full: {program.slowest.powder} on {program.slowest.name}.
+            </p>
+          )}
+          {program && real.learned && Math.abs(real.offsetK) >= 1 && (
+            <p>
+              This oven holds {units.write(Math.abs(real.offsetK), 'K')} {real.offsetK < 0 ? 'under' : 'over'} its mark:
+              set it to <b>{units.temperature(program.setC - real.offsetK)}</b>.
             </p>
           )}
           {answer?.conflict && (

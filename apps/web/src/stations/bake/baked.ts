@@ -1,15 +1,21 @@
-import type { Oven, Product, Ticket } from '@schmelz/contract';
+import type { Oven, Product, Recipe, Ticket } from '@schmelz/contract';
 import { cureLaw, productLagS, ticketState, typicalHook, type BakedHead, type PastBake } from '@schmelz/core';
+import { realOven } from './oven.ts';
 import type { Catalogue } from '../../shell/catalogue.ts';
 
-/** A product as the oven sees it; null for bare heads. */
+/** Powders of a recipe that have to cure, those of mixtures too; liquid paint only dries. */
+const curedIds = ({ layers }: Recipe, catalogue: Catalogue): string[] =>
+  [...new Set(layers.flatMap(({ powderId, mix }) => (mix ? [powderId, mix.powderId] : [powderId])))].filter((id) => catalogue.materials.get(id)?.powder?.form !== 'liquid'); // prettier-ignore
+
+/** A product as the oven sees it; null for bare heads and for paint that only dries. */
 export function bakedHead(product: Product, catalogue: Catalogue): BakedHead | null {
   const hook = catalogue.materials.get(product.hookId);
   const recipe = catalogue.recipes.get(product.recipeId ?? '');
   if (!hook?.hook || !recipe) return null;
   const { size, wire, eyeAngleDeg, finishLimitC } = hook.hook;
   const massKg = typicalHook(size, wire).massKg;
-  const powders = [...new Set(recipe.layers.map((layer) => layer.powderId))];
+  const powders = curedIds(recipe, catalogue);
+  if (powders.length === 0) return null;
   return {
     name: product.name,
     headLagS: productLagS({ ...product, hook: { materialId: hook.id, name: hook.name, size, eyeAngleDeg, massKg } }),
@@ -32,6 +38,6 @@ export function pastBakes(ticket: Ticket, catalogue: Catalogue, oven: Oven | und
     (load) =>
     load.unloadedAt === null
       ? []
-      : [{ id: load.id, at: load.loadedAt, name: `Ticket ${ticket.number}, ${product.name}`, heads: load.count, setC: load.setC, seconds: (load.unloadedAt - load.loadedAt) / 1000, ovenLagS: load.preheated ? 0 : (oven?.lagS ?? 0), headLagS: head.headLagS, laws: head.laws, finishLimitC: head.finishLimitC }], // prettier-ignore
+      : [{ id: load.id, at: load.loadedAt, name: `Ticket ${ticket.number}, ${product.name}`, heads: load.count, setC: load.setC + realOven(oven).offsetK, seconds: (load.unloadedAt - load.loadedAt) / 1000, ovenLagS: load.preheated ? 0 : realOven(oven).lagS, headLagS: head.headLagS, laws: head.laws, finishLimitC: head.finishLimitC }], // prettier-ignore
   );
 }

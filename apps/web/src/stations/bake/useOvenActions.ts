@@ -1,37 +1,76 @@
-import type { Ticket } from '@schmelz/contract';
-import { bakeCounts } from '@schmelz/core';
+import type { BakeProgram, Oven, Ticket } from '@schmelz/contract';
+import { bakeCounts, rackPlaces, warmUpS } from '@schmelz/core';
+import { useEffect } from 'react';
 import { useList } from '../../api/queries.ts';
 import type { BenchAction } from '../../bench/BenchFrame.tsx';
 import type { Catalogue } from '../../shell/catalogue.ts';
 import type { TicketBench } from '../count/useTicketBench.ts';
+import { bakedHead } from './baked.ts';
+import { racksOf, roomFor } from './loads.ts';
+import { coolDownS } from './cool.ts';
+import { realOven } from './oven.ts';
+import type { RunningLoad } from './useBake.ts';
 
 /** What a ticket's product is baked with; the first program on record where the product names none. */
-export function programOf(ticket: Ticket, catalogue: Catalogue) {
+export function programOf(ticket: Pick<Ticket, 'productId'>, catalogue: Catalogue): BakeProgram | undefined {
   const product = catalogue.product(ticket.productId);
   return catalogue.programs.get(product?.bakeProgramId ?? '') ?? [...catalogue.programs.values()][0];
 }
 
-/** Keys at the oven: in, out, undo. */
-export function useOvenActions(ticket: Ticket, bench: TicketBench | null, catalogue: Catalogue): BenchAction[] {
+/** How many heads of a ticket go in at once: on the rack that takes most of them, or by the oven's plain count. */
+export function fitsIn(oven: Oven | undefined, ticket: Pick<Ticket, 'productId'>, catalogue: Catalogue): number {
+  const { pitchM, hangsM } = roomFor(ticket.productId, catalogue);
+  const most = Math.max(0, ...racksOf(oven).filter((rack) => hangsM <= rack.clearM && pitchM <= rack.barM).map((rack) => rackPlaces(rack, pitchM))); // prettier-ignore
+  return most || (oven?.places ?? Infinity);
+}
+
+/** Keys at the oven: in, warm, door, out, undo. The metal's being warm says itself as soon as it is. */
+export function useOvenActions(
+  ticket: Ticket,
+  bench: TicketBench | null,
+  running: RunningLoad | null,
+  catalogue: Catalogue,
+): BenchAction[] {
+  // prettier-ignore
   const { data: ovens } = useList('ovens');
   const program = programOf(ticket, catalogue);
+  const oven = ovens?.[0];
+  const load = running?.load;
+  const { state } = running?.course ?? {};
+  const nowWarm = !!load && load.from === 'metal' && load.warmAt === null && !!state && state.warmAt !== null;
+  const by = state?.probed ? 'probe' : 'model';
+  useEffect(() => {
+    if (nowWarm) bench?.warm(by);
+  }, [nowWarm]); // eslint-disable-line react-hooks/exhaustive-deps
   if (!bench || !program) return [];
-  const { toLoad, inOven } = bakeCounts(bench.state);
-  const places = ovens?.[0]?.places ?? toLoad;
-  const { setC, seconds } = program;
-  const load = () => bench.load(Math.min(places, toLoad), { setC, seconds, preheated: Boolean(program.preheated) });
+  const undo: BenchAction = { key: 'Z', label: 'Undo', hint: bench.last?.kind, weight: 'quiet', disabled: !bench.last, run: bench.undo }; // prettier-ignore
+  if (load) {
+    const open = load.doors.at(-1)?.toAt === null;
+    return [
+      {
+        key: 'Space',
+        code: ' ',
+        label: 'Taken out',
+        weight: 'main',
+        run: () => bench.unload(coolDownS(ticket, state?.metalC ?? load.setC, catalogue)),
+      },
+      { key: 'D', label: open ? 'Door is shut again' : 'Door is open', weight: open ? 'due' : 'quiet', run: () => bench.door(!open) }, // prettier-ignore
+      ...(load.from === 'metal' && load.warmAt === null ? [{ key: 'W', label: 'Metal is warm', hint: 'the count begins', weight: 'quiet', run: () => bench.warm('hand') } as const] : []), // prettier-ignore
+      undo,
+    ];
+  }
+  const { toLoad } = bakeCounts(bench.state);
+  const count = Math.min(fitsIn(oven, ticket, catalogue), toLoad);
+  const { setC, seconds, preheated, from } = program;
+  const product = catalogue.product(ticket.productId);
+  const head = product && bakedHead(product, catalogue);
+  const hang = () => {
+    const { lagS, offsetK } = realOven(oven);
+    const warmS = head ? warmUpS({ setC: setC + offsetK, headLagS: head.headLagS, ovenLagS: preheated ? 0 : lagS }) : 0;
+    bench.load(count, { setC, seconds, preheated: Boolean(preheated), ...(from === 'metal' ? { from, warmS: Math.round(warmS) } : {}) }); // prettier-ignore
+  };
   return [
-    inOven > 0
-      ? { key: 'Space', code: ' ', label: 'Taken out', weight: 'main', run: bench.unload }
-      : {
-          key: 'Space',
-          code: ' ',
-          label: 'Door is shut',
-          hint: `${Math.min(places, toLoad)} heads`,
-          weight: 'main',
-          disabled: toLoad === 0,
-          run: load,
-        },
-    { key: 'Z', label: 'Undo', hint: bench.last?.kind, weight: 'quiet', disabled: !bench.last, run: bench.undo },
+    { key: 'Space', code: ' ', label: 'Door is shut', hint: `${count} heads`, weight: 'main', disabled: toLoad === 0, run: hang }, // prettier-ignore
+    undo,
   ];
 }

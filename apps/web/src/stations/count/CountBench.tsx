@@ -1,17 +1,21 @@
 import type { Ticket } from '@schmelz/contract';
-import { bakeCounts, STATION_CAUSES, writeSpan, type CountStation } from '@schmelz/core';
+import { bakeCounts, finishWays, STATION_CAUSES, writeSpan, type CountStation, type HouseWays } from '@schmelz/core';
+import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { useTicket } from '../../api/queries.ts';
+import { useSettings, useTicket } from '../../api/queries.ts';
 import { BenchFrame, BenchNumber, Unsaved, type BenchAction } from '../../bench/BenchFrame.tsx';
 import { Button } from '../../design/Button.tsx';
 import { causeIcon, Icon } from '../../design/Icon.tsx';
 import { Caution, Waiting } from '../../design/Notice.tsx';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { OvenView } from '../bake/OvenView.tsx';
+import { useRunningLoad } from '../bake/useBake.ts';
 import { useOvenActions } from '../bake/useOvenActions.ts';
+import { PaintPace, StirDue, usePaintRhythm } from '../paint/PaintPace.tsx';
+import { SprueBack, SprueForm } from '../trim/Sprue.tsx';
 import { HeadRack } from './HeadRack.tsx';
 import { useTicketBench, type TicketBench } from './useTicketBench.ts';
-import { WORDS } from './words.ts';
+import { cautionsOf, checksOf, WORDS } from './words.ts';
 
 const NEXT: Record<CountStation, CountStation | null> = { trim: 'paint', paint: 'bake', bake: 'finish', finish: null };
 
@@ -86,25 +90,48 @@ function Done({ ticket, bench, station }: { ticket: Ticket; bench: TicketBench; 
   );
 }
 
-function Running({ ticket, station, catalogue }: { ticket: Ticket; station: CountStation; catalogue: Catalogue }) {
+function Running({
+  ticket,
+  station,
+  catalogue,
+  ways,
+}: {
+  ticket: Ticket;
+  station: CountStation;
+  catalogue: Catalogue;
+  ways: HouseWays;
+}) {
+  // prettier-ignore
   const bench = useTicketBench(ticket, station);
-  const oven = useOvenActions(ticket, bench, catalogue);
+  const running = useRunningLoad(ticket, bench, catalogue);
+  const oven = useOvenActions(ticket, bench, running, catalogue);
+  const product = catalogue.product(ticket.productId)!;
+  const finish = finishWays(ways.finish, product.ways);
+  const paint = usePaintRhythm(product, finish, ways, catalogue);
+  const [weighing, setWeighing] = useState(false);
   if (!bench) return <p className="p-8">This product does not go through {station}.</p>;
   const { here, state } = bench;
-  const product = catalogue.product(ticket.productId)!;
   const atBake = station === 'bake' ? bakeCounts(state) : null;
   const countable = atBake ? atBake.toInspect : here.left;
   const ovenBusy = atBake && (atBake.inOven > 0 || (atBake.toLoad > 0 && atBake.toInspect === 0));
-  const actions = ovenBusy ? oven : countActions(bench, station, countable);
+  const out = atBake ? state.loads.findLast((load) => load.unloadedAt !== null) : undefined;
   const finished = here.left === 0;
+  const extra: BenchAction[] =
+    station === 'trim'
+      ? [{ key: 'W', label: 'Sprues weighed', weight: 'quiet', run: () => setWeighing(true) }]
+      : station === 'paint'
+        ? [{ key: 'M', label: 'Metronome', weight: 'quiet', elsewhere: true, run: paint.toggle }]
+        : [];
+  const actions = ovenBusy ? oven : [...countActions(bench, station, countable), ...extra];
+  const checks = checksOf(station, finish);
   return (
     <BenchFrame
-      actions={finished ? actions.filter((action) => action.key === 'Z') : actions}
+      actions={finished ? actions.filter((action) => action.key === 'Z' || (action.key === 'W' && station === 'trim')) : actions} // prettier-ignore
       stub={
         finished ? (
           <Done ticket={ticket} bench={bench} station={station} />
-        ) : atBake?.inOven ? (
-          <OvenView.Stub ticket={ticket} bench={bench} catalogue={catalogue} />
+        ) : running && atBake ? (
+          <OvenView.Stub ticket={ticket} running={running} />
         ) : (
           <>
             <BenchNumber
@@ -131,17 +158,33 @@ function Running({ ticket, station, catalogue }: { ticket: Ticket; station: Coun
               </span>
               <span>{writeSpan(here.workS)}</span>
             </p>
+            {station === 'trim' && here.sprueKg > 0 && <SprueBack kg={here.sprueKg} />}
+            {station === 'paint' && <StirDue painted={here.good + here.rejected} rhythm={paint} ways={finish} />}
             {ovenBusy && <OvenView.Program ticket={ticket} catalogue={catalogue} />}
+            {checks.length > 0 && (
+              <ul className="text-lg text-ink-2">
+                {checks.map((check) => (
+                  <li key={check} className="border-b border-rule py-1">
+                    {check}
+                  </li>
+                ))}
+              </ul>
+            )}
             <Unsaved count={bench.unsaved} />
           </>
         )
       }
     >
-      {atBake?.inOven ? (
-        <OvenView.Chart ticket={ticket} bench={bench} catalogue={catalogue} />
+      {out && out.unloadedAt !== null && out.coolS > 0 && (
+        <OvenView.CoolDown outAt={out.unloadedAt} coolS={out.coolS} />
+      )}
+      {running && atBake ? (
+        <OvenView.Chart running={running} />
       ) : (
         <>
-          <HeadRack ticket={ticket} station={station} here={here} catalogue={catalogue} />
+          {station === 'paint' && !finished && <PaintPace rhythm={paint} product={product} finish={finish} />}
+          {ovenBusy && <OvenView.Loading ticket={ticket} heads={atBake.toLoad} catalogue={catalogue} />}
+          {!ovenBusy && <HeadRack ticket={ticket} station={station} here={here} catalogue={catalogue} />}
           <ul className="mt-4 flex flex-wrap gap-x-5 text-lg text-stop">
             {Object.entries(here.rejects).map(([cause, count]) => (
               <li key={cause} className="flex items-center gap-1.5">
@@ -152,10 +195,11 @@ function Running({ ticket, station, catalogue }: { ticket: Ticket; station: Coun
         </>
       )}
       <div className="mt-4 flex flex-col gap-1">
-        {WORDS[station].cautions.map((caution) => (
+        {cautionsOf(station, finish).map((caution) => (
           <Caution key={caution}>{caution}</Caution>
         ))}
       </div>
+      <SprueForm open={weighing} onOpenChange={setWeighing} onWeighed={bench.sprue} />
     </BenchFrame>
   );
 }
@@ -164,6 +208,9 @@ export function CountBenchPage({ station }: { station: CountStation }) {
   const { id = '' } = useParams();
   const { data: ticket, error } = useTicket(id);
   const catalogue = useCatalogue();
-  if (!ticket || !catalogue) return <Waiting error={error} />;
-  return <Running key={ticket.id + station} ticket={ticket} station={station} catalogue={catalogue} />;
+  const { data: settings } = useSettings();
+  if (!ticket || !catalogue || !settings) return <Waiting error={error} />;
+  return (
+    <Running key={ticket.id + station} ticket={ticket} station={station} catalogue={catalogue} ways={settings.ways} />
+  );
 }

@@ -25,8 +25,14 @@ export interface TicketBench {
   /** The hook of the last reject cannot be used again. */
   hookLost(): void;
   togglePause(): void;
-  load(count: number, program: { setC: number; seconds: number; preheated: boolean }): void;
-  unload(): void;
+  load(count: number, program: Omit<Extract<TicketEntry, { kind: 'load' }>, 'id' | 'at' | 'kind' | 'station' | 'count'>): void; // prettier-ignore
+  /** The metal is at the oven's heat. */
+  warm(by: 'probe' | 'model' | 'hand'): void;
+  door(open: boolean): void;
+  /** Cut-off sprues on the scale, kg. */
+  sprue(massKg: number): void;
+  /** Out; so many seconds until they are fit to handle. */
+  unload(coolS: number): void;
   undo(): void;
 }
 
@@ -72,7 +78,10 @@ export function useTicketBench(ticket: Ticket, station: CountStation): TicketBen
         }),
       togglePause: () => say({ kind: here.status === 'paused' ? 'resume' : 'pause', station }),
       load: (count, program) => say({ kind: 'load', station: 'bake', count, ...program }),
-      unload: () => say({ kind: 'unload', station: 'bake' }),
+      warm: (by) => say({ kind: 'warm', station: 'bake', by }),
+      door: (open) => say({ kind: 'door', station: 'bake', open }),
+      sprue: (massKg) => say({ kind: 'sprue', station: 'trim', massKg }),
+      unload: (coolS) => say({ kind: 'unload', station: 'bake', coolS: Math.round(coolS) }),
       undo: () =>
         next((log) => {
           const newest = lastOf(log);

@@ -1,4 +1,4 @@
-import type { CountStation } from '@schmelz/core';
+import { schoolsAt, type CountStation, type FinishWays } from '@schmelz/core';
 import type { HeadState } from '../../drawing/Head.tsx';
 
 /** What each counting station says and shows. */
@@ -12,7 +12,7 @@ export const WORDS: Record<
     all: 'All the rest are trimmed',
     before: 'cast',
     after: 'blank',
-    cautions: ['Filings are not sprue: file over paper, never blow, wipe up, wash hands before you eat.'],
+    cautions: ['Lead is on your hands: wash them before you eat.'],
   },
   paint: {
     left: 'Left to paint',
@@ -39,3 +39,11 @@ export const WORDS: Record<
     cautions: ['Mark the bag if lead tackle is restricted where it is sold: check your local rules.'],
   },
 };
+
+/** What is said before the work of a station: its own, and what the followed ways ask for. */
+export const cautionsOf = (station: CountStation, ways: FinishWays): string[] =>
+  station === 'trim' || station === 'paint' ? [...schoolsAt(station, ways).flatMap(({ school }) => school.caution ?? []), ...WORDS[station].cautions] : WORDS[station].cautions; // prettier-ignore
+
+/** What a look or a finger checks on each head, by the followed ways. */
+export const checksOf = (station: CountStation, ways: FinishWays): string[] =>
+  station === 'trim' || station === 'paint' ? [...new Set(schoolsAt(station, ways).flatMap(({ school }) => school.check ?? []))] : []; // prettier-ignore

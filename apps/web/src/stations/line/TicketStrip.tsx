@@ -110,7 +110,7 @@ export function TicketStrip({
                       height: thickness(stop.good ?? ticket.quantity),
                       background:
                         painted && ['paint', 'bake', 'finish'].includes(stop.station) && paint.base
-                          ? `linear-gradient(${paint.back ?? paint.base} 50%, ${paint.base} 50%)`
+                          ? `linear-gradient(${(paint.back ?? paint.base).colour} 50%, ${paint.base.colour} 50%)`
                           : 'var(--lead-shade)',
                     }}
                   />

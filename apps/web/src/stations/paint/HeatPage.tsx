@@ -1,5 +1,5 @@
 import { recordSchemas, type Heating, type HeatingRecord, type Product } from '@schmelz/contract';
-import { fitGun, GUN_WARM_UP_S, heatingFigure, SECOND_COAT_FROM_C, HEAT_TOOLS, TARGET_C, type HeatInput, type HeatTool } from '@schmelz/core'; // prettier-ignore
+import { finishWays, fitGun, GUN_WARM_UP_S, heatingFigure, SECOND_COAT_FROM_C, HEAT_TOOLS, TARGET_C, type HeatInput, type HeatTool } from '@schmelz/core'; // prettier-ignore
 import { lazy, Suspense, useState } from 'react';
 import { useAllRecords, useNote, useSettings, useStrike } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
@@ -176,7 +176,7 @@ export function HeatPage() {
         Dull: too cold, heat and dip again. Pops and dimples: a second light coat. Smoke, runs or a heavy glob: too hot.
         When in doubt, cooler and twice.
       </p>
-      <Metronome heatS={Math.max(1, Math.round(seconds.value))} />
+      <Metronome heatS={Math.max(1, Math.round(seconds.value))} ways={finishWays(settings.ways.finish, product.ways)} />
       <OwnSeconds product={product} tool={tool} records={records} catalogue={catalogue} />
     </Page>
   );

@@ -1,63 +1,76 @@
-import { paintSteps } from '@schmelz/core';
+import { paintSteps, rhythmAt, schoolOf, stirDue, type FinishWays } from '@schmelz/core';
 import { useEffect, useState } from 'react';
 import { useBenchKeys, type BenchAction } from '../../bench/BenchFrame.tsx';
 import { Button, Key } from '../../design/Button.tsx';
-import { Ways } from '../../design/Dials.tsx';
 import { Heading } from '../../design/Page.tsx';
 import { sound, SOUNDS, useNow } from '../../shell/clock.ts';
 
-/** How the powder is kept loose: dips between two stirrings. Common practice, no source. */
-const KEPT_LOOSE = [
-  { value: '2', label: 'Every 2', hint: 'shaken or stirred with a nail' },
-  { value: '6', label: 'Every 5 to 7', hint: 'a fine, dry powder' },
-  { value: 'bed', label: 'Fluid bed', hint: 'air keeps it like a liquid: nothing to stir' },
-] as const;
-type Loose = (typeof KEPT_LOOSE)[number]['value'];
-
-/** Heat, dip, tap, reheat, eye, hang: paced by ear, with the stirring called in between. */
-export function Metronome({ heatS }: { heatS: number }) {
+/** A metronome over the steps of one head: where it stands, with its beat sounded. */
+export function useRhythm(heatS: number, ways: FinishWays) {
   const [startedAt, setStartedAt] = useState<number | null>(null);
-  const [loose, setLoose] = useState<Loose>('2');
   const now = useNow(200);
-  const steps = paintSteps(heatS);
+  const steps = paintSteps(heatS, ways);
   const round = steps.reduce((sum, step) => sum + step.seconds, 0);
-  const passed = startedAt === null ? 0 : Math.max(0, (now - startedAt) / 1000);
-  const heads = Math.floor(passed / round);
-  const within = passed - heads * round;
-  const begins = steps.map((_, i) => steps.slice(0, i).reduce((sum, step) => sum + step.seconds, 0));
-  const at = startedAt === null ? -1 : begins.findLastIndex((from) => within >= from);
-  const stir = startedAt !== null && loose !== 'bed' && heads > 0 && heads % Number(loose) === 0 && at === 0;
+  const passedS = startedAt === null ? 0 : Math.max(0, (now - startedAt) / 1000);
+  const { heads, at, withinS } = rhythmAt(steps, passedS);
+  const running = startedAt !== null;
   useEffect(() => {
-    if (at < 0) return;
-    sound(at === 1 ? SOUNDS.freeze : SOUNDS.beat);
-  }, [at, heads]);
-  const toggle = () => setStartedAt((before) => (before === null ? Date.now() : null));
+    if (!running) return;
+    sound(steps[at]!.name === 'dip' ? SOUNDS.freeze : SOUNDS.beat);
+    // Sounded where a step begins, not when its length is reckoned anew.
+  }, [running, at, heads]); // eslint-disable-line react-hooks/exhaustive-deps
+  return {
+    steps,
+    round,
+    running,
+    heads,
+    at: running ? at : -1,
+    withinS,
+    toggle: () => setStartedAt((before) => (before === null ? Date.now() : null)),
+  };
+}
+
+/** The steps of a head side by side, as wide as they are long; the one that runs fills up. */
+export function RhythmStrip({ rhythm, tall = false }: { rhythm: ReturnType<typeof useRhythm>; tall?: boolean }) {
+  return (
+    <ol className={`flex ${tall ? 'h-24' : 'h-16'}`} aria-hidden="true">
+      {rhythm.steps.map((step, i) => (
+        <li
+          key={step.name}
+          className={`relative min-w-0 overflow-hidden border border-rule-2 ${i === rhythm.at ? 'bg-sheet' : 'bg-well'}`}
+          style={{ flexGrow: Math.max(3, step.seconds), flexBasis: 0 }}
+        >
+          {i === rhythm.at && (
+            <span
+              className="absolute bottom-0 left-0 h-4 bg-straw"
+              style={{ width: `${Math.min(100, (100 * rhythm.withinS) / step.seconds)}%` }}
+            />
+          )}
+          <span
+            className={`relative block px-2 pt-1 leading-tight ${tall ? 'text-lg' : ''} ${i === rhythm.at ? 'font-semibold' : 'text-ink-2'}`}
+          >
+            {step.name}
+            <span className="block text-[0.85em]">{Math.round(step.seconds)} s</span>
+          </span>
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+/** Heat, dip, tap, gloss, eye, hang by the house's ways: paced by ear, with the stirring called in between. */
+export function Metronome({ heatS, ways }: { heatS: number; ways: FinishWays }) {
+  const rhythm = useRhythm(heatS, ways);
+  const { running, heads, toggle } = rhythm;
   const keys: BenchAction[] = [{ key: 'Space', code: ' ', label: '', weight: 'main', run: toggle }];
   useBenchKeys(keys);
   return (
     <section className="mb-7" aria-label="Metronome">
-      <Heading aside={startedAt === null ? `${round} s a head` : `head ${heads + 1}`}>To work to</Heading>
-      <ol className="flex h-16 max-w-[760px]" aria-hidden="true">
-        {steps.map((step, i) => (
-          <li
-            key={step.name}
-            className={`relative overflow-hidden border border-rule-2 ${i === at ? 'bg-sheet' : 'bg-well'}`}
-            style={{ flexGrow: Math.max(2.4, step.seconds) }}
-          >
-            {i === at && (
-              <span
-                className="absolute inset-y-0 left-0 bg-straw"
-                style={{ width: `${Math.min(100, (100 * (within - begins[i]!)) / step.seconds)}%` }}
-              />
-            )}
-            <span className={`relative block px-2 pt-1 leading-tight ${i === at ? 'font-semibold' : 'text-ink-2'}`}>
-              {step.name}
-              <span className="block text-sm">{step.seconds} s</span>
-            </span>
-          </li>
-        ))}
-      </ol>
-      <div className="mt-3 flex flex-wrap items-end gap-6">
+      <Heading aside={running ? `head ${heads + 1}` : `${Math.round(rhythm.round)} s a head`}>To work to</Heading>
+      <div className="max-w-[760px]">
+        <RhythmStrip rhythm={rhythm} />
+      </div>
+      <div className="mt-3 flex flex-wrap items-center gap-6">
         <Button
           look="main"
           className="h-16 text-lg"
@@ -66,13 +79,11 @@ export function Metronome({ heatS }: { heatS: number }) {
             event.currentTarget.blur();
           }}
         >
-          <Key>Space</Key> {startedAt === null ? 'Begin' : 'Stop'}
+          <Key>Space</Key> {running ? 'Stop' : 'Begin'}
         </Button>
-        <div className="w-80">
-          <Ways label="The powder is kept loose" value={loose} options={KEPT_LOOSE} onChange={setLoose} />
-        </div>
+        <p className="quiet">{schoolOf('loose', ways).name}.</p>
         <p role="status" className="min-h-8 text-xl font-semibold text-watch">
-          {stir ? 'Stir the jar first.' : ''}
+          {running && rhythm.at === 0 && stirDue(heads, ways) ? 'Stir the jar first.' : ''}
         </p>
       </div>
     </section>

@@ -1,7 +1,7 @@
 import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'; // prettier-ignore
 import { arrayMove, SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable'; // prettier-ignore
 import type { Recipe } from '@schmelz/contract';
-import { lightnessOf, orderCost, writeSpan, type ColourOrderInput, type CupColour } from '@schmelz/core';
+import { lightnessOf, mixedColour, orderCost, writeSpan, type ColourOrderInput, type CupColour } from '@schmelz/core';
 import { useEffect, useMemo, useState } from 'react';
 import { Button } from '../../design/Button.tsx';
 import { Ways } from '../../design/Dials.tsx';
@@ -32,8 +32,22 @@ function nightOf(catalogue: Catalogue, line: NonNullable<ReturnType<typeof useLi
     const recipeId = catalogue.product(ticket.productId)?.recipeId;
     if (recipeId) heads.set(recipeId, (heads.get(recipeId) ?? 0) + (paint.left || ticket.quantity));
   }
-  const waiting = [...heads].map(([id, count]) => ({ recipe: catalogue.recipes.get(id)!, heads: count }));
-  return waiting.length > 1 ? { recipes: waiting, waits: true } : { recipes: [...catalogue.recipes.values()].map((recipe) => ({ recipe, heads: 0 })), waits: false }; // prettier-ignore
+  const inCups = (recipe: Recipe) => cupsOf(recipe, catalogue).length > 0;
+  const waiting = [...heads].map(([id, count]) => ({ recipe: catalogue.recipes.get(id)!, heads: count })).filter(({ recipe }) => inCups(recipe)); // prettier-ignore
+  return waiting.length > 1 ? { recipes: waiting, waits: true } : { recipes: [...catalogue.recipes.values()].filter(inCups).map((recipe) => ({ recipe, heads: 0 })), waits: false }; // prettier-ignore
+}
+
+/** The cups that a recipe dips into, each once; a mixture has a cup of its own, liquid paint has none. */
+function cupsOf({ layers }: Recipe, catalogue: Catalogue): (CupColour & { colour: string })[] {
+  const cups = layers.flatMap(({ powderId, mix }) => {
+    const { name, powder } = catalogue.materials.get(powderId)!;
+    if (powder!.form === 'liquid') return [];
+    const second = mix ? catalogue.materials.get(mix.powderId)! : null;
+    const colour = second ? mixedColour(powder!.colour, second.powder!.colour, mix!.share) : powder!.colour;
+    const id = second ? `${powderId}+${second.id}` : powderId;
+    return [{ id, name: second ? `${name} with ${second.name}` : name, lightness: lightnessOf(colour), finish: powder!.finish, colour }]; // prettier-ignore
+  });
+  return [...new Map(cups.map((cup) => [cup.id, cup])).values()];
 }
 
 function inputOf(
@@ -41,14 +55,10 @@ function inputOf(
   catalogue: Catalogue,
   spareCups: number,
 ): ColourOrderInput {
-  // prettier-ignore
-  const ids = [...new Set(recipes.flatMap(({ recipe }) => recipe.layers.map((layer) => layer.powderId)))];
+  const cups = new Map(recipes.flatMap(({ recipe }) => cupsOf(recipe, catalogue)).map((cup) => [cup.id, cup]));
   return {
-    batches: recipes.map(({ recipe, heads }) => ({ id: recipe.id, name: recipe.name, heads, colourIds: [...new Set(recipe.layers.map((layer) => layer.powderId))] })), // prettier-ignore
-    colours: ids.map((id): CupColour => {
-      const { name, powder } = catalogue.materials.get(id)!;
-      return { id, name, lightness: lightnessOf(powder!.colour), finish: powder!.finish };
-    }),
+    batches: recipes.map(({ recipe, heads }) => ({ id: recipe.id, name: recipe.name, heads, colourIds: cupsOf(recipe, catalogue).map((cup) => cup.id) })), // prettier-ignore
+    colours: [...cups.values()],
     spareCups,
   };
 }
@@ -69,9 +79,7 @@ function Step({
   step: { seconds: number; brings: string[]; dirty: string[] };
 }) {
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id });
-  const powders = [...new Set(recipe.layers.map((layer) => layer.powderId))].map((each) =>
-    catalogue.materials.get(each)!,
-  );
+  const cups = cupsOf(recipe, catalogue);
   return (
     <li
       ref={setNodeRef}
@@ -105,10 +113,9 @@ function Step({
         <b className="font-medium">{recipe.name}</b>
         {heads > 0 && <span className="quiet"> · {heads} heads</span>}
         <span className="mt-0.5 flex flex-wrap items-center gap-x-3 text-sm text-ink-2">
-          {powders.map((powder) => (
-            <span key={powder.id} className="inline-flex items-center gap-1.5">
-              <span className="size-3.5 border border-contour" style={{ background: powder.powder!.colour }} />{' '}
-              {powder.name}
+          {cups.map((cup) => (
+            <span key={cup.id} className="inline-flex items-center gap-1.5">
+              <span className="size-3.5 border border-contour" style={{ background: cup.colour }} /> {cup.name}
             </span>
           ))}
         </span>
@@ -171,7 +178,10 @@ export function OrderPage() {
             </p>
           )}
           {best && best.kept.length > 0 && (
-            <p>Keeps a cup of its own: {best.kept.map((id) => catalogue.materials.get(id)?.name).join(', ')}.</p>
+            <p>
+              Keeps a cup of its own:{' '}
+              {best.kept.map((id) => input.colours.find((cup) => cup.id === id)?.name).join(', ')}.
+            </p>
           )}
           <Ways label="Fluid-bed cups to spare" value={cups} options={CUPS} onChange={setCups} />
           {own && over > 1 && (

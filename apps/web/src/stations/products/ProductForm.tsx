@@ -7,7 +7,7 @@ import { Choice, TextField } from '../../design/Field.tsx';
 import { ProblemNote } from '../../design/Notice.tsx';
 import { minorIn, useBuiltForm } from '../../design/useForm.ts';
 import { Head } from '../../drawing/Head.tsx';
-import { BARE } from '../../drawing/head-parts.ts';
+import { BARE } from '../../drawing/paint.ts';
 import type { Catalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
 

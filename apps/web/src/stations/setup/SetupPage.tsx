@@ -56,11 +56,14 @@ const SECONDS = [
   ['finishS', 'Count and bag'],
 ] as const;
 
+/** Left empty, these come from the ways of trim and paint. */
+const BY_WAYS: readonly string[] = ['trimS', 'coatS'];
+
 function valuesOf(settings: SettingsView): Values {
   const { ways, massUnit, temperatureUnit, currency } = settings;
   const money = (minor: number) => (minor / 10 ** currencyDigits(currency)).toFixed(currencyDigits(currency));
   const heat = (celsius: number) => `${writeTemperature(celsius, temperatureUnit).figure} ${temperatureUnit}`;
-  const seconds = Object.fromEntries(SECONDS.map(([key]) => [key, String(ways[key])])) as Record<(typeof SECONDS)[number][0], string>; // prettier-ignore
+  const seconds = Object.fromEntries(SECONDS.map(([key]) => [key, ways[key] === null ? '' : String(ways[key])])) as Record<(typeof SECONDS)[number][0], string>; // prettier-ignore
   return {
     safety: (settings.safety ?? []).join('\n'),
     workshopName: settings.workshopName,
@@ -87,7 +90,7 @@ function SettingsForm({ settings }: { settings: SettingsView }) {
       // Temperatures and masses are read in the units that the form was shown in; what was not touched is kept exactly.
       const before = valuesOf(settings);
       const { ways } = settings;
-      const read = <K extends keyof HouseWays>(field: keyof Values, key: K, parse: (text: string) => number) =>
+      const read = <K extends keyof HouseWays>(field: keyof Values, key: K, parse: (text: string) => number | null) =>
         values[field] === before[field] ? ways[key] : parse(values[field]);
       const [massUnit, temperatureUnit] = values.units.split(' ');
       const currency = values.currency.trim().toUpperCase();
@@ -102,6 +105,7 @@ function SettingsForm({ settings }: { settings: SettingsView }) {
           .map((line) => line.trim())
           .filter(Boolean),
         ways: {
+          ...(ways.finish ? { finish: ways.finish } : {}),
           pourC: read('pour', 'pourC', heat),
           roomC: read('room', 'roomC', heat),
           heelKg: read('heel', 'heelKg', (text) => parseMass(text, settings.massUnit as 'g' | 'oz')),
@@ -119,7 +123,7 @@ function SettingsForm({ settings }: { settings: SettingsView }) {
             minorIn('a kilowatt hour', text, settings.currency),
           ),
           ...Object.fromEntries(
-            SECONDS.map(([key, label]) => [key, read(key, key, (text) => numberIn(label, text, 's'))]),
+            SECONDS.map(([key, label]) => [key, read(key, key, (text) => BY_WAYS.includes(key) && !text.trim() ? null : numberIn(label, text, 's'))]), // prettier-ignore
           ),
         },
       };
@@ -154,7 +158,13 @@ function SettingsForm({ settings }: { settings: SettingsView }) {
           <TextField label="An hour of work" hint="0 leaves it out." {...field('labour')} />
           <TextField label="A kilowatt hour" {...field('energy')} />
           {SECONDS.map(([key, label]) => (
-            <TextField key={key} label={label} unit="s a head" {...field(key)} />
+            <TextField
+              key={key}
+              label={label}
+              unit="s a head"
+              hint={BY_WAYS.includes(key) ? 'Empty: by your ways.' : undefined}
+              {...field(key)}
+            />
           ))}
         </div>
       </div>

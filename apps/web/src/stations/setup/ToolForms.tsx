@@ -49,7 +49,7 @@ export function OvenForm({ oven }: { oven: Oven }) {
   const form = useBuiltForm<{ name: string; places: string; power: string; lag: string }, Doc>({
     defaults: { name: oven.name, places: String(oven.places), power: String(oven.powerW), lag: String(oven.lagS) },
     schema: ovenSchema,
-    build: ({ name, places, power, lag }) => ({ name, places: numberIn('places', places), powerW: numberIn('power', power, 'W'), lagS: numberIn('lag', lag, 's') }), // prettier-ignore
+    build: ({ name, places, power, lag }) => ({ racks: oven.racks ?? null, learned: oven.learned ?? null, name, places: numberIn('places', places), powerW: numberIn('power', power, 'W'), lagS: numberIn('lag', lag, 's') }), // prettier-ignore
     send: (input) => save.mutate({ ...input, id: oven.id, version: oven.version }, kept),
   });
   return (
@@ -74,15 +74,15 @@ export function OvenForm({ oven }: { oven: Oven }) {
 export function ProgramForm() {
   const { temperatureUnit } = useUnits();
   const save = useSave('bake-programs');
-  const form = useBuiltForm<{ name: string; heat: string; minutes: string; start: string }, Doc>({
-    defaults: { name: '', heat: '177 C', minutes: '20', start: 'preheated' },
+  const form = useBuiltForm<{ name: string; heat: string; minutes: string; start: string; from: string }, Doc>({
+    defaults: { name: '', heat: '177 C', minutes: '20', start: 'preheated', from: 'metal' },
     schema: bakeProgramSchema,
-    build: ({ name, heat, minutes, start }) => ({ name: name.trim(), setC: parseTemperature(heat, temperatureUnit), seconds: Math.round(numberIn('minutes', minutes) * 60), preheated: start === 'preheated' }), // prettier-ignore
+    build: ({ name, heat, minutes, start, from }) => ({ name: name.trim(), setC: parseTemperature(heat, temperatureUnit), seconds: Math.round(numberIn('minutes', minutes) * 60), preheated: start === 'preheated', from }), // prettier-ignore
     send: (input) => save.mutate(input, { onSuccess: () => { toast('The program is in the list.'); form.reset(); } }), // prettier-ignore
   });
   return (
     <form onSubmit={form.onSubmit} className="flex flex-col gap-3" noValidate>
-      <div className="grid gap-3 sm:grid-cols-4">
+      <div className="grid gap-3 sm:grid-cols-3">
         <TextField label="Name" {...form.register('name')} />
         <TextField label="Oven set to" {...form.register('heat')} />
         <TextField label="Minutes" {...form.register('minutes')} />
@@ -93,6 +93,15 @@ export function ProgramForm() {
             { value: 'cold', label: 'from cold' },
           ]}
           {...form.register('start')}
+        />
+        <Choice
+          label="Minutes count from"
+          hint="A jar's label means the metal."
+          options={[
+            { value: 'metal', label: 'warm metal' },
+            { value: 'door', label: 'shutting the door' },
+          ]}
+          {...form.register('from')}
         />
       </div>
       <ProblemNote error={form.problem ?? save.error} />

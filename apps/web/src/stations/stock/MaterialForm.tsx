@@ -38,6 +38,8 @@ interface Values {
   labelMinutes: string;
   secondTemperature: string;
   secondMinutes: string;
+  form: string;
+  dryHours: string;
 }
 
 const DEFAULTS: Values = {
@@ -61,6 +63,8 @@ const DEFAULTS: Values = {
   labelMinutes: '20',
   secondTemperature: '200 C',
   secondMinutes: '10',
+  form: 'powder',
+  dryHours: '4',
 };
 
 /** Name, kind, and what the calculations need to know of it. */
@@ -74,8 +78,10 @@ export function MaterialForm({ onSaved }: { onSaved?: () => void }) {
     schema: materialSchema,
     build: (values) => {
       const { kind, name, size, wire, finish } = values;
-      const lines = [labelLine(values.labelTemperature, values.labelMinutes)];
-      if (values.secondTemperature.trim()) lines.push(labelLine(values.secondTemperature, values.secondMinutes));
+      const liquid = values.form === 'liquid';
+      const lines = liquid || kind !== 'powder' ? [] : [labelLine(values.labelTemperature, values.labelMinutes)];
+      if (lines.length && values.secondTemperature.trim())
+        lines.push(labelLine(values.secondTemperature, values.secondMinutes));
       // A hardness test, where there is one, says the antimony.
       const brinell = values.hardness.trim() ? numberIn('hardness', values.hardness, 'BHN') : null;
       const antimonyPercent = brinell === null ? numberIn('antimony', values.antimony, '%') : Math.round(antimonyFromHardness(brinell).percent * 10) / 10; // prettier-ignore
@@ -88,7 +94,7 @@ export function MaterialForm({ onSaved }: { onSaved?: () => void }) {
         composition:
           kind === 'lead' && values.metalId === 'hard-lead' ? { antimonyPercent, tinPercent: 0, brinell } : null,
         hook: kind === 'hook' ? { size, wire, eyeAngleDeg: Number(values.eyeAngleDeg), finish, finishLimitC: celsius(values.finishLimit), bend: values.bend, lengthM: millimetres('length', values.lengthMm), wireM: millimetres('wire', values.wireMm) } : null, // prettier-ignore
-        powder: kind === 'powder' ? { colour: values.colour, finish: values.powderFinish, specificGravity: numberIn('specific gravity', values.specificGravity), label: lines } : null, // prettier-ignore
+        powder: kind === 'powder' ? { colour: values.colour, finish: values.powderFinish, specificGravity: numberIn('specific gravity', values.specificGravity), label: lines, form: values.form, dryS: liquid ? Math.round(3600 * numberIn('wait before the next coat', values.dryHours, 'h')) : null } : null, // prettier-ignore
       };
     },
     send: (input) =>
@@ -155,15 +161,29 @@ export function MaterialForm({ onSaved }: { onSaved?: () => void }) {
             hint="1.2 to 1.8; white is heavy."
             {...form.register('specificGravity')}
           />
-          <span className="hidden sm:block" />
-          <TextField label="Label: metal temperature" {...form.register('labelTemperature')} />
-          <TextField label="Label: minutes" {...form.register('labelMinutes')} />
-          <TextField
-            label="Second line: temperature"
-            hint="Leave empty when the jar prints one only."
-            {...form.register('secondTemperature')}
-          />
-          <TextField label="Second line: minutes" {...form.register('secondMinutes')} />
+          <Choice
+            label="It is"
+            options={[
+              { value: 'powder', label: 'powder, to be baked' },
+              { value: 'liquid', label: 'liquid paint, to be dried' },
+            ]}
+            {...form.register('form')}
+          />{' '}
+          {/* prettier-ignore */}
+          {form.watch('form') === 'liquid' ? (
+            <TextField label="Wait before the next coat" unit="h" inputMode="decimal" {...form.register('dryHours')} />
+          ) : (
+            <>
+              <TextField label="Label: metal temperature" {...form.register('labelTemperature')} />
+              <TextField label="Label: minutes" {...form.register('labelMinutes')} />
+              <TextField
+                label="Second line: temperature"
+                hint="Leave empty when the jar prints one only."
+                {...form.register('secondTemperature')}
+              />
+              <TextField label="Second line: minutes" {...form.register('secondMinutes')} />
+            </>
+          )}
         </>
       )}
       <div className="flex flex-col gap-4 sm:col-span-2">

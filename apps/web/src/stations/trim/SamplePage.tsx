@@ -9,6 +9,7 @@ import { Fig } from '../../design/Figure.tsx';
 import { Icon } from '../../design/Icon.tsx';
 import { Caution, ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
+import { ScaleReadout } from '../../design/ScaleReadout.tsx';
 import { numberIn, useBuiltForm } from '../../design/useForm.ts';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { moment } from '../../units/dates.ts';
@@ -37,6 +38,7 @@ function WeighForm({ product, cavities }: { product: Product; cavities: number }
   });
   return (
     <form onSubmit={form.onSubmit} className="flex flex-col gap-3" noValidate>
+      <ScaleReadout onTake={(kg) => form.setValue('mass', `${Math.round(1e5 * kg) / 100} g`)} />
       <TextField label="It weighs" hint="Trimmed, its hook in it." {...form.register('mass')} />
       <Choice
         label="Out of cavity"

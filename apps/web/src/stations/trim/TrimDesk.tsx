@@ -1,3 +1,4 @@
+import { WaysPage } from '../ways/WaysPage.tsx';
 import { CountDesk } from '../count/CountDesk.tsx';
 import { SubNav } from '../../design/SubNav.tsx';
 
@@ -7,9 +8,13 @@ export const TrimRooms = () => (
     rooms={[
       { to: '/trim', name: 'Waiting' },
       { to: '/trim/sample', name: 'On the scale' },
+      { to: '/trim/ways', name: 'Ways' },
     ]}
   />
 );
+
+/** How heads are trimmed here. */
+export const TrimWays = () => <WaysPage station="trim" rooms={<TrimRooms />} />;
 
 /** What waits to be trimmed. */
 export const TrimDesk = () => <CountDesk station="trim" rooms={<TrimRooms />} />;

@@ -1,5 +1,6 @@
 import * as core from '@schmelz/core';
 import { choice, list, number, record, text, whole } from '../field.ts';
+import { POWDER_FINISHES } from '../workshop.ts';
 import { calculation, label, nominalMassKg, style, type Calculation } from './calculation.ts';
 
 const cupColour = () =>
@@ -7,7 +8,7 @@ const cupColour = () =>
     id: text(60),
     name: text(80),
     lightness: number('', 0, 1),
-    finish: choice(['gloss', 'matte', 'metallic', 'flake'] as const),
+    finish: choice(POWDER_FINISHES),
   });
 const bakedHead = () =>
   record({

@@ -1,0 +1,100 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { useList } from '../../api/queries.ts';
+import { Button } from '../../design/Button.tsx';
+import { Ways } from '../../design/Dials.tsx';
+import { Icon } from '../../design/Icon.tsx';
+import { Caution, Waiting } from '../../design/Notice.tsx';
+import { Heading, Page, TheNumber } from '../../design/Page.tsx';
+import { RackView, rackScale } from '../../drawing/RackView.tsx';
+import { useCatalogue } from '../../shell/catalogue.ts';
+import { useNow } from '../../shell/clock.ts';
+import { useLineState } from '../../shell/line-state.ts';
+import { kindsOf, packed, racksOf, waitingForOven } from './loads.ts';
+import { BakeRooms } from './rooms.tsx';
+
+const WHICH = [
+  { value: 'here', label: 'What waits', hint: 'painted, at the oven now' },
+  { value: 'coming', label: 'And what comes', hint: 'with what is still being painted' },
+] as const;
+type Which = (typeof WHICH)[number]['value'];
+
+/** Tonight's oven: what hangs together, load by load, on which rack, with every place drawn. */
+export function LoadsPage() {
+  const now = useNow(10_000);
+  const line = useLineState(now);
+  const catalogue = useCatalogue();
+  const { data: ovens } = useList('ovens');
+  const [which, setWhich] = useState<Which>('coming');
+  if (!line || !catalogue || !ovens) return <Waiting />;
+  const racks = racksOf(ovens[0]);
+  const batches = waitingForOven(line.tickets, catalogue, which === 'coming');
+  const { loads, homeless } = packed(batches, racks, catalogue);
+  const kinds = kindsOf(line.tickets, catalogue, 'powder');
+  const ticketOf = (id: string) => line.tickets.find((ticket) => ticket.id === id)!;
+  return (
+    <Page
+      stub={
+        <>
+          <TheNumber value={racks.length ? loads.length : '–'}>
+            {racks.length === 0
+              ? 'no rack is drawn yet'
+              : loads.length === 1
+                ? 'load, by program and rack'
+                : 'loads, by program and rack'}
+          </TheNumber>
+          <Ways label="Heads" value={which} options={WHICH} onChange={setWhich} />
+          {racks.length === 0 && (
+            <Button look="main" asChild className="self-start">
+              <Link to="/bake/oven">Say how your racks are built</Link>
+            </Button>
+          )}
+          {homeless.map((id) => (
+            <p key={id} className="flex gap-2 text-watch">
+              <Icon name="watch" className="mt-1 shrink-0" />
+              <span>No rack has room for ticket {ticketOf(id).number}: its heads are too long or too wide.</span>
+            </p>
+          ))}
+          <p className="quiet">One program a load; of one program, heads that fit hang together, the widest first.</p>
+          <Caution>Heads that touch stick together: leave a finger of air where they sway.</Caution>
+        </>
+      }
+    >
+      <BakeRooms />
+      <ol className="grid gap-x-8 gap-y-7 xl:grid-cols-2">
+        {loads.map((load, index) => {
+          const counts = new Map<string, number>();
+          for (const { batchId, heads } of load.bars.flat()) counts.set(batchId, (counts.get(batchId) ?? 0) + heads);
+          const all = [...counts.values()].reduce((sum, count) => sum + count, 0);
+          return (
+            <li key={index}>
+              <Heading aside={`${load.rack.name}, ${load.rack.way}`}>
+                Load {index + 1}: {all} heads, {load.program}
+              </Heading>
+              <RackView
+                rack={load.rack}
+                bars={load.bars}
+                kinds={kinds}
+                pitchM={Math.min(...[...counts.keys()].map((id) => kinds.get(id)!.pitchM))}
+                scale={rackScale(load.rack, 420, 420)}
+                label={`${load.rack.name} with ${all} heads on ${load.rack.bars} bars`}
+              />
+              <ul className="mt-2">
+                {[...counts].map(([id, count]) => (
+                  <li key={id} className="flex justify-between gap-3 border-b border-rule py-1.5">
+                    <Link to={`/bake/${id}`} className="min-w-0 truncate hover:underline">
+                      <b className="fig text-[19px]">{ticketOf(id).number}</b>{' '}
+                      {catalogue.product(ticketOf(id).productId)?.name}
+                    </Link>
+                    <b className="fig text-[19px]">{count}</b>
+                  </li>
+                ))}
+              </ul>
+            </li>
+          );
+        })}
+      </ol>
+      {racks.length > 0 && loads.length === 0 && <p className="quiet">Nothing waits for the oven.</p>}
+    </Page>
+  );
+}

@@ -1,0 +1,54 @@
+import type { Oven, Ticket } from '@schmelz/contract';
+import { finishDamage, runningBake, type FinishDamage, type OvenLoad, type Reading, type RunningBake, type RunningState } from '@schmelz/core'; // prettier-ignore
+import type { Catalogue } from '../../shell/catalogue.ts';
+import { bakedHead } from './baked.ts';
+import { realOven } from './oven.ts';
+
+export interface BakeCourse {
+  /** Where the least cured powder stands now. */
+  state: RunningState;
+  powder: string;
+  /** When the heads come out: by the program, whose count may wait for warm metal. */
+  endsAt: number;
+  /** Its share of a full cure then. */
+  atEnd: number;
+  finishLimitC: number;
+  /** What the whole bake does to the hooks. */
+  damage: FinishDamage;
+  /** From the door to a little past the end: as it went, and as it will go. */
+  points: RunningState['points'];
+}
+
+/** The course of one load, by a probe as far as it speaks and by the models of oven, head and powder; null where nothing cures. */
+export function bakeCourse(
+  ticket: Ticket,
+  load: OvenLoad,
+  catalogue: Catalogue,
+  oven: Oven | undefined,
+  readings: readonly Reading[],
+  now: number,
+): BakeCourse | null {
+  const product = catalogue.product(ticket.productId);
+  const head = product && bakedHead(product, catalogue);
+  if (!head) return null;
+  const { lagS, offsetK } = realOven(oven);
+  const { loadedAt, preheated, doors, seconds, warmAt, from, warmS } = load;
+  const common: Omit<RunningBake, 'law'> = { headLagS: head.headLagS, airC: load.setC + offsetK, ovenLagS: lagS, loadedAt, preheated, doors, readings, now: Math.max(now, loadedAt) }; // prettier-ignore
+  const states = head.laws.map(({ powder, law }) => ({ powder, law, state: runningBake({ ...common, law }) }));
+  const least = states.reduce((a, b) => ((b.state.fullAt ?? Infinity) > (a.state.fullAt ?? Infinity) ? b : a));
+  // A count from the metal waits as long as the metal does.
+  const warm = warmAt ?? least.state.warmAt ?? Math.max(now, loadedAt + 1000 * warmS);
+  const endsAt = from === 'metal' ? warm + 1000 * seconds : load.endsAt;
+  const beyond = Math.max(now, endsAt + 250 * seconds);
+  const points = runningBake({ ...common, law: least.law, now: beyond }).points;
+  const until = points.filter((point) => point.at <= Math.max(now, endsAt));
+  return {
+    state: least.state,
+    powder: least.powder,
+    endsAt,
+    atEnd: until.at(-1)?.share ?? 0,
+    finishLimitC: head.finishLimitC,
+    damage: finishDamage(until, head.finishLimitC),
+    points,
+  };
+}

@@ -1,0 +1,85 @@
+import type { Product } from '@schmelz/contract';
+import { fitGun, heatingS, schoolOf, stirDue, targetOf, type FinishWays, type HeatInput, type HouseWays } from '@schmelz/core'; // prettier-ignore
+import { useMemo } from 'react';
+import { useAllRecords } from '../../api/queries.ts';
+import { Key } from '../../design/Button.tsx';
+import type { Catalogue } from '../../shell/catalogue.ts';
+import { useUnits } from '../../units/Units.tsx';
+import { RhythmStrip, useRhythm } from './Metronome.tsx';
+import { heatedHead } from './rooms.tsx';
+
+/** The metronome of a product's own seconds: by the maker's gun where counts are on record. */
+export function usePaintRhythm(product: Product, finish: FinishWays, ways: HouseWays, catalogue: Catalogue) {
+  const { data: records } = useAllRecords('heating');
+  const heatS = useMemo(() => {
+    const counts = (records ?? [])
+      .filter((each) => !each.struck && each.tool === 'heat gun')
+      .flatMap((each) => {
+        const counted = catalogue.product(each.thingId);
+        return counted ? [{ head: heatedHead(counted, catalogue), seconds: each.seconds }] : [];
+      });
+    const gun = fitGun(counts, ways.roomC);
+    const input: HeatInput = { head: heatedHead(product, catalogue), tool: 'heat gun', roomC: ways.roomC, targetC: targetOf(finish), ...(gun.counts > 0 ? { gunWM2K: gun.wM2K } : {}) }; // prettier-ignore
+    return Math.max(1, Math.round(heatingS(input)));
+  }, [records, product, finish, ways, catalogue]);
+  return useRhythm(heatS, finish);
+}
+
+/** Before the next dip: stir, by the way that is followed. */
+export function StirDue({
+  painted,
+  rhythm,
+  ways,
+}: {
+  painted: number;
+  rhythm: ReturnType<typeof useRhythm>;
+  ways: FinishWays;
+}) {
+  // prettier-ignore
+  const dips = rhythm.running ? rhythm.heads : painted;
+  if (!stirDue(dips, ways)) return null;
+  return (
+    <p role="note" className="bg-watch-wash px-4 py-2 text-xl font-semibold text-watch">
+      Stir the jar before the next dip.
+    </p>
+  );
+}
+
+/** One head from the gun to its hook, as wide as its seconds. */
+export function PaintPace({
+  rhythm,
+  product,
+  finish,
+}: {
+  rhythm: ReturnType<typeof useRhythm>;
+  product: Product;
+  finish: FinishWays;
+}) {
+  // prettier-ignore
+  const units = useUnits();
+  const [heat] = rhythm.steps;
+  return (
+    <section aria-label="Pace" className="mb-5">
+      <div className="mb-2 flex flex-wrap items-center justify-between gap-x-4 text-lg">
+        <span>
+          <b className="fig text-[29px]">{heat!.seconds}</b> s under the gun for {units.head(product.nominalMassKg)}, to{' '}
+          {units.temperature(targetOf(finish))}
+        </span>
+        <span className="flex items-center gap-4 text-ink-2">
+          {schoolOf('loose', finish).name}
+          <button
+            type="button"
+            className="cut flex min-h-16 items-center gap-2.5 bg-sheet px-3.5 font-semibold text-ink hover:bg-well"
+            onClick={(event) => {
+              rhythm.toggle();
+              event.currentTarget.blur();
+            }}
+          >
+            <Key>M</Key> {rhythm.running ? `Metronome off, head ${rhythm.heads + 1}` : 'Metronome'}
+          </button>
+        </span>
+      </div>
+      <RhythmStrip rhythm={rhythm} tall />
+    </section>
+  );
+}

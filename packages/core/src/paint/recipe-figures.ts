@@ -1,0 +1,115 @@
+import { coldHeadSolid } from '../geometry/solid.ts';
+import { castMassKg } from '../cast/cast-mass.ts';
+import { paintS, trimS } from '../plan/minutes.ts';
+import { powdersPerHead, productHeated } from '../plan/product.ts';
+import { dryWaitS } from '../plan/timing.ts';
+import type { HouseWays, PlanProduct } from '../plan/types.ts';
+import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
+import { finishWays, schoolsAt } from '../ways/house.ts';
+import { targetOf } from '../ways/work.ts';
+import { heatingS } from './head-heat.ts';
+
+/** What stays on in a jar's own record, where it was weighed. */
+export interface KnownEfficiency {
+  efficiency: number;
+  low: number;
+  high: number;
+  weighings: number;
+}
+
+/** Powder that one head takes, all its layers, kg; a range where no jar was weighed. */
+export function powderPerHeadFigure(product: PlanProduct, ways: HouseWays, known?: KnownEfficiency): Figure {
+  const share = known?.efficiency ?? ways.transferEfficiency;
+  const powders = powdersPerHead(product, { ...ways, transferEfficiency: share });
+  const kg = powders.reduce((sum, powder) => sum + powder.kgPerHead, 0);
+  const { paintedAreaM2 } = coldHeadSolid(product.style, castMassKg({ nominalMassKg: product.nominalMassKg }));
+  const weighed = !!known && known.weighings > 0;
+  return figure(
+    kg,
+    'powder-kg',
+    {
+      rule: 'Area of the head, times the film, times the density, over what stays on; layer by layer.',
+      formula: 'm = A · film · ρ / efficiency',
+      source: 'The industry’s coverage formula: 192.3 ft²/lb at one mil and specific gravity 1',
+      inputs: [
+        given('Painted', paintedAreaM2, 'm2'),
+        given('Film', ways.filmM, 'm'),
+        (weighed ? fitted : given)('Stays on', share, 'ratio', weighed ? `${known.weighings} weighings of jars` : 'no jar was weighed yet'), // prettier-ignore
+        ...powders.map(({ name, kgPerHead }) => given(name, kgPerHead, 'powder-kg')),
+      ],
+    },
+    { low: (kg * share) / (known?.high ?? Math.min(1, 1.25 * share)), high: (kg * share) / (known?.low ?? 0.75 * share), basis: weighed ? 'fitted' : 'given' }, // prettier-ignore
+  );
+}
+
+/** Hands-on seconds that a head takes at the paint, by the model and the ways. */
+export function paintSecondsFigure(product: PlanProduct, ways: HouseWays): Figure {
+  const seconds = paintS(ways, product);
+  const finish = finishWays(ways.finish, product.ways);
+  const heatS = heatingS({ head: productHeated(product), tool: 'heat gun', roomC: ways.roomC, targetC: targetOf(finish) }); // prettier-ignore
+  return figure(
+    seconds,
+    's',
+    {
+      rule: ways.coatS === null ? 'Each dip: heating, dip, tap and what your ways add; back and specks are tapped on between.' : 'Your own seconds for a coat.', // prettier-ignore
+      formula: 'Σ layers · coats · seconds',
+      source: 'Heating by the model; the rest is common practice',
+      inputs: [
+        given('Heating, from cold', heatS, 's'),
+        ...product.layers.map(({ powder, zone, coats }) => given(`${powder.name}, ${zone}`, coats, 'count', powder.form === 'liquid' ? 'liquid' : 'coats')), // prettier-ignore
+        ...schoolsAt('paint', finish).map(({ step, school }) => given(step.name, school.name, 'text')),
+      ],
+    },
+    { low: 0.8 * seconds, high: 1.4 * seconds },
+  );
+}
+
+/** What the powder on a head costs at what was paid for it on average; what has no price yet counts nothing. */
+export function powderCostFigure(
+  product: PlanProduct,
+  ways: HouseWays,
+  minorPerKg: (materialId: string) => number | null,
+): Figure {
+  // prettier-ignore
+  const powders = powdersPerHead(product, ways).map((each) => ({ ...each, minor: each.kgPerHead * (minorPerKg(each.materialId) ?? 0) })); // prettier-ignore
+  const minor = powders.reduce((sum, each) => sum + each.minor, 0);
+  return figure(
+    minor,
+    'minor/head',
+    {
+      rule: 'Powder taken, what was shaken off in it, at the moving average of your purchases.',
+      formula: 'Σ kg · price',
+      source: 'Your stock',
+      inputs: powders.map(({ name, minor: each }) => given(name, each, 'minor/head')),
+    },
+    { low: 0.75 * minor, high: 1.35 * minor },
+  );
+}
+
+/** Waiting between coats of liquid paint; null where nothing dries. */
+export function dryingFigure(product: PlanProduct): Figure | null {
+  const seconds = dryWaitS(product.layers);
+  if (seconds === 0) return null;
+  return figure(seconds, 's', {
+    rule: 'Each coat of liquid paint dries before the next.',
+    formula: 'Σ coats · wait',
+    source: 'The wait written down with the paint',
+    inputs: product.layers.filter(({ powder }) => powder.form === 'liquid').map(({ powder, coats }) => given(powder.name, powder.dryS ?? 0, 's', coats > 1 ? `${coats} coats` : 'one coat')), // prettier-ignore
+  });
+}
+
+/** Hands-on seconds that a head takes at the trim, by the ways. */
+export function trimSecondsFigure(product: PlanProduct, ways: HouseWays): Figure {
+  const seconds = trimS(ways, product);
+  return figure(
+    seconds,
+    's',
+    {
+      rule: ways.trimS === null ? 'Taking it up, and what each step takes by your ways.' : 'Your own seconds, from the setup: they outrank the ways.', // prettier-ignore
+      formula: 'taking up + Σ steps',
+      source: ways.trimS === null ? 'Common practice' : 'Your setup',
+      inputs: schoolsAt('trim', finishWays(ways.finish, product.ways)).map(({ step, school }) => given(step.name, school.seconds, 's', school.name)), // prettier-ignore
+    },
+    { low: 0.7 * seconds, high: 1.5 * seconds },
+  );
+}
