@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs';
 import { expect, test } from './workshop.ts';
-import { aTicketToPaint } from './things.ts';
+import { aTicketToBake, aTicketToPaint } from './things.ts';
 
 test.describe('paint and bake', () => {
   test('a three-colour batch at the bench: painted with rejects, baked on its clock, looked at', async ({
@@ -63,7 +63,7 @@ test.describe('paint and bake', () => {
     await expect(page.getByRole('cell', { name: /150 °C/ }).first()).toBeVisible();
     await expect(page.getByText('hardly begun: dry to the touch, not cured').first()).toBeVisible();
     await page.getByRole('link', { name: 'Which program' }).click();
-    await expect(page.getByRole('heading', { name: /^at 1[67]\d °C cure all of it/ })).toBeVisible();
+    await expect(page.getByRole('heading', { name: /^at 1[678]\d °C cure all of it/ })).toBeVisible();
     await expect(page.getByRole('row', { name: /121 °C, 20 min/ })).toContainText('hardly begun');
   });
 
@@ -101,5 +101,88 @@ test.describe('paint and bake', () => {
     await expect.poll(read).toBeGreaterThan(usual + 3);
     await page.getByRole('button', { name: /Begin/ }).click();
     await expect(page.getByText('head 1', { exact: true })).toBeVisible();
+  });
+});
+
+test.describe('ways, jars and the oven', () => {
+  test('a house way is chosen, shows at the bench, and a product keeps its own', async ({ page, demo }) => {
+    await page.goto(`${demo.url}/trim/ways`);
+    const seconds = page.getByRole('button', { name: /^Seconds a head: \d+\. Why/ });
+    await expect(seconds).toHaveAttribute('aria-label', /: 12\./);
+    await page.getByRole('radio', { name: 'Ground on a disc' }).click();
+    await expect(seconds).not.toHaveAttribute('aria-label', /: 12\./);
+    await expect(page.getByText(/A disc throws lead dust/)).toBeVisible();
+    await page.goto(`${demo.url}/trim`);
+    await expect(page.getByText(/side cutters, disc, eye cover, dust mask/)).toBeVisible();
+    await page.getByRole('link', { name: /^Begin with/ }).click();
+    await expect(page.getByText(/A disc throws lead dust/)).toBeVisible();
+    await page.goto(`${demo.url}/trim/ways`);
+    await page.getByRole('radio', { name: 'Filed' }).click();
+    await expect(seconds).toHaveAttribute('aria-label', /: 12\./);
+    // Footballs keep their pin in through the paint, whatever the house does.
+    await page.goto(`${demo.url}/paint/ways`);
+    await expect(page.getByRole('radio', { name: 'No hole' })).toHaveAttribute('aria-checked', 'true');
+    await page.getByLabel('The ways of').selectOption({ label: 'Rocker 21 g, mussel with frost' });
+    await expect(page.getByRole('radio', { name: /pulled hot, head by head/ })).toHaveAttribute('aria-checked', 'true');
+    await expect(page.getByText('its own way')).toBeVisible();
+  });
+
+  test('the demo’s jars tell what stays on, the scale is read, and the oven is learned from its empty run', async ({
+    page,
+    demo,
+  }) => {
+    await page.goto(`${demo.url}/paint/jars`);
+    const stays = page.getByRole('button', { name: /^Powder that stays on: \d+\. Why/ });
+    const share = Number(/(\d+)\. Why/.exec((await stays.getAttribute('aria-label'))!)![1]);
+    expect(share).toBeGreaterThan(56);
+    expect(share).toBeLessThan(66);
+    await page.goto(`${demo.url}/bake/oven`);
+    await expect(page.getByRole('heading', { name: /the lag that was written down/ })).toBeVisible();
+    await expect(page.getByRole('button', { name: /^Offset of the oven: -[345](\.\d)? K/ })).toBeVisible();
+    await page.getByRole('button', { name: 'Reckon with this oven' }).click();
+    await expect(page.getByRole('heading', { name: /under its mark is what Large toaster oven holds/ })).toBeVisible();
+    await page.goto(`${demo.url}/bake/program`);
+    await expect(page.getByText(/This oven holds [345](\.\d)? K under its mark: set it to/)).toBeVisible();
+    await page.goto(`${demo.url}/bake/loads`);
+    await expect(page.getByRole('img', { name: /^Eight wires with \d+ heads on 8 bars/ }).first()).toBeVisible();
+  });
+
+  test('a bake that counts from warm metal: the door is opened, it comes out hot, and the shelf says when it is not', async ({
+    page,
+    empty,
+  }) => {
+    const ticket = await aTicketToBake(empty.url);
+    await page.clock.install();
+    await page.goto(`${empty.url}/bake`);
+    await page.getByLabel('Name').fill('177 °C, 20 min');
+    await page.getByRole('button', { name: 'Add the program' }).click();
+    await expect(page.getByText(/20 min, oven hot first, from warm metal/)).toBeVisible();
+    const api = async (path: string) => (await page.request.get(`${empty.url}/api${path}`)).json();
+    const [product] = await api('/products');
+    const program = (await api('/bake-programs')).find((each: { from: string }) => each.from === 'metal');
+    await page.request.put(`${empty.url}/api/products/${product.id}`, {
+      data: { ...product, id: undefined, bakeProgramId: program.id },
+    });
+    await page.goto(`${empty.url}/bake/${ticket}`);
+    await expect(page.getByText(/177 °C for 20 min, oven hot first, counted from warm metal/)).toBeVisible();
+    await page.keyboard.press('Space');
+    await expect(page.getByRole('heading', { name: 'Warming; take out in about' })).toBeVisible();
+    await page.clock.fastForward('12:00');
+    // The metal is warm by the model: from now on twenty minutes are counted.
+    await expect(page.getByRole('heading', { name: 'Take out in', exact: true })).toBeVisible();
+    await page.keyboard.press('d');
+    await expect(page.getByRole('heading', { name: 'The door is open' })).toBeVisible();
+    await page.clock.fastForward('01:00');
+    await page.keyboard.press('d');
+    await expect(page.getByRole('heading', { name: 'Take out in', exact: true })).toBeVisible();
+    await page.clock.fastForward('25:00');
+    await expect(page.getByRole('heading', { name: /Take them out/ })).toBeVisible();
+    await expect(page.getByText(/It is full/)).toBeVisible();
+    await page.keyboard.press('Space');
+    await expect(page.getByText(/^Hot\. Fit to handle in/)).toBeVisible();
+    await expect(page.getByRole('link', { name: /^Hot, ticket \d+/ })).toBeVisible();
+    await page.clock.fastForward('20:00');
+    await expect(page.getByText(/^Hot\. Fit to handle in/)).toHaveCount(0);
+    await expect(page.getByRole('status')).toHaveCount(0);
   });
 });

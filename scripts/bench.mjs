@@ -59,6 +59,12 @@ const timed = async (times, work) => {
 
 // A session of four hours: the pot second by second, the mold shot by shot.
 const core = await import(join(root, 'packages', 'core', 'dist', 'index.js'));
+const night = {
+  batches: Array.from({ length: 30 }, (_, i) => ({ id: `b${i}`, name: `b${i}`, heads: 20, colourIds: [`c${i}`, `c${(i * 7) % 30}`] })),
+  colours: Array.from({ length: 30 }, (_, i) => ({ id: `c${i}`, name: `c${i}`, lightness: ((i * 11) % 30) / 29, finish: i % 5 ? 'gloss' : 'metallic' })),
+  spareCups: 0,
+}; // prettier-ignore
+report('the order of 30 recipes in 30 colours', await timed(9, () => core.colourOrder(night)), 100);
 const fourHours = () => {
   const shots = Array.from({ length: 240 }, (_, i) => ({ atS: 60 * i + 1200, kind: 'take', kg: 0.02 }));
   core.simulatePot({

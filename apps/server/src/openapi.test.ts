@@ -208,6 +208,11 @@ describe('the OpenAPI document', () => {
         rack: { bars: 4, barM: 0.36, clearM: 0.09 },
         batches: [{ id: 'a', program: '177', heads: 50, widthM: 0.0134, hangsM: 0.05 }],
       },
+      'mixed-colour': { first: '#000000', second: '#ffffff', share: 0.5 },
+      'trim-and-paint-seconds': { style: 'ball', nominalMassKg: 0.01, hookSize: '2/0', roomC: 20, ways: { edge: 'nothing' }, layers: [{ zone: 'whole', coats: 1, form: 'powder' }] }, // prettier-ignore
+      'jar-level': { lastKg: 0.2, receivedKg: 0, onHeadsKg: 0.006, weighings: [] },
+      'oven-fit': { setC: 177, readings: Array.from({ length: 300 }, (_, i) => ({ at: i * 10_000, celsius: 177 - 157 * Math.exp(-i / 20) })) }, // prettier-ignore
+      'running-bake': { label: [{ metalC: 177, seconds: 1200 }], headLagS: 120, airC: 177, ovenLagS: 200, preheated: true, loadedAt: 0, now: 600_000, doors: [], readings: [] }, // prettier-ignore
       individuals: { values: [49.6, 47.6, 49.9, 51.3] },
       plan: planOfOne,
       'head-lag': { style: 'ball', nominalMassKg: 0.0142, hookKg: 0.0009 },
@@ -268,6 +273,11 @@ describe('the OpenAPI document', () => {
     expect(results['bake-program'].program.setC).toBe(185);
     expect(results['cure-from-log'].share).toBeCloseTo(2 / 20, 6);
     expect(results['oven-loads'].loads).toHaveLength(1);
+    expect(results['mixed-colour'].colour).toBe('#bcbcbc');
+    expect(results['trim-and-paint-seconds'].trimS).toBe(5);
+    expect(results['jar-level'].kg).toBeCloseTo(0.19, 6);
+    expect(results['oven-fit'].lagS).toBeCloseTo(200, 0);
+    expect(results['running-bake'].metalC).toBeCloseTo(176, 0);
     expect(results['warm-plan'].blanks.value).toBe(4);
     expect(results['hook-seat'].seat).toBe('if bent');
     expect(results['metal-share'].shareOfLead).toBeCloseTo(0.755, 2);

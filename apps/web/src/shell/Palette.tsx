@@ -14,6 +14,8 @@ const KEYS: [string, string][] = [
   ['Z', 'undo'],
   ['P', 'pause, and on again'],
   ['B', 'a blank shot'],
+  ['D', "the oven's door is open, and shut again"],
+  ['M', 'the metronome at the paint'],
   ['Esc', 'put a sheet away'],
 ];
 
@@ -22,8 +24,14 @@ const ROOMS = [
   ['/lead/melt', 'Melting and feeding the pot'],
   ['/lead/dial', "The pot's dial"],
   ['/trim/sample', 'Heads on the scale'],
+  ['/trim/ways', 'Ways of trimming'],
+  ['/paint/recipes', 'Recipes side by side'],
+  ['/paint/jars', 'Powder left in the jars'],
+  ['/paint/ways', 'Ways of painting'],
   ['/paint/heat', 'Seconds under gun or torch'],
   ['/paint/order', 'Order of colours'],
+  ['/bake/loads', 'Oven loads on their racks'],
+  ['/bake/oven', 'The oven and its racks'],
   ['/bake/program', 'Which bake program'],
   ['/bake/past', 'Past bakes and their cure'],
   ['/bake/log', 'A bake from an oven log'],

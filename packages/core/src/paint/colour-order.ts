@@ -39,6 +39,8 @@ const SPARKLE_LEFT_S = 120;
 /** A step down in lightness this small does not show. */
 const SHOWS = 0.08;
 export const EXACT_UP_TO = 12;
+/** So many powders are tried in earnest for each cup to spare, where all cannot be. */
+const CUPS_TRIED = 2;
 
 const sparkles = (colour: CupColour) => colour.finish === 'metallic' || colour.finish === 'flake';
 
@@ -208,11 +210,15 @@ export function colourOrder(input: ColourOrderInput): ColourOrder {
       if (tried.seconds < best.seconds - 1e-9) best = tried;
     }
   } else {
-    // Beyond that the cups are given away one by one, each to the powder that saves most in a good order.
+    // Beyond that the cups are given away one by one, each to the powder that saves most.
     for (let cup = 0; cup < spare; cup++) {
       const now = best;
-      const next = ids.filter((id) => !now.kept.includes(id)).map((id) => ({ kept: [...now.kept, id], ...goodOrder(costsOf(input, new Set([...now.kept, id]))) })); // prettier-ignore
-      const cheapest = next.reduce((a, b) => (b.seconds < a.seconds ? b : a));
+      // What each would save in the order as it stands says which few are worth an order of their own.
+      const stands = now.order.map((at) => batches[at]!.id);
+      const inOrder = (id: string) => orderCost(input, stands, [...now.kept, id]).reduce((sum, step) => sum + step.seconds, 0); // prettier-ignore
+      const worth = ids.filter((id) => !now.kept.includes(id)).map((id) => ({ id, seconds: inOrder(id) })).sort((x, y) => x.seconds - y.seconds).slice(0, CUPS_TRIED); // prettier-ignore
+      const next = worth.map(({ id }) => ({ kept: [...now.kept, id], ...goodOrder(costsOf(input, new Set([...now.kept, id]))) })); // prettier-ignore
+      const cheapest = next.reduce((x, y) => (y.seconds < x.seconds ? y : x));
       best = exact ? solve(cheapest.kept) : cheapest;
     }
   }

@@ -1,3 +1,4 @@
+import type { ColourOrder } from './colour-order.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
 import { GUN_AIR_C, GUN_W_M2K, headHeatJK, heatingS, headTemperatureC, MELTS_C, TARGET_C, TOO_COLD_C, TOO_HOT_C, type HeatInput } from './head-heat.ts'; // prettier-ignore
 
@@ -29,3 +30,21 @@ export function heatingFigure(input: HeatInput, what: string): Figure {
     },
   );
 }
+
+/** What changing colours takes over a night. */
+export const changingFigure = (steps: ColourOrder['steps'], name: (batchId: string) => string): Figure => {
+  const seconds = steps.reduce((sum, step) => sum + step.seconds, 0);
+  return figure(
+    seconds,
+    's',
+    {
+      rule: 'What each recipe brings is emptied, wiped and filled in; dark dust before a light powder, and sparkle before a plain one, takes a thorough cleaning.',
+      formula: 'Σ changes: 60 s + 240 s · lighter by + 120 s after sparkle',
+      source: 'Common practice, no source',
+      inputs: steps.map((step) =>
+        given(name(step.batchId), step.seconds, 's', step.brings.length ? `brings ${step.brings.length}` : 'same cups'),
+      ),
+    },
+    { low: 0.6 * seconds, high: 1.6 * seconds },
+  );
+};

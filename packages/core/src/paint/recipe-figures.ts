@@ -46,7 +46,7 @@ export function powderPerHeadFigure(product: PlanProduct, ways: HouseWays, known
 export function paintSecondsFigure(product: PlanProduct, ways: HouseWays): Figure {
   const seconds = paintS(ways, product);
   const finish = finishWays(ways.finish, product.ways);
-  const heatS = heatingS({ head: productHeated(product), tool: 'heat gun', roomC: ways.roomC, targetC: targetOf(finish) }); // prettier-ignore
+  const heatS = heatingS({ head: productHeated(product), tool: finish.tool, roomC: ways.roomC, targetC: targetOf(finish) }); // prettier-ignore
   return figure(
     seconds,
     's',

@@ -54,6 +54,16 @@ export const STEPS = [
     ],
   },
   {
+    id: 'tool',
+    station: 'paint',
+    name: 'Heated with',
+    schools: [
+      { id: 'heat gun', name: 'A heat gun', suits: 'even and slow; its first head takes longer', seconds: 0, spoils: spoils(0.004, 'dull'), needs: ['heat gun on a stand'], caution: 'Its stream burns skin and blows powder about: aim it away from the cups.', check: 'Warm all over: turned, from behind' }, // prettier-ignore
+      { id: 'torch', name: 'A torch', suits: 'a few seconds a side, small heads too', seconds: 0, spoils: spoils(0.015, 'runs'), needs: ['torch', 'a stand that does not burn'], caution: 'No open flame near a cloud of powder: it flashes. The flame never rests on one spot.', check: 'Nothing melted at the nose' }, // prettier-ignore
+      { id: 'lighter', name: 'A lighter', suits: 'micro heads, a few at a time', seconds: 0, spoils: spoils(0.012, 'dull'), needs: ['lighter'], caution: 'No open flame near a cloud of powder: it flashes. It burns fingers first.', check: 'No soot under the paint' }, // prettier-ignore
+    ],
+  },
+  {
     id: 'gloss',
     station: 'paint',
     name: 'To gloss',

@@ -57,6 +57,9 @@ describe('what a way takes', () => {
     expect(paintSteps(15, hot).map((step) => step.name)).toEqual(['heat', 'dip', 'tap', 'eye', 'hang']);
     expect(paintSteps(15, with_({ gloss: 'twice', hole: 'pulled one by one', after: 'foam' })).map((step) => step.name)).toEqual(['heat', 'dip', 'tap', 'dip again', 'eye', 'pin', 'foam']); // prettier-ignore
   });
+  test('a torch heats a head sooner than a gun', () => {
+    expect(paintSeconds(whole(1), head, with_({ tool: 'torch' }), 20)).toBeLessThan(paintSeconds(whole(1), head, DEFAULT_FINISH, 20) - 4); // prettier-ignore
+  });
   test('liquid paint is dipped, never heated', () => {
     const cold = { ...head, leadKg: 0.3 };
     const liquid = [{ zone: 'whole' as const, coats: 3, form: 'liquid' as const }];

@@ -1,4 +1,4 @@
-import { heatingS, TARGET_C, type HeatedHead, type HeatTool } from '../paint/head-heat.ts';
+import { heatingS, TARGET_C, type HeatedHead } from '../paint/head-heat.ts';
 import { paintSteps, SECOND_COAT_FROM_C } from '../paint/rhythm.ts';
 import type { PaintZone } from '../paint/coverage.ts';
 import { inRange } from '../quantity/check.ts';
@@ -36,9 +36,8 @@ export function paintSeconds(
   head: HeatedHead,
   ways: FinishWays,
   roomC: number,
-  tool: HeatTool = 'heat gun',
 ): number {
-  const heated = { head, tool, roomC, targetC: targetOf(ways) };
+  const heated = { head, tool: ways.tool, roomC, targetC: targetOf(ways) };
   const dip = (fromC: number) => paintSteps(heatingS({ ...heated, fromC }), ways).reduce((sum, step) => sum + step.seconds, 0); // prettier-ignore
   let dips = 0;
   let seconds = 0;

@@ -1,4 +1,4 @@
-import { auditBake, auditMonths, cureWords, pastCureFigure, type AuditedBake } from '@schmelz/core';
+import { auditBake, auditMonths, cureWords, pastCureFigure, type AuditedBake, underCuredFigure } from '@schmelz/core';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { useList, useTickets } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
@@ -65,7 +65,13 @@ export function PastPage() {
     <Page
       stub={
         <>
-          <TheNumber value={heads}>
+          <TheNumber
+            value={
+              <Fig figure={underCuredFigure(audited)} title="Under-cured heads">
+                {String(heads)}
+              </Fig>
+            }
+          >
             heads went out under-cured, of {audited.reduce((sum, bake) => sum + bake.heads, 0)} baked
           </TheNumber>
           {worst && worst.underCuredHeads > 0 && (

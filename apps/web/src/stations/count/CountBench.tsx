@@ -182,7 +182,7 @@ function Running({
         <OvenView.Chart running={running} />
       ) : (
         <>
-          {station === 'paint' && !finished && <PaintPace rhythm={paint} product={product} finish={finish} />}
+          {station === 'paint' && !finished && <PaintPace rhythm={paint} finish={finish} />}
           {ovenBusy && <OvenView.Loading ticket={ticket} heads={atBake.toLoad} catalogue={catalogue} />}
           {!ovenBusy && <HeadRack ticket={ticket} station={station} here={here} catalogue={catalogue} />}
           <ul className="mt-4 flex flex-wrap gap-x-5 text-lg text-stop">

@@ -1,5 +1,6 @@
-import type { CountStation } from '@schmelz/core';
+import { finishWays, type CountStation } from '@schmelz/core';
 import { Link } from 'react-router';
+import { useSettings } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Caution, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
@@ -7,7 +8,7 @@ import { Head } from '../../drawing/Head.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
 import { useNow } from '../../shell/clock.ts';
 import { useLineState } from '../../shell/line-state.ts';
-import { WORDS } from './words.ts';
+import { cautionsOf, needsOf, WORDS } from './words.ts';
 import { writeDue } from '../../units/dates.ts';
 
 const DOING: Record<CountStation, string> = {
@@ -30,7 +31,10 @@ export function CountDesk({
   const now = useNow(2000);
   const line = useLineState(now);
   const catalogue = useCatalogue();
-  if (!line || !catalogue) return <Waiting />;
+  const { data: settings } = useSettings();
+  if (!line || !catalogue || !settings) return <Waiting />;
+  const finish = finishWays(settings.ways.finish);
+  const needs = needsOf(station, finish);
   const here = line.tickets.filter((ticket) => (ticket.state.stations[station]?.left ?? 0) > 0);
   const coming = line.tickets.filter((ticket) => ticket.state.stations[station] && !here.includes(ticket) && ticket.state.stations[station].status !== 'done'); // prettier-ignore
   const first = here[0];
@@ -44,7 +48,13 @@ export function CountDesk({
               <Link to={`/${station}/${first.id}`}>Begin with ticket {first.number}</Link>
             </Button>
           )}
-          {WORDS[station].cautions.map((caution) => (
+          {needs.length > 0 && (
+            <p className="text-ink-2">
+              <span className="block text-sm font-medium">To lay ready</span>
+              {needs.join(', ')}.
+            </p>
+          )}
+          {cautionsOf(station, finish).map((caution) => (
             <Caution key={caution}>{caution}</Caution>
           ))}
         </>

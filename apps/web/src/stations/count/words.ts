@@ -47,3 +47,7 @@ export const cautionsOf = (station: CountStation, ways: FinishWays): string[] =>
 /** What a look or a finger checks on each head, by the followed ways. */
 export const checksOf = (station: CountStation, ways: FinishWays): string[] =>
   station === 'trim' || station === 'paint' ? [...new Set(schoolsAt(station, ways).flatMap(({ school }) => school.check ?? []))] : []; // prettier-ignore
+
+/** What has to lie ready before the work, by the followed ways. */
+export const needsOf = (station: CountStation, ways: FinishWays): string[] =>
+  station === 'trim' || station === 'paint' ? [...new Set(schoolsAt(station, ways).flatMap(({ school }) => school.needs))] : []; // prettier-ignore

@@ -1,5 +1,5 @@
 import { recordSchemas, type Heating, type HeatingRecord, type Product } from '@schmelz/contract';
-import { finishWays, fitGun, GUN_WARM_UP_S, heatingFigure, SECOND_COAT_FROM_C, HEAT_TOOLS, TARGET_C, type HeatInput, type HeatTool } from '@schmelz/core'; // prettier-ignore
+import { finishWays, fitGun, GUN_WARM_UP_S, heatingFigure, SECOND_COAT_FROM_C, HEAT_TOOLS, targetOf, type HeatInput, type HeatTool } from '@schmelz/core'; // prettier-ignore
 import { lazy, Suspense, useState } from 'react';
 import { useAllRecords, useNote, useSettings, useStrike } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
@@ -93,7 +93,7 @@ export function HeatPage() {
   const { data: records } = useAllRecords('heating');
   const units = useUnits();
   const [productId, setProductId] = useState<string | null>(null);
-  const [tool, setTool] = useState<HeatTool>('heat gun');
+  const [chosenTool, setTool] = useState<HeatTool | null>(null);
   const [coat, setCoat] = useState<Coat>('first');
   if (!catalogue || !settings || !records) return <Waiting />;
   const product = catalogue.products.find((each) => each.id === productId) ?? catalogue.products[0];
@@ -105,6 +105,8 @@ export function HeatPage() {
     );
   }
   const { roomC } = settings.ways;
+  const finish = finishWays(settings.ways.finish, product.ways);
+  const tool = chosenTool ?? finish.tool;
   const counts = records.filter((each) => !each.struck && each.tool === 'heat gun');
   const gun = fitGun(
     counts.flatMap((each) => {
@@ -117,6 +119,7 @@ export function HeatPage() {
     head: heatedHead(product, catalogue),
     tool,
     roomC,
+    targetC: targetOf(finish),
     ...(coat === 'second' ? { fromC: SECOND_COAT_FROM_C } : {}),
     ...(coat === 'switched on' && tool === 'heat gun' ? { gunOnS: 0 } : {}),
     ...(gun.counts > 0 ? { gunWM2K: gun.wM2K } : {}),
@@ -134,7 +137,7 @@ export function HeatPage() {
             }
             unit="s"
           >
-            under the {tool} to {units.temperature(TARGET_C)}
+            under the {tool} to {units.temperature(targetOf(finish))}
           </TheNumber>
           <Choice
             label="Head"
@@ -176,7 +179,7 @@ export function HeatPage() {
         Dull: too cold, heat and dip again. Pops and dimples: a second light coat. Smoke, runs or a heavy glob: too hot.
         When in doubt, cooler and twice.
       </p>
-      <Metronome heatS={Math.max(1, Math.round(seconds.value))} ways={finishWays(settings.ways.finish, product.ways)} />
+      <Metronome heatS={Math.max(1, Math.round(seconds.value))} ways={finish} />
       <OwnSeconds product={product} tool={tool} records={records} catalogue={catalogue} />
     </Page>
   );

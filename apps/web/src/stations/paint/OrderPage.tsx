@@ -1,10 +1,19 @@
 import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'; // prettier-ignore
 import { arrayMove, SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable'; // prettier-ignore
 import type { Recipe } from '@schmelz/contract';
-import { lightnessOf, mixedColour, orderCost, writeSpan, type ColourOrderInput, type CupColour } from '@schmelz/core';
+import {
+  changingFigure,
+  lightnessOf,
+  mixedColour,
+  orderCost,
+  writeSpan,
+  type ColourOrderInput,
+  type CupColour,
+} from '@schmelz/core';
 import { useEffect, useMemo, useState } from 'react';
 import { Button } from '../../design/Button.tsx';
 import { Ways } from '../../design/Dials.tsx';
+import { Fig } from '../../design/Figure.tsx';
 import { Icon } from '../../design/Icon.tsx';
 import { FitProgress } from '../../design/Learned.tsx';
 import { Waiting } from '../../design/Notice.tsx';
@@ -157,6 +166,7 @@ export function OrderPage() {
   const steps = best ? orderCost(input, order, best.kept) : [];
   const seconds = steps.reduce((sum, step) => sum + step.seconds, 0);
   const over = best ? seconds - best.seconds : 0;
+  const nameOf = (id: string) => night.recipes.find(({ recipe }) => recipe.id === id)?.recipe.name ?? id;
   const onDragEnd = ({ active, over: onto }: DragEndEvent) => {
     if (onto && active.id !== onto.id) setOwn(arrayMove([...order], order.indexOf(String(active.id)), order.indexOf(String(onto.id)))); // prettier-ignore
   };
@@ -164,7 +174,18 @@ export function OrderPage() {
     <Page
       stub={
         <>
-          <TheNumber value={best ? Math.round(seconds / 60) : '–'} unit={best ? 'min' : undefined}>
+          <TheNumber
+            value={
+              best ? (
+                <Fig figure={changingFigure(steps, nameOf)} title="Changing colours">
+                  {String(Math.round(seconds / 60))}
+                </Fig>
+              ) : (
+                '–'
+              )
+            }
+            unit={best ? 'min' : undefined}
+          >
             of changing colours{night.waits ? ' tonight' : ', for every recipe on record'}
           </TheNumber>
           {best && (

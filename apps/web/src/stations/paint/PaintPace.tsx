@@ -19,7 +19,7 @@ export function usePaintRhythm(product: Product, finish: FinishWays, ways: House
         return counted ? [{ head: heatedHead(counted, catalogue), seconds: each.seconds }] : [];
       });
     const gun = fitGun(counts, ways.roomC);
-    const input: HeatInput = { head: heatedHead(product, catalogue), tool: 'heat gun', roomC: ways.roomC, targetC: targetOf(finish), ...(gun.counts > 0 ? { gunWM2K: gun.wM2K } : {}) }; // prettier-ignore
+    const input: HeatInput = { head: heatedHead(product, catalogue), tool: finish.tool, roomC: ways.roomC, targetC: targetOf(finish), ...(gun.counts > 0 && finish.tool === 'heat gun' ? { gunWM2K: gun.wM2K } : {}) }; // prettier-ignore
     return Math.max(1, Math.round(heatingS(input)));
   }, [records, product, finish, ways, catalogue]);
   return useRhythm(heatS, finish);
@@ -46,15 +46,7 @@ export function StirDue({
 }
 
 /** One head from the gun to its hook, as wide as its seconds. */
-export function PaintPace({
-  rhythm,
-  product,
-  finish,
-}: {
-  rhythm: ReturnType<typeof useRhythm>;
-  product: Product;
-  finish: FinishWays;
-}) {
+export function PaintPace({ rhythm, finish }: { rhythm: ReturnType<typeof useRhythm>; finish: FinishWays }) {
   // prettier-ignore
   const units = useUnits();
   const [heat] = rhythm.steps;
@@ -62,7 +54,7 @@ export function PaintPace({
     <section aria-label="Pace" className="mb-5">
       <div className="mb-2 flex flex-wrap items-center justify-between gap-x-4 text-lg">
         <span>
-          <b className="fig text-[29px]">{heat!.seconds}</b> s under the gun for {units.head(product.nominalMassKg)}, to{' '}
+          <b className="fig text-[29px]">{heat!.seconds}</b> s under the {finish.tool}, to{' '}
           {units.temperature(targetOf(finish))}
         </span>
         <span className="flex items-center gap-4 text-ink-2">

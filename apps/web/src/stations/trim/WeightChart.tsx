@@ -69,7 +69,12 @@ export function WeightChart({
           <LineChart data={data} margin={{ top: 4, right: 16, bottom: 4, left: 0 }}>
             <CartesianGrid stroke="var(--rule)" vertical={false} />
             {heading}
-            <YAxis width={56} {...axis} unit=" g" />
+            <YAxis
+              domain={[0, Math.ceil(20 * 1.15 * Math.max(gram(chart.rangeUpper), ...chart.ranges.map(gram))) / 20]}
+              width={56}
+              {...axis}
+              unit=" g"
+            />
             <Tooltip {...tip} labelFormatter={(n) => `head ${n}`} />
             <ReferenceLine y={gram(chart.rangeUpper)} stroke="var(--stop)" strokeDasharray="6 4" />
             <Line

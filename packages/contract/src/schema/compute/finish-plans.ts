@@ -1,6 +1,6 @@
 import * as core from '@schmelz/core';
-import { choice, list, number, record, text, whole } from '../field.ts';
-import { POWDER_FINISHES } from '../workshop.ts';
+import { choice, colour, flag, list, number, record, text, whole } from '../field.ts';
+import { finishSchema, PAINT_FORMS, POWDER_FINISHES } from '../workshop.ts';
 import { calculation, label, nominalMassKg, style, type Calculation } from './calculation.ts';
 
 const cupColour = () =>
@@ -10,6 +10,7 @@ const cupColour = () =>
     lightness: number('', 0, 1),
     finish: choice(POWDER_FINISHES),
   });
+const probeReading = () => record({ at: number('ms', 0, 1e14), celsius: number('C', -60, 400) });
 const bakedHead = () =>
   record({
     name: text(80),
@@ -76,7 +77,7 @@ export const FINISH_PLANS: Record<string, Calculation> = {
       label: label(),
       headLagS: number('s', 0, 7200),
       finishLimitC: number('C', 60, 400),
-      readings: list(record({ at: number('ms', 0, 1e14), celsius: number('C', -60, 400) }), 2, 20_000),
+      readings: list(probeReading(), 2, 20_000),
     }),
     ({ label: points, finishLimitC, ...input }) => {
       const { points: course, ...cure } = core.cureFromLog({
@@ -94,6 +95,70 @@ export const FINISH_PLANS: Record<string, Calculation> = {
       batches: list(record({ id: text(60), program: text(60), heads: whole('heads', 0, 100_000), widthM: number('m', 0.001, 0.2), hangsM: number('m', 0.001, 0.5) }), 1, 60), // prettier-ignore
     }),
     ({ rack, batches }) => ({ loads: core.packLoads(rack, batches.map(({ widthM, ...batch }) => ({ ...batch, pitchM: core.pitchOf(widthM) }))) }), // prettier-ignore
+  ),
+  'mixed-colour': calculation(
+    'How two powders look that were shaken together dry',
+    'Their light adds up: IEC 61966-2-1',
+    record({ first: colour(), second: colour(), share: number('share', 0, 1) }),
+    ({ first, second, share }) => ({ colour: core.mixedColour(first, second, share) }),
+  ),
+  'trim-and-paint-seconds': calculation(
+    'Hands-on seconds a head at trim and paint, by the schools that are followed',
+    'Heating by the model; the seconds of each school are common practice',
+    record({
+      style: style(),
+      nominalMassKg: nominalMassKg(),
+      hookSize: choice(core.HOOK_SIZES),
+      roomC: number('C', -20, 45),
+      ways: finishSchema(),
+      layers: list(record({ zone: choice(Object.keys(core.ZONE_SHARE) as core.PaintZone[]), coats: whole('coats', 1, 3), form: choice(PAINT_FORMS) }), 0, 6), // prettier-ignore
+    }),
+    ({ hookSize, roomC, ways, layers, ...head }) => {
+      const finish = core.finishWays(ways);
+      const steps = core.paintSteps(core.heatingS({ head: core.productHeated({ ...head, hook: { size: hookSize } }), tool: finish.tool, roomC, targetC: core.targetOf(finish) }), finish); // prettier-ignore
+      return {
+        trimS: core.trimSeconds(finish),
+        paintS: core.paintSeconds(layers, core.productHeated({ ...head, hook: { size: hookSize } }), finish, roomC),
+        firstDip: steps,
+        spoiledShare: { trim: core.spoiledShare('trim', finish), paint: core.spoiledShare('paint', finish) },
+      };
+    },
+  ),
+  'jar-level': calculation(
+    'What a jar of powder holds since it was weighed',
+    'Last weighing, what came, less what lies on heads over the share that stays on',
+    record({
+      lastKg: number('kg', 0, 1000),
+      receivedKg: number('kg', 0, 1000),
+      onHeadsKg: number('kg', 0, 100),
+      weighings: list(record({ usedKg: number('kg', 0, 5), onHeadsKg: number('kg', 0, 5) }), 0, 500),
+    }),
+    ({ lastKg, receivedKg, onHeadsKg, weighings }) => core.jarLevel(lastKg, receivedKg, onHeadsKg, core.jarEfficiency(weighings)), // prettier-ignore
+  ),
+  'oven-fit': calculation(
+    'Lag, offset and swing of an oven from an empty run with a probe in it',
+    'Weighted least squares on a first-order rise; mean and spread of the held stretch',
+    record({ setC: number('C', 60, 260), readings: list(probeReading(), 20, 20_000) }),
+    ({ readings, setC }) => core.fitOven(readings, setC),
+  ),
+  'running-bake': calculation(
+    'Where a bake stands, from the metal’s own heat: door openings and a probe in its air counted in',
+    'Arrhenius law, a head that lags its air; the air while the door is open is common practice',
+    record({
+      label: label(),
+      headLagS: number('s', 1, 7200),
+      airC: number('C', 40, 300),
+      ovenLagS: number('s', 1, 3600),
+      preheated: flag(),
+      loadedAt: number('ms', 0, 1e14),
+      now: number('ms', 0, 1e14),
+      doors: list(record({ fromAt: number('ms', 0, 1e14), toAt: number('ms', 0, 1e14).nullable().defined() }), 0, 100),
+      readings: list(probeReading(), 0, 20_000),
+    }).test('times', 'must not end before it began, nor after a day', (bake) => !bake || (bake.now >= bake.loadedAt && bake.now - bake.loadedAt <= 86_400_000)), // prettier-ignore
+    ({ label: points, ...input }) => {
+      const { points: _course, ...state } = core.runningBake({ ...input, law: core.cureLaw(points as core.LabelPoint[]) }); // prettier-ignore
+      return state;
+    },
   ),
   individuals: calculation(
     'Individuals and moving-range chart of weights, with what it signals',
