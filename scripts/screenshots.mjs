@@ -52,7 +52,7 @@ await page
   .click();
 await shoot('why');
 await page.keyboard.press('Escape');
-for (const [path, name] of [['/molds', 'molds'], ['/lead', 'lead'], ['/products', 'products'], ['/stock', 'stock'], ['/books', 'books']]) {
+for (const [path, name] of [['/molds', 'molds'], ['/lead', 'lead'], ['/books', 'books']]) {
   await go(path);
   await shoot(name);
 } // prettier-ignore
@@ -61,7 +61,9 @@ for (const [path, name] of [
   ['/paint/order', 'colour-order'],
   ['/bake/past', 'past-bakes'],
   ['/lead/melt', 'melting'],
-  ['/lead/dial', 'dial'],
+  ['/paint/recipes', 'recipes'],
+  ['/paint/jars', 'jars'],
+  ['/bake/loads', 'oven-loads'],
   [`/molds/${fry.id}/warm`, 'warming'],
   [`/molds/${fry.id}/fill`, 'fill'],
 ]) {

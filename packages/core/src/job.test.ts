@@ -96,6 +96,7 @@ describe('60 heads of 10 g and 24 of 14 g, from order to unit cost', () => {
         hooksLostAtPour: 0,
         rejectedLater: 4,
         hooksLostLater: 0,
+        sprueBackKg: 0,
         drossKg: poured.balance!.drossKg * share,
         unexplainedKg: poured.balance!.unexplainedKg * share,
         powders: line.powders,

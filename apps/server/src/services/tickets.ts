@@ -98,6 +98,7 @@ async function wantedPostings(store: Store, loaded: Loaded, transaction: Transac
     hooksLostAtPour: sumOf(closedPours, (pour) => pour.hooksLost),
     rejectedLater: sumOf(stations, (station) => station.rejected),
     hooksLostLater: sumOf(stations, (station) => station.hooksLost),
+    sprueBackKg: sumOf(stations, (station) => station.sprueKg),
     drossKg: sumOf(closedPours, (pour) => pour.drossKg),
     unexplainedKg: sumOf(closedPours, (pour) => pour.unexplainedKg),
     powders: planned.powders,
@@ -146,7 +147,7 @@ export async function addTicketEntries(store: Store, ticketId: string, entries: 
   });
 }
 
-const PART_OF: Record<string, CostPart> = { heads: 'lead', 'second grade': 'lead', dross: 'dross', unexplained: 'dross', hooks: 'hook', 'hooks lost': 'hook', powder: 'powder' }; // prettier-ignore
+const PART_OF: Record<string, CostPart> = { heads: 'lead', 'second grade': 'lead', dross: 'dross', unexplained: 'dross', 'sprue back': 'dross', hooks: 'hook', 'hooks lost': 'hook', powder: 'powder' }; // prettier-ignore
 
 interface MoveSum {
   ticketId: string;

@@ -1,5 +1,5 @@
 /** Small bodies that stand on the shelf and fill as their wait passes; share is 0 to 1. */
-export function ClockBody({ body, share }: { body: 'melt' | 'freeze' | 'oven' | 'cool'; share: number }) {
+export function ClockBody({ body, share }: { body: 'melt' | 'freeze' | 'oven' | 'cool' | 'dry'; share: number }) {
   const full = Math.min(1, Math.max(0, share));
   const line = { fill: 'none', stroke: 'var(--ink)', strokeWidth: 1.5 } as const;
   return (
@@ -20,6 +20,14 @@ export function ClockBody({ body, share }: { body: 'melt' | 'freeze' | 'oven' | 
           <path d={`M5 ${40 - 32 * full}H39V${Math.max(36, 40 - 32 * full)}L35 40H5Z`} fill="var(--lead)" />
           <path d="M5 8H39V36L35 40H5ZM17 8 20 16H24L27 8M22 16V18" {...line} />
           <circle cx={22} cy={25} r={7} {...line} />
+        </>
+      )}
+      {body === 'dry' && (
+        <>
+          <circle cx={22} cy={26} r={12} fill="var(--well)" />
+          <path d={`M${22 - 12} 26a12 12 0 0 0 24 0Z`} fill="var(--good)" opacity={full} />
+          <circle cx={22} cy={26} r={12} {...line} />
+          <path d="M22 14V3H30M20 38V42M24 38V41" {...line} />
         </>
       )}
       {body === 'cool' && (

@@ -14,6 +14,7 @@ const SOUND_WORDS: Record<Clock['body'], string> = {
   freeze: 'two high',
   oven: 'three long',
   cool: 'one low',
+  dry: 'two short',
 };
 
 /** Rings once when a clock that was running on this screen is over. */

@@ -2,7 +2,7 @@ import type { JarView, Oven } from '@schmelz/contract';
 import { DEFAULT_WAYS } from '@schmelz/core';
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { ids, ovens, products, recipes, settings, ticket } from '../test/fixtures.ts';
+import { ids, materials, ovens, products, recipes, settings, ticket } from '../test/fixtures.ts';
 import { fakeApi, prepareBrowser, reads, renderAt } from '../test/render.tsx';
 import { LoadsPage } from './bake/LoadsPage.tsx';
 import { OvenPage } from './bake/OvenPage.tsx';
@@ -212,6 +212,25 @@ describe('the oven', () => {
 });
 
 describe('at the benches', () => {
+  test('liquid paint: coat after coat with its own wait, no gun and no stirring', async () => {
+    const id = uuid(63);
+    const liquid = (n: number, name: string, dryS: number) => ({ ...materials.find((each) => each.id === ids.white)!, id: uuid(n), name, powder: { colour: '#eeeeee', finish: 'gloss', specificGravity: 1.2, label: [], form: 'liquid', dryS } }); // prettier-ignore
+    const layers = [{ powderId: uuid(70), zone: 'whole' as const, coats: 1 }, { powderId: uuid(71), zone: 'whole' as const, coats: 2 }]; // prettier-ignore
+    const api = fakeApi({
+      'GET /materials': [...materials, liquid(70, 'Primer', 7200), liquid(71, 'Yellow', 21_600)],
+      'GET /recipes': [{ ...recipes[0]!, layers }],
+      [`GET /tickets/${id}`]: ticket({ id, log: [{ id: uuid(64), at: 1, kind: 'good', station: 'trim', count: 12 }] }),
+    });
+    renderAt(<CountBenchPage station="paint" />, `/paint/${id}`, '/paint/:id');
+    const coats = await screen.findByRole('region', { name: 'Coats' });
+    expect(within(coats).getAllByRole('listitem').map((each) => each.textContent)).toEqual(['1Primerdries 2 h 00', '2Yellowdries 6 h 00', '3Yellowdries 6 h 00']); // prettier-ignore
+    expect(screen.queryByRole('region', { name: 'Pace' })).toBeNull();
+    await userEvent.keyboard('c');
+    expect(await within(coats).findByText(/^wet until/)).toBeTruthy();
+    await waitFor(() => expect(api.writes()[0]?.body).toMatchObject({ kind: 'coat', coat: 1, paint: 'Primer', dryS: 7200 })); // prettier-ignore
+    expect(screen.getByRole('button', { name: /Coat 2 is on/ })).toBeTruthy();
+  });
+
   test('trim: sprues are weighed back for the pot', async () => {
     const id = uuid(60);
     const api = fakeApi({ [`GET /tickets/${id}`]: ticket({ id }) });

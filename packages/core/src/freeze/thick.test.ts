@@ -40,7 +40,8 @@ test('a rod moves well before the core is solid', () => {
 test('a 227 g head from 204 C is cool enough to handle after 13 to 18 minutes', () => {
   const { cooledAreaM2 } = coldHeadSolid('ball', 0.227);
   const minutes = (air: number) => handlingTimeS(0.227, cooledAreaM2, 204, 20, air) / 60;
-  expect(minutes(STILL_AIR_W_M2K.usual)).toBeGreaterThan(13);
+  // Common practice, no source: fit to handle after 15 to 20 minutes.
+  expect(minutes(STILL_AIR_W_M2K.usual)).toBeGreaterThan(15);
   expect(minutes(STILL_AIR_W_M2K.usual)).toBeLessThan(18);
   expect(minutes(STILL_AIR_W_M2K.low)).toBeLessThan(20);
   expect(minutes(STILL_AIR_W_M2K.high)).toBeGreaterThan(11);

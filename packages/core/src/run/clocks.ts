@@ -6,7 +6,7 @@ import { ticketState, type TicketLog, type TicketSetup } from './ticket.ts';
 /** A wait that runs by itself: what it is, when it began and when it is over (ms since 1970). */
 export interface Clock {
   id: string;
-  body: 'melt' | 'freeze' | 'oven' | 'cool';
+  body: 'melt' | 'freeze' | 'oven' | 'cool' | 'dry';
   name: string;
   startedAt: number;
   endsAt: number;
@@ -54,7 +54,13 @@ export function runningClocks(pours: readonly ClockPour[], tickets: readonly Clo
     });
   }
   for (const { id, number, setup, log } of tickets) {
-    for (const load of ticketState(setup, log).loads) {
+    const { loads, coats } = ticketState(setup, log);
+    const wet = coats.at(-1);
+    if (wet && wet.dryAt > now) {
+      const { id: coatId, coat, onAt: startedAt, dryAt: endsAt } = wet;
+      clocks.push({ id: `dry ${coatId}`, body: 'dry', name: `Coat ${coat} dries, ticket ${number}`, startedAt, endsAt, to: `/paint/${id}` }); // prettier-ignore
+    }
+    for (const load of loads) {
       if (load.unloadedAt !== null) {
         const endsAt = load.unloadedAt + load.coolS * 1000;
         const startedAt = load.unloadedAt;

@@ -38,11 +38,11 @@ export function nextUndo<E extends Entry>(entries: readonly (E | UndoEntry)[]): 
 /** Longest gap between two taps that still counts as work; beyond it somebody went away and forgot the pause. */
 export const LONGEST_WORK_GAP_S = 15 * 60;
 
-const RUNS_BY_ITSELF: ReadonlySet<string> = new Set(['pause', 'charge', 'load']);
+const RUNS_BY_ITSELF: ReadonlySet<string> = new Set(['pause', 'charge', 'load', 'coat']);
 
 /**
  * Seconds at work: from each entry to the next, but not across a pause, and at most {@link LONGEST_WORK_GAP_S} a gap.
- * Melting and baking run by themselves: the gap after a 'charge' and after a 'load' is no work.
+ * Melting and baking run by themselves: the gap after a 'charge', a 'load' and a wet 'coat' is no work.
  */
 export function workSeconds(entries: readonly Entry[]): number {
   let seconds = 0;

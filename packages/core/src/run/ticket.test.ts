@@ -71,6 +71,16 @@ describe('a ticket along its stations', () => {
     expect(refusal(setup, [good('trim', 10)], { ...base(), kind: 'door', station: 'bake', open: true })).toMatch(/No load/); // prettier-ignore
   });
 
+  test('a coat of liquid paint dries on the shelf until it is dry', () => {
+    const coat: TicketEntry = { ...base(), kind: 'coat', station: 'paint', coat: 1, paint: 'Primer', dryS: 3600 };
+    const log = [good('trim', 10), coat];
+    expect(ticketState(setup, log).coats).toEqual([{ id: coat.id, coat: 1, paint: 'Primer', onAt: coat.at, dryAt: coat.at + 3.6e6 }]); // prettier-ignore
+    const shelf = (now: number) =>
+      runningClocks([], [{ id: '5', number: 7, setup, log }], now).map(({ body, endsAt }) => [body, endsAt]);
+    expect(shelf(coat.at + 60_000)).toEqual([['dry', coat.at + 3.6e6]]);
+    expect(shelf(coat.at + 3.7e6)).toEqual([]);
+  });
+
   test('sprues weighed at the trim are summed up', () => {
     const sprue = (massKg: number): TicketEntry => ({ ...base(), kind: 'sprue', station: 'trim', massKg });
     expect(ticketState(setup, [good('trim', 4), sprue(0.12), sprue(0.05)]).stations.trim!.sprueKg).toBeCloseTo(

@@ -24,6 +24,8 @@ export type TicketEntry =
   | (Entry & { kind: 'warm'; station: 'bake'; by: 'probe' | 'model' | 'hand' })
   /** The oven's door is opened, or shut again, with heads in it. */
   | (Entry & { kind: 'door'; station: 'bake'; open: boolean })
+  /** A coat of liquid paint is on all of them: it dries so long before the next. */
+  | (Entry & { kind: 'coat'; station: 'paint'; coat: number; paint: string; dryS: number })
   /** Cut-off sprues on the scale, back to the pot. */
   | (Entry & { kind: 'sprue'; station: 'trim'; massKg: number })
   | (Entry & { kind: 'close'; station: 'finish' });
@@ -52,6 +54,15 @@ export interface OvenLoad {
   coolS: number;
 }
 
+/** A coat of liquid paint on the heads of a ticket. */
+export interface WetCoat {
+  id: string;
+  coat: number;
+  paint: string;
+  onAt: number;
+  dryAt: number;
+}
+
 export interface StationState {
   status: 'waiting' | 'ready' | 'running' | 'paused' | 'done';
   /** Good heads that came from the station before. */
@@ -73,6 +84,7 @@ export interface StationState {
 export interface TicketState {
   stations: Partial<Record<CountStation, StationState>>;
   loads: OvenLoad[];
+  coats: WetCoat[];
   /** Where the ticket's work is: the first station that is not done. */
   at: Station | 'close' | 'closed';
   good: number;
@@ -146,7 +158,12 @@ function stationState(
 export function ticketState(setup: TicketSetup, log: TicketLog): TicketState {
   const entries = standing<TicketEntry>(log);
   const loads: OvenLoad[] = [];
+  const coats: WetCoat[] = [];
   for (const entry of entries) {
+    if (entry.kind === 'coat') {
+      const { id, coat, paint, at: onAt, dryS } = entry;
+      coats.push({ id, coat, paint, onAt, dryAt: onAt + 1000 * dryS });
+    }
     if (entry.kind === 'load') {
       const { id, count, setC, seconds, preheated, from = 'door' } = entry;
       const warmS = from === 'metal' ? (entry.warmS ?? 0) : 0;
@@ -180,7 +197,7 @@ export function ticketState(setup: TicketSetup, log: TicketLog): TicketState {
   }
   const close = entries.findLast((entry) => entry.kind === 'close');
   if (close) at = 'closed';
-  return { stations, loads, at: at ?? 'close', good: arrived, closedAt: close?.at ?? null };
+  return { stations, loads, coats, at: at ?? 'close', good: arrived, closedAt: close?.at ?? null };
 }
 
 /** What a new entry may not do, in words; null when it may. Counting more heads than are there is refused. */

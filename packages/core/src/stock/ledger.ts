@@ -31,7 +31,7 @@ export function averageMinor(balance: Balance): number | null {
 }
 
 export type PostingReason =
-  'heads' | 'second grade' | 'returned' | 'dross' | 'unexplained' | 'hooks' | 'hooks lost' | 'powder';
+  'heads' | 'second grade' | 'returned' | 'sprue back' | 'dross' | 'unexplained' | 'hooks' | 'hooks lost' | 'powder';
 
 /** What a ticket should have moved, by material and reason; negative leaves the shelf. */
 export interface Posting {
@@ -51,6 +51,8 @@ export interface TicketConsumption {
   /** Rejected at trim, paint, bake, finish: their lead and hooks come back. */
   rejectedLater: number;
   hooksLostLater: number;
+  /** Sprues cut off and weighed after the pour: clean lead that comes back. */
+  sprueBackKg: number;
   /** This ticket's share, once the pour is closed. */
   drossKg: number;
   unexplainedKg: number;
@@ -69,6 +71,7 @@ export function postingsOf(ticket: TicketConsumption): Posting[] {
     { materialId: leadMaterialId, reason: 'heads', quantity: -ticket.poured * leadKgPerHead },
     { materialId: leadMaterialId, reason: 'second grade', quantity: -ticket.secondGrade * leadKgPerHead },
     { materialId: leadMaterialId, reason: 'returned', quantity: ticket.rejectedLater * leadKgPerHead },
+    { materialId: leadMaterialId, reason: 'sprue back', quantity: ticket.sprueBackKg },
     { materialId: leadMaterialId, reason: 'dross', quantity: -ticket.drossKg },
     { materialId: leadMaterialId, reason: 'unexplained', quantity: -ticket.unexplainedKg },
     { materialId: hookMaterialId, reason: 'hooks', quantity: -ticket.poured },

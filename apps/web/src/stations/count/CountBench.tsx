@@ -1,6 +1,6 @@
 import type { Ticket } from '@schmelz/contract';
 import { bakeCounts, finishWays, STATION_CAUSES, writeSpan, type CountStation, type HouseWays } from '@schmelz/core';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useSettings, useTicket } from '../../api/queries.ts';
 import { BenchFrame, BenchNumber, Unsaved, type BenchAction } from '../../bench/BenchFrame.tsx';
@@ -11,6 +11,7 @@ import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { OvenView } from '../bake/OvenView.tsx';
 import { useRunningLoad } from '../bake/useBake.ts';
 import { useOvenActions } from '../bake/useOvenActions.ts';
+import { LiquidCoats, liquidCoats } from '../paint/LiquidCoats.tsx';
 import { PaintPace, StirDue, usePaintRhythm } from '../paint/PaintPace.tsx';
 import { SprueBack, SprueForm } from '../trim/Sprue.tsx';
 import { HeadRack } from './HeadRack.tsx';
@@ -108,6 +109,7 @@ function Running({
   const product = catalogue.product(ticket.productId)!;
   const finish = finishWays(ways.finish, product.ways);
   const paint = usePaintRhythm(product, finish, ways, catalogue);
+  const coats = useMemo(() => liquidCoats(product, catalogue), [product, catalogue]);
   const [weighing, setWeighing] = useState(false);
   if (!bench) return <p className="p-8">This product does not go through {station}.</p>;
   const { here, state } = bench;
@@ -116,12 +118,17 @@ function Running({
   const ovenBusy = atBake && (atBake.inOven > 0 || (atBake.toLoad > 0 && atBake.toInspect === 0));
   const out = atBake ? state.loads.findLast((load) => load.unloadedAt !== null) : undefined;
   const finished = here.left === 0;
+  const nextCoat = coats.find(({ coat }) => !state.coats.some((each) => each.coat === coat));
   const extra: BenchAction[] =
     station === 'trim'
       ? [{ key: 'W', label: 'Sprues weighed', weight: 'quiet', run: () => setWeighing(true) }]
-      : station === 'paint'
-        ? [{ key: 'M', label: 'Metronome', weight: 'quiet', elsewhere: true, run: paint.toggle }]
-        : [];
+      : station === 'paint' && coats.length > 0
+        ? nextCoat
+          ? [{ key: 'C', label: `Coat ${nextCoat.coat} is on`, hint: nextCoat.paint, weight: 'due', run: () => bench.coat(nextCoat.coat, nextCoat.paint, nextCoat.dryS) }] // prettier-ignore
+          : []
+        : station === 'paint'
+          ? [{ key: 'M', label: 'Metronome', weight: 'quiet', elsewhere: true, run: paint.toggle }]
+          : [];
   const actions = ovenBusy ? oven : [...countActions(bench, station, countable), ...extra];
   const checks = checksOf(station, finish);
   return (
@@ -159,7 +166,9 @@ function Running({
               <span>{writeSpan(here.workS)}</span>
             </p>
             {station === 'trim' && here.sprueKg > 0 && <SprueBack kg={here.sprueKg} />}
-            {station === 'paint' && <StirDue painted={here.good + here.rejected} rhythm={paint} ways={finish} />}
+            {station === 'paint' && coats.length === 0 && (
+              <StirDue painted={here.good + here.rejected} rhythm={paint} ways={finish} />
+            )}
             {ovenBusy && <OvenView.Program ticket={ticket} catalogue={catalogue} />}
             {checks.length > 0 && (
               <ul className="text-lg text-ink-2">
@@ -182,7 +191,13 @@ function Running({
         <OvenView.Chart running={running} />
       ) : (
         <>
-          {station === 'paint' && !finished && <PaintPace rhythm={paint} finish={finish} />}
+          {station === 'paint' &&
+            !finished &&
+            (coats.length > 0 ? (
+              <LiquidCoats coats={coats} on={state.coats} />
+            ) : (
+              <PaintPace rhythm={paint} finish={finish} />
+            ))}
           {ovenBusy && <OvenView.Loading ticket={ticket} heads={atBake.toLoad} catalogue={catalogue} />}
           {!ovenBusy && <HeadRack ticket={ticket} station={station} here={here} catalogue={catalogue} />}
           <ul className="mt-4 flex flex-wrap gap-x-5 text-lg text-stop">

@@ -29,6 +29,8 @@ export interface TicketBench {
   /** The metal is at the oven's heat. */
   warm(by: 'probe' | 'model' | 'hand'): void;
   door(open: boolean): void;
+  /** A coat of liquid paint is on. */
+  coat(coat: number, paint: string, dryS: number): void;
   /** Cut-off sprues on the scale, kg. */
   sprue(massKg: number): void;
   /** Out; so many seconds until they are fit to handle. */
@@ -80,6 +82,7 @@ export function useTicketBench(ticket: Ticket, station: CountStation): TicketBen
       load: (count, program) => say({ kind: 'load', station: 'bake', count, ...program }),
       warm: (by) => say({ kind: 'warm', station: 'bake', by }),
       door: (open) => say({ kind: 'door', station: 'bake', open }),
+      coat: (coat, paint, dryS) => say({ kind: 'coat', station: 'paint', coat, paint, dryS }),
       sprue: (massKg) => say({ kind: 'sprue', station: 'trim', massKg }),
       unload: (coolS) => say({ kind: 'unload', station: 'bake', coolS: Math.round(coolS) }),
       undo: () =>

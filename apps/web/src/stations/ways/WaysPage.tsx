@@ -1,5 +1,6 @@
 import type { Product, Settings, SettingsView } from '@schmelz/contract';
 import { finishWays, paintSecondsFigure, schoolCostFigure, schoolsAt, spoiledShare, stepsAt, trimS, trimSecondsFigure, type FinishWays, type HouseWays, type School, type Step, type StepId } from '@schmelz/core'; // prettier-ignore
+import { RadioGroup } from 'radix-ui';
 import { useState, type ReactNode } from 'react';
 import { request } from '../../api/client.ts';
 import { useSave, useSettings, useWrite } from '../../api/queries.ts';
@@ -39,20 +40,17 @@ function SchoolRow({
   const units = useUnits();
   const cost = schoolCostFigure(school, ways.labourMinorPerHour, beforeS);
   return (
-    <li className="border-b border-rule">
+    <div className="border-b border-rule">
       <div
         className={`grid grid-cols-[28px_minmax(0,1fr)_64px_92px_84px] items-center gap-3 py-2 ${chosen ? 'bg-sheet' : ''}`}
       >
-        <button
-          type="button"
-          role="radio"
-          aria-checked={chosen}
+        <RadioGroup.Item
+          value={school.id}
           aria-label={school.name}
-          onClick={onChoose}
           className="grid size-7 cursor-pointer place-items-center border-2 border-rule-2 hover:border-ink aria-checked:border-good aria-checked:bg-good aria-checked:text-sheet"
         >
           {chosen && <Icon name="good" size={15} />}
-        </button>
+        </RadioGroup.Item>
         <span className="min-w-0 cursor-pointer" onClick={onChoose}>
           <span className={`block leading-tight ${chosen ? 'font-semibold' : 'font-medium'}`}>
             {school.name}
@@ -85,7 +83,7 @@ function SchoolRow({
           <Caution>{school.caution}</Caution>
         </div>
       )}
-    </li>
+    </div>
   );
 }
 
@@ -192,7 +190,12 @@ function Choosing({
         stepsAt(station).map((step) => (
           <section key={step.id} className="mb-6 max-w-[860px]">
             <Heading aside={product && product.ways?.[step.id] ? 'its own way' : undefined}>{step.name}</Heading>
-            <ul role="radiogroup" aria-label={step.name} className="border-t border-rule-2">
+            <RadioGroup.Root
+              aria-label={step.name}
+              value={followed[step.id]}
+              onValueChange={(school) => choose(step.id, school)}
+              className="border-t border-rule-2"
+            >
               {step.schools.map((school) => (
                 <SchoolRow
                   key={school.id}
@@ -204,7 +207,7 @@ function Choosing({
                   onChoose={() => choose(step.id, school.id)}
                 />
               ))}
-            </ul>
+            </RadioGroup.Root>
           </section>
         ))}
       <p className="quiet max-w-[70ch]">
