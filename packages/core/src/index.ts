@@ -101,4 +101,4 @@ export * from './plan/plan.ts';
 export * from './plan/product.ts';
 export * from './plan/timing.ts';
 export * from './plan/ways.ts';
-export * from './paint/recipe-figures.ts';
+export * from './plan/paint-figures.ts';

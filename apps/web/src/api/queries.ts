@@ -46,6 +46,9 @@ interface ResourceTypes {
 export const useSettings = () =>
   useQuery({ queryKey: ['settings'], queryFn: () => request<SettingsView>('GET', '/settings') });
 
+/** Settings as they are written back: what only the view has is left out, its version stays. */
+export const settingsInput = ({ dataFolder: _folder, passwordSet: _password, ...settings }: SettingsView) => settings;
+
 /** All things of one kind. */
 export const useList = <P extends ResourcePath>(path: P) =>
   useQuery({ queryKey: [path], queryFn: () => request<ResourceTypes[P][]>('GET', `/${path}`) });

@@ -1,5 +1,4 @@
 import { figure, given, measured, type Figure } from '../quantity/figure.ts';
-import { recordedFigure } from '../quantity/recorded.ts';
 import { FULL_ENOUGH, type AuditedBake } from './audit.ts';
 import type { RunningState } from './running.ts';
 import { cureShare, fullCureS, PRIOR_ACTIVATION_J_MOL, type CureLaw } from './cure.ts';
@@ -98,14 +97,19 @@ export const runningCureFigure = ({ cure, metalC, airC, probed }: RunningState, 
     { low: (probed ? 0.93 : 0.8) * cure, high: (probed ? 1.07 : 1.15) * cure, basis: probed ? 'measured' : 'given' },
   );
 
-/** How many heads went out under-cured over all bakes on record. */
+/** How many heads went out under-cured over all bakes on record; its range is what a tenth more or less of cure would make of it. */
 export const underCuredFigure = (bakes: readonly AuditedBake[]): Figure => {
+  const below = (share: number) => bakes.filter((bake) => bake.cure < share).reduce((sum, bake) => sum + bake.heads, 0);
   const under = bakes.filter((bake) => bake.underCured);
-  return recordedFigure(
-    under.reduce((sum, bake) => sum + bake.heads, 0),
+  return figure(
+    below(FULL_ENOUGH),
     'count',
-    `Heads of every bake that ended below ${Math.round(100 * FULL_ENOUGH)} % of a full cure, by the models from the program that was logged.`,
-    under.slice(-8).map((bake) => given(bake.name, bake.cure, 'ratio', `${bake.heads} heads`)),
-    'Σ heads where cure < 90 %',
+    {
+      rule: `Heads of every bake that ended below ${Math.round(100 * FULL_ENOUGH)} % of a full cure, by the models from the program that was logged.`,
+      formula: 'Σ heads where cure < 90 %',
+      source: LAW.source,
+      inputs: under.slice(-8).map((bake) => given(bake.name, bake.cure, 'ratio', `${bake.heads} heads`)),
+    },
+    { low: below(0.9 * FULL_ENOUGH), high: below(1.1 * FULL_ENOUGH) },
   );
 };

@@ -3,7 +3,7 @@ import { efficiencyFigure, jarEfficiency, jarFigure, parseMass, powdersPerHead, 
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { request } from '../../api/client.ts';
-import { useJars, useSettings, useWrite } from '../../api/queries.ts';
+import { settingsInput, useJars, useSettings, useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Choice, TextField } from '../../design/Field.tsx';
 import { Fig } from '../../design/Figure.tsx';
@@ -21,6 +21,8 @@ import { PaintRooms } from './rooms.tsx';
 
 /** A full jar, for drawing it: the most that it was ever seen to hold, a usual jar at least. */
 const USUAL_JAR_KG = 0.225;
+/** What tickets were charged by plan and what the jar is reckoned to hold may part by this much unsaid. */
+const BOOKS_DIFFER_KG = 0.001;
 
 function WeighJar({ powders }: { powders: Material[] }) {
   const units = useUnits();
@@ -83,6 +85,7 @@ function JarItem({
   const level = jarFigure(powder.name, jar.last?.massKg ?? 0, jar.receivedKg, jar.onHeadsKg, stays);
   const most = takesMost(powder.id, catalogue, { ...ways, transferEfficiency: stays.efficiency });
   const full = Math.max(USUAL_JAR_KG, level.high ?? level.value);
+  const units = useUnits();
   const heads = most ? Math.floor((level.low ?? level.value) / most.kg) : null;
   return (
     <li className="flex gap-4 border-b border-rule py-3">
@@ -102,6 +105,9 @@ function JarItem({
         <p className="quiet">
           {jar.last ? `weighed ${writeDay(jar.last.at)}` : 'never weighed'}
           {most && heads !== null && heads > 0 && <span className="block">at least {heads} of {most.product.name.split(',')[0]}</span>}
+          {Math.abs(powder.quantity - level.value) > BOOKS_DIFFER_KG && (
+            <span className="block">by the plans {units.bulk(powder.quantity)}</span>
+          )}
           {heads === 0 && <span className="block text-watch">not enough for one more head, perhaps</span>}
         </p>
       </div>
@@ -114,7 +120,7 @@ export function JarsPage() {
   const catalogue = useCatalogue();
   const { data: jars, error } = useJars();
   const { data: settings } = useSettings();
-  const keep = useWrite((share: number) => request('PUT', '/settings', settings && { ...withoutView(settings), ways: { ...settings.ways, transferEfficiency: share } })); // prettier-ignore
+  const keep = useWrite((share: number) => request('PUT', '/settings', settings && { ...settingsInput(settings), ways: { ...settings.ways, transferEfficiency: share } })); // prettier-ignore
   if (!catalogue || !jars || !settings) return <Waiting error={error} />;
   const shown = jars.flatMap((jar) => {
     const powder = catalogue.materials.get(jar.materialId);
@@ -171,6 +177,3 @@ export function JarsPage() {
     </Page>
   );
 }
-
-/** Settings as they are written back: what only the view has is left out, its version stays. */
-const withoutView = ({ dataFolder: _folder, passwordSet: _password, ...settings }: NonNullable<ReturnType<typeof useSettings>['data']>) => settings; // prettier-ignore

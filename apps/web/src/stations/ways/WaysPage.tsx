@@ -3,7 +3,7 @@ import { finishWays, paintSecondsFigure, schoolCostFigure, schoolsAt, spoiledSha
 import { RadioGroup } from 'radix-ui';
 import { useState, type ReactNode } from 'react';
 import { request } from '../../api/client.ts';
-import { useSave, useSettings, useWrite } from '../../api/queries.ts';
+import { settingsInput, useSave, useSettings, useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Choice } from '../../design/Field.tsx';
 import { Fig } from '../../design/Figure.tsx';
@@ -123,8 +123,7 @@ function Choosing({
       if (house[step] === school) delete own[step];
       saveProduct.mutate({ ...input, id, version, ways: Object.keys(own).length ? own : null });
     } else {
-      const { dataFolder: _folder, passwordSet: _password, ...input } = settings;
-      saveSettings.mutate({ ...input, ways: { ...ways, finish: { ...ways.finish, [step]: school } as Partial<FinishWays> } }); // prettier-ignore
+      saveSettings.mutate({ ...settingsInput(settings), ways: { ...ways, finish: { ...ways.finish, [step]: school } as Partial<FinishWays> } }); // prettier-ignore
     }
   };
   const planned = reckoned && plannedProduct({ ...reckoned, ways: product ? product.ways : null }, catalogue);

@@ -1,6 +1,6 @@
 import * as core from '@schmelz/core';
 import { choice, flag, list, number, record, text, whole } from '../field.ts';
-import { waysSchema } from '../workshop.ts';
+import { waysSchema } from '../ways.ts';
 import { calculation, label, nominalMassKg, type Calculation } from './calculation.ts';
 
 const style = () => choice(core.STYLE_IDS);

@@ -1,6 +1,7 @@
 import * as core from '@schmelz/core';
 import { choice, colour, flag, list, number, record, text, whole } from '../field.ts';
-import { finishSchema, PAINT_FORMS, POWDER_FINISHES } from '../workshop.ts';
+import { finishSchema } from '../ways.ts';
+import { PAINT_FORMS, POWDER_FINISHES } from '../workshop.ts';
 import { calculation, label, nominalMassKg, style, type Calculation } from './calculation.ts';
 
 const cupColour = () =>

@@ -1,13 +1,13 @@
 import { coldHeadSolid } from '../geometry/solid.ts';
 import { castMassKg } from '../cast/cast-mass.ts';
-import { paintS, trimS } from '../plan/minutes.ts';
-import { powdersPerHead, productHeated } from '../plan/product.ts';
-import { dryWaitS } from '../plan/timing.ts';
-import type { HouseWays, PlanProduct } from '../plan/types.ts';
+import { paintS, trimS } from './minutes.ts';
+import { powdersPerHead, productHeated } from './product.ts';
+import { dryWaitS } from './timing.ts';
+import type { HouseWays, PlanProduct } from './types.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
 import { finishWays, schoolsAt } from '../ways/house.ts';
 import { targetOf } from '../ways/work.ts';
-import { heatingS } from './head-heat.ts';
+import { heatingS } from '../paint/head-heat.ts';
 
 /** What stays on in a jar's own record, where it was weighed. */
 export interface KnownEfficiency {
