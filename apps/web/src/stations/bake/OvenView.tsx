@@ -127,13 +127,23 @@ function Program({ ticket, catalogue }: { ticket: Ticket; catalogue: Catalogue }
   );
 }
 
-/** The rack as it goes in, each head in its place; nothing where no rack is drawn. */
-function Loading({ ticket, heads, catalogue }: { ticket: Ticket; heads: number; catalogue: Catalogue }) {
+/** The rack as it goes in, each head in its place; what is given instead where no rack is drawn. */
+function Loading({
+  ticket,
+  heads,
+  catalogue,
+  children,
+}: {
+  ticket: Ticket;
+  heads: number;
+  catalogue: Catalogue;
+  children: React.ReactNode;
+}) {
   const { data: ovens } = useList('ovens');
   const racks = racksOf(ovens?.[0]);
   const { loads } = packed([{ ticket, heads, program: 'one' }], racks, catalogue);
   const [first] = loads;
-  if (!first) return null;
+  if (!first) return children;
   const count = first.bars.flat().reduce((sum, each) => sum + each.heads, 0);
   const kinds = kindsOf([ticket], catalogue, 'powder');
   return (
