@@ -10,7 +10,9 @@ import { CountBenchPage } from './count/CountBench.tsx';
 import { JarsPage } from './paint/JarsPage.tsx';
 import { PaintWays } from './paint/PaintDesk.tsx';
 import { RecipesPage } from './paint/RecipesPage.tsx';
+import { ProductsPage } from './products/ProductsPage.tsx';
 import { RecipeForm } from './products/RecipeForm.tsx';
+import { MaterialForm } from './stock/MaterialForm.tsx';
 import { useCatalogue } from '../shell/catalogue.ts';
 import { TrimWays } from './trim/TrimDesk.tsx';
 
@@ -92,6 +94,40 @@ describe('recipes', () => {
     await userEvent.click(screen.getByRole('button', { name: 'Remove layer 1' }));
     await userEvent.click(screen.getByRole('button', { name: 'Add the recipe' }));
     await waitFor(() => expect(api.writes()[1]?.body).toMatchObject({ layers: [], eyeColour: '#e2d27c' }));
+  });
+});
+
+describe('things on record can be changed', () => {
+  test('a recipe, from where it is compared: its layers come back as they were', async () => {
+    const api = fakeApi({ 'GET /jars': [], [`PUT /recipes/${ids.recipe}`]: recipes[0]! });
+    renderAt(<RecipesPage />);
+    await userEvent.click(await screen.findByRole('button', { name: /^Roe on gull/ }));
+    await userEvent.click(screen.getByRole('button', { name: 'Change it' }));
+    const sheet = await screen.findByRole('dialog');
+    await userEvent.selectOptions(within(sheet).getAllByLabelText('On')[1]!, 'nose');
+    await userEvent.click(within(sheet).getByRole('button', { name: 'Keep the recipe' }));
+    await waitFor(() => expect(api.writes()[0]?.body).toMatchObject({ version: 1, name: 'Roe on gull', layers: [{ powderId: ids.white, zone: 'whole' }, { powderId: ids.orange, zone: 'nose' }] })); // prettier-ignore
+  });
+
+  test('a product keeps its own ways when its bake is changed to none', async () => {
+    const own = products.map((each) => (each.id === ids.product ? { ...each, ways: { eye: 'tube' as const } } : each));
+    const api = fakeApi({ 'GET /products': own, [`PUT /products/${ids.product}`]: own[0]! });
+    renderAt(<ProductsPage />);
+    await userEvent.click(await screen.findByRole('button', { name: 'Change it: Pebble 10 g, roe on gull' }));
+    const sheet = await screen.findByRole('dialog');
+    await userEvent.selectOptions(within(sheet).getByLabelText('Bake'), '');
+    await userEvent.click(within(sheet).getByRole('button', { name: 'Keep the product' }));
+    await waitFor(() => expect(api.writes()[0]?.body).toMatchObject({ version: 1, bakeProgramId: null, ways: { eye: 'tube' }, priceMinor: 195, nominalMassKg: 0.01 })); // prettier-ignore
+  });
+
+  test('a powder’s label gets its second line, and nothing else of it is touched', async () => {
+    const orange = materials.find((each) => each.id === ids.orange)!;
+    const api = fakeApi({ [`PUT /materials/${ids.orange}`]: orange });
+    renderAt(<MaterialForm material={orange} />);
+    await userEvent.type(await screen.findByLabelText('Second line: temperature'), '200 C');
+    await userEvent.type(screen.getByLabelText('Second line: minutes'), '10');
+    await userEvent.click(screen.getByRole('button', { name: 'Keep it' }));
+    await waitFor(() => expect(api.writes()[0]?.body).toMatchObject({ version: 1, kind: 'powder', name: 'Roe orange', powder: { ...orange.powder!, label: [{ metalC: 177, seconds: 1200 }, { metalC: 200, seconds: 600 }] } })); // prettier-ignore
   });
 });
 
@@ -179,6 +215,9 @@ describe('the oven', () => {
     const api = fakeApi({ [`GET /tickets/${id}`]: { ...toBake, id, log: [...toBake.log, load] } });
     renderAt(<CountBenchPage station="bake" />, `/bake/${id}`, '/bake/:id');
     await waitFor(() => expect(api.writes()[0]?.body).toMatchObject({ kind: 'warm', by: 'model' }));
+    // Taken back is what a person said last: the loading, not what said itself.
+    await userEvent.keyboard('z');
+    await waitFor(() => expect(api.writes()[1]?.body).toMatchObject({ kind: 'undo', target: load.id }));
   });
 
   test('an empty run is learned from; a run that teaches nothing says why; racks come and go', async () => {

@@ -1,7 +1,7 @@
 import type { Ticket } from '@schmelz/contract';
 import type { OvenLoad, Reading } from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { request } from '../../api/client.ts';
 import { useLive } from '../../api/live.ts';
 import { useList } from '../../api/queries.ts';
@@ -27,13 +27,17 @@ export interface ProbeInOven {
 function useOvenProbe(load: OvenLoad | null): ProbeInOven {
   const live = useLive('oven');
   const hot = live !== null && live.celsius >= IN_AN_OVEN_C;
+  const [channel, setChannel] = useState<number | null>(null);
+  // A probe that was once in the hot oven is listened to on, through its drop-outs.
+  if (hot && live.channel !== channel) setChannel(live.channel);
   const { data } = useQuery({
-    queryKey: ['oven probe', live?.channel, load?.id],
-    queryFn: () => request<Reading[]>('GET', `/readings/raw?channel=${live!.channel}&from=${load!.loadedAt}`),
-    enabled: hot && load !== null,
+    queryKey: ['oven probe', channel, load?.id],
+    queryFn: () => request<Reading[]>('GET', `/readings/raw?channel=${channel}&from=${load!.loadedAt}`),
+    enabled: channel !== null && load !== null,
     refetchInterval: LOOK_AGAIN_MS,
   });
-  return useMemo(() => ({ readings: hot ? (data ?? []) : [], elsewhere: live !== null && !hot }), [hot, data, live]);
+  const elsewhere = live !== null && !hot && channel === null;
+  return useMemo(() => ({ readings: data ?? [], elsewhere }), [data, elsewhere]);
 }
 
 export interface RunningLoad {

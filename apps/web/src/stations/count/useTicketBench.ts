@@ -38,6 +38,9 @@ export interface TicketBench {
   undo(): void;
 }
 
+/** Warm metal says itself as long as it is warm: taking that back would only have it said again. */
+const saidItself = (entry: TicketEntry) => entry.kind === 'warm' && entry.by !== 'hand';
+
 /** A ticket at one of the counting stations: its state from the log, and everything that can be said. */
 export function useTicketBench(ticket: Ticket, station: CountStation): TicketBench | null {
   const { entries, unsaved, say, next } = useRunLog<TicketEntry>(`/tickets/${ticket.id}`, ticket.log);
@@ -48,7 +51,7 @@ export function useTicketBench(ticket: Ticket, station: CountStation): TicketBen
     if (!here) return null;
     // Only what was said here is taken back here.
     const lastOf = (log: (TicketEntry | UndoEntry)[]) =>
-      nextUndo<TicketEntry>(log.filter((entry) => entry.kind === 'undo' || entry.station === station));
+      nextUndo<TicketEntry>(log.filter((entry) => entry.kind === 'undo' || (entry.station === station && !saidItself(entry)))); // prettier-ignore
     const last = lastOf(entries);
     return {
       state,

@@ -5,10 +5,11 @@ import { Button, Key } from '../../design/Button.tsx';
 import { Heading } from '../../design/Page.tsx';
 import { sound, SOUNDS, useNow } from '../../shell/clock.ts';
 
+const BEAT_MS = 200;
 /** A metronome over the steps of one head: where it stands, with its beat sounded. */
 export function useRhythm(heatS: number, ways: FinishWays) {
   const [startedAt, setStartedAt] = useState<number | null>(null);
-  const now = useNow(200);
+  const now = useNow(startedAt === null ? 60_000 : BEAT_MS);
   const steps = paintSteps(heatS, ways);
   const round = steps.reduce((sum, step) => sum + step.seconds, 0);
   const passedS = startedAt === null ? 0 : Math.max(0, (now - startedAt) / 1000);

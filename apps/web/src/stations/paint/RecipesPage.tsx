@@ -91,6 +91,17 @@ function SideBySide({
             <Fact name="It costs" figure={cost} title={`Powder costs, ${recipe.name}`} />
             <Fact name="Your hands" figure={seconds} title={`Seconds of paint, ${recipe.name}`} />
             {drying && <Fact name="Drying between coats" figure={drying} title={`Drying, ${recipe.name}`} />}
+            <Sheet
+              title={recipe.name}
+              says="Layers in the order in which they go on."
+              trigger={
+                <Button look="quiet" className="mt-2">
+                  Change it
+                </Button>
+              }
+            >
+              <RecipeForm catalogue={catalogue} recipe={recipe} />
+            </Sheet>
           </li>
         );
       })}

@@ -1,5 +1,5 @@
 import { productSchema, type Product, type ProductInput } from '@schmelz/contract';
-import { headStyle, parseMass, STYLE_IDS, writeHeadMass, type StyleId } from '@schmelz/core';
+import { currencyDigits, headStyle, parseMass, STYLE_IDS, writeHeadMass, type StyleId } from '@schmelz/core';
 import { toast } from 'sonner';
 import { useSave } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
@@ -9,7 +9,7 @@ import { minorIn, useBuiltForm } from '../../design/useForm.ts';
 import { Head } from '../../drawing/Head.tsx';
 import { BARE } from '../../drawing/paint.ts';
 import type { Catalogue } from '../../shell/catalogue.ts';
-import { useUnits } from '../../units/Units.tsx';
+import { useUnits, type Units } from '../../units/Units.tsx';
 
 interface Values {
   name: string;
@@ -21,23 +21,43 @@ interface Values {
   price: string;
 }
 
+const valuesOf = (product: Product, units: Units): Values => ({
+  name: product.name,
+  style: product.style,
+  mass: `${Math.round(1e6 * product.nominalMassKg) / 1000} g`,
+  hookId: product.hookId,
+  recipeId: product.recipeId ?? '',
+  bakeProgramId: product.bakeProgramId ?? '',
+  price: product.priceMinor === null ? '' : String(product.priceMinor / 10 ** currencyDigits(units.currency)),
+});
+
 /** A product is a head style and mass with its hook, its paint and its bake; drawn while it is described. */
-export function ProductForm({ catalogue, onSaved }: { catalogue: Catalogue; onSaved?: (product: Product) => void }) {
+export function ProductForm({
+  catalogue,
+  product,
+  onSaved,
+}: {
+  catalogue: Catalogue;
+  product?: Product;
+  onSaved?: (product: Product) => void;
+}) {
   const units = useUnits();
   const save = useSave('products');
   const hooks = [...catalogue.materials.values()].filter((each) => each.kind === 'hook');
   const cavity = catalogue.molds[0]?.cavities[0];
   const fitting = hooks.find((hook) => hook.hook?.size === cavity?.hookSize) ?? hooks[0];
   const form = useBuiltForm<Values, ProductInput>({
-    defaults: {
-      name: '',
-      style: cavity?.style ?? 'ball',
-      mass: cavity ? `${writeHeadMass(cavity.nominalMassKg, units.massUnit).figure} ${units.massUnit}` : '10 g',
-      hookId: fitting?.id ?? '',
-      recipeId: [...catalogue.recipes.keys()][0] ?? '',
-      bakeProgramId: [...catalogue.programs.keys()][0] ?? '',
-      price: '',
-    },
+    defaults: product
+      ? valuesOf(product, units)
+      : {
+          name: '',
+          style: cavity?.style ?? 'ball',
+          mass: cavity ? `${writeHeadMass(cavity.nominalMassKg, units.massUnit).figure} ${units.massUnit}` : '10 g',
+          hookId: fitting?.id ?? '',
+          recipeId: [...catalogue.recipes.keys()][0] ?? '',
+          bakeProgramId: [...catalogue.programs.keys()][0] ?? '',
+          price: '',
+        },
     schema: productSchema,
     build: ({ name, style, mass, hookId, recipeId, bakeProgramId, price }) => ({
       name: name.trim(),
@@ -47,12 +67,13 @@ export function ProductForm({ catalogue, onSaved }: { catalogue: Catalogue; onSa
       recipeId: recipeId || null,
       bakeProgramId: recipeId && bakeProgramId ? bakeProgramId : null,
       priceMinor: price.trim() ? minorIn('price', price, units.currency) : null,
+      ...(product ? { ways: product.ways ?? null } : {}),
     }),
     send: (input) =>
-      save.mutate(input, {
+      save.mutate(product ? { ...input, id: product.id, version: product.version } : input, {
         onSuccess: (saved) => {
-          toast(`${input.name} can be ordered.`);
-          form.reset();
+          toast(product ? `${input.name} is changed.` : `${input.name} can be ordered.`);
+          if (!product) form.reset();
           onSaved?.(saved);
         },
       }),
@@ -106,7 +127,7 @@ export function ProductForm({ catalogue, onSaved }: { catalogue: Catalogue; onSa
       <div className="flex flex-col gap-4 sm:col-span-2">
         <ProblemNote error={form.problem ?? save.error} />
         <Button look="main" type="submit" className="self-start" disabled={save.isPending}>
-          Add the product
+          {product ? 'Keep the product' : 'Add the product'}
         </Button>
       </div>
     </form>

@@ -58,6 +58,17 @@ export function ProductsPage() {
               {catalogue.materials.get(product.hookId)?.name}
               {product.priceMinor !== null && ` · sold at ${units.money(product.priceMinor)}`}
             </p>
+            <Sheet
+              title={product.name}
+              says="Head, hook, paint and bake; tickets on the line keep what they were planned with."
+              trigger={
+                <Button look="quiet" className="mt-1" aria-label={`Change it: ${product.name}`}>
+                  Change it
+                </Button>
+              }
+            >
+              <ProductForm catalogue={catalogue} product={product} />
+            </Sheet>
           </li>
         ))}
       </ul>

@@ -1,4 +1,4 @@
-import { recipeSchema, type RecipeInput } from '@schmelz/contract';
+import { recipeSchema, type Recipe, type RecipeInput } from '@schmelz/contract';
 import { useFieldArray } from 'react-hook-form';
 import { toast } from 'sonner';
 import { useSave } from '../../api/queries.ts';
@@ -42,16 +42,32 @@ const layerOf = (
   mix: mixId ? { powderId: mixId, share: share(mixPercent) } : null,
 });
 
+const EYE = '#e2d27c';
+const valuesOf = ({ name, eyeColour, layers }: Recipe): Values => ({
+  name,
+  eyes: eyeColour ? 'yes' : '',
+  eyeColour: eyeColour ?? EYE,
+  layers: layers.map(({ powderId, zone, coats, mix }) => ({ powderId, zone, coats: String(coats), mixId: mix?.powderId ?? '', mixPercent: String(Math.round(100 * (mix?.share ?? 0.3))) })), // prettier-ignore
+});
+
 /** A share that is being typed, for the drawing; half while it is no number yet. */
 const drawnShare = (text: string) => Math.min(0.95, Math.max(0.05, (Number(text) || 50) / 100));
 
 /** A recipe is layers on zones, mixed or not, on bare lead or over a base; drawn as it will look. */
-export function RecipeForm({ catalogue, onSaved }: { catalogue: Catalogue; onSaved?: () => void }) {
+export function RecipeForm({
+  catalogue,
+  recipe,
+  onSaved,
+}: {
+  catalogue: Catalogue;
+  recipe?: Recipe;
+  onSaved?: () => void;
+}) {
   const save = useSave('recipes');
   const powders = [...catalogue.materials.values()].filter((each) => each.kind === 'powder');
   const first: LayerValues = { powderId: powders[0]?.id ?? '', zone: 'whole', coats: '1', mixId: '', mixPercent: '30' };
   const form = useBuiltForm<Values, RecipeInput>({
-    defaults: { name: '', eyes: '', eyeColour: '#e2d27c', layers: [first] },
+    defaults: recipe ? valuesOf(recipe) : { name: '', eyes: '', eyeColour: EYE, layers: [first] },
     schema: recipeSchema,
     build: ({ name, eyes, eyeColour, layers }) => ({
       name: name.trim(),
@@ -59,10 +75,14 @@ export function RecipeForm({ catalogue, onSaved }: { catalogue: Catalogue; onSav
       layers: layers.map((layer) => layerOf(layer, (text) => numberIn('share of the mixture', text, '%') / 100)),
     }),
     send: (input) =>
-      save.mutate(input, {
+      save.mutate(recipe ? { ...input, id: recipe.id, version: recipe.version } : input, {
         onSuccess: () => {
-          toast(`${input.name} can be painted.`);
-          form.reset();
+          toast(
+            recipe
+              ? `${input.name} is changed; tickets on the line keep what they were planned with.`
+              : `${input.name} can be painted.`,
+          );
+          if (!recipe) form.reset();
           onSaved?.();
         },
       }),
@@ -134,7 +154,7 @@ export function RecipeForm({ catalogue, onSaved }: { catalogue: Catalogue; onSav
       </Button>
       <ProblemNote error={form.problem ?? save.error} />
       <Button look="main" type="submit" className="self-start" disabled={save.isPending}>
-        Add the recipe
+        {recipe ? 'Keep the recipe' : 'Add the recipe'}
       </Button>
     </form>
   );

@@ -1,4 +1,4 @@
-import { materialSchema, POWDER_FINISHES, type MaterialInput } from '@schmelz/contract';
+import { materialSchema, POWDER_FINISHES, type Material, type MaterialInput } from '@schmelz/contract';
 import {
   antimonyFromHardness,
   BENDS,
@@ -67,14 +67,40 @@ const DEFAULTS: Values = {
   dryHours: '4',
 };
 
+/** A material on record, as the form writes it: heat in Celsius, whatever the units are. */
+function valuesOf({ kind, name, metalId, composition, hook, powder }: Material): Values {
+  const shared = { ...DEFAULTS, kind, name, metalId: metalId ?? DEFAULTS.metalId };
+  if (composition) return { ...shared, antimony: String(composition.antimonyPercent), hardness: composition.brinell === null ? '' : String(composition.brinell) }; // prettier-ignore
+  if (hook) {
+    const mm = (metres: number | null | undefined) => (metres ? String(Math.round(1e5 * metres) / 100) : '');
+    const { size, wire, eyeAngleDeg, finish, finishLimitC, bend, lengthM, wireM } = hook;
+    return { ...shared, size, wire, eyeAngleDeg: String(eyeAngleDeg), finish, finishLimit: `${finishLimitC} C`, bend: bend ?? DEFAULTS.bend, lengthMm: mm(lengthM), wireMm: mm(wireM) }; // prettier-ignore
+  }
+  if (!powder) return shared;
+  const [first, second] = powder.label;
+  const minutes = (line: typeof first) => (line ? String(line.seconds / 60) : '');
+  return {
+    ...shared,
+    colour: powder.colour,
+    powderFinish: powder.finish,
+    specificGravity: String(powder.specificGravity),
+    form: powder.form ?? 'powder',
+    dryHours: powder.dryS ? String(powder.dryS / 3600) : DEFAULTS.dryHours,
+    labelTemperature: first ? `${first.metalC} C` : DEFAULTS.labelTemperature,
+    labelMinutes: first ? minutes(first) : DEFAULTS.labelMinutes,
+    secondTemperature: second ? `${second.metalC} C` : '',
+    secondMinutes: minutes(second),
+  };
+}
+
 /** Name, kind, and what the calculations need to know of it. */
-export function MaterialForm({ onSaved }: { onSaved?: () => void }) {
+export function MaterialForm({ material, onSaved }: { material?: Material; onSaved?: () => void }) {
   const { temperatureUnit } = useUnits();
   const save = useSave('materials');
   const celsius = (text: string) => Math.round(parseTemperature(text, temperatureUnit) * 10) / 10;
   const labelLine = (temperature: string, minutes: string) => ({ metalC: celsius(temperature), seconds: Math.round(numberIn('label minutes', minutes) * 60) }); // prettier-ignore
   const form = useBuiltForm<Values, MaterialInput>({
-    defaults: DEFAULTS,
+    defaults: material ? valuesOf(material) : DEFAULTS,
     schema: materialSchema,
     build: (values) => {
       const { kind, name, size, wire, finish } = values;
@@ -89,7 +115,7 @@ export function MaterialForm({ onSaved }: { onSaved?: () => void }) {
       return {
         kind,
         name: name.trim(),
-        note: '',
+        note: material?.note ?? '',
         metalId: kind === 'lead' ? values.metalId : null,
         composition:
           kind === 'lead' && values.metalId === 'hard-lead' ? { antimonyPercent, tinPercent: 0, brinell } : null,
@@ -98,10 +124,10 @@ export function MaterialForm({ onSaved }: { onSaved?: () => void }) {
       };
     },
     send: (input) =>
-      save.mutate(input, {
+      save.mutate(material ? { ...input, id: material.id, version: material.version } : input, {
         onSuccess: () => {
-          toast(`${input.name} is in the stock list.`);
-          form.reset();
+          toast(material ? `${input.name} is changed.` : `${input.name} is in the stock list.`);
+          if (!material) form.reset();
           onSaved?.();
         },
       }),
@@ -109,7 +135,7 @@ export function MaterialForm({ onSaved }: { onSaved?: () => void }) {
   const kind = form.watch('kind');
   return (
     <form onSubmit={form.onSubmit} className="grid gap-4 sm:grid-cols-2" noValidate>
-      <Choice label="Kind" options={asOptions(['hook', 'lead', 'powder'])} {...form.register('kind')} />
+      {!material && <Choice label="Kind" options={asOptions(['hook', 'lead', 'powder'])} {...form.register('kind')} />}
       <TextField label="Name" {...form.register('name')} />
       {kind === 'lead' && (
         <Choice
@@ -189,7 +215,7 @@ export function MaterialForm({ onSaved }: { onSaved?: () => void }) {
       <div className="flex flex-col gap-4 sm:col-span-2">
         <ProblemNote error={form.problem ?? save.error} />
         <Button look="main" type="submit" className="self-start" disabled={save.isPending}>
-          Add it
+          {material ? 'Keep it' : 'Add it'}
         </Button>
       </div>
     </form>

@@ -166,7 +166,15 @@ export function StockPage() {
         title={open?.name ?? ''}
         says={open?.note}
       >
-        {open && <MaterialSheet material={open} />}
+        {open && (
+          <>
+            <MaterialSheet material={open} />
+            <div className="mt-6">
+              <Heading>What it is</Heading>
+              <MaterialForm key={open.version} material={open} />
+            </div>
+          </>
+        )}
       </Sheet>
     </Page>
   );
