@@ -99,6 +99,8 @@ test('after a restart of the server the bench goes on', async ({ page, empty }) 
   const pour = await aPour(empty.url);
   await page.goto(`${empty.url}/pour/${pour.id}`);
   await page.getByRole('button', { name: 'Pot is on' }).click();
+  // The key means the next thing once the pot is known to be on.
+  await expect(page.getByRole('heading', { name: 'Melt ready in' })).toBeVisible();
   await page.keyboard.press('g');
   await expect(page.getByText('Shot 1 of')).toBeVisible();
   await expect(page.getByRole('status')).toHaveCount(0);

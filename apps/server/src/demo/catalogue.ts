@@ -136,7 +136,7 @@ export const TRUE_OVEN = { lagS: 228, offsetK: -4, swingK: 4.5, periodS: 170 };
 /** Share of the powder that really stays on, where plans reckon with seven tenths. */
 export const TRUE_STAYS_ON = 0.61;
 
-const product = (name: string, style: StyleId, grams: number, hookSize: HookSize, recipe: string, priceMinor: number, program = 0) =>
+const product = (name: string, style: StyleId, grams: number, hookSize: HookSize, recipe: string, priceMinor: number, program: number | null = 0) =>
   ({ name: `${name} ${grams} g, ${recipe.toLowerCase()}`, style, grams, hookSize, recipe, priceMinor, program }); // prettier-ignore
 export const PRODUCTS = [
   product('Pebble', 'ball', 10, '2/0', 'Roe on gull', 195),
@@ -149,4 +149,6 @@ export const PRODUCTS = [
   product('Capstan', 'mushroom', 10, '2/0', 'Peat on kelp', 205),
   product('Rocker', 'football', 21, '4/0', 'Mussel with frost', 285, 1),
   product('Rocker', 'football', 14, '3/0', 'Mussel with frost', 255),
+  // Dipped in liquid paint and dried: never baked.
+  product('Rocker', 'football', 21, '4/0', 'Signal yellow, dipped', 320, null),
 ];

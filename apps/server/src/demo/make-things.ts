@@ -54,7 +54,7 @@ export async function makeThings(store: Store): Promise<Things> {
       nominalMassKg: grams / 1000,
       hookId: hookIds.get(hookSize)!,
       recipeId: recipeIds.get(recipe)!,
-      bakeProgramId: programs[program]!.get('id') as string,
+      bakeProgramId: program === null ? null : (programs[program]!.get('id') as string),
       priceMinor,
       // Footballs carry a guard: their pin stays in through the paint.
       ways: style === 'football' ? { hole: 'pulled one by one' } : null,

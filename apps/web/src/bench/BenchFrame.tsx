@@ -91,7 +91,7 @@ export function BenchFrame({
       {/* A gloved hand may land anywhere; keys and buttons say the same for everybody else. */}
       <div
         onClick={onTap}
-        className="grid flex-1 gap-x-8 gap-y-5 lg:grid-cols-[350px_minmax(0,1fr)] xl:grid-cols-[468px_minmax(0,1fr)]"
+        className="grid flex-1 gap-x-8 gap-y-5 lg:grid-cols-[350px_minmax(0,1fr)] xl:grid-cols-[500px_minmax(0,1fr)]"
       >
         <section
           aria-label="What to do"
@@ -114,7 +114,7 @@ export function BenchFrame({
 export function BenchNumber({ says, value, unit }: { says: string; value: string; unit?: string }) {
   // At a desk's width its digits are 160 px high or more, so that it is read at two metres.
   const size = value.length <= 3 ? 'text-[min(232px,42vw)]' : value.length <= 5
-        ? 'text-[min(160px,32vw)] xl:text-[218px]'
+        ? 'text-[min(160px,32vw)] xl:text-[232px]'
         : 'text-[min(112px,24vw)]'; // prettier-ignore
   return (
     <div>
