@@ -264,10 +264,18 @@ describe('at the benches', () => {
     const coats = await screen.findByRole('region', { name: 'Coats' });
     expect(within(coats).getAllByRole('listitem').map((each) => each.textContent)).toEqual(['1Primerdries 2 h 00', '2Yellowdries 6 h 00', '3Yellowdries 6 h 00']); // prettier-ignore
     expect(screen.queryByRole('region', { name: 'Pace' })).toBeNull();
-    await userEvent.keyboard('c');
+    expect(screen.getByText('Heads for coat 1')).toBeTruthy();
+    await userEvent.keyboard(' ');
+    expect(await screen.findByText('Coat 1 dries')).toBeTruthy();
     expect(await within(coats).findByText(/^wet until/)).toBeTruthy();
     await waitFor(() => expect(api.writes()[0]?.body).toMatchObject({ kind: 'coat', coat: 1, paint: 'Primer', dryS: 7200 })); // prettier-ignore
-    expect(screen.getByRole('button', { name: /Coat 2 is on/ })).toBeTruthy();
+    await userEvent.keyboard(' ');
+    await screen.findByText('Coat 2 dries');
+    await userEvent.keyboard(' ');
+    // The last coat is on: from now on they are looked at one by one.
+    await screen.findByText('Left to paint');
+    expect(screen.getByText('The leader hole is clear')).toBeTruthy();
+    expect(screen.queryByText(/heat gun|Its stream/)).toBeNull();
   });
 
   test('trim: sprues are weighed back for the pot', async () => {

@@ -1,6 +1,7 @@
 import { bakeCounts } from '@schmelz/core';
 import { BenchFrame, BenchNumber, Unsaved } from '../../bench/BenchFrame.tsx';
 import { Cautions, CountFrame, TicketLine, type BenchProps } from '../count/CountFrame.tsx';
+import { cautionsOf } from '../count/words.ts';
 import { HeadRack } from '../count/HeadRack.tsx';
 import { OvenView } from './OvenView.tsx';
 import { useRunningLoad } from './useBake.ts';
@@ -19,7 +20,7 @@ export function BakeBench(props: BenchProps) {
       <BenchFrame actions={actions} stub={<OvenView.Stub ticket={ticket} running={running} />}>
         {hot}
         <OvenView.Chart running={running} />
-        <Cautions station="bake" finish={finish} />
+        <Cautions all={cautionsOf('bake', finish)} />
       </BenchFrame>
     );
   }
@@ -40,7 +41,7 @@ export function BakeBench(props: BenchProps) {
         <OvenView.Loading ticket={ticket} heads={toLoad} catalogue={catalogue}>
           <HeadRack ticket={ticket} station="bake" here={bench.here} catalogue={catalogue} />
         </OvenView.Loading>
-        <Cautions station="bake" finish={finish} />
+        <Cautions all={cautionsOf('bake', finish)} />
       </BenchFrame>
     );
   }

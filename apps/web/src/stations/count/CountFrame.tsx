@@ -112,10 +112,10 @@ export function TicketLine({ ticket, bench: { here }, catalogue }: Omit<BenchPro
   );
 }
 
-export function Cautions({ station, finish }: { station: CountStation; finish: FinishWays }) {
+export function Cautions({ all }: { all: readonly string[] }) {
   return (
     <div className="mt-4 flex flex-col gap-1">
-      {cautionsOf(station, finish).map((caution) => (
+      {all.map((caution) => (
         <Caution key={caution}>{caution}</Caution>
       ))}
     </div>
@@ -132,6 +132,8 @@ export function CountFrame({
   countable = bench.here.left,
   says = WORDS[station].left,
   extra = [],
+  checks = checksOf(station, finish),
+  cautions = cautionsOf(station, finish),
   beside,
   above,
 }: BenchProps & {
@@ -140,13 +142,15 @@ export function CountFrame({
   countable?: number;
   says?: string;
   extra?: readonly BenchAction[];
+  /** Where the station's own do not fit the work. */
+  checks?: readonly string[];
+  cautions?: readonly string[];
   beside?: ReactNode;
   above?: ReactNode;
 }) {
   const { here } = bench;
   const finished = here.left === 0;
   const actions = countActions(bench, station, countable);
-  const checks = checksOf(station, finish);
   return (
     <BenchFrame
       actions={finished ? [...actions.filter((action) => action.key === 'Z'), ...extra] : [...actions, ...extra]}
@@ -181,7 +185,7 @@ export function CountFrame({
           </li>
         ))}
       </ul>
-      <Cautions station={station} finish={finish} />
+      <Cautions all={cautions} />
     </BenchFrame>
   );
 }

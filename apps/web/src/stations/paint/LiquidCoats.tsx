@@ -2,7 +2,6 @@ import type { Product } from '@schmelz/contract';
 import { writeSpan, type WetCoat } from '@schmelz/core';
 import { Icon } from '../../design/Icon.tsx';
 import type { Catalogue } from '../../shell/catalogue.ts';
-import { useNow } from '../../shell/clock.ts';
 import { writeTime } from '../../units/dates.ts';
 
 export interface LiquidCoat {
@@ -23,8 +22,7 @@ export function liquidCoats(product: Product, catalogue: Catalogue): LiquidCoat[
 }
 
 /** Coat by coat: what is on and dry, what dries, what comes next. */
-export function LiquidCoats({ coats, on }: { coats: readonly LiquidCoat[]; on: readonly WetCoat[] }) {
-  const now = useNow(1000);
+export function LiquidCoats({ coats, on, now }: { coats: readonly LiquidCoat[]; on: readonly WetCoat[]; now: number }) {
   return (
     <section aria-label="Coats" className="mb-5">
       <ol className="text-lg">

@@ -1,6 +1,9 @@
-import type { HouseWays } from '@schmelz/core';
+import { writeClock, type HouseWays } from '@schmelz/core';
 import { useMemo } from 'react';
-import { CountFrame, type BenchProps } from '../count/CountFrame.tsx';
+import { BenchFrame, BenchNumber, Unsaved, type BenchAction } from '../../bench/BenchFrame.tsx';
+import { useNow } from '../../shell/clock.ts';
+import { Cautions, CountFrame, TicketLine, type BenchProps } from '../count/CountFrame.tsx';
+import { HeadRack } from '../count/HeadRack.tsx';
 import { liquidCoats, LiquidCoats, type LiquidCoat } from './LiquidCoats.tsx';
 import { PaintPace, StirDue, usePaintRhythm } from './PaintPace.tsx';
 
@@ -20,18 +23,40 @@ function PowderBench({ ways, ...props }: BenchProps & { ways: HouseWays }) {
   );
 }
 
-/** Liquid paint: coat after coat for all heads, each with its wait. */
+const LIQUID_CHECKS = ['The leader hole is clear', 'No drip on the nose', 'Dry to the touch before it is turned over'];
+const LIQUID_CAUTIONS = ['Paint and thinner burn and give off fumes: no flame, no gun that is still hot, window open.', 'Gloves; rags dry outdoors.']; // prettier-ignore
+
+/** Liquid paint: coat after coat for all heads, each with its wait; when the last is on they are looked at one by one. */
 function LiquidBench({ coats, ...props }: BenchProps & { coats: LiquidCoat[] }) {
-  const { bench } = props;
+  const { bench, ticket, catalogue } = props;
+  const now = useNow(1000);
   const on = bench.state.coats;
   const next = coats.find(({ coat }) => !on.some((each) => each.coat === coat));
+  const wet = on.findLast((each) => each.dryAt > now);
+  const list = bench.here.left > 0 && <LiquidCoats coats={coats} on={on} now={now} />;
+  if (!next || bench.here.left === 0) return <CountFrame {...props} station="paint" checks={LIQUID_CHECKS} cautions={LIQUID_CAUTIONS} above={list} />; // prettier-ignore
+  const actions: BenchAction[] = [
+    { key: 'Space', code: ' ', label: `Coat ${next.coat} is on`, hint: next.paint, weight: wet ? 'quiet' : 'main', run: () => bench.coat(next.coat, next.paint, next.dryS) }, // prettier-ignore
+    { key: 'Z', label: 'Undo', hint: bench.last?.kind, weight: 'quiet', disabled: !bench.last, run: bench.undo },
+  ];
   return (
-    <CountFrame
-      {...props}
-      station="paint"
-      extra={next ? [{ key: 'C', label: `Coat ${next.coat} is on`, hint: next.paint, weight: 'due', run: () => bench.coat(next.coat, next.paint, next.dryS) }] : []} // prettier-ignore
-      above={bench.here.left > 0 && <LiquidCoats coats={coats} on={on} />}
-    />
+    <BenchFrame
+      actions={actions}
+      stub={
+        <>
+          <BenchNumber
+            says={wet ? `Coat ${wet.coat} dries` : `Heads for coat ${next.coat}`}
+            value={wet ? writeClock((wet.dryAt - now) / 1000) : String(bench.here.left)}
+          />
+          <TicketLine ticket={ticket} bench={bench} catalogue={catalogue} />
+          <Unsaved count={bench.unsaved} />
+        </>
+      }
+    >
+      {list}
+      <HeadRack ticket={ticket} station="paint" here={bench.here} catalogue={catalogue} />
+      <Cautions all={LIQUID_CAUTIONS} />
+    </BenchFrame>
   );
 }
 
