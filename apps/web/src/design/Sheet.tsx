@@ -22,7 +22,7 @@ export function Sheet({
     <Dialog.Root open={open} onOpenChange={onOpenChange}>
       {trigger && <Dialog.Trigger asChild>{trigger}</Dialog.Trigger>}
       <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/45" />
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-veil/45" />
         <Dialog.Content
           aria-describedby={undefined}
           className="cut arrive fixed top-[72px] right-4 z-50 max-h-[calc(100vh-96px)] w-[min(560px,calc(100vw-32px))] overflow-auto bg-plate p-6 shadow-xl"

@@ -58,7 +58,7 @@ export function Palette({ open, onOpenChange }: { open: boolean; onOpenChange: (
       open={open}
       onOpenChange={onOpenChange}
       label="Find anything"
-      overlayClassName="fixed inset-0 z-40 bg-black/45"
+      overlayClassName="fixed inset-0 z-40 bg-veil/45"
       contentClassName="fixed top-[10vh] left-1/2 z-50 w-[min(600px,calc(100vw-32px))] -translate-x-1/2"
       className="cut bg-sheet shadow-xl"
     >

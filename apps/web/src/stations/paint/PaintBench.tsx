@@ -23,6 +23,8 @@ function PowderBench({ ways, ...props }: BenchProps & { ways: HouseWays }) {
   );
 }
 
+/** A wait of hours needs no seconds. */
+const clockOf = (seconds: number) => (seconds >= 3600 ? { value: writeClock(seconds).replace(/:\d\d$/, ''), unit: 'h' } : { value: writeClock(seconds) }); // prettier-ignore
 const LIQUID_CHECKS = ['The leader hole is clear', 'No drip on the nose', 'Dry to the touch before it is turned over'];
 const LIQUID_CAUTIONS = ['Paint and thinner burn and give off fumes: no flame, no gun that is still hot, window open.', 'Gloves; rags dry outdoors.']; // prettier-ignore
 
@@ -46,7 +48,7 @@ function LiquidBench({ coats, ...props }: BenchProps & { coats: LiquidCoat[] }) 
         <>
           <BenchNumber
             says={wet ? `Coat ${wet.coat} dries` : `Heads for coat ${next.coat}`}
-            value={wet ? writeClock((wet.dryAt - now) / 1000) : String(bench.here.left)}
+            {...(wet ? clockOf((wet.dryAt - now) / 1000) : { value: String(bench.here.left) })}
           />
           <TicketLine ticket={ticket} bench={bench} catalogue={catalogue} />
           <Unsaved count={bench.unsaved} />
