@@ -1,9 +1,11 @@
+import fc from 'fast-check';
 import { Solver } from 'odex';
 import { seeded } from '../random/seeded.ts';
 import { bakeTemperaturesC, cureLaw, cureShare, fullCureS, timeToFullCureS, warmUpS, WARM_WITHIN_K } from './cure.ts';
 import { fitOven, ovenLagFigure, ovenOffsetFigure } from './fit-oven.ts';
 import { handlingTimeS } from '../freeze/handling.ts';
 import { coldHeadSolid } from '../geometry/solid.ts';
+import { packLoads } from './packing.ts';
 import { ovenLoads, roomOf, type OvenRack } from './rack.ts';
 import { runningBake, type RunningBake } from './running.ts';
 
@@ -76,6 +78,47 @@ describe('a bake that runs', () => {
   });
 });
 
+describe('a bake that runs, whatever happens to it', () => {
+  const doorAt = (minute: number, seconds: number) => ({ fromAt: minutes(minute), toAt: minutes(minute) + 1000 * seconds }); // prettier-ignore
+  test('an open door never cures more, a hotter oven never less; cure and metal never fall back without one', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 100, max: 220 }), fc.integer({ min: 0, max: 20 }), fc.integer({ min: 0, max: 300 }), fc.boolean(), (airC, minute, open, preheated) => {
+        const at = (more: Partial<RunningBake>) => runningBake(bake({ airC, preheated, now: minutes(25), ...more }));
+        const shut = at({});
+        expect(at({ doors: [doorAt(minute, open)] }).cure).toBeLessThanOrEqual(shut.cure + 1e-9);
+        expect(at({ airC: airC + 5 }).cure).toBeGreaterThanOrEqual(shut.cure);
+        for (const [i, point] of shut.points.slice(1).entries()) {
+          expect(point.share).toBeGreaterThanOrEqual(shut.points[i]!.share);
+          expect(point.metalC).toBeGreaterThanOrEqual(shut.points[i]!.metalC - 1e-9);
+        }
+        for (const { airC: air, metalC, share } of shut.points) expect([air, metalC, share].every(Number.isFinite)).toBe(true);
+      }), // prettier-ignore
+      { numRuns: 40 },
+    );
+  });
+  test('the forecast comes true: what is said to be full then is full then', () => {
+    for (const more of [{}, { preheated: false }, { doors: [doorAt(8, 60)] }]) {
+      const { fullAt } = runningBake(bake(more));
+      const then = runningBake(bake({ ...more, now: fullAt! }));
+      expect(Math.abs(then.cure - 1)).toBeLessThan(0.02);
+    }
+  });
+  test('a probe in a slow oven moves the end; its last word counts for two minutes', () => {
+    const heard = Array.from({ length: 60 }, (_, i) => ({ at: i * 10_000, celsius: 20 + (157 * i) / 59 }));
+    const slow = runningBake(bake({ readings: heard }));
+    expect(slow.fullAt!).toBeGreaterThan(runningBake(bake()).fullAt! + 120_000);
+    expect(runningBake(bake({ readings: heard, now: minutes(11) })).probed).toBe(true);
+    expect(runningBake(bake({ readings: heard, now: minutes(13) })).probed).toBe(false);
+  });
+  test('what happened before the door was shut is not of this bake', () => {
+    const before = [
+      { at: -60_000, celsius: 400 },
+      { at: -10_000, celsius: 400 },
+    ];
+    expect(runningBake(bake({ readings: before })).cure).toBeCloseTo(runningBake(bake()).cure, 12);
+  });
+});
+
 describe('an oven from an empty run with a probe', () => {
   const run = (lagS: number, setC: number, offsetK: number, swingK: number, noiseK = 0.6) => {
     const random = seeded(3);
@@ -127,6 +170,20 @@ describe('racks', () => {
     expect(loads.map((load) => [load.program, load.rack.name])).toEqual([['177', 'five wires'], ['163', 'clamp']]); // prettier-ignore
     expect(homeless).toEqual([]);
     expect(ovenLoads([wires], [long])).toEqual({ loads: [], homeless: ['long'] });
+  });
+  test('on one rack it is the packing itself; another rack never makes more loads; each head hangs somewhere', () => {
+    fc.assert(
+      fc.property(fc.array(fc.record({ heads: fc.integer({ min: 1, max: 60 }), mm: fc.integer({ min: 12, max: 40 }), program: fc.constantFrom('177', '163') }), { minLength: 1, maxLength: 4 }), (kinds) => {
+        const batches = kinds.map(({ heads, mm, program }, i) => ({ id: `b${i}`, program, heads, pitchM: mm / 1000, hangsM: 0.05 }));
+        const one = ovenLoads([wires], batches);
+        expect(one.loads.map(({ program, bars }) => ({ program, bars }))).toEqual(packLoads(wires, batches));
+        const two = ovenLoads([wires, clamp], batches);
+        expect(two.loads.length).toBeLessThanOrEqual(one.loads.length);
+        for (const { id, heads } of batches) {
+          expect(two.loads.flatMap((load) => load.bars.flat()).filter((each) => each.batchId === id).reduce((sum, each) => sum + each.heads, 0)).toBe(heads);
+        }
+      }), // prettier-ignore
+    );
   });
   test('heads of one program that share no rack are parted, and none is lost', () => {
     const low: OvenRack = { ...wires, clearM: 0.05, bars: 20 };

@@ -44,24 +44,26 @@ const STEP_S = 5;
 const PROBE_IS_FRESH_MS = 120_000;
 const LONGEST_S = 8 * 3600;
 
-/** Air of the oven by its program, every few seconds: up by its lag, down while the door stands open. */
+/** Walls of the oven `seconds` after it was shut: hot already, or on their way from the room; a door moves them little. */
+const wallsC = ({ airC, ovenLagS, preheated, roomC = 20 }: Pick<RunningBake, 'airC' | 'ovenLagS' | 'preheated' | 'roomC'>, seconds: number) => preheated ? airC : airC + (roomC - airC) * Math.exp(-seconds / ovenLagS); // prettier-ignore
+
+/** Air of the oven by its program, every few seconds: as warm as its walls, down while the door stands open, and back. */
 export function airByProgram(input: Omit<RunningBake, 'law' | 'headLagS' | 'readings'>): Reading[] {
-  const { airC: setC, loadedAt, doors, now, preheated } = input;
+  const { loadedAt, doors, now } = input;
   const roomC = input.roomC ?? 20;
-  inRange('airC', setC, 'C', 40, 320);
+  inRange('airC', input.airC, 'C', 40, 320);
   inRange('ovenLagS', input.ovenLagS, 's', 1, 3600);
-  let air = preheated ? setC : roomC;
-  let opened = false;
-  const readings: Reading[] = [{ at: loadedAt, celsius: air }];
+  // How far the air is below its walls: nothing until a door is opened.
+  let below = 0;
+  const readings: Reading[] = [{ at: loadedAt, celsius: wallsC(input, 0) }];
   for (let at = loadedAt; at < now;) {
     const next = Math.min(now, at + STEP_S * 1000);
+    const walls = wallsC(input, (next - loadedAt) / 1000);
     const open = doors.some((door) => door.fromAt <= at && (door.toAt ?? Infinity) > at);
-    opened ||= open;
-    const toC = open ? setC + DOOR_SHARE * (roomC - setC) : setC;
-    const hot = preheated || opened;
-    const lagS = open ? DOOR_LAG_S : hot ? input.ovenLagS * RECOVERY_SHARE : input.ovenLagS;
-    air = toC + (air - toC) * Math.exp(-(next - at) / 1000 / lagS);
-    readings.push({ at: next, celsius: air });
+    const toBelow = open ? DOOR_SHARE * (walls - roomC) : 0;
+    const lagS = open ? DOOR_LAG_S : input.ovenLagS * RECOVERY_SHARE;
+    below = toBelow + (below - toBelow) * Math.exp(-(next - at) / 1000 / lagS);
+    readings.push({ at: next, celsius: walls - below });
     at = next;
   }
   return readings;
@@ -99,16 +101,24 @@ export function runningBake(input: RunningBake): RunningState {
   };
 }
 
-/** When the rest of the cure will be had, the air going on toward the mark and the metal behind it. */
+/** When the rest of the cure will be had: the air going on toward its walls, these toward the mark, the metal behind. */
 function forecast(input: RunningBake, now: { airC: number; metalC: number; share: number }): number | null {
-  const { law, headLagS, airC: markC } = input;
-  const ovenLagS = input.ovenLagS * (input.preheated || input.doors.length ? RECOVERY_SHARE : 1);
-  const [coolOven, coolHead] = [Math.exp(-STEP_S / ovenLagS), Math.exp(-STEP_S / headLagS)];
-  let { airC, metalC, share } = now;
+  const { law, headLagS, ovenLagS, loadedAt } = input;
+  const passedS = (input.now - loadedAt) / 1000;
+  // By a probe the walls are as warm as their air, unless a door has just let that out.
+  const openedLately = input.doors.some((door) => input.now - (door.toAt ?? input.now) < 1000 * ovenLagS);
+  const byProgram = wallsC(input, passedS);
+  const walls = openedLately ? byProgram : Math.min(byProgram, now.airC);
+  const [slow, quick, head] = [ovenLagS, ovenLagS * RECOVERY_SHARE, headLagS].map((lagS) => Math.exp(-STEP_S / lagS)) as [number, number, number]; // prettier-ignore
+  let left = input.airC - walls;
+  let below = walls - now.airC;
+  let { metalC, share } = now;
   for (let seconds = 0; seconds < LONGEST_S; seconds += STEP_S) {
     if (share >= 1) return input.now + seconds * 1000;
-    airC = markC + (airC - markC) * coolOven;
-    metalC = airC + (metalC - airC) * coolHead;
+    left *= slow;
+    below *= quick;
+    const airC = input.airC - left - below;
+    metalC = airC + (metalC - airC) * head;
     share += metalC < 40 ? 0 : STEP_S / fullCureS(law, metalC);
   }
   return null;

@@ -3,7 +3,6 @@ import { Solver } from 'odex';
 import { typicalHook, type HookSize } from '../geometry/hook.ts';
 import { coldHeadSolid } from '../geometry/solid.ts';
 import { fitGun, GUN_AIR_C, GUN_W_M2K, GUN_WARM_UP_S, headHeatJK, heatingS, headTemperatureC, paintAt, TARGET_C, type HeatedHead } from './head-heat.ts'; // prettier-ignore
-import { jarEfficiency } from './jar.ts';
 
 const headOf = (grams: number, size: HookSize): HeatedHead => {
   const leadKg = grams / 1000;
@@ -82,15 +81,5 @@ describe('seconds under a heat gun', () => {
     expect(ten.wM2K).toBeLessThan(62);
     expect(ten.high - ten.low).toBeLessThan(fitGun([{ head, seconds: true60 }], 20).high - fitGun([{ head, seconds: true60 }], 20).low); // prettier-ignore
     expect(heatingS({ ...gun(14, '3/0'), gunWM2K: ten.wM2K, targetC: TARGET_C })).toBeCloseTo(true60, 0);
-  });
-});
-
-describe('the jar', () => {
-  test('efficiency leans on the usual, then on what was weighed; it narrows', () => {
-    expect(jarEfficiency([]).efficiency).toBeCloseTo(0.6, 9);
-    const many = jarEfficiency(Array.from({ length: 6 }, () => ({ usedKg: 0.012, onHeadsKg: 0.009 })));
-    expect(many.efficiency).toBeCloseTo(0.75, 1);
-    expect(many.high - many.low).toBeLessThan(jarEfficiency([]).high - jarEfficiency([]).low);
-    expect(jarEfficiency([{ usedKg: 0.001, onHeadsKg: 0.004 }]).efficiency).toBe(1);
   });
 });

@@ -1,0 +1,56 @@
+import fc from 'fast-check';
+import { efficiencyFigure, jarFigure } from './jar-figures.ts';
+import { jarEfficiency, jarLevel } from './jar.ts';
+
+describe('the jar', () => {
+  test('efficiency leans on the usual, then on what was weighed; it narrows', () => {
+    expect(jarEfficiency([]).efficiency).toBeCloseTo(0.6, 9);
+    const many = jarEfficiency(Array.from({ length: 6 }, () => ({ usedKg: 0.012, onHeadsKg: 0.009 })));
+    expect(many.efficiency).toBeCloseTo(0.75, 1);
+    expect(many.high - many.low).toBeLessThan(jarEfficiency([]).high - jarEfficiency([]).low);
+    expect(jarEfficiency([{ usedKg: 0.001, onHeadsKg: 0.004 }]).efficiency).toBe(1);
+  });
+});
+
+describe('what a jar holds', () => {
+  const stays = (weighings = 0) => jarEfficiency(Array.from({ length: weighings }, () => ({ usedKg: 0.02, onHeadsKg: 0.012 }))); // prettier-ignore
+  test('just weighed it holds what the scale said, give or take the scale', () => {
+    const level = jarLevel(0.2, 0, 0, stays());
+    expect(level).toMatchObject({ kg: 0.2, weighed: true });
+    expect(level.high - level.low).toBeLessThan(0.002);
+    expect(jarFigure('White', 0.2, 0, 0, stays()).basis).toBe('measured');
+  });
+  test('since then it is an estimate that widens with every head, and less where jars were weighed', () => {
+    const width = (onHeadsKg: number, weighings: number) => {
+      const { low, high } = jarLevel(0.2, 0, onHeadsKg, stays(weighings));
+      return high - low;
+    };
+    expect(width(0.02, 0)).toBeGreaterThan(width(0.005, 0));
+    expect(width(0.02, 12)).toBeLessThan(0.5 * width(0.02, 0));
+    expect(jarFigure('White', 0.2, 0, 0.01, stays()).basis).toBe('given');
+    expect(jarFigure('White', 0.2, 0, 0.01, stays(3)).basis).toBe('fitted');
+  });
+  test('by hand: 200 g weighed, 225 g bought, 30 g on heads at six tenths leave 375 g', () => {
+    expect(jarLevel(0.2, 0.225, 0.03, stays()).kg).toBeCloseTo(0.375, 9);
+  });
+  test('never below empty; what is no weight is refused by name', () => {
+    expect(jarLevel(0.01, 0, 0.05, stays())).toMatchObject({ kg: 0, low: 0 });
+    expect(() => jarLevel(-1, 0, 0, stays())).toThrow(/lastKg is -1 kg/);
+    expect(() => jarLevel(0.1, 0, NaN, stays())).toThrow(/onHeadsKg is NaN/);
+  });
+  test('more on heads never leaves more, a better hand never less', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: 0.3, noNaN: true }), fc.double({ min: 0, max: 0.1, noNaN: true }), fc.double({ min: 0, max: 0.1, noNaN: true }), (last, a, b) => {
+        const at = (onHeads: number, share = 0.6) => jarLevel(last, 0, onHeads, { efficiency: share, low: share - 0.1, high: share + 0.1, weighings: 2 }).kg;
+        expect(at(Math.max(a, b))).toBeLessThanOrEqual(at(Math.min(a, b)));
+        expect(at(a, 0.8)).toBeGreaterThanOrEqual(at(a, 0.5));
+      }), // prettier-ignore
+    );
+  });
+  test('what stays on says what it rests on', () => {
+    expect(efficiencyFigure(stays(), 0, 0)).toMatchObject({ basis: 'given', why: { rule: expect.stringMatching(/No jar was weighed twice/) } }); // prettier-ignore
+    const figure = efficiencyFigure(stays(6), 0.12, 0.072);
+    expect(figure).toMatchObject({ basis: 'fitted', value: expect.closeTo(0.6, 2) });
+    expect(figure.low!).toBeLessThan(0.6);
+  });
+});
