@@ -1,6 +1,6 @@
 import type { JarView, Oven } from '@schmelz/contract';
 import { DEFAULT_WAYS } from '@schmelz/core';
-import { screen, waitFor, within } from '@testing-library/react';
+import { act, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { ids, materials, ovens, products, recipes, settings, ticket } from '../test/fixtures.ts';
 import { fakeApi, prepareBrowser, reads, renderAt } from '../test/render.tsx';
@@ -14,11 +14,58 @@ import { ProductsPage } from './products/ProductsPage.tsx';
 import { RecipeForm } from './products/RecipeForm.tsx';
 import { MaterialForm } from './stock/MaterialForm.tsx';
 import { useCatalogue } from '../shell/catalogue.ts';
+import { SamplePage } from './trim/SamplePage.tsx';
 import { TrimWays } from './trim/TrimDesk.tsx';
 
 beforeEach(prepareBrowser);
 const number = async () => (await screen.findByRole('heading', { level: 1 })).parentElement!.textContent;
 const uuid = (n: number) => `30000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
+
+describe('off the scale', () => {
+  let say: (grams: number[]) => void;
+  beforeEach(() => {
+    // A stream of the test's own in the place of the browser's.
+    Object.assign(globalThis, {
+      EventSource: class {
+        onmessage = null;
+        addEventListener(_: string, listener: (event: { data: string }) => void) {
+          say = (grams) => act(() => listener({ data: JSON.stringify(grams.map((g, i) => ({ name: 'scale', at: Date.now() + i, kg: g / 1000 }))) })); // prettier-ignore
+        }
+        close() {}
+      },
+    });
+  });
+  afterEach(() => delete (globalThis as { EventSource?: unknown }).EventSource);
+
+  test('a trimmed head is taken once it has settled, and kept with its cavity', async () => {
+    const api = fakeApi({ [`GET /records/sample?thing=${ids.product}`]: [] });
+    renderAt(<SamplePage />);
+    await screen.findByText('nothing on the scale yet');
+    say([0, 0, 8.2]);
+    expect((screen.getByRole('button', { name: 'Take it' }) as HTMLButtonElement).disabled).toBe(true);
+    say([10.61, 10.61, 10.62]);
+    await userEvent.click(screen.getByRole('button', { name: 'Take it' }));
+    expect((screen.getByLabelText('It weighs') as HTMLInputElement).value).toBe('10.61 g');
+    await userEvent.selectOptions(screen.getByLabelText('Out of cavity'), '3');
+    await userEvent.click(screen.getByRole('button', { name: 'Keep this weight' }));
+    await waitFor(() => expect(api.writes()[0]?.body).toMatchObject({ kind: 'sample', position: 3, massKg: expect.closeTo(0.01061, 6) })); // prettier-ignore
+  });
+
+  test('cut-off sprues go straight from the scale into the ticket', async () => {
+    const id = uuid(65);
+    const api = fakeApi({ [`GET /tickets/${id}`]: ticket({ id }) });
+    renderAt(<CountBenchPage station="trim" />, `/trim/${id}`, '/trim/:id');
+    await screen.findByText('Left to trim');
+    await userEvent.keyboard('w');
+    const sheet = await screen.findByRole('dialog');
+    say([85.2, 85.21, 85.2]);
+    await userEvent.click(await within(sheet).findByRole('button', { name: 'Take it' }));
+    await waitFor(() =>
+      expect(api.writes()[0]?.body).toMatchObject({ kind: 'sprue', massKg: expect.closeTo(0.0852, 4) }),
+    );
+    await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
+  });
+});
 
 describe('ways', () => {
   test('the house chooses a school: its seconds, what it spoils, its caution; it is kept in the setup', async () => {
