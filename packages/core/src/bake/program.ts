@@ -40,17 +40,17 @@ const LONGEST_S = 90 * 60;
 /** The oven swings about its mark; the program stays this far below a finish's limit. */
 export const SWING_K = 5;
 
-/** The shortest full cure at one mark, with who decides it; null where it takes too long or over-bakes another head. */
-function programAt(input: ProgramInput, setC: number, longestS: number): SolvedProgram | null {
+/** The shortest full cure at one mark, with who decides it, or why there is none. */
+function programAt(input: ProgramInput, setC: number, longestS: number): SolvedProgram | 'too slow' | 'over-baked' {
   let slowest: { name: string; powder: string; seconds: number } | null = null;
   for (const head of input.heads) {
     for (const { powder, law } of head.laws) {
-      const seconds = timeToFullCureS({ law, headLagS: head.headLagS, setC, ovenLagS: input.ovenLagS });
-      if (seconds === null || seconds > longestS) return null;
+      const seconds = timeToFullCureS({ law, headLagS: head.headLagS, setC, ovenLagS: input.ovenLagS }, longestS);
+      if (seconds === null) return 'too slow';
       if (!slowest || seconds > slowest.seconds) slowest = { name: head.name, powder, seconds };
     }
   }
-  if (!slowest) return null;
+  if (!slowest) return 'too slow';
   const seconds = Math.ceil(slowest.seconds / 60) * 60;
   let fastest = { name: '', powder: '', cure: 0 };
   for (const head of input.heads) {
@@ -59,18 +59,17 @@ function programAt(input: ProgramInput, setC: number, longestS: number): SolvedP
       if (cure > fastest.cure) fastest = { name: head.name, powder, cure };
     }
   }
-  return fastest.cure > OVER_BAKED ? null : { setC, seconds, slowest, fastest };
+  return fastest.cure > OVER_BAKED ? 'over-baked' : { setC, seconds, slowest, fastest };
 }
 
+/** The hottest mark at which nothing is over-baked: cooler ones only take longer. Null where there is none in time. */
 function shortest(input: ProgramInput, toC: number, longestS: number): SolvedProgram | null {
-  let best: SolvedProgram | null = null;
   for (let setC = Math.floor(toC); setC >= (input.fromC ?? 90); setC--) {
     const program = programAt(input, setC, longestS);
-    if (program && (!best || program.seconds < best.seconds)) best = program;
-    // Below the first mark that takes too long, every cooler one does too.
-    if (best && !program) break;
+    if (program === 'too slow') return null;
+    if (program !== 'over-baked') return program;
   }
-  return best;
+  return null;
 }
 
 /**

@@ -1,6 +1,6 @@
 import type { Product } from '@schmelz/contract';
 import { bakeProgram, COMMON_SCHEDULES, cureWords, programFigure, scheduleFigure, type BakedHead } from '@schmelz/core';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useList } from '../../api/queries.ts';
 import { Ways } from '../../design/Dials.tsx';
 import { Fig } from '../../design/Figure.tsx';
@@ -119,6 +119,16 @@ function Pick({
   );
 }
 
+/** What can be baked, what of it is picked (the first where nothing was), and how the oven sees that. */
+function hungTogether(catalogue: Catalogue | null, picked: ReadonlySet<string> | null) {
+  const baked = (catalogue?.products ?? []).flatMap((product) => {
+    const head = bakedHead(product, catalogue!);
+    return head ? [{ product, head }] : [];
+  });
+  const chosen = picked ?? new Set(baked.slice(0, 1).map(({ product }) => product.id));
+  return { products: baked.map(({ product }) => product), chosen, heads: baked.filter(({ product }) => chosen.has(product.id)).map(({ head }) => head) }; // prettier-ignore
+}
+
 /** The shortest program for what hangs together, and what the schedules that are passed on are worth. */
 export function ProgramPage() {
   const catalogue = useCatalogue();
@@ -126,13 +136,13 @@ export function ProgramPage() {
   const units = useUnits();
   const [picked, setPicked] = useState<ReadonlySet<string> | null>(null);
   const [start, setStart] = useState<Start>('hot');
-  if (!catalogue || !ovens) return <Waiting />;
-  const products = catalogue.products.filter((product) => bakedHead(product, catalogue) !== null);
-  const chosen = picked ?? new Set(products.slice(0, 1).map((product) => product.id));
-  const heads = products.filter((product) => chosen.has(product.id)).map((product) => bakedHead(product, catalogue)!);
-  const real = realOven(ovens[0]);
+  const hung = useMemo(() => hungTogether(catalogue, picked), [catalogue, picked]);
+  const real = realOven(ovens?.[0]);
   const ovenLagS = start === 'cold' ? real.lagS : 0;
-  const answer = heads.length > 0 ? bakeProgram({ heads, ovenLagS, swingK: real.swingK }) : null;
+  const { swingK } = real;
+  const answer = useMemo(() => (hung.heads.length > 0 ? bakeProgram({ heads: hung.heads, ovenLagS, swingK }) : null), [hung, ovenLagS, swingK]); // prettier-ignore
+  if (!catalogue || !ovens) return <Waiting />;
+  const { products, chosen, heads } = hung;
   const program = answer?.program ?? null;
   const toggle = (id: string) => {
     const next = new Set(chosen);
