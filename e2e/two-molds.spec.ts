@@ -45,8 +45,12 @@ for (const by of ['keyboard', 'touch'] as const) {
     await press(/^Pot is on/);
     await page.clock.fastForward('45:00');
     // Warm-up: each mold has its blank shots, in turn.
-    await expect(page.getByRole('heading', { name: /^Blank shots, Twin/ })).toBeVisible();
+    const blanks = page.getByRole('heading', { name: /^Blank shots, Twin/ });
+    await expect(blanks).toBeVisible();
+    const begins = await blanks.textContent();
     await act(' ', /Blank poured/);
+    // The next mold is read once the bench has heard of the blank shot.
+    await expect(blanks).not.toHaveText(begins!);
     const first = await nextMold(page);
     await set(page);
     await act(' ', /Blank poured/);

@@ -41,8 +41,7 @@ export async function runYear(store: Store, things: Things, today: number, days 
     await restock(store, things, at, random);
     await orderOf(store, things, at, day, {});
     if (at - weighed > 30 * DAY_MS) {
-      await weigh(store, things, at, random);
-      weighed = at;
+      weighed = await weigh(store, things, at, weighed, random);
     }
     at += ((7 * DAY_MS) / season) * (0.6 + random() * 0.8);
   }
@@ -186,13 +185,15 @@ async function restock(store: Store, things: Things, at: number, random: () => n
   }
 }
 
-/** Once a month everything soft is weighed: lead to 10 g, jars to the gram. */
-async function weigh(store: Store, things: Things, at: number, random: () => number): Promise<void> {
+/** Once a month everything soft is weighed, when the bench is quiet: lead to 10 g, jars to the gram. Says when it was. */
+async function weigh(store: Store, things: Things, from: number, since: number, random: () => number): Promise<number> {
+  const [latest] = await store.select<{ at: number }>('SELECT MAX(at) AS at FROM stockMoves');
+  const at = Math.max(from, (latest?.at ?? 0) + 60_000);
   const shelf = await balances(store);
   const lead = shelf.get(things.leadId)!.quantity;
   const note = 'monthly weighing';
   await count(store, things.leadId, { quantity: Math.round((lead - 0.03 * random()) * 100) / 100, note }, at);
-  const reckoned = await store.select<{ materialId: string; kg: number }>(`SELECT materialId, -SUM(quantity) AS kg FROM stockMoves WHERE reason = 'powder' AND at > :since GROUP BY materialId`, { since: at - 31 * DAY_MS }); // prettier-ignore
+  const reckoned = await store.select<{ materialId: string; kg: number }>(`SELECT materialId, -SUM(quantity) AS kg FROM stockMoves WHERE reason = 'powder' AND at > :since GROUP BY materialId`, { since }); // prettier-ignore
   const { transferEfficiency } = DEFAULT_WAYS;
   for (const id of things.powderIds.values()) {
     const kg = shelf.get(id)?.quantity ?? 0;
@@ -202,4 +203,5 @@ async function weigh(store: Store, things: Things, at: number, random: () => num
     const seen = Math.max(0, Math.round((kg - moreKg - 0.0008 * (random() - 0.5)) * 1000) / 1000);
     await count(store, id, { quantity: seen, note }, at);
   }
+  return at;
 }

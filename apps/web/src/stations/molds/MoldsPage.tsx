@@ -16,12 +16,12 @@ import { MoldForm } from './MoldForm.tsx';
 
 /** A cavity's record hangs under its cavity. */
 const Records = ({ mold }: { mold: StoredMold }) => (
-  <CavityColumns mold={mold} label={`Cavities of ${mold.name}`} className="h-16 max-w-[640px] text-sm">
+  <CavityColumns mold={mold} label={`Cavities of ${mold.name}`} className="h-20 max-w-[640px] text-sm sm:h-16">
     {(cavity) => {
       const share = cavity.casts ? cavity.good / cavity.casts : null;
       return (
         <>
-          <span className="flex items-baseline gap-1.5">
+          <span className="flex flex-wrap items-baseline gap-x-1.5">
             <span className="text-ink-3">{cavity.position}</span>
             {share === null ? (
               <b className="fig text-[19px]">–</b>
@@ -29,7 +29,7 @@ const Records = ({ mold }: { mold: StoredMold }) => (
               <Fig
                 figure={yieldFigure(cavity.good, cavity.casts)}
                 title={`Cavity ${cavity.position}`}
-                className="fig text-[19px]"
+                className="fig text-[19px] max-sm:text-[13px]"
               >{`${Math.round(100 * share)} %`}</Fig>
             )}
           </span>
