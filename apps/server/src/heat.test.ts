@@ -1,9 +1,17 @@
 import { request as httpRequest } from 'node:http';
-import { unpackReadings } from '@schmelz/core';
+import { unpackReadings, castMassKg, onScale, typicalHook } from '@schmelz/core';
 import { readLogger } from './devices/logger-client.ts';
 import { startSimulatedLogger } from './devices/simulated-logger.ts';
 import { makeLog } from './server.ts';
-import { addReadings, channelId, makeFeed, rawReadings, readStretch, type LiveReading } from './services/readings.ts';
+import {
+  addReadings,
+  channelId,
+  makeFeed,
+  rawReadings,
+  readStretch,
+  type LiveReading,
+  type LiveWeight,
+} from './services/readings.ts';
 import { smallWorkshop, testServer, type TestServer } from './test/server.ts';
 
 let server: TestServer;
@@ -267,7 +275,32 @@ describe('probe readings', () => {
     expect(stored[0].count).toBeGreaterThan(0);
   });
 
-  test('server-sent events carry live readings', async () => {
+  test('the simulated scale: heads laid on one after another, settled in a second or two, as heavy as the model casts them', async () => {
+    const logger = await startSimulatedLogger({ everyMs: 5, startS: 0 });
+    const feed = makeFeed();
+    const weights: LiveWeight[] = [];
+    const enough = new Promise<void>((resolve) => {
+      feed.subscribeWeights((more) => weights.push(...more) > 60 && resolve());
+    });
+    const client = readLogger({ host: '127.0.0.1', port: logger.port, source: 'scale only' }, store(), feed, makeLog('silent')); // prettier-ignore
+    await enough;
+    await client.stop();
+    await logger.stop();
+    const expected = castMassKg({ nominalMassKg: 0.01 }) + typicalHook('2/0').massKg;
+    const settled = weights.flatMap((_, i) => {
+      const now = onScale(weights.slice(0, i + 1))!;
+      return now.steady ? [now.kg] : [];
+    });
+    expect(settled.length).toBeGreaterThan(6);
+    for (const kg of settled) expect(Math.abs(kg / expected - 1)).toBeLessThan(0.01);
+    // Not one head like the other, and the pan is empty in between.
+    expect(new Set(settled.map((kg) => kg.toFixed(5))).size).toBeGreaterThan(1);
+    expect(weights.some((weight) => weight.kg < 1e-5)).toBe(true);
+    const { body: channels } = await call('GET', '/api/channels');
+    expect(channels.map((each: { name: string }) => each.name)).not.toContain('scale');
+  });
+
+  test('server-sent events carry live readings, and weights beside them', async () => {
     const live = await testServer({ SCHMELZ_LOGGER: 'simulated' });
     const text = await new Promise<string>((resolve, reject) => {
       let all = '';
@@ -276,7 +309,7 @@ describe('probe readings', () => {
         response.setEncoding('utf8');
         response.on('data', (chunk: string) => {
           all += chunk;
-          if (all.includes('"place":"oven"')) {
+          if (all.includes('"place":"oven"') && all.includes('event: weight')) {
             request.destroy();
             resolve(all);
           }
@@ -286,6 +319,7 @@ describe('probe readings', () => {
       request.on('error', reject).end();
     });
     expect(text).toMatch(/^data: \[\{"channel":\d+,"place":"pot"/m);
+    expect(text).toMatch(/^event: weight\ndata: \[\{"name":"scale","at":\d+,"kg":[\d.]+\}\]$/m);
     await live.stop();
   });
 });

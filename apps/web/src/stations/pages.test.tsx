@@ -2,7 +2,7 @@ import type { Ticket } from '@schmelz/contract';
 import { COST_PARTS, figure, given, type CostStack, type Plan } from '@schmelz/core';
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { ids, materials, molds, order, ticket } from '../test/fixtures.ts';
+import { ids, materials, molds, order, ticket, settings } from '../test/fixtures.ts';
 import { fakeApi, prepareBrowser, refuse, renderAt } from '../test/render.tsx';
 import { BooksPage } from './books/BooksPage.tsx';
 import { LinePage } from './line/LinePage.tsx';
@@ -302,6 +302,18 @@ describe('shelf, molds, books and setup', () => {
       ways: { pourC: 371, heelKg: 0.8, filmM: 1e-4 },
     });
     expect(screen.getByText('/data/test')).toBeTruthy();
+  });
+
+  test('setup: seconds left empty come from the ways, those that are timed are the maker’s own', async () => {
+    const api = fakeApi({ 'GET /settings': { ...settings, ways: { ...settings.ways, trimS: 9, finish: { sprue: 'shear' } } } }); // prettier-ignore
+    renderAt(<SetupPage />);
+    const trim = (await screen.findByLabelText(/^Trim/)) as HTMLInputElement;
+    expect(trim.value).toBe('9');
+    expect((screen.getByLabelText(/^One coat/) as HTMLInputElement).value).toBe('');
+    await userEvent.clear(trim);
+    await userEvent.type(screen.getByLabelText(/^One coat/), '28');
+    await userEvent.click(screen.getAllByRole('button', { name: 'Keep this' })[0]!);
+    await waitFor(() => expect(api.writes()[0]?.body).toMatchObject({ ways: { trimS: null, coatS: 28, finish: { sprue: 'shear' } } })); // prettier-ignore
   });
 
   test('setup: a way out of range is named', async () => {

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { changingFigure } from './figures.ts';
 import { changeS, colourOrder, lightnessOf, orderCost, type ColourOrderInput, type CupColour } from './colour-order.ts';
 
 const colour = (id: string, lightness: number, finish: CupColour['finish'] = 'gloss'): CupColour => ({ id, name: id, lightness, finish }); // prettier-ignore
@@ -72,4 +73,38 @@ test('lightness: white, black, middle grey of CIE L* 50', () => {
 test('what cannot be ordered is said', () => {
   expect(() => colourOrder({ batches: [], colours: [], spareCups: 0 })).toThrow('batches is 0; allowed: 1 to 60');
   expect(() => colourOrder({ batches: [batch('a', 'x')], colours: [], spareCups: 0 })).toThrow(/colour is x/);
+});
+
+describe('many colours, with cups to spare', () => {
+  const many = (seed: number, count: number, spareCups: number): ColourOrderInput => ({
+    colours: Array.from({ length: count }, (_, i) => colour(`c${i}`, ((i * 11 + seed) % count) / count, i % 5 ? 'gloss' : 'metallic')), // prettier-ignore
+    batches: Array.from({ length: count }, (_, i) =>
+      batch(`b${i}`, ...new Set([`c${i}`, `c${(i * 7 + seed) % count}`])),
+    ),
+    spareCups,
+  });
+  test('a spare cup never costs, each recipe stands once, and the steps add up', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 40 }), fc.integer({ min: 13, max: 24 }), (seed, count) => {
+        const [none, one, two] = [0, 1, 2].map((cups) => colourOrder(many(seed, count, cups))) as [ReturnType<typeof colourOrder>, ReturnType<typeof colourOrder>, ReturnType<typeof colourOrder>];
+        expect(one.seconds).toBeLessThanOrEqual(none.seconds + 1e-9);
+        expect(two.seconds).toBeLessThanOrEqual(one.seconds + 1e-9);
+        expect([none, one, two].map((found) => found.kept.length)).toEqual([0, 1, 2]);
+        for (const found of [none, one, two]) {
+          expect(new Set(found.order).size).toBe(count);
+          expect(found.steps.reduce((sum, step) => sum + step.seconds, 0)).toBeCloseTo(found.seconds, 6);
+          expect(found.exact).toBe(false);
+        }
+      }), // prettier-ignore
+      { numRuns: 12 },
+    );
+  });
+  test('what changing takes says step by step what it rests on', () => {
+    const found = colourOrder(many(3, 6, 0));
+    const figure = changingFigure(found.steps, (id) => `recipe ${id}`);
+    expect(figure.value).toBeCloseTo(found.seconds, 6);
+    expect(figure.why.inputs.map((input) => input.label)).toEqual(found.order.map((id) => `recipe ${id}`));
+    expect(figure).toMatchObject({ basis: 'given', why: { source: 'Common practice, no source' } });
+    expect(figure.low!).toBeLessThan(figure.value);
+  });
 });
