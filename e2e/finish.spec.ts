@@ -185,4 +185,77 @@ test.describe('ways, jars and the oven', () => {
     await expect(page.getByText(/^Hot\. Fit to handle in/)).toHaveCount(0);
     await expect(page.getByRole('status')).toHaveCount(0);
   });
+
+  test('a liquid recipe is made, a product takes it, and its coats dry on the shelf', async ({ page, empty }) => {
+    const ticket = await aTicketToPaint(empty.url);
+    await page.clock.install();
+    // The paint: liquid, with its wait instead of a label.
+    await page.goto(`${empty.url}/stock`);
+    await page.getByRole('button', { name: 'New material' }).click();
+    const material = page.getByRole('dialog');
+    await material.getByLabel('Kind').selectOption('powder');
+    await material.getByLabel('Name').fill('Vinyl yellow');
+    await material.getByLabel('It is').selectOption('liquid');
+    await material.getByLabel('Wait before the next coat').fill('6');
+    await material.getByRole('button', { name: 'Add it' }).click();
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('cell', { name: 'Vinyl yellow' })).toBeVisible();
+    // The recipe: two coats of it, drawn as it will look.
+    await page.goto(`${empty.url}/paint/recipes`);
+    await page.getByRole('button', { name: 'New recipe' }).click();
+    const recipe = page.getByRole('dialog');
+    await recipe.getByLabel('Name').fill('Yellow, dipped');
+    await recipe.getByLabel('First').selectOption({ label: 'Vinyl yellow' });
+    await recipe.getByLabel('Coats').selectOption('2');
+    await recipe.getByRole('button', { name: 'Add the recipe' }).click();
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('button', { name: /^Yellow, dipped/ })).toBeVisible();
+    // The product on the line takes it, and no bake.
+    await page.goto(`${empty.url}/products`);
+    await page
+      .getByRole('button', { name: /^Change it/ })
+      .first()
+      .click();
+    const product = page.getByRole('dialog');
+    await product.getByLabel('Paint').selectOption({ label: 'Yellow, dipped' });
+    await product.getByLabel('Bake').selectOption({ label: 'no bake' });
+    await product.getByRole('button', { name: 'Keep the product' }).click();
+    await expect(page.getByText(/is changed/)).toBeVisible();
+    await page.goto(`${empty.url}/paint/${ticket}`);
+    await expect(page.getByRole('heading', { name: 'Heads for coat 1' })).toBeVisible();
+    await expect(page.getByText(/Paint and thinner burn/)).toBeVisible();
+    await page.keyboard.press('Space');
+    await expect(page.getByRole('heading', { name: 'Coat 1 dries' })).toBeVisible();
+    await expect(page.getByRole('link', { name: /^Coat 1 dries, ticket \d+/ })).toBeVisible();
+    await page.clock.fastForward('06:10:00');
+    await expect(page.getByRole('heading', { name: 'Heads for coat 2' })).toBeVisible();
+    await page.keyboard.press('Space');
+    // The last coat is on: from now on they are looked at one by one.
+    await expect(page.getByRole('heading', { name: 'Left to paint' })).toBeVisible();
+    await expect(page.getByText('The leader hole is clear')).toBeVisible();
+    await expect(page.getByRole('status')).toHaveCount(0);
+  });
+
+  test('sprues are weighed back and a jar is weighed: the lead and the jar say so', async ({ page, empty }) => {
+    const ticket = await aTicketToPaint(empty.url);
+    const quantity = async (kind: string) => {
+      const all = await (await page.request.get(`${empty.url}/api/materials`)).json();
+      return all.find((each: { kind: string }) => each.kind === kind).quantity as number;
+    };
+    const before = await quantity('lead');
+    await page.goto(`${empty.url}/trim/${ticket}`);
+    await expect(page.getByRole('heading', { name: 'All seen here' })).toBeVisible();
+    await page.keyboard.press('w');
+    await page.getByLabel('They weigh').fill('a handful');
+    await page.getByRole('button', { name: 'Keep this weight' }).click();
+    await expect(page.getByRole('alert')).toContainText('a handful');
+    await page.getByLabel('They weigh').fill('24 g');
+    await page.getByRole('button', { name: 'Keep this weight' }).click();
+    await expect.poll(() => quantity('lead')).toBeCloseTo(before + 0.024, 6);
+    await page.goto(`${empty.url}/paint/jars`);
+    await page.getByLabel('It weighs').fill('210 g');
+    await page.getByLabel('Of that, the empty jar').fill('40 g');
+    await page.getByRole('button', { name: 'Keep this weight' }).click();
+    await expect(page.getByRole('button', { name: /^Left of White: 170 g/ })).toBeVisible();
+  });
 });

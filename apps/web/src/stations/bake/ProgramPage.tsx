@@ -119,14 +119,22 @@ function Pick({
   );
 }
 
-/** What can be baked, what of it is picked (the first where nothing was), and how the oven sees that. */
-function hungTogether(catalogue: Catalogue | null, picked: ReadonlySet<string> | null) {
+/** What can be baked, what of it is picked (the first where nothing was), how the oven sees that, and its program. */
+function hungTogether(
+  catalogue: Catalogue | null,
+  picked: ReadonlySet<string> | null,
+  ovenLagS: number,
+  swingK: number,
+) {
+  // prettier-ignore
   const baked = (catalogue?.products ?? []).flatMap((product) => {
     const head = bakedHead(product, catalogue!);
     return head ? [{ product, head }] : [];
   });
   const chosen = picked ?? new Set(baked.slice(0, 1).map(({ product }) => product.id));
-  return { products: baked.map(({ product }) => product), chosen, heads: baked.filter(({ product }) => chosen.has(product.id)).map(({ head }) => head) }; // prettier-ignore
+  const heads = baked.filter(({ product }) => chosen.has(product.id)).map(({ head }) => head);
+  const answer = heads.length > 0 ? bakeProgram({ heads, ovenLagS, swingK }) : null;
+  return { products: baked.map(({ product }) => product), chosen, heads, answer };
 }
 
 /** The shortest program for what hangs together, and what the schedules that are passed on are worth. */
@@ -136,13 +144,11 @@ export function ProgramPage() {
   const units = useUnits();
   const [picked, setPicked] = useState<ReadonlySet<string> | null>(null);
   const [start, setStart] = useState<Start>('hot');
-  const hung = useMemo(() => hungTogether(catalogue, picked), [catalogue, picked]);
   const real = realOven(ovens?.[0]);
   const ovenLagS = start === 'cold' ? real.lagS : 0;
   const { swingK } = real;
-  const answer = useMemo(() => (hung.heads.length > 0 ? bakeProgram({ heads: hung.heads, ovenLagS, swingK }) : null), [hung, ovenLagS, swingK]); // prettier-ignore
+  const { products, chosen, heads, answer } = useMemo(() => hungTogether(catalogue, picked, ovenLagS, swingK), [catalogue, picked, ovenLagS, swingK]); // prettier-ignore
   if (!catalogue || !ovens) return <Waiting />;
-  const { products, chosen, heads } = hung;
   const program = answer?.program ?? null;
   const toggle = (id: string) => {
     const next = new Set(chosen);
