@@ -1,6 +1,6 @@
 import type { Product } from '@schmelz/contract';
 import { bakeProgram, COMMON_SCHEDULES, cureWords, programFigure, scheduleFigure, type BakedHead } from '@schmelz/core';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { useList } from '../../api/queries.ts';
 import { Ways } from '../../design/Dials.tsx';
 import { Fig } from '../../design/Figure.tsx';
@@ -120,15 +120,9 @@ function Pick({
 }
 
 /** What can be baked, what of it is picked (the first where nothing was), how the oven sees that, and its program. */
-function hungTogether(
-  catalogue: Catalogue | null,
-  picked: ReadonlySet<string> | null,
-  ovenLagS: number,
-  swingK: number,
-) {
-  // prettier-ignore
-  const baked = (catalogue?.products ?? []).flatMap((product) => {
-    const head = bakedHead(product, catalogue!);
+function hungTogether(catalogue: Catalogue, picked: ReadonlySet<string> | null, ovenLagS: number, swingK: number) {
+  const baked = catalogue.products.flatMap((product) => {
+    const head = bakedHead(product, catalogue);
     return head ? [{ product, head }] : [];
   });
   const chosen = picked ?? new Set(baked.slice(0, 1).map(({ product }) => product.id));
@@ -144,11 +138,10 @@ export function ProgramPage() {
   const units = useUnits();
   const [picked, setPicked] = useState<ReadonlySet<string> | null>(null);
   const [start, setStart] = useState<Start>('hot');
-  const real = realOven(ovens?.[0]);
-  const ovenLagS = start === 'cold' ? real.lagS : 0;
-  const { swingK } = real;
-  const { products, chosen, heads, answer } = useMemo(() => hungTogether(catalogue, picked, ovenLagS, swingK), [catalogue, picked, ovenLagS, swingK]); // prettier-ignore
   if (!catalogue || !ovens) return <Waiting />;
+  const real = realOven(ovens[0]);
+  const ovenLagS = start === 'cold' ? real.lagS : 0;
+  const { products, chosen, heads, answer } = hungTogether(catalogue, picked, ovenLagS, real.swingK);
   const program = answer?.program ?? null;
   const toggle = (id: string) => {
     const next = new Set(chosen);
