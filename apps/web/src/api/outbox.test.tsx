@@ -1,5 +1,5 @@
 import { ids } from '../test/fixtures.ts';
-import { nextUndo, type PourEntry } from '@schmelz/core';
+import { nextUndo, standing, type PourEntry } from '@schmelz/core';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, renderHook, waitFor } from '@testing-library/react';
 import type { ReactNode } from 'react';
@@ -125,6 +125,55 @@ describe('taps on their way', () => {
       result.current.next((entries) => seen.push(entries.map((entry) => entry.kind)));
     });
     await waitFor(() => expect(seen).toEqual([['blank']]));
+  });
+
+  test('keys pressed in one breath each see what all before them have said: none amends what another has amended', async () => {
+    fakeApi();
+    const { result } = useLog();
+    const amend = () => result.current.next((entries) => {
+      const last = nextUndo<PourEntry>(entries);
+      if (last?.kind !== 'feed') return;
+      result.current.say({ kind: 'undo', target: last.id });
+      result.current.say({ kind: 'feed', massKg: last.massKg + 1 });
+    }); // prettier-ignore
+    act(() => {
+      result.current.say({ kind: 'feed', massKg: 1 });
+      amend();
+      amend();
+      amend();
+    });
+    await waitFor(() => expect(result.current.entries).toHaveLength(7));
+    const left = standing<PourEntry>(result.current.entries);
+    expect(left.map((entry) => entry.kind === 'feed' && entry.massKg)).toEqual([4]);
+  });
+
+  test('an undo takes back what was last said before it, not the tap that follows', async () => {
+    fakeApi();
+    const { result } = useLog();
+    act(() => {
+      result.current.say({ kind: 'charge', massKg: 2, potC: 20 });
+      result.current.say({ kind: 'smoked', moldId: ids.mold });
+      result.current.next((entries) => result.current.say({ kind: 'undo', target: nextUndo<PourEntry>(entries)!.id }));
+      result.current.say({ kind: 'blank', moldId: ids.mold });
+    });
+    await waitFor(() => expect(result.current.entries).toHaveLength(4));
+    expect(standing<PourEntry>(result.current.entries).map((entry) => entry.kind)).toEqual(['charge', 'blank']);
+  });
+
+  test('a turn that fails does not hold up the next', async () => {
+    fakeApi();
+    const { result } = useLog();
+    const thrown: unknown[] = [];
+    const micro = jest.spyOn(globalThis, 'queueMicrotask').mockImplementation((work) => { try { work(); } catch (error) { thrown.push(error); } }); // prettier-ignore
+    act(() => {
+      result.current.next(() => {
+        throw new Error('stumbled');
+      });
+      result.current.say({ kind: 'blank', moldId: ids.mold });
+    });
+    await waitFor(() => expect(result.current.entries).toHaveLength(1));
+    expect(thrown).toEqual([new Error('stumbled')]);
+    micro.mockRestore();
   });
 
   test('a server in trouble is asked again', async () => {

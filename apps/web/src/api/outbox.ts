@@ -15,7 +15,7 @@ export interface RunLog<E extends Entry> {
   unsaved: number;
   /** Says that something happened, now. */
   say(said: Said<E | UndoEntry>): void;
-  /** Runs when every tap before it is on this device, with the log as it stands then: what a quick second key means. */
+  /** Runs when every key before it has done its work, with the log as it stands then: what a quick second key means. */
   next(work: (entries: (E | UndoEntry)[]) => void): void;
 }
 
@@ -30,6 +30,10 @@ interface Outbox {
   contents(): Contents;
   subscribe(listener: () => void): () => void;
   add(entry: Entry): void;
+  /** Keys take turns, in the order in which they were pressed: each sees what all before it have said. */
+  inTurn(work: () => void): void;
+  /** Whether a turn is being taken: what is said within it belongs to it. */
+  working(): boolean;
   /** Resolves when all that was said is on this device. */
   settled(): Promise<void>;
 }
@@ -104,6 +108,8 @@ export function makeOutbox(path: string): Outbox {
       void send();
     })
     .catch(notKept);
+  let turn: Promise<void> = Promise.resolve();
+  let busy = false;
   return {
     contents: () => contents,
     subscribe(listener) {
@@ -119,7 +125,22 @@ export function makeOutbox(path: string): Outbox {
           void send();
         });
     },
-    settled: () => writing,
+    inTurn(work) {
+      turn = turn
+        .then(() => writing)
+        .then(() => {
+          busy = true;
+          try {
+            work();
+          } finally {
+            busy = false;
+          }
+        })
+        // The next in line does not care how this one ended; whoever listens for errors does.
+        .catch((error: unknown) => queueMicrotask(() => { throw error; })); // prettier-ignore
+    },
+    working: () => busy,
+    settled: () => turn.then(() => writing),
   };
 }
 
@@ -167,16 +188,21 @@ export function useRunLog<E extends Entry>(path: string, onServer: readonly (E |
 
   const say = useCallback(
     (said: Said<E | UndoEntry>) => {
-      const known = merged<E>(server.current, outbox.contents()).reduce((last, entry) => Math.max(last, entry.at), 0);
-      const at = Math.max(Date.now(), known + 1, newest.current + 1);
-      newest.current = at;
-      outbox.add({ ...said, id: newId(), at });
+      const saidAt = Date.now();
+      const add = () => {
+        const known = merged<E>(server.current, outbox.contents()).reduce((last, entry) => Math.max(last, entry.at), 0);
+        const at = Math.max(saidAt, known + 1, newest.current + 1);
+        newest.current = at;
+        outbox.add({ ...said, id: newId(), at });
+      };
+      if (outbox.working()) add();
+      else outbox.inTurn(add);
     },
     [outbox],
   );
   const next = useCallback(
     (work: (entries: (E | UndoEntry)[]) => void) => {
-      void outbox.settled().then(() => work(merged<E>(server.current, outbox.contents())));
+      outbox.inTurn(() => work(merged<E>(server.current, outbox.contents())));
     },
     [outbox],
   );

@@ -18,7 +18,6 @@ export function Jar({
   low: number;
   high: number;
 }) {
-  // prettier-ignore
   const hatch = useId();
   const y = (mass: number) => TOP + HEIGHT - (Math.min(full, Math.max(0, mass)) / full) * HEIGHT;
   const glass = `M8 ${TOP} H${WIDTH - 8} V${TOP + 4} L${WIDTH - 3} ${TOP + 12} V${TOP + HEIGHT} H3 V${TOP + 12} L8 ${TOP + 4} Z`;
@@ -30,8 +29,6 @@ export function Jar({
       aria-hidden="true"
       className="shrink-0"
     >
-      {' '}
-      {/* prettier-ignore */}
       <defs>
         <pattern id={hatch} width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <rect width="2.4" height="6" fill={colour} />

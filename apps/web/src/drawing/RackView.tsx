@@ -78,8 +78,7 @@ export function RackView({
         fill="none"
         stroke="var(--rule-2)"
         strokeWidth={1.2}
-      />{' '}
-      {/* prettier-ignore */}
+      />
       {Array.from({ length: rack.bars }, (_, bar) => {
         // Hanging heads hang under their bar; upright ones stand in a clamp at the foot of their room.
         const row = bar % rows;

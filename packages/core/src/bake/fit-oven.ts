@@ -58,6 +58,10 @@ export function fitOven(readings: readonly Reading[], setC: number): FittedOven 
   };
 }
 
+/** Air of a fitted oven `seconds` after it was switched on at `fromC`, set to `setC`; its swing left out. */
+export const fittedAirC = ({ lagS, offsetK }: FittedOven, setC: number, fromC: number, seconds: number): number =>
+  setC + offsetK - (setC + offsetK - fromC) * Math.exp(-seconds / lagS);
+
 /** A thermocouple and where it hangs are good to this much. Common practice, no source. */
 const PROBE_OFFSET_SD_K = 1.5;
 

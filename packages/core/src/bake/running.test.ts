@@ -2,12 +2,12 @@ import fc from 'fast-check';
 import { Solver } from 'odex';
 import { seeded } from '../random/seeded.ts';
 import { bakeTemperaturesC, cureLaw, cureShare, fullCureS, timeToFullCureS, warmUpS, WARM_WITHIN_K } from './cure.ts';
-import { fitOven, ovenLagFigure, ovenOffsetFigure } from './fit-oven.ts';
+import { fittedAirC, fitOven, ovenLagFigure, ovenOffsetFigure } from './fit-oven.ts';
 import { handlingTimeS } from '../freeze/handling.ts';
 import { coldHeadSolid } from '../geometry/solid.ts';
 import { packLoads } from './packing.ts';
 import { ovenLoads, roomOf, type OvenRack } from './rack.ts';
-import { runningBake, type RunningBake } from './running.ts';
+import { programEndsAt, runningBake, type RunningBake } from './running.ts';
 
 const law = cureLaw([
   { metalC: 177, seconds: 1200 },
@@ -119,6 +119,16 @@ describe('a bake that runs, whatever happens to it', () => {
   });
 });
 
+test('when a load comes out: from the door at once, from the metal when that is warm, never before it was reckoned', () => {
+  const load = { from: 'metal' as const, seconds: 1200, warmS: 400, loadedAt: 0, warmAt: null, endsAt: 1_600_000 };
+  expect(programEndsAt({ ...load, from: 'door' }, 5000, 0)).toBe(1_600_000);
+  expect(programEndsAt(load, null, 100_000)).toBe(1_600_000);
+  // Still not warm after the reckoned time: the end moves on with the clock.
+  expect(programEndsAt(load, null, 500_000)).toBe(1_700_000);
+  expect(programEndsAt(load, 450_000, 500_000)).toBe(1_650_000);
+  expect(programEndsAt({ ...load, warmAt: 420_000 }, 450_000, 500_000)).toBe(1_620_000);
+});
+
 describe('an oven from an empty run with a probe', () => {
   const run = (lagS: number, setC: number, offsetK: number, swingK: number, noiseK = 0.6) => {
     const random = seeded(3);
@@ -144,6 +154,8 @@ describe('an oven from an empty run with a probe', () => {
   test('a steady oven has no period; a clean rise is exact', () => {
     const fit = fitOven(run(150, 177, 0, 0, 0), 177);
     expect(fit.lagS).toBeCloseTo(150, 0);
+    for (const { at, celsius } of run(150, 177, 0, 0, 0).slice(0, 200))
+      expect(fittedAirC(fit, 177, 19, at / 1000)).toBeCloseTo(celsius, 0);
     expect(fit.periodS).toBeNull();
   });
   test('what teaches nothing is refused with what is missing', () => {

@@ -101,6 +101,30 @@ export function runningBake(input: RunningBake): RunningState {
   };
 }
 
+/**
+ * When a load comes out: a count from the door runs from there; one from the metal waits as long as the metal does, and at
+ * least as long as was reckoned.
+ */
+export function programEndsAt(
+  load: {
+    from: 'door' | 'metal';
+    seconds: number;
+    warmS: number;
+    loadedAt: number;
+    warmAt: number | null;
+    endsAt: number;
+  },
+  warmByModelAt: number | null,
+  now: number,
+): number {
+  if (load.from === 'door') return load.endsAt;
+  const warmAt = load.warmAt ?? warmByModelAt ?? Math.max(now, load.loadedAt + 1000 * load.warmS);
+  return warmAt + 1000 * load.seconds;
+}
+
+/** A probe that reads less than this is not in a hot oven. Common practice, no source. */
+export const IN_AN_OVEN_C = 60;
+
 /** When the rest of the cure will be had: the air going on toward its walls, these toward the mark, the metal behind. */
 function forecast(input: RunningBake, now: { airC: number; metalC: number; share: number }): number | null {
   const { law, headLagS, ovenLagS, loadedAt } = input;

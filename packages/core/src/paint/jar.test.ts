@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { efficiencyFigure, jarFigure } from './jar-figures.ts';
-import { jarEfficiency, jarLevel } from './jar.ts';
+import { headsInJar, jarEfficiency, jarLevel } from './jar.ts';
 
 describe('the jar', () => {
   test('efficiency leans on the usual, then on what was weighed; it narrows', () => {
@@ -32,6 +32,11 @@ describe('what a jar holds', () => {
   });
   test('by hand: 200 g weighed, 225 g bought, 30 g on heads at six tenths leave 375 g', () => {
     expect(jarLevel(0.2, 0.225, 0.03, stays()).kg).toBeCloseTo(0.375, 9);
+  });
+  test('heads in a jar are whole ones, by the least that it may hold', () => {
+    expect(headsInJar(0.05, 0.0002)).toBe(250);
+    expect(headsInJar(0.0001, 0.0002)).toBe(0);
+    expect(() => headsInJar(0.1, 0)).toThrow(/kgPerHead is 0 kg/);
   });
   test('never below empty; what is no weight is refused by name', () => {
     expect(jarLevel(0.01, 0, 0.05, stays())).toMatchObject({ kg: 0, low: 0 });

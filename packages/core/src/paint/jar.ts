@@ -34,6 +34,10 @@ export function jarLevel(lastKg: number, receivedKg: number, onHeadsKg: number, 
   return { kg: left(stays.efficiency, 0), low: left(stays.low, -SCALE_SD_KG), high: left(stays.high, SCALE_SD_KG), weighed }; // prettier-ignore
 }
 
+/** Heads that a jar is sure to do: by the least that it may hold. */
+export const headsInJar = (leastKg: number, kgPerHead: number): number =>
+  Math.floor(inRange('leastKg', leastKg, 'kg', 0, 1000) / inRange('kgPerHead', kgPerHead, 'kg', 1e-9, 1));
+
 /** Belief before any weighing: six tenths stay on, and it weighs as much as half a gram of powder. Common practice, no source. */
 const PRIOR = { efficiency: 0.6, kg: 0.0005 };
 /** A kitchen scale reads the jar to a gram, twice. */

@@ -60,6 +60,10 @@ export function paintS(ways: HouseWays, product: PlanProduct): number {
   return paintSeconds(painted, productHeated(product), finishWays(ways.finish, product.ways), ways.roomC);
 }
 
+/** Hands-on seconds that are in a head when it comes to a station: what is lost with one that is spoiled there. */
+export const workBeforeS = (station: 'trim' | 'paint', ways: HouseWays, product: Pick<PlanProduct, 'ways'>): number =>
+  ways.loadS + ways.inspectS + (station === 'paint' ? trimS(ways, product) : 0);
+
 /** Hands-on seconds at the stations after the pour, for all lines. */
 export function handSeconds(ways: HouseWays, lines: readonly PlanLine[]) {
   const sum = (seconds: (line: PlanLine) => number) =>

@@ -1,4 +1,4 @@
-import { celsiusToFahrenheit, type FittedOven, type Reading } from '@schmelz/core';
+import { celsiusToFahrenheit, fittedAirC, type FittedOven, type Reading } from '@schmelz/core';
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { axis, mark, niceStep, steps, tip } from '../../design/chart.ts';
 import type { Units } from '../../units/Units.tsx';
@@ -17,7 +17,6 @@ export function OvenChart({
   setC: number;
   units: Units;
 }) {
-  // prettier-ignore
   const shown = (celsius: number) => Math.round(10 * (units.temperatureUnit === 'F' ? celsiusToFahrenheit(celsius) : celsius)) / 10; // prettier-ignore
   const start = readings[0]!;
   const held = setC + fit.offsetK;
@@ -29,7 +28,7 @@ export function OvenChart({
       return {
         minute: s / 60,
         read: shown(celsius),
-        fitted: shown(held - (held - start.celsius) * Math.exp(-s / fit.lagS)),
+        fitted: shown(fittedAirC(fit, setC, start.celsius, s)),
       };
     });
   const last = points.at(-1)!.minute;
@@ -40,17 +39,42 @@ export function OvenChart({
       role="img"
       aria-label={`Empty run of ${Math.round(last)} minutes: set to ${units.temperature(setC)}, held ${units.temperature(held)}`}
     >
-      {' '}
-      {/* prettier-ignore */}
       <ResponsiveContainer>
         <LineChart data={points} margin={{ top: 10, right: 16, bottom: 4, left: 0 }}>
           <CartesianGrid stroke="var(--rule)" vertical={false} />
-          <XAxis dataKey="minute" type="number" domain={[0, last]} ticks={steps(last, niceStep(last))} {...axis} unit=" min" /> {/* prettier-ignore */}
+          <XAxis
+            dataKey="minute"
+            type="number"
+            domain={[0, last]}
+            ticks={steps(last, niceStep(last))}
+            {...axis}
+            unit=" min"
+          />
           <YAxis domain={[0, Math.ceil(top / 20) * 20]} width={52} {...axis} unit="°" />
           <Tooltip {...tip} labelFormatter={(minute) => `${Math.round(10 * Number(minute)) / 10} min`} />
-          <ReferenceLine y={shown(setC)} stroke="var(--rule-2)" strokeDasharray="6 4" label={mark('set to', 'insideBottomRight')} /> {/* prettier-ignore */}
-          <Line dataKey="fitted" name="fitted" stroke="var(--good)" strokeWidth={4} strokeOpacity={0.55} dot={false} isAnimationActive={false} /> {/* prettier-ignore */}
-          <Line dataKey="read" name="probe" stroke="var(--ink)" strokeWidth={1.4} dot={false} isAnimationActive={false} />
+          <ReferenceLine
+            y={shown(setC)}
+            stroke="var(--rule-2)"
+            strokeDasharray="6 4"
+            label={mark('set to', 'insideBottomRight')}
+          />
+          <Line
+            dataKey="fitted"
+            name="fitted"
+            stroke="var(--good)"
+            strokeWidth={4}
+            strokeOpacity={0.55}
+            dot={false}
+            isAnimationActive={false}
+          />
+          <Line
+            dataKey="read"
+            name="probe"
+            stroke="var(--ink)"
+            strokeWidth={1.4}
+            dot={false}
+            isAnimationActive={false}
+          />
         </LineChart>
       </ResponsiveContainer>
     </div>

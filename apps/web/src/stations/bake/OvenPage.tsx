@@ -133,8 +133,6 @@ export function OvenPage() {
             value={real.learned ? units.write(Math.abs(real.offsetK), 'K').split(' ')[0] : Math.round(real.lagS / 60)}
             unit={real.learned ? units.write(1, 'K').split(' ')[1] : 'min'}
           >
-            {' '}
-            {/* prettier-ignore */}
             {real.learned
               ? `${real.offsetK < 0 ? 'under' : 'over'} its mark is what ${oven.name} holds`
               : 'behind its mark from cold: the lag that was written down'}

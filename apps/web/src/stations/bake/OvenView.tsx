@@ -80,7 +80,7 @@ function Stub({ running, ticket }: { running: RunningLoad; ticket: Ticket }) {
               This hook&apos;s finish browns above {units.temperature(course.finishLimitC)}; the oven is set to{' '}
               {units.temperature(load.setC)}: by the end it{' '}
               {course.damage.flag === 'browned' ? 'will have browned' : 'may have coloured'},{' '}
-              {writeSpan(course.damage.overS)} over. {/* prettier-ignore */}
+              {writeSpan(course.damage.overS)} over.
             </Watch>
           )}
         </>
@@ -158,7 +158,7 @@ function Loading({
       />
       <p className="mt-2 text-lg">
         {first.rack.name}, {first.rack.way}: {count} of {heads}{' '}
-        {loads.length > 1 ? `now, ${loads.length} loads in all` : 'in one load'}. {/* prettier-ignore */}
+        {loads.length > 1 ? `now, ${loads.length} loads in all` : 'in one load'}.
       </p>
     </div>
   );

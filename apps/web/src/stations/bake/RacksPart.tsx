@@ -43,8 +43,7 @@ function RackForm({ oven, schema, onSaved }: { oven: Oven; schema: typeof ovenSc
         hint={SAYS[way]}
         options={RACK_WAYS.map((value) => ({ value, label: value }))}
         {...form.register('way')}
-      />{' '}
-      {/* prettier-ignore */}
+      />
       <TextField label="Bars" inputMode="numeric" {...form.register('bars')} />
       <TextField label="Length of a bar" unit="mm" inputMode="numeric" {...form.register('barMm')} />
       <TextField

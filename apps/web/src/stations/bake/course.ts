@@ -1,5 +1,5 @@
 import type { Oven, Ticket } from '@schmelz/contract';
-import { finishDamage, runningBake, type FinishDamage, type OvenLoad, type Reading, type RunningBake, type RunningState } from '@schmelz/core'; // prettier-ignore
+import { finishDamage, programEndsAt, runningBake, type FinishDamage, type OvenLoad, type Reading, type RunningBake, type RunningState } from '@schmelz/core'; // prettier-ignore
 import type { Catalogue } from '../../shell/catalogue.ts';
 import { bakedHead } from './baked.ts';
 import { realOven } from './oven.ts';
@@ -32,13 +32,11 @@ export function bakeCourse(
   const head = product && bakedHead(product, catalogue);
   if (!head) return null;
   const { lagS, offsetK } = realOven(oven);
-  const { loadedAt, preheated, doors, seconds, warmAt, from, warmS } = load;
+  const { loadedAt, preheated, doors, seconds } = load;
   const common: Omit<RunningBake, 'law'> = { headLagS: head.headLagS, airC: load.setC + offsetK, ovenLagS: lagS, loadedAt, preheated, doors, readings, now: Math.max(now, loadedAt) }; // prettier-ignore
   const states = head.laws.map(({ powder, law }) => ({ powder, law, state: runningBake({ ...common, law }) }));
   const least = states.reduce((a, b) => ((b.state.fullAt ?? Infinity) > (a.state.fullAt ?? Infinity) ? b : a));
-  // A count from the metal waits as long as the metal does.
-  const warm = warmAt ?? least.state.warmAt ?? Math.max(now, loadedAt + 1000 * warmS);
-  const endsAt = from === 'metal' ? warm + 1000 * seconds : load.endsAt;
+  const endsAt = programEndsAt(load, least.state.warmAt, now);
   const beyond = Math.max(now, endsAt + 250 * seconds);
   const points = runningBake({ ...common, law: least.law, now: beyond }).points;
   const until = points.filter((point) => point.at <= Math.max(now, endsAt));

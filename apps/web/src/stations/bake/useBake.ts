@@ -1,5 +1,5 @@
 import type { Ticket } from '@schmelz/contract';
-import type { OvenLoad, Reading } from '@schmelz/core';
+import { IN_AN_OVEN_C, type OvenLoad, type Reading } from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { request } from '../../api/client.ts';
@@ -13,8 +13,6 @@ import { bakeCourse, type BakeCourse } from './course.ts';
 export const openLoad = (bench: TicketBench): OvenLoad | null =>
   bench.state.loads.find((load) => load.unloadedAt === null) ?? null;
 
-/** A probe that reads less than this is not in a hot oven. */
-const IN_AN_OVEN_C = 60;
 const LOOK_AGAIN_MS = 5000;
 
 export interface ProbeInOven {

@@ -31,7 +31,6 @@ export function useOvenActions(
   running: RunningLoad | null,
   catalogue: Catalogue,
 ): BenchAction[] {
-  // prettier-ignore
   const { data: ovens } = useList('ovens');
   const program = programOf(ticket, catalogue);
   const oven = ovens?.[0];

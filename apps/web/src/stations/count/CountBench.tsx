@@ -29,7 +29,6 @@ function AtBench({
   catalogue: Catalogue;
   ways: HouseWays;
 }) {
-  // prettier-ignore
   const bench = useTicketBench(ticket, station);
   if (!bench) return <p className="p-8">This product does not go through {station}.</p>;
   const finish = finishWays(ways.finish, catalogue.product(ticket.productId)!.ways);

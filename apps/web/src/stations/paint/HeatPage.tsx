@@ -1,5 +1,5 @@
 import { recordSchemas, type Heating, type HeatingRecord, type Product } from '@schmelz/contract';
-import { finishWays, fitGun, GUN_WARM_UP_S, heatingFigure, SECOND_COAT_FROM_C, HEAT_TOOLS, targetOf, type HeatInput, type HeatTool } from '@schmelz/core'; // prettier-ignore
+import { finishWays, GUN_WARM_UP_S, heatingFigure, SECOND_COAT_FROM_C, HEAT_TOOLS, targetOf, type HeatInput, type HeatTool } from '@schmelz/core'; // prettier-ignore
 import { lazy, Suspense, useState } from 'react';
 import { useAllRecords, useNote, useSettings, useStrike } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
@@ -15,6 +15,7 @@ import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { moment } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { Metronome } from './Metronome.tsx';
+import { ownGun } from './gun.ts';
 import { heatedHead, PaintRooms } from './rooms.tsx';
 
 const HeadHeatChart = lazy(() => import('./HeadHeatChart.tsx').then((module) => ({ default: module.HeadHeatChart })));
@@ -107,14 +108,7 @@ export function HeatPage() {
   const { roomC } = settings.ways;
   const finish = finishWays(settings.ways.finish, product.ways);
   const tool = chosenTool ?? finish.tool;
-  const counts = records.filter((each) => !each.struck && each.tool === 'heat gun');
-  const gun = fitGun(
-    counts.flatMap((each) => {
-      const counted = catalogue.product(each.thingId);
-      return counted ? [{ head: heatedHead(counted, catalogue), seconds: each.seconds }] : [];
-    }),
-    roomC,
-  );
+  const gun = ownGun(records, catalogue, roomC);
   const input: HeatInput = {
     head: heatedHead(product, catalogue),
     tool,

@@ -1,5 +1,5 @@
 import { countSchema, type CountInput, type JarView, type Material } from '@schmelz/contract';
-import { efficiencyFigure, jarEfficiency, jarFigure, parseMass, powdersPerHead, type HouseWays, type JarEfficiency } from '@schmelz/core'; // prettier-ignore
+import { efficiencyFigure, headsInJar, jarEfficiency, jarFigure, parseMass, powdersPerHead, type HouseWays, type JarEfficiency } from '@schmelz/core'; // prettier-ignore
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { request } from '../../api/client.ts';
@@ -81,12 +81,11 @@ function JarItem({
   ways: HouseWays;
   catalogue: Catalogue;
 }) {
-  // prettier-ignore
   const level = jarFigure(powder.name, jar.last?.massKg ?? 0, jar.receivedKg, jar.onHeadsKg, stays);
   const most = takesMost(powder.id, catalogue, { ...ways, transferEfficiency: stays.efficiency });
   const full = Math.max(USUAL_JAR_KG, level.high ?? level.value);
   const units = useUnits();
-  const heads = most ? Math.floor((level.low ?? level.value) / most.kg) : null;
+  const heads = most ? headsInJar(level.low ?? level.value, most.kg) : null;
   return (
     <li className="flex gap-4 border-b border-rule py-3">
       <Jar
@@ -95,8 +94,7 @@ function JarItem({
         kg={level.value}
         low={level.low ?? level.value}
         high={level.high ?? level.value}
-      />{' '}
-      {/* prettier-ignore */}
+      />
       <div className="min-w-0">
         <p className="leading-tight font-medium">{powder.name}</p>
         <p className="mt-1">
@@ -104,7 +102,11 @@ function JarItem({
         </p>
         <p className="quiet">
           {jar.last ? `weighed ${writeDay(jar.last.at)}` : 'never weighed'}
-          {most && heads !== null && heads > 0 && <span className="block">at least {heads} of {most.product.name.split(',')[0]}</span>}
+          {most && heads !== null && heads > 0 && (
+            <span className="block">
+              at least {heads} of {most.product.name.split(',')[0]}
+            </span>
+          )}
           {Math.abs(powder.quantity - level.value) > BOOKS_DIFFER_KG && (
             <span className="block">by the plans {units.bulk(powder.quantity)}</span>
           )}
@@ -153,8 +155,6 @@ export function JarsPage() {
                 disabled={keep.isPending}
                 onClick={() => keep.mutate(Math.round(100 * stays.efficiency) / 100)}
               >
-                {' '}
-                {/* prettier-ignore */}
                 Reckon with {Math.round(100 * stays.efficiency)} %
               </Button>
               <ProblemNote error={keep.error} />

@@ -1,10 +1,11 @@
 import type { Product } from '@schmelz/contract';
-import { fitGun, heatingS, schoolOf, stirDue, targetOf, type FinishWays, type HeatInput, type HouseWays } from '@schmelz/core'; // prettier-ignore
+import { heatingS, schoolOf, stirDue, targetOf, type FinishWays, type HeatInput, type HouseWays } from '@schmelz/core'; // prettier-ignore
 import { useMemo } from 'react';
 import { useAllRecords } from '../../api/queries.ts';
 import { Key } from '../../design/Button.tsx';
 import type { Catalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
+import { ownGun } from './gun.ts';
 import { RhythmStrip, useRhythm } from './Metronome.tsx';
 import { heatedHead } from './rooms.tsx';
 
@@ -12,13 +13,7 @@ import { heatedHead } from './rooms.tsx';
 export function usePaintRhythm(product: Product, finish: FinishWays, ways: HouseWays, catalogue: Catalogue) {
   const { data: records } = useAllRecords('heating');
   const heatS = useMemo(() => {
-    const counts = (records ?? [])
-      .filter((each) => !each.struck && each.tool === 'heat gun')
-      .flatMap((each) => {
-        const counted = catalogue.product(each.thingId);
-        return counted ? [{ head: heatedHead(counted, catalogue), seconds: each.seconds }] : [];
-      });
-    const gun = fitGun(counts, ways.roomC);
+    const gun = ownGun(records ?? [], catalogue, ways.roomC);
     const input: HeatInput = { head: heatedHead(product, catalogue), tool: finish.tool, roomC: ways.roomC, targetC: targetOf(finish), ...(gun.counts > 0 && finish.tool === 'heat gun' ? { gunWM2K: gun.wM2K } : {}) }; // prettier-ignore
     return Math.max(1, Math.round(heatingS(input)));
   }, [records, product, finish, ways, catalogue]);
@@ -35,7 +30,6 @@ export function StirDue({
   rhythm: ReturnType<typeof useRhythm>;
   ways: FinishWays;
 }) {
-  // prettier-ignore
   const dips = rhythm.running ? rhythm.heads : painted;
   if (!stirDue(dips, ways)) return null;
   return (
@@ -47,7 +41,6 @@ export function StirDue({
 
 /** One head from the gun to its hook, as wide as its seconds. */
 export function PaintPace({ rhythm, finish }: { rhythm: ReturnType<typeof useRhythm>; finish: FinishWays }) {
-  // prettier-ignore
   const units = useUnits();
   const [heat] = rhythm.steps;
   return (

@@ -32,7 +32,6 @@ function factsOf(
   catalogue: Catalogue,
   known: ReturnType<typeof useKnownEfficiency>,
 ) {
-  // prettier-ignore
   const planned = plannedProduct(product, catalogue, recipe);
   const price = (id: string) => catalogue.materials.get(id)?.averageMinor ?? null;
   return {
@@ -66,7 +65,6 @@ function SideBySide({
   catalogue: Catalogue;
   ways: HouseWays;
 }) {
-  // prettier-ignore
   const known = useKnownEfficiency();
   return (
     <ul className="mb-7 grid gap-6 sm:grid-cols-2 xl:grid-cols-3">
@@ -82,8 +80,7 @@ function SideBySide({
                 scale={6.4}
                 className="max-w-full"
                 label={recipe.name}
-              />{' '}
-              {/* prettier-ignore */}
+              />
             </div>
             <h3 className="voice mt-3 text-xl">{recipe.name}</h3>
             <p className="quiet mb-2 min-h-10">{layersInWords(recipe, catalogue)}</p>
@@ -170,8 +167,7 @@ export function RecipesPage() {
                     state={state}
                     scale={4.7}
                   />
-                )}{' '}
-                {/* prettier-ignore */}
+                )}
               </span>
               <span className="mt-1.5 block leading-tight font-medium">{recipe.name}</span>
               <span className="quiet block leading-tight">{layersInWords(recipe, catalogue)}</span>

@@ -194,8 +194,7 @@ export function MaterialForm({ material, onSaved }: { material?: Material; onSav
               { value: 'liquid', label: 'liquid paint, to be dried' },
             ]}
             {...form.register('form')}
-          />{' '}
-          {/* prettier-ignore */}
+          />
           {form.watch('form') === 'liquid' ? (
             <TextField label="Wait before the next coat" unit="h" inputMode="decimal" {...form.register('dryHours')} />
           ) : (

@@ -28,7 +28,6 @@ export function SprueForm({
   onOpenChange: (open: boolean) => void;
   onWeighed: (kg: number) => void;
 }) {
-  // prettier-ignore
   const { massUnit } = useUnits();
   const [mass, setMass] = useState('');
   const [problem, setProblem] = useState<unknown>(null);

@@ -1,5 +1,5 @@
-import type { Product, Settings, SettingsView } from '@schmelz/contract';
-import { finishWays, paintSecondsFigure, schoolCostFigure, schoolsAt, spoiledShare, stepsAt, trimS, trimSecondsFigure, type FinishWays, type HouseWays, type School, type Step, type StepId } from '@schmelz/core'; // prettier-ignore
+import type { Settings, SettingsView } from '@schmelz/contract';
+import { finishWays, paintSecondsFigure, schoolCostFigure, schoolsAt, spoiledShare, stepsAt, trimSecondsFigure, workBeforeS, type FinishWays, type HouseWays, type School, type Step, type StepId } from '@schmelz/core'; // prettier-ignore
 import { RadioGroup } from 'radix-ui';
 import { useState, type ReactNode } from 'react';
 import { request } from '../../api/client.ts';
@@ -15,12 +15,6 @@ import { useUnits } from '../../units/Units.tsx';
 import { plannedProduct } from '../paint/planned.ts';
 
 const HOUSE = '';
-
-/** Hands-on seconds a head so far: what is lost with a head that a step spoils. */
-function workBeforeS(station: Step['station'], ways: HouseWays, product: Product, catalogue: Catalogue): number {
-  const planned = plannedProduct(product, catalogue);
-  return ways.loadS + ways.inspectS + (station === 'paint' ? trimS(ways, planned) : 0);
-}
 
 function SchoolRow({
   school,
@@ -106,7 +100,6 @@ function Choosing({
   settings: SettingsView;
   catalogue: Catalogue;
 }) {
-  // prettier-ignore
   const [productId, setProductId] = useState(HOUSE);
   const saveProduct = useSave('products');
   const saveSettings = useWrite((input: Settings & { version: number }) => request('PUT', '/settings', input));
@@ -202,7 +195,7 @@ function Choosing({
                   chosen={followed[step.id] === school.id}
                   usual={step.schools[0]!.id === school.id}
                   ways={ways}
-                  beforeS={workBeforeS(station, ways, reckoned, catalogue)}
+                  beforeS={workBeforeS(station, ways, reckoned)}
                   onChoose={() => choose(step.id, school.id)}
                 />
               ))}
