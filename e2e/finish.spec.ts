@@ -34,9 +34,16 @@ test.describe('paint and bake', () => {
   test('an oven log with gaps and Fahrenheit says how far a bake went', async ({ page, empty }, info) => {
     await aTicketToPaint(empty.url);
     const file = info.outputPath('evening.csv');
-    const row = (minute: number, fahrenheit: number | string) => `2026-05-31 18:${String(minute).padStart(2, '0')}:00,${fahrenheit}`; // prettier-ignore
+    const row = (minute: number, fahrenheit: number | string) =>
+      `2026-05-31 18:${String(minute).padStart(2, '0')}:00,${fahrenheit}`;
     const minutes = Array.from({ length: 41 }, (_, minute) => minute).filter((minute) => minute < 12 || minute > 20);
-    writeFileSync(file, ['When,Oven F', ...minutes.map((minute) => row(minute, minute === 3 ? 'open' : minute < 6 ? 70 + 46 * minute : 350))].join('\n')); // prettier-ignore
+    writeFileSync(
+      file,
+      [
+        'When,Oven F',
+        ...minutes.map((minute) => row(minute, minute === 3 ? 'open' : minute < 6 ? 70 + 46 * minute : 350)),
+      ].join('\n'),
+    );
     await page.goto(`${empty.url}/bake/log`);
     await expect(page.getByRole('heading', { name: 'no oven log yet' })).toBeVisible();
     await page.getByRole('button', { name: 'Import a log' }).click();

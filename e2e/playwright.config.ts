@@ -7,7 +7,8 @@ export default defineConfig({
   fullyParallel: true,
   workers: 2,
   timeout: 120_000,
-  // Two shared cores are sometimes slower than any wait: what fails once is tried once more and listed as flaky; twice is wrong.
+  // Two shared cores are sometimes slower than any wait: what fails once is tried once more and listed as flaky;
+  // twice is wrong.
   retries: 1,
   expect: { timeout: 15_000 },
   use: {

@@ -17,7 +17,12 @@ interface CavityShape {
   hookSize: string;
   pin?: { diameterM: number; lengthM: number };
 }
-const aMold = (send: ReturnType<typeof post>, name: string, shapes: CavityShape[]) => send('/molds', { name, bodyKg: 0.5, cavities: shapes.map((shape, i) => ({ position: i + 1, eyeAngleDeg: 60, condition: 'good', ...shape })) }); // prettier-ignore
+const aMold = (send: ReturnType<typeof post>, name: string, shapes: CavityShape[]) =>
+  send('/molds', {
+    name,
+    bodyKg: 0.5,
+    cavities: shapes.map((shape, i) => ({ position: i + 1, eyeAngleDeg: 60, condition: 'good', ...shape })),
+  });
 
 async function aHook(send: ReturnType<typeof post>, size: string) {
   const hook = await send('/materials', {
@@ -31,20 +36,39 @@ async function aHook(send: ReturnType<typeof post>, size: string) {
   await send(`/materials/${hook.id}/receipts`, { quantity: 20, priceMinor: 320, on: '2026-01-05', lot: '' });
   return hook as { id: string };
 }
-const aLead = (send: ReturnType<typeof post>) => send('/materials', { kind: 'lead', name: 'Lead', note: '', metalId: 'soft-lead', hook: null, powder: null }); // prettier-ignore
+const aLead = (send: ReturnType<typeof post>) =>
+  send('/materials', { kind: 'lead', name: 'Lead', note: '', metalId: 'soft-lead', hook: null, powder: null });
 
 /** Two molds and a released order for each, nothing poured: what a session of two molds starts from. */
 export async function twoMolds(url: string, quantity: number) {
   const send = post(url);
   await aLead(send);
   const ball = { style: 'ball', nominalMassKg: 0.01, hookSize: '2/0' };
-  const rocker = { style: 'football', nominalMassKg: 0.021, hookSize: '4/0', pin: { diameterM: 0.003175, lengthM: 0.008 } }; // prettier-ignore
+  const rocker = {
+    style: 'football',
+    nominalMassKg: 0.021,
+    hookSize: '4/0',
+    pin: { diameterM: 0.003175, lengthM: 0.008 },
+  };
   await aMold(send, 'Twin ball', [ball, ball]);
   await aMold(send, 'Twin rocker', [rocker, rocker]);
   for (const shape of [ball, rocker]) {
     const hook = await aHook(send, shape.hookSize);
-    const product = await send('/products', { name: `${shape.style}, test`, style: shape.style, nominalMassKg: shape.nominalMassKg, hookId: hook.id, recipeId: null, bakeProgramId: null, priceMinor: null }); // prettier-ignore
-    const order = await send('/orders', { customer: 'Stall', dueOn: null, note: '', lines: [{ productId: product.id, quantity }] }); // prettier-ignore
+    const product = await send('/products', {
+      name: `${shape.style}, test`,
+      style: shape.style,
+      nominalMassKg: shape.nominalMassKg,
+      hookId: hook.id,
+      recipeId: null,
+      bakeProgramId: null,
+      priceMinor: null,
+    });
+    const order = await send('/orders', {
+      customer: 'Stall',
+      dueOn: null,
+      note: '',
+      lines: [{ productId: product.id, quantity }],
+    });
     await send(`/orders/${order.id}/release`, {});
   }
 }
@@ -60,12 +84,26 @@ async function aTicket(url: string, quantity: number, painted: boolean) {
   let bakeProgramId = null;
   if (painted) {
     // Three colours: a base, a back and a speckle.
-    const label = [{ metalC: 177, seconds: 1200 }, { metalC: 200, seconds: 600 }]; // prettier-ignore
+    const label = [
+      { metalC: 177, seconds: 1200 },
+      { metalC: 200, seconds: 600 },
+    ];
     const layers = [];
-    for (const [name, colour, zone] of [['White', '#eeeeee', 'whole'], ['Red', '#b02020', 'back'], ['Black', '#111111', 'speckle']] as const) {
-      const powder = await send('/materials', { kind: 'powder', name, note: '', metalId: null, hook: null, powder: { colour, finish: 'gloss', specificGravity: 1.6, label } });
+    for (const [name, colour, zone] of [
+      ['White', '#eeeeee', 'whole'],
+      ['Red', '#b02020', 'back'],
+      ['Black', '#111111', 'speckle'],
+    ] as const) {
+      const powder = await send('/materials', {
+        kind: 'powder',
+        name,
+        note: '',
+        metalId: null,
+        hook: null,
+        powder: { colour, finish: 'gloss', specificGravity: 1.6, label },
+      });
       layers.push({ powderId: powder.id, zone, coats: 1 });
-    } // prettier-ignore
+    }
     recipeId = (await send('/recipes', { name: 'Three colours', eyeColour: null, layers })).id;
     bakeProgramId = (await (await fetch(`${url}/api/bake-programs`)).json())[0].id;
   }
@@ -110,6 +148,12 @@ export async function aTicketToPaint(url: string): Promise<string> {
 /** The same ticket, painted: it waits for the oven. */
 export async function aTicketToBake(url: string): Promise<string> {
   const ticketId = await aTicketToPaint(url);
-  await post(url)(`/tickets/${ticketId}/entries`, { id: randomUUID(), at: Date.now(), kind: 'good', station: 'paint', count: 6 }); // prettier-ignore
+  await post(url)(`/tickets/${ticketId}/entries`, {
+    id: randomUUID(),
+    at: Date.now(),
+    kind: 'good',
+    station: 'paint',
+    count: 6,
+  });
   return ticketId;
 }

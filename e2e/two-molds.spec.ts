@@ -5,7 +5,8 @@ import { twoMolds } from './things.ts';
 const HEADS = 4;
 
 /** The mold that the bench says is next. */
-const nextMold = async (page: Page) => ((await page.getByRole('heading', { level: 2 }).first().textContent()) ?? '').split('is next')[0]!.trim(); // prettier-ignore
+const nextMold = async (page: Page) =>
+  ((await page.getByRole('heading', { level: 2 }).first().textContent()) ?? '').split('is next')[0]!.trim();
 
 /** Whatever was poured last has set: the clock is moved on, not waited for. */
 const set = (page: Page) => page.clock.fastForward('01:00');
@@ -136,7 +137,11 @@ test('the number that matters is read at two metres: 160 px high at 1280x800, 7:
   for (const theme of ['dark', 'light']) {
     await page.addInitScript((name) => localStorage.setItem('schmelz-theme', name), theme);
     await page.goto(`${empty.url}/pour`);
-    await page.getByRole('button', { name: /^To the pot|^Back to pour/ }).or(page.getByRole('link', { name: /^Back to pour/ })).first().click(); // prettier-ignore
+    await page
+      .getByRole('button', { name: /^To the pot|^Back to pour/ })
+      .or(page.getByRole('link', { name: /^Back to pour/ }))
+      .first()
+      .click();
     const cold = page.getByRole('button', { name: 'Pot is on' });
     await cold
       .or(page.getByRole('heading', { name: 'Melt ready in' }))
@@ -157,7 +162,9 @@ test('the number that matters is read at two metres: 160 px high at 1280x800, 7:
         return [...pen.getImageData(0, 0, 1, 1).data].slice(0, 3);
       };
       const light = (colour: string) => {
-        const [r, g, b] = rgb(colour).map((part) => (part / 255 <= 0.04045 ? part / 255 / 12.92 : ((part / 255 + 0.055) / 1.055) ** 2.4)); // prettier-ignore
+        const [r, g, b] = rgb(colour).map((part) =>
+          part / 255 <= 0.04045 ? part / 255 / 12.92 : ((part / 255 + 0.055) / 1.055) ** 2.4,
+        );
         return 0.2126 * r! + 0.7152 * g! + 0.0722 * b!;
       };
       const [ink, ground] = [light(style.color), light(getComputedStyle(document.body).backgroundColor)];

@@ -12,7 +12,9 @@ ensureBuilt();
 const median = (values) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)];
 const worst = (values) => Math.max(...values);
 const report = (what, values, bar) =>
-  console.log(`${what}: median ${median(values).toFixed(1)} ms, worst ${worst(values).toFixed(1)} ms of ${values.length}${bar ? ` (bar: ${bar} ms)` : ''}`); // prettier-ignore
+  console.log(
+    `${what}: median ${median(values).toFixed(1)} ms, worst ${worst(values).toFixed(1)} ms of ${values.length}${bar ? ` (bar: ${bar} ms)` : ''}`,
+  );
 
 const folder = mkdtempSync(join(tmpdir(), 'schmelz-bench-'));
 const server = (name) => join(root, 'apps', 'server', 'dist', name);
@@ -43,7 +45,11 @@ report('server start with a year of records', starts, 5000);
 const running = await start();
 const { url } = running;
 const call = async (method, path, body) => {
-  const answer = await fetch(`${url}/api${path}`, { method, headers: { 'content-type': 'application/json' }, body: body && JSON.stringify(body) }); // prettier-ignore
+  const answer = await fetch(`${url}/api${path}`, {
+    method,
+    headers: { 'content-type': 'application/json' },
+    body: body && JSON.stringify(body),
+  });
   const text = await answer.text();
   return text ? JSON.parse(text) : null;
 };
@@ -60,10 +66,20 @@ const timed = async (times, work) => {
 // A session of four hours: the pot second by second, the mold shot by shot.
 const core = await import(join(root, 'packages', 'core', 'dist', 'index.js'));
 const night = {
-  batches: Array.from({ length: 30 }, (_, i) => ({ id: `b${i}`, name: `b${i}`, heads: 20, colourIds: [`c${i}`, `c${(i * 7) % 30}`] })),
-  colours: Array.from({ length: 30 }, (_, i) => ({ id: `c${i}`, name: `c${i}`, lightness: ((i * 11) % 30) / 29, finish: i % 5 ? 'gloss' : 'metallic' })),
+  batches: Array.from({ length: 30 }, (_, i) => ({
+    id: `b${i}`,
+    name: `b${i}`,
+    heads: 20,
+    colourIds: [`c${i}`, `c${(i * 7) % 30}`],
+  })),
+  colours: Array.from({ length: 30 }, (_, i) => ({
+    id: `c${i}`,
+    name: `c${i}`,
+    lightness: ((i * 11) % 30) / 29,
+    finish: i % 5 ? 'gloss' : 'metallic',
+  })),
   spareCups: 0,
-}; // prettier-ignore
+};
 report('the order of 30 recipes in 30 colours', await timed(9, () => core.colourOrder(night)), 100);
 const fourHours = () => {
   const shots = Array.from({ length: 240 }, (_, i) => ({ atS: 60 * i + 1200, kind: 'take', kg: 0.02 }));
@@ -84,7 +100,20 @@ report('a session of four hours simulated', await timed(30, fourHours), 20);
 const foldSetup = {
   molds: ['a', 'b'].map((moldId) => ({ moldId, plannedBlanks: 5, plannedShots: 400, openS: 5, inspectS: 3, loadS: 8 })),
   atOnce: 2,
-  loads: ['a', 'b'].flatMap((moldId) => [1, 2, 3, 4, 5].map((position) => ({ moldId, position, cavityId: moldId + position, batchIds: [moldId], hookMaterialId: 'h', inserts: [], leadKg: 0.01, hookKg: 0.001, sprueKg: 0.003, yieldShare: 0.94 }))), // prettier-ignore
+  loads: ['a', 'b'].flatMap((moldId) =>
+    [1, 2, 3, 4, 5].map((position) => ({
+      moldId,
+      position,
+      cavityId: moldId + position,
+      batchIds: [moldId],
+      hookMaterialId: 'h',
+      inserts: [],
+      leadKg: 0.01,
+      hookKg: 0.001,
+      sprueKg: 0.003,
+      yieldShare: 0.94,
+    })),
+  ),
   needs: { a: 11_000, b: 11_000 },
   hooksOut: { h: 30_000 },
 };
@@ -140,9 +169,16 @@ report('a tap on screen', taps, 50);
 // A fit of 500 shots in its worker, and how the page draws meanwhile.
 const SHOTS = 500;
 const from = Date.now() - 25_000 * 1000;
-const long = await call('POST', '/orders', { customer: 'Bench', dueOn: null, note: '', lines: [{ productId: open.lines[0].productId, quantity: 2000 }] }); // prettier-ignore
+const long = await call('POST', '/orders', {
+  customer: 'Bench',
+  dueOn: null,
+  note: '',
+  lines: [{ productId: open.lines[0].productId, quantity: 2000 }],
+});
 const [big] = await call('POST', `/orders/${long.id}/release`, {});
-const fry = (await call('GET', '/molds')).find((each) => each.cavities.some((cavity) => cavity.style === 'ball' && cavity.nominalMassKg === 0.01)); // prettier-ignore
+const fry = (await call('GET', '/molds')).find((each) =>
+  each.cavities.some((cavity) => cavity.style === 'ball' && cavity.nominalMassKg === 0.01),
+);
 await say({ kind: 'close', sprueBackKg: 0, rejectsBackKg: 0, drossKg: 0, heelKg: 2 });
 const session = await call('POST', '/pours', { moldIds: [fry.id], atOnce: 1, potId: pot.id, batchIds: [big.id] });
 const tell = (entry) => call('POST', `/pours/${session.id}/entries`, { id: crypto.randomUUID(), ...entry });
@@ -150,12 +186,27 @@ await tell({ kind: 'charge', massKg: 8, potC: 20, at: from });
 const positions = session.setup.loads.filter((load) => load.batchIds.length).map((load) => load.position);
 for (let i = 0; i < SHOTS; i++) await tell({ kind: 'shot', moldId: fry.id, positions, at: from + 60_000 * i + 30_000 });
 const probe = core.backAtReadings(
-  { block: { bodyKg: fry.bodyKg }, roomC: 20, readings: Array.from({ length: 3000 }, (_, i) => ({ atS: 10 * i, temperatureC: 20 })), shots: Array.from({ length: SHOTS }, (_, i) => ({ atS: 60 * i + 30, kg: 0.06, metalC: 371 })) },
+  {
+    block: { bodyKg: fry.bodyKg },
+    roomC: 20,
+    readings: Array.from({ length: 3000 }, (_, i) => ({ atS: 10 * i, temperatureC: 20 })),
+    shots: Array.from({ length: SHOTS }, (_, i) => ({ atS: 60 * i + 30, kg: 0.06, metalC: 371 })),
+  },
   { bodyKg: fry.bodyKg, lossWPerK: 0.6 },
-); // prettier-ignore
+);
 const csv = ['s,mold C', ...probe.map((celsius, i) => `${10 * i},${celsius.toFixed(1)}`)].join('\n');
-const mapping = { name: 'bench', timeColumn: 's', timeIs: 'seconds', startAt: from, columns: [{ column: 'mold C', place: 'mold', unit: 'C' }] }; // prettier-ignore
-await fetch(`${url}/api/readings/import?mapping=${encodeURIComponent(JSON.stringify(mapping))}`, { method: 'POST', headers: { 'content-type': 'text/csv' }, body: csv }); // prettier-ignore
+const mapping = {
+  name: 'bench',
+  timeColumn: 's',
+  timeIs: 'seconds',
+  startAt: from,
+  columns: [{ column: 'mold C', place: 'mold', unit: 'C' }],
+};
+await fetch(`${url}/api/readings/import?mapping=${encodeURIComponent(JSON.stringify(mapping))}`, {
+  method: 'POST',
+  headers: { 'content-type': 'text/csv' },
+  body: csv,
+});
 await page.goto(`${url}/molds/${fry.id}/warm`);
 await page.getByText('shots among them').waitFor();
 const fits = [];
@@ -196,12 +247,19 @@ const many = 10_000_000;
 const before = statSync(join(folder, 'schmelz.sqlite')).size;
 const store = await openStore(folder);
 const wobble = (i) => 371 + 6 * Math.sin(i / 97) + 0.8 * Math.sin(i * 12.9898);
-const [{ id: channel }] = await addLog(store, 'ten million', [{ place: 'pot', name: 'pot', readings: Array.from({ length: many }, (_, i) => ({ at: 1000 * i + 1, celsius: wobble(i) })) }]); // prettier-ignore
+const [{ id: channel }] = await addLog(store, 'ten million', [
+  {
+    place: 'pot',
+    name: 'pot',
+    readings: Array.from({ length: many }, (_, i) => ({ at: 1000 * i + 1, celsius: wobble(i) })),
+  },
+]);
 await store.close();
 const bytes = (statSync(join(folder, 'schmelz.sqlite')).size - before) / many;
 console.log(`a reading on disk: ${bytes.toFixed(1)} bytes (bar: 20 bytes)`);
 const again = await start();
-const chart = (query) => fetch(`${again.url}/api/readings?channel=${channel}&points=800&${query}`).then((answer) => answer.json()); // prettier-ignore
+const chart = (query) =>
+  fetch(`${again.url}/api/readings?channel=${channel}&points=800&${query}`).then((answer) => answer.json());
 report('a chart of 10 million readings', await timed(10, () => chart(`from=0&to=${many * 1000}`)), 200);
 report('a chart of one hour out of them', await timed(10, () => chart('from=5000000000&to=5003600000')), 200);
 await stop(again);

@@ -52,10 +52,14 @@ await page
   .click();
 await shoot('why');
 await page.keyboard.press('Escape');
-for (const [path, name] of [['/molds', 'molds'], ['/lead', 'lead'], ['/books', 'books']]) {
+for (const [path, name] of [
+  ['/molds', 'molds'],
+  ['/lead', 'lead'],
+  ['/books', 'books'],
+]) {
   await go(path);
   await shoot(name);
-} // prettier-ignore
+}
 const fry = (await get('/molds')).find((mold) => mold.name === 'Fry six');
 for (const [path, name] of [
   ['/paint/order', 'colour-order'],
@@ -97,7 +101,12 @@ await page.getByRole('button', { name: 'Pot is on' }).click();
 // Two molds in turn, gone on with hooks where blank shots would come first.
 for (let shot = 1; shot < 13; shot++) {
   const onward = page.getByRole('button', { name: 'Go on with hooks' });
-  await page.waitForFunction(() => [...document.querySelectorAll('button')].some((button) => !button.disabled && /Go on with hooks|Space Poured/.test(button.textContent.replace('Space', 'Space ')))); // prettier-ignore
+  await page.waitForFunction(() =>
+    [...document.querySelectorAll('button')].some(
+      (button) =>
+        !button.disabled && /Go on with hooks|Space Poured/.test(button.textContent.replace('Space', 'Space ')),
+    ),
+  );
   await page.keyboard.press((await onward.isVisible()) ? 'g' : 'Space');
   await page.getByText(`Shot ${shot} of`).waitFor();
   if (shot === 6) await page.keyboard.press('2');

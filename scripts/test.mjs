@@ -83,10 +83,16 @@ else if (!ensureChromium()) {
   broken = true;
 } else {
   const env = { ...process.env, CHROMIUM_PATH: CHROMIUM, PLAYWRIGHT_JSON_OUTPUT_NAME: join(reports, 'journeys.json') };
-  await suite('journeys', bin('playwright'), ['test', '--config', 'e2e/playwright.config.ts', '--reporter', 'list,json'], { env }, () => {
-    const { expected, unexpected, flaky } = json('journeys.json').stats;
-    return { passed: expected + flaky, failed: unexpected };
-  }); // prettier-ignore
+  await suite(
+    'journeys',
+    bin('playwright'),
+    ['test', '--config', 'e2e/playwright.config.ts', '--reporter', 'list,json'],
+    { env },
+    () => {
+      const { expected, unexpected, flaky } = json('journeys.json').stats;
+      return { passed: expected + flaky, failed: unexpected };
+    },
+  );
 }
 
 console.log(`\n${total.passed} passed, ${total.failed} failed`);

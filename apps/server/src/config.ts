@@ -17,7 +17,8 @@ export const isLoopback = (host: string) => LOOPBACK.has(host);
 
 /**
  * Settings of the server from its environment: SCHMELZ_HOST (127.0.0.1), SCHMELZ_PORT (4173), SCHMELZ_DATA (the data
- * folder), SCHMELZ_LOGGER (off, simulated or host:port), SCHMELZ_PASSWORD. On any address but this machine's own, a password of at least 8 characters is a must.
+ * folder), SCHMELZ_LOGGER (off, simulated or host:port), SCHMELZ_PASSWORD. On any address but this machine's own, a
+ * password of at least 8 characters is a must.
  */
 export function readConfig(env: Record<string, string | undefined>, root: string): Config {
   const host = env['SCHMELZ_HOST'] || '127.0.0.1';

@@ -18,14 +18,25 @@ describe('the finishing stations', () => {
     if (answer.status >= 400) throw new Error(JSON.stringify(answer.body));
     return answer.body;
   };
-  const material = async (id: string): Promise<Material> => (await call('GET', '/materials')).find((each: Material) => each.id === id); // prettier-ignore
+  const material = async (id: string): Promise<Material> =>
+    (await call('GET', '/materials')).find((each: Material) => each.id === id);
   const entry = (said: Record<string, unknown>) => ({ id: randomUUID(), at: Date.now(), ...said });
 
   /** A ticket of so many heads, poured and closed; its sprues still hang on. */
   async function pouredTicket(quantity: number): Promise<Ticket> {
-    const order = await call('POST', '/orders', { customer: 'Stall', dueOn: null, note: '', lines: [{ productId: things.productIds[0], quantity }] }); // prettier-ignore
+    const order = await call('POST', '/orders', {
+      customer: 'Stall',
+      dueOn: null,
+      note: '',
+      lines: [{ productId: things.productIds[0], quantity }],
+    });
     const [ticket] = await call('POST', `/orders/${order.id}/release`, {});
-    const pour = await call('POST', '/pours', { moldIds: [things.moldId], atOnce: 1, potId: things.potId, batchIds: [ticket.id] }); // prettier-ignore
+    const pour = await call('POST', '/pours', {
+      moldIds: [things.moldId],
+      atOnce: 1,
+      potId: things.potId,
+      batchIds: [ticket.id],
+    });
     const pot = (said: Record<string, unknown>) => call('POST', `/pours/${pour.id}/entries`, entry(said));
     await pot({ kind: 'charge', massKg: 1, potC: 20 });
     for (let shot = 0; shot < quantity / 3; shot++)
@@ -33,7 +44,8 @@ describe('the finishing stations', () => {
     await pot({ kind: 'close', sprueBackKg: 0, rejectsBackKg: 0, drossKg: 0, heelKg: 0.8 });
     return ticket;
   }
-  const say = (ticket: Ticket, said: Record<string, unknown>) => call('POST', `/tickets/${ticket.id}/entries`, entry(said)); // prettier-ignore
+  const say = (ticket: Ticket, said: Record<string, unknown>) =>
+    call('POST', `/tickets/${ticket.id}/entries`, entry(said));
 
   test('sprues cut off after the pour come back to the lead, and an undo takes them away again', async () => {
     const ticket = await pouredTicket(6);
@@ -63,15 +75,55 @@ describe('the finishing stations', () => {
   });
 
   test('a mixture takes of both jars, liquid paint is never baked and dries in the plan, a product keeps its own way', async () => {
-    const second = await call('POST', '/materials', { kind: 'powder', name: 'Second', note: '', metalId: null, hook: null, powder: { colour: '#224466', finish: 'gloss', specificGravity: 1.6, label: [{ metalC: 177, seconds: 1200 }] } }); // prettier-ignore
-    const liquid = await call('POST', '/materials', { kind: 'powder', name: 'Vinyl', note: '', metalId: null, hook: null, powder: { colour: '#e2ae22', finish: 'gloss', specificGravity: 1.2, label: [], form: 'liquid', dryS: 7200 } }); // prettier-ignore
-    const mixed = await call('POST', '/recipes', { name: 'Mixed', eyeColour: null, layers: [{ powderId: things.powderId, zone: 'whole', coats: 1, mix: { powderId: second.id, share: 0.25 } }] }); // prettier-ignore
-    const dipped = await call('POST', '/recipes', { name: 'Dipped', eyeColour: '#112233', layers: [{ powderId: liquid.id, zone: 'whole', coats: 2 }] }); // prettier-ignore
+    const second = await call('POST', '/materials', {
+      kind: 'powder',
+      name: 'Second',
+      note: '',
+      metalId: null,
+      hook: null,
+      powder: { colour: '#224466', finish: 'gloss', specificGravity: 1.6, label: [{ metalC: 177, seconds: 1200 }] },
+    });
+    const liquid = await call('POST', '/materials', {
+      kind: 'powder',
+      name: 'Vinyl',
+      note: '',
+      metalId: null,
+      hook: null,
+      powder: { colour: '#e2ae22', finish: 'gloss', specificGravity: 1.2, label: [], form: 'liquid', dryS: 7200 },
+    });
+    const mixed = await call('POST', '/recipes', {
+      name: 'Mixed',
+      eyeColour: null,
+      layers: [{ powderId: things.powderId, zone: 'whole', coats: 1, mix: { powderId: second.id, share: 0.25 } }],
+    });
+    const dipped = await call('POST', '/recipes', {
+      name: 'Dipped',
+      eyeColour: '#112233',
+      layers: [{ powderId: liquid.id, zone: 'whole', coats: 2 }],
+    });
     const [base] = await call('GET', '/products');
-    const product = (name: string, recipeId: string, more = {}) => call('POST', '/products', { name, style: base.style, nominalMassKg: base.nominalMassKg, hookId: base.hookId, recipeId, bakeProgramId: base.bakeProgramId, priceMinor: null, ...more }); // prettier-ignore
-    const [a, b] = [await product('Mixed ball', mixed.id, { ways: { edge: 'nothing' } }), await product('Dipped ball', dipped.id)]; // prettier-ignore
+    const product = (name: string, recipeId: string, more = {}) =>
+      call('POST', '/products', {
+        name,
+        style: base.style,
+        nominalMassKg: base.nominalMassKg,
+        hookId: base.hookId,
+        recipeId,
+        bakeProgramId: base.bakeProgramId,
+        priceMinor: null,
+        ...more,
+      });
+    const [a, b] = [
+      await product('Mixed ball', mixed.id, { ways: { edge: 'nothing' } }),
+      await product('Dipped ball', dipped.id),
+    ];
     expect(a.ways).toEqual({ edge: 'nothing' });
-    const order = await call('POST', '/orders', { customer: 'Stall', dueOn: null, note: '', lines: [a, b].map(({ id }) => ({ productId: id, quantity: 6 })) }); // prettier-ignore
+    const order = await call('POST', '/orders', {
+      customer: 'Stall',
+      dueOn: null,
+      note: '',
+      lines: [a, b].map(({ id }) => ({ productId: id, quantity: 6 })),
+    });
     const { plan } = await call('GET', `/orders/${order.id}/plan`);
     const powders = plan.lines[0].powders as { name: string; kgPerHead: number }[];
     expect(powders.map(({ name }) => name)).toEqual(['White', 'Second']);
@@ -81,19 +133,41 @@ describe('the finishing stations', () => {
     expect(minutes('paint').waitS.value).toBe(14_400);
     expect(minutes('trim').handsS.value).toBe(6 * 5 + 6 * 12);
     const tickets = (await call('POST', `/orders/${order.id}/release`, {})) as Ticket[];
-    expect(tickets.sort((x, y) => x.number - y.number).map(({ route }) => route)).toEqual([['trim', 'paint', 'bake', 'finish'], ['trim', 'paint', 'finish']]); // prettier-ignore
+    expect(tickets.sort((x, y) => x.number - y.number).map(({ route }) => route)).toEqual([
+      ['trim', 'paint', 'bake', 'finish'],
+      ['trim', 'paint', 'finish'],
+    ]);
   });
 
   test('an oven keeps its racks and what it was taught; loads are packed onto them', async () => {
     const [oven] = await call('GET', '/ovens');
     const { id, version, ...rest } = oven;
     const racks = [{ name: 'Wires', way: 'hanging', bars: 1, barM: 0.09, clearM: 0.06 }];
-    const learned = { lagS: 210, lagSdS: 4, offsetK: -4, offsetSdK: 1.5, swingK: 4, periodS: null, setC: 177, readings: 300, at: 1 }; // prettier-ignore
+    const learned = {
+      lagS: 210,
+      lagSdS: 4,
+      offsetK: -4,
+      offsetSdK: 1.5,
+      swingK: 4,
+      periodS: null,
+      setC: 177,
+      readings: 300,
+      at: 1,
+    };
     expect(await call('PUT', `/ovens/${id}`, { ...rest, racks, learned, version })).toMatchObject({ racks, learned });
-    const order = await call('POST', '/orders', { customer: 'Stall', dueOn: null, note: '', lines: [{ productId: things.productIds[0], quantity: 12 }] }); // prettier-ignore
+    const order = await call('POST', '/orders', {
+      customer: 'Stall',
+      dueOn: null,
+      note: '',
+      lines: [{ productId: things.productIds[0], quantity: 12 }],
+    });
     // Five 10 g balls side by side on 90 mm: twelve heads are three loads.
     expect((await call('GET', `/orders/${order.id}/plan`)).plan.ovenLoads.value).toBe(3);
-    const refused = await server.call('PUT', `/api/ovens/${id}`, { ...rest, racks: [{ ...racks[0], barM: 9 }], version: version + 1 }); // prettier-ignore
+    const refused = await server.call('PUT', `/api/ovens/${id}`, {
+      ...rest,
+      racks: [{ ...racks[0], barM: 9 }],
+      version: version + 1,
+    });
     expect(refused.status).toBe(422);
     expect(refused.body.detail).toMatch(/racks\[0\]\.barM is 9; allowed: a number from 0.05 to 2 m/);
   });
@@ -110,8 +184,19 @@ describe('the finishing stations', () => {
     expect(await refused({ kind: 'door', station: 'bake', open: true })).toMatch(
       /No load of this ticket is in the oven/,
     );
-    expect(await refused({ kind: 'warm', station: 'bake', by: 'guess' })).toMatch(/by is "guess"; allowed: probe, model, hand/); // prettier-ignore
-    const load = { kind: 'load', station: 'bake', count: 6, setC: 177, seconds: 1200, preheated: true, from: 'metal', warmS: 400 }; // prettier-ignore
+    expect(await refused({ kind: 'warm', station: 'bake', by: 'guess' })).toMatch(
+      /by is "guess"; allowed: probe, model, hand/,
+    );
+    const load = {
+      kind: 'load',
+      station: 'bake',
+      count: 6,
+      setC: 177,
+      seconds: 1200,
+      preheated: true,
+      from: 'metal',
+      warmS: 400,
+    };
     expect(await refused({ ...load, from: 'lunch' })).toMatch(/from is "lunch"; allowed: door, metal/);
     await say(ticket, load);
     await say(ticket, { kind: 'warm', station: 'bake', by: 'probe' });

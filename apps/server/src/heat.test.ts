@@ -282,7 +282,12 @@ describe('probe readings', () => {
     const enough = new Promise<void>((resolve) => {
       feed.subscribeWeights((more) => weights.push(...more) > 60 && resolve());
     });
-    const client = readLogger({ host: '127.0.0.1', port: logger.port, source: 'scale only' }, store(), feed, makeLog('silent')); // prettier-ignore
+    const client = readLogger(
+      { host: '127.0.0.1', port: logger.port, source: 'scale only' },
+      store(),
+      feed,
+      makeLog('silent'),
+    );
     await enough;
     await client.stop();
     await logger.stop();

@@ -195,7 +195,16 @@ describe('the OpenAPI document', () => {
       },
       'jar-efficiency': { weighings: [{ usedKg: 0.012, onHeadsKg: 0.009 }] },
       'bake-program': {
-        heads: [{ name: 'Ball', headLagS: 120, powder: 'White', label: [{ metalC: 177, seconds: 1200 }], hook: 'bronze', finishLimitC: 190 }], // prettier-ignore
+        heads: [
+          {
+            name: 'Ball',
+            headLagS: 120,
+            powder: 'White',
+            label: [{ metalC: 177, seconds: 1200 }],
+            hook: 'bronze',
+            finishLimitC: 190,
+          },
+        ],
         ovenLagS: 0,
       },
       'cure-from-log': {
@@ -209,10 +218,30 @@ describe('the OpenAPI document', () => {
         batches: [{ id: 'a', program: '177', heads: 50, widthM: 0.0134, hangsM: 0.05 }],
       },
       'mixed-colour': { first: '#000000', second: '#ffffff', share: 0.5 },
-      'trim-and-paint-seconds': { style: 'ball', nominalMassKg: 0.01, hookSize: '2/0', roomC: 20, ways: { edge: 'nothing' }, layers: [{ zone: 'whole', coats: 1, form: 'powder' }] }, // prettier-ignore
+      'trim-and-paint-seconds': {
+        style: 'ball',
+        nominalMassKg: 0.01,
+        hookSize: '2/0',
+        roomC: 20,
+        ways: { edge: 'nothing' },
+        layers: [{ zone: 'whole', coats: 1, form: 'powder' }],
+      },
       'jar-level': { lastKg: 0.2, receivedKg: 0, onHeadsKg: 0.006, weighings: [] },
-      'oven-fit': { setC: 177, readings: Array.from({ length: 300 }, (_, i) => ({ at: i * 10_000, celsius: 177 - 157 * Math.exp(-i / 20) })) }, // prettier-ignore
-      'running-bake': { label: [{ metalC: 177, seconds: 1200 }], headLagS: 120, airC: 177, ovenLagS: 200, preheated: true, loadedAt: 0, now: 600_000, doors: [], readings: [] }, // prettier-ignore
+      'oven-fit': {
+        setC: 177,
+        readings: Array.from({ length: 300 }, (_, i) => ({ at: i * 10_000, celsius: 177 - 157 * Math.exp(-i / 20) })),
+      },
+      'running-bake': {
+        label: [{ metalC: 177, seconds: 1200 }],
+        headLagS: 120,
+        airC: 177,
+        ovenLagS: 200,
+        preheated: true,
+        loadedAt: 0,
+        now: 600_000,
+        doors: [],
+        readings: [],
+      },
       individuals: { values: [49.6, 47.6, 49.9, 51.3] },
       plan: planOfOne,
       'head-lag': { style: 'ball', nominalMassKg: 0.0142, hookKg: 0.0009 },

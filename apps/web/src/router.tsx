@@ -11,17 +11,21 @@ const page = (path: string, load: () => Promise<ComponentType>, bench = false): 
 const count = () => import('./stations/count/CountBench.tsx');
 
 const benches = (['trim', 'paint', 'bake', 'finish'] as const).map((station) =>
-  page(`/${station}/:id`, async () => {
-    const { CountBenchPage } = await count();
-    return () => <CountBenchPage station={station} />;
-  }, true),
-); // prettier-ignore
+  page(
+    `/${station}/:id`,
+    async () => {
+      const { CountBenchPage } = await count();
+      return () => <CountBenchPage station={station} />;
+    },
+    true,
+  ),
+);
 const desks = (['finish'] as const).map((station) =>
   page(`/${station}`, async () => {
     const { CountDesk } = await import('./stations/count/CountDesk.tsx');
     return () => <CountDesk station={station} />;
   }),
-); // prettier-ignore
+);
 
 function Lost() {
   const error = useRouteError();

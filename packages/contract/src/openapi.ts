@@ -105,14 +105,24 @@ export function openApiDocument(version: string): Json {
     info: { title: 'Schmelz', version, description: 'SI units; money in integer minor units of one currency.' },
     paths: {
       '/api/health': { get: operation('health', 'Whether the server is up, and on which data folder') },
-      '/api/login': { post: operation('login', 'Open a session where a password is set', { requestBody: body({ type: 'object', properties: { password: { type: 'string' } }, required: ['password'] }) }) }, // prettier-ignore
+      '/api/login': {
+        post: operation('login', 'Open a session where a password is set', {
+          requestBody: body({ type: 'object', properties: { password: { type: 'string' } }, required: ['password'] }),
+        }),
+      },
       '/api/settings': {
         get: operation('read_settings', 'Units, currency, house ways'),
         put: operation('change_settings', 'Change them', { requestBody: body(jsonSchema(settingsSchema)) }),
       },
       ...resourcePaths(),
-      '/api/materials/{id}/receipts': withId({ post: operation('receive', 'A purchase comes in', { requestBody: body(jsonSchema(receiptSchema)) }) }), // prettier-ignore
-      '/api/materials/{id}/counts': withId({ post: operation('count', 'What the scale or a count says is there', { requestBody: body(jsonSchema(countSchema)) }) }), // prettier-ignore
+      '/api/materials/{id}/receipts': withId({
+        post: operation('receive', 'A purchase comes in', { requestBody: body(jsonSchema(receiptSchema)) }),
+      }),
+      '/api/materials/{id}/counts': withId({
+        post: operation('count', 'What the scale or a count says is there', {
+          requestBody: body(jsonSchema(countSchema)),
+        }),
+      }),
       '/api/materials/{id}/moves': withId({ get: operation('moves', 'Movements of one material, newest first') }),
       '/api/materials/{id}/flows': withId({
         get: operation('flows', 'All that came and went of a material, by reason'),
@@ -122,19 +132,38 @@ export function openApiDocument(version: string): Json {
           requestBody: { required: true, content: { 'text/csv': { schema: { type: 'string' } } } },
         }),
       },
-      '/api/jars': { get: operation('list_jars', 'Powders with their weighings: gone by the scale, on heads by the coverage formula') }, // prettier-ignore
+      '/api/jars': {
+        get: operation(
+          'list_jars',
+          'Powders with their weighings: gone by the scale, on heads by the coverage formula',
+        ),
+      },
       '/api/lead-lots': {
         get: operation('list_lots', 'Lots of lead: what is left of each and where it went'),
         post: operation('add_lot', 'A delivery of lead', { requestBody: body(jsonSchema(lotSchema)) }),
       },
-      '/api/lead-lots/{id}/clean': withId({ post: operation('clean_lot', 'A dirty lot was melted down and skimmed', { requestBody: body(withVersion(jsonSchema(cleanSchema))) }) }), // prettier-ignore
-      '/api/records': { post: operation('add_record', 'A dated note: care of a mold, a hook tried, a mark of a dial', { requestBody: body(oneOf(recordSchemas)) }) }, // prettier-ignore
+      '/api/lead-lots/{id}/clean': withId({
+        post: operation('clean_lot', 'A dirty lot was melted down and skimmed', {
+          requestBody: body(withVersion(jsonSchema(cleanSchema))),
+        }),
+      }),
+      '/api/records': {
+        post: operation('add_record', 'A dated note: care of a mold, a hook tried, a mark of a dial', {
+          requestBody: body(oneOf(recordSchemas)),
+        }),
+      },
       '/api/records/{kind}': {
-        parameters: [{ name: 'kind', in: 'path', required: true, schema: { type: 'string', enum: Object.keys(recordSchemas) } }], // prettier-ignore
-        get: operation('list_records', 'Dated notes of one kind, oldest first', { parameters: [query('thing', 'string', false)] }), // prettier-ignore
+        parameters: [
+          { name: 'kind', in: 'path', required: true, schema: { type: 'string', enum: Object.keys(recordSchemas) } },
+        ],
+        get: operation('list_records', 'Dated notes of one kind, oldest first', {
+          parameters: [query('thing', 'string', false)],
+        }),
       },
       '/api/records/{id}/strike': withId({ post: operation('strike_record', 'Strike a note out; it stays on record') }),
-      '/api/molds/{id}/fill-records': withId({ get: operation('fill_records', 'Casts and shorts of each cavity, pour by pour') }), // prettier-ignore
+      '/api/molds/{id}/fill-records': withId({
+        get: operation('fill_records', 'Casts and shorts of each cavity, pour by pour'),
+      }),
       '/api/channels': { get: operation('list_channels', 'Probes and imported logs') },
       '/api/readings': {
         get: operation('read_stretch', 'A stretch of readings, thinned', { parameters: stretch(true) }),
@@ -154,13 +183,21 @@ export function openApiDocument(version: string): Json {
       '/api/line': { get: operation('line', 'Open tickets and pours') },
       '/api/tickets': { get: operation('list_tickets', 'All tickets, newest first') },
       '/api/tickets/{id}': withId({ get: operation('read_ticket', 'One ticket with plan, log, materials and cost') }),
-      '/api/tickets/{id}/entries': withId({ post: operation('ticket_entry', 'Say what happened to a ticket', { requestBody: body(oneOf(ticketEntrySchemas)) }) }), // prettier-ignore
+      '/api/tickets/{id}/entries': withId({
+        post: operation('ticket_entry', 'Say what happened to a ticket', {
+          requestBody: body(oneOf(ticketEntrySchemas)),
+        }),
+      }),
       '/api/pours': {
         get: operation('list_pours', 'All pours, newest first'),
-        post: operation('start_pour', 'Start a pour of tickets in a mold', { requestBody: body(jsonSchema(startPourSchema)) }), // prettier-ignore
+        post: operation('start_pour', 'Start a pour of tickets in a mold', {
+          requestBody: body(jsonSchema(startPourSchema)),
+        }),
       },
       '/api/pours/{id}': withId({ get: operation('read_pour', 'One pour with its log') }),
-      '/api/pours/{id}/entries': withId({ post: operation('pour_entry', 'Say what happened at the pot', { requestBody: body(oneOf(pourEntrySchemas)) }) }), // prettier-ignore
+      '/api/pours/{id}/entries': withId({
+        post: operation('pour_entry', 'Say what happened at the pot', { requestBody: body(oneOf(pourEntrySchemas)) }),
+      }),
       '/api/export': { get: operation('export', 'Everything as one JSON document') },
       '/api/export/moves.csv': { get: operation('export_moves', 'All stock movements as CSV') },
       ...computePaths(),

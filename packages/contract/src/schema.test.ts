@@ -291,7 +291,8 @@ describe('the document', () => {
 
 describe('what the finishing benches may say', () => {
   const base = { id, at: 1_764_000_000_000 };
-  const fits = (kind: keyof typeof ticketEntrySchemas, more: object) => problemsOf(ticketEntrySchemas[kind], { ...base, kind, ...more }); // prettier-ignore
+  const fits = (kind: keyof typeof ticketEntrySchemas, more: object) =>
+    problemsOf(ticketEntrySchemas[kind], { ...base, kind, ...more });
   test.each([
     ['coat', { station: 'paint', coat: 1, paint: 'Primer', dryS: 3600 }],
     ['warm', { station: 'bake', by: 'probe' }],
@@ -301,17 +302,25 @@ describe('what the finishing benches may say', () => {
     ['unload', { station: 'bake', coolS: 300 }],
   ] as const)('%s', (kind, more) => expect(fits(kind, more)).toEqual([]));
   test.each([
-    ['coat', { station: 'paint', coat: 1, paint: 'Primer', dryS: 5 }, /dryS is 5; allowed: a whole number from 60 to 604800 s/],
+    [
+      'coat',
+      { station: 'paint', coat: 1, paint: 'Primer', dryS: 5 },
+      /dryS is 5; allowed: a whole number from 60 to 604800 s/,
+    ],
     ['coat', { station: 'bake', coat: 1, paint: 'Primer', dryS: 3600 }, /station is "bake"; allowed: paint/],
     ['sprue', { station: 'trim', massKg: 0 }, /massKg is 0; allowed: a number from 0.001 to 60 kg/],
     ['door', { station: 'bake', open: 'wide' }, /open is "wide"; allowed: true or false/],
     ['unload', { station: 'bake', coolS: -1 }, /coolS is -1/],
-  ] as const)('%s out of range is refused by field, value and what is allowed', (kind, more, text) => expect(fits(kind, more).join()).toMatch(text)); // prettier-ignore
+  ] as const)('%s out of range is refused by field, value and what is allowed', (kind, more, text) =>
+    expect(fits(kind, more).join()).toMatch(text),
+  );
 
   test('a product differs from the house in steps that there are, by schools that there are', () => {
     const product = { ...VALID['product']![1], ways: { sprue: 'shear' } };
     expect(problemsOf(productSchema, product)).toEqual([]);
-    expect(problemsOf(productSchema, { ...product, ways: { sprue: 'file' } }).join()).toMatch(/ways.sprue is "file"; allowed: nip, wiggle/); // prettier-ignore
+    expect(problemsOf(productSchema, { ...product, ways: { sprue: 'file' } }).join()).toMatch(
+      /ways.sprue is "file"; allowed: nip, wiggle/,
+    );
     expect(problemsOf(productSchema, { ...product, ways: { polish: 'yes' } }).join()).toMatch(
       /unspecified keys: polish/,
     );

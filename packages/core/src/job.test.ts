@@ -22,9 +22,25 @@ describe('60 heads of 10 g and 24 of 14 g, from order to unit cost', () => {
   const plan = planOrder(input);
   const [mold] = plan.molds;
   const setup: PourSetup = {
-    molds: [{ moldId: 'm', plannedBlanks: mold!.blanks.value, plannedShots: mold!.shots.value, openS: mold!.openS.value, inspectS: 3, loadS: 8 }], // prettier-ignore
+    molds: [
+      {
+        moldId: 'm',
+        plannedBlanks: mold!.blanks.value,
+        plannedShots: mold!.shots.value,
+        openS: mold!.openS.value,
+        inspectS: 3,
+        loadS: 8,
+      },
+    ],
     atOnce: 1,
-    loads: mold!.uses.map((use) => ({ ...use, moldId: 'm', batchIds: use.productIds, hookMaterialId: 'hook', hookKg: 0, inserts: [] })), // prettier-ignore
+    loads: mold!.uses.map((use) => ({
+      ...use,
+      moldId: 'm',
+      batchIds: use.productIds,
+      hookMaterialId: 'hook',
+      hookKg: 0,
+      inserts: [],
+    })),
     needs: Object.fromEntries(plan.lines.map((line) => [line.productId, line.quantity])),
     hooksOut: {},
   };

@@ -38,7 +38,13 @@ const powder = (
 });
 
 /** For big through-drilled heads: dipped and dried, coat after coat. */
-const liquid = (name: string, colour: string, finish: NonNullable<MaterialInput['powder']>['finish'], hours: number): MaterialInput => powder(name, colour, { finish, specificGravity: 1.2, label: [], form: 'liquid', dryS: 3600 * hours }); // prettier-ignore
+const liquid = (
+  name: string,
+  colour: string,
+  finish: NonNullable<MaterialInput['powder']>['finish'],
+  hours: number,
+): MaterialInput =>
+  powder(name, colour, { finish, specificGravity: 1.2, label: [], form: 'liquid', dryS: 3600 * hours });
 
 export const LEAD: MaterialInput = {
   kind: 'lead',
@@ -77,21 +83,58 @@ export const POWDERS: MaterialInput[] = [
   liquid('Vinyl clear with glitter', '#f3e7b5', 'flake', 12),
 ];
 
-type LayerOf = { powder: string; zone: RecipeInput['layers'][number]['zone']; coats: number; mix?: { powder: string; share: number } }; // prettier-ignore
+type LayerOf = {
+  powder: string;
+  zone: RecipeInput['layers'][number]['zone'];
+  coats: number;
+  mix?: { powder: string; share: number };
+};
 const layer = (name: string, zone: LayerOf['zone'], coats = 1): LayerOf => ({ powder: name, zone, coats });
 export const RECIPES: { name: string; eyeColour: string | null; layers: LayerOf[] }[] = [
-  { name: 'Roe on gull', eyeColour: null, layers: [layer('Gull white', 'whole'), layer('Roe orange', 'back'), layer('Peat brown', 'speckle')] }, // prettier-ignore
+  {
+    name: 'Roe on gull',
+    eyeColour: null,
+    layers: [layer('Gull white', 'whole'), layer('Roe orange', 'back'), layer('Peat brown', 'speckle')],
+  },
   { name: 'Peat on kelp', eyeColour: null, layers: [layer('Kelp green', 'whole'), layer('Peat brown', 'back')] },
-  { name: 'Mussel with frost', eyeColour: null, layers: [layer('Mussel violet', 'whole', 2), layer('Frost flake', 'flake')] }, // prettier-ignore
+  {
+    name: 'Mussel with frost',
+    eyeColour: null,
+    layers: [layer('Mussel violet', 'whole', 2), layer('Frost flake', 'flake')],
+  },
   { name: 'Slate on ice', eyeColour: '#e2d27c', layers: [layer('Skim ice', 'whole'), layer('Slate blue', 'back')] },
   { name: 'Buoy on gull', eyeColour: '#e8d27a', layers: [layer('Gull white', 'whole'), layer('Buoy red', 'back')] },
-  { name: 'Eelgrass', eyeColour: null, layers: [layer('Eelgrass', 'whole'), layer('Kelp green', 'back'), layer('Peat brown', 'speckle')] }, // prettier-ignore
+  {
+    name: 'Eelgrass',
+    eyeColour: null,
+    layers: [layer('Eelgrass', 'whole'), layer('Kelp green', 'back'), layer('Peat brown', 'speckle')],
+  },
   { name: 'Tar', eyeColour: null, layers: [layer('Tar', 'whole')] },
-  { name: 'Buoy nose on chalk', eyeColour: null, layers: [layer('Chalk', 'whole'), layer('Buoy red', 'nose'), layer('Peat brown', 'speckle')] }, // prettier-ignore
-  { name: 'Kettle under clear', eyeColour: null, layers: [layer('Copper kettle', 'whole'), layer('Peat brown', 'back'), layer('Clear', 'whole')] }, // prettier-ignore
-  { name: 'Moss', eyeColour: null, layers: [{ ...layer('Kelp green', 'whole'), mix: { powder: 'Eelgrass', share: 0.4 } }] }, // prettier-ignore
+  {
+    name: 'Buoy nose on chalk',
+    eyeColour: null,
+    layers: [layer('Chalk', 'whole'), layer('Buoy red', 'nose'), layer('Peat brown', 'speckle')],
+  },
+  {
+    name: 'Kettle under clear',
+    eyeColour: null,
+    layers: [layer('Copper kettle', 'whole'), layer('Peat brown', 'back'), layer('Clear', 'whole')],
+  },
+  {
+    name: 'Moss',
+    eyeColour: null,
+    layers: [{ ...layer('Kelp green', 'whole'), mix: { powder: 'Eelgrass', share: 0.4 } }],
+  },
   { name: 'Bare under clear', eyeColour: '#d9a441', layers: [layer('Clear', 'whole')] },
-  { name: 'Signal yellow, dipped', eyeColour: '#efe9d6', layers: [layer('Vinyl primer, white', 'whole'), layer('Vinyl, signal yellow', 'whole', 2), layer('Vinyl clear with glitter', 'flake')] }, // prettier-ignore
+  {
+    name: 'Signal yellow, dipped',
+    eyeColour: '#efe9d6',
+    layers: [
+      layer('Vinyl primer, white', 'whole'),
+      layer('Vinyl, signal yellow', 'whole', 2),
+      layer('Vinyl clear with glitter', 'flake'),
+    ],
+  },
 ];
 
 type CavityMore = Partial<MoldInput['cavities'][number]>;
@@ -106,14 +149,74 @@ const ladder = (style: StyleId, cavities: [number, HookSize, CavityMore?][]): Mo
     ...more,
   }));
 /** A slot for a 1/8 inch pin, left out where heads are cast without a guard hole. */
-const PIN: CavityMore = { pin: { diameterM: 0.003175, lengthM: 0.008 }, variants: [{ ...AS_CUT, name: 'No hole', pin: 'cut short' }] }; // prettier-ignore
-const GROUND: CavityMore = { variants: [{ ...AS_CUT, name: 'Big hook', grooveFor: '5/0', blocks: [6] }, { ...AS_CUT, name: 'With keeper', keeper: true }] }; // prettier-ignore
+const PIN: CavityMore = {
+  pin: { diameterM: 0.003175, lengthM: 0.008 },
+  variants: [{ ...AS_CUT, name: 'No hole', pin: 'cut short' }],
+};
+const GROUND: CavityMore = {
+  variants: [
+    { ...AS_CUT, name: 'Big hook', grooveFor: '5/0', blocks: [6] },
+    { ...AS_CUT, name: 'With keeper', keeper: true },
+  ],
+};
 export const MOLDS: MoldInput[] = [
-  { name: 'Pebble five', bodyKg: 0.5, cavities: ladder('ball', [[10, '2/0'], [10, '2/0'], [10, '2/0'], [14, '3/0'], [14, '3/0']]) }, // prettier-ignore
-  { name: 'Pebble ladder', bodyKg: 0.62, cavities: ladder('ball', [[5, '1'], [7, '1/0'], [10, '2/0'], [14, '3/0'], [18, '4/0', GROUND], [21, '4/0']]) }, // prettier-ignore
-  { name: 'Fry six', bodyKg: 0.58, sootSchool: 'five', cavities: ladder('fish', [[7, '1/0'], [7, '1/0'], [7, '1/0'], [14, '3/0'], [14, '3/0'], [14, '3/0']]) }, // prettier-ignore
-  { name: 'Capstan four', bodyKg: 0.42, warmSchool: 'pot top', cavities: ladder('mushroom', [[7, '1/0', { openBelow: true }], [7, '1/0', { openBelow: true }], [10, '2/0', { openBelow: true }], [10, '2/0', { openBelow: true }]]) }, // prettier-ignore
-  { name: 'Rocker three', bodyKg: 0.95, metal: 'iron', cavities: ladder('football', [[14, '3/0', PIN], [21, '4/0', PIN], [21, '4/0', PIN]]) }, // prettier-ignore
+  {
+    name: 'Pebble five',
+    bodyKg: 0.5,
+    cavities: ladder('ball', [
+      [10, '2/0'],
+      [10, '2/0'],
+      [10, '2/0'],
+      [14, '3/0'],
+      [14, '3/0'],
+    ]),
+  },
+  {
+    name: 'Pebble ladder',
+    bodyKg: 0.62,
+    cavities: ladder('ball', [
+      [5, '1'],
+      [7, '1/0'],
+      [10, '2/0'],
+      [14, '3/0'],
+      [18, '4/0', GROUND],
+      [21, '4/0'],
+    ]),
+  },
+  {
+    name: 'Fry six',
+    bodyKg: 0.58,
+    sootSchool: 'five',
+    cavities: ladder('fish', [
+      [7, '1/0'],
+      [7, '1/0'],
+      [7, '1/0'],
+      [14, '3/0'],
+      [14, '3/0'],
+      [14, '3/0'],
+    ]),
+  },
+  {
+    name: 'Capstan four',
+    bodyKg: 0.42,
+    warmSchool: 'pot top',
+    cavities: ladder('mushroom', [
+      [7, '1/0', { openBelow: true }],
+      [7, '1/0', { openBelow: true }],
+      [10, '2/0', { openBelow: true }],
+      [10, '2/0', { openBelow: true }],
+    ]),
+  },
+  {
+    name: 'Rocker three',
+    bodyKg: 0.95,
+    metal: 'iron',
+    cavities: ladder('football', [
+      [14, '3/0', PIN],
+      [21, '4/0', PIN],
+      [21, '4/0', PIN],
+    ]),
+  },
 ];
 /** Fills badly: a burr behind the gate that nobody has found yet. */
 export const BAD_CAVITY = { mold: 'Fry six', position: 4, shortShare: 0.34 };
@@ -136,8 +239,15 @@ export const TRUE_OVEN = { lagS: 228, offsetK: -4, swingK: 4.5, periodS: 170 };
 /** Share of the powder that really stays on, where plans reckon with seven tenths. */
 export const TRUE_STAYS_ON = 0.61;
 
-const product = (name: string, style: StyleId, grams: number, hookSize: HookSize, recipe: string, priceMinor: number, program: number | null = 0) =>
-  ({ name: `${name} ${grams} g, ${recipe.toLowerCase()}`, style, grams, hookSize, recipe, priceMinor, program }); // prettier-ignore
+const product = (
+  name: string,
+  style: StyleId,
+  grams: number,
+  hookSize: HookSize,
+  recipe: string,
+  priceMinor: number,
+  program: number | null = 0,
+) => ({ name: `${name} ${grams} g, ${recipe.toLowerCase()}`, style, grams, hookSize, recipe, priceMinor, program });
 export const PRODUCTS = [
   product('Pebble', 'ball', 10, '2/0', 'Roe on gull', 195),
   product('Pebble', 'ball', 14, '3/0', 'Roe on gull', 215),

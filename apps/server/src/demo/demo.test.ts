@@ -50,7 +50,9 @@ describe('the demo workshop', () => {
     const pours = (await listPours(store)).map((pour) => pourState(pour.setup, pour.log));
     const drossKg = pours.reduce((sum, pour) => sum + (pour.balance?.drossKg ?? 0), 0);
     const unexplainedKg = pours.reduce((sum, pour) => sum + (pour.balance?.unexplainedKg ?? 0), 0);
-    const keptKg = pours.flatMap((pour) => Object.entries(pour.keptByBatch)).reduce((sum, [id, count]) => sum + count * tickets.find((ticket) => ticket.id === id)!.planned.leadKgPerHead, 0); // prettier-ignore
+    const keptKg = pours
+      .flatMap((pour) => Object.entries(pour.keptByBatch))
+      .reduce((sum, [id, count]) => sum + count * tickets.find((ticket) => ticket.id === id)!.planned.leadKgPerHead, 0);
     expect(keptKg).toBeGreaterThan(0);
     expect(
       Math.abs(of('received') + of('counted') - headsKg - keptKg - drossKg - unexplainedKg - shelfKg),
@@ -104,7 +106,9 @@ describe('the demo workshop', () => {
     expect(Math.abs(fit.lagS / TRUE_OVEN.lagS - 1)).toBeLessThan(0.06);
     expect(Math.abs(fit.offsetK - TRUE_OVEN.offsetK)).toBeLessThan(1);
     // Weighed jars tell that more is shaken off than plans say.
-    const stretches = (await listJars(store)).flatMap((jar) => jar.intervals).filter((each) => each.usedKg > 0 && each.onHeadsKg > 0); // prettier-ignore
+    const stretches = (await listJars(store))
+      .flatMap((jar) => jar.intervals)
+      .filter((each) => each.usedKg > 0 && each.onHeadsKg > 0);
     const stays = jarEfficiency(stretches);
     expect(Math.abs(stays.efficiency - TRUE_STAYS_ON)).toBeLessThan(0.04);
     // On the scale the bad cavity is light: it is not quite full.

@@ -1,5 +1,13 @@
 import { randomUUID } from 'node:crypto';
-import { nextTurn, pourState, type CountStation, type PourCause, type PourEntry, type ShortWhere, type TicketEntry } from '@schmelz/core'; // prettier-ignore
+import {
+  nextTurn,
+  pourState,
+  type CountStation,
+  type PourCause,
+  type PourEntry,
+  type ShortWhere,
+  type TicketEntry,
+} from '@schmelz/core';
 import type { Pour, Ticket } from '@schmelz/contract';
 import { BAD_CAVITY, UNDER_BAKE } from './catalogue.ts';
 
@@ -94,10 +102,38 @@ export function pourEvening(pour: Pour, nameOf: (moldId: string) => string, star
 }
 
 const STATION_REJECTS: Record<CountStation, { share: number; causes: [string, number][] }> = {
-  trim: { share: 0.012, causes: [['divot', 3], ['void', 1], ['loose hook', 2]] }, // prettier-ignore
-  paint: { share: 0.02, causes: [['runs', 2], ['bubbles', 1], ['thin', 2], ['eye closed', 2]] }, // prettier-ignore
-  bake: { share: 0.01, causes: [['drip', 2], ['runs', 1], ['browned hook', 1]] }, // prettier-ignore
-  finish: { share: 0.005, causes: [['chipped', 2], ['eye closed', 1]] }, // prettier-ignore
+  trim: {
+    share: 0.012,
+    causes: [
+      ['divot', 3],
+      ['void', 1],
+      ['loose hook', 2],
+    ],
+  },
+  paint: {
+    share: 0.02,
+    causes: [
+      ['runs', 2],
+      ['bubbles', 1],
+      ['thin', 2],
+      ['eye closed', 2],
+    ],
+  },
+  bake: {
+    share: 0.01,
+    causes: [
+      ['drip', 2],
+      ['runs', 1],
+      ['browned hook', 1],
+    ],
+  },
+  finish: {
+    share: 0.005,
+    causes: [
+      ['chipped', 2],
+      ['eye closed', 1],
+    ],
+  },
 };
 const SECONDS: Record<CountStation, number> = { trim: 12, paint: 50, bake: 4, finish: 6 };
 

@@ -56,7 +56,13 @@ async function heads(store: Store, things: Things, today: number): Promise<void>
       const light = nominalMassKg === 0.014 && position === BAD_CAVITY.position ? 0.96 : 1;
       const leadKg = castMassKg({ nominalMassKg }) * light * (1 + 0.012 * (random() - 0.5));
       const massKg = Math.round((leadKg + typicalHook(size).massKg) * 1e5) / 1e5;
-      await addRecord(store, { kind: 'sample', thingId: things.productIds[productAt]!, at: today - (count - i) * DAY_MS, position, massKg }); // prettier-ignore
+      await addRecord(store, {
+        kind: 'sample',
+        thingId: things.productIds[productAt]!,
+        at: today - (count - i) * DAY_MS,
+        position,
+        massKg,
+      });
     }
   };
   await weigh(0, 0.01, '2/0', [1, 2, 3], 15);
@@ -64,8 +70,23 @@ async function heads(store: Store, things: Things, today: number): Promise<void>
 }
 
 const PARTS = [
-  { name: 'Base-hole pins, 1/8 inch', kind: 'base-hole pin', diameterM: 0.003175, owned: 40, places: [{ where: 'in heads until the bake', count: 26 }, { where: 'Pebble five', count: 5 }] }, // prettier-ignore
-  { name: 'Pins cut short', kind: 'shortened pin', diameterM: 0.003175, owned: 4, places: [{ where: 'Pebble ladder', count: 1 }] }, // prettier-ignore
+  {
+    name: 'Base-hole pins, 1/8 inch',
+    kind: 'base-hole pin',
+    diameterM: 0.003175,
+    owned: 40,
+    places: [
+      { where: 'in heads until the bake', count: 26 },
+      { where: 'Pebble five', count: 5 },
+    ],
+  },
+  {
+    name: 'Pins cut short',
+    kind: 'shortened pin',
+    diameterM: 0.003175,
+    owned: 4,
+    places: [{ where: 'Pebble ladder', count: 1 }],
+  },
   { name: 'Wire keepers, 0.9 mm', kind: 'wire keeper', diameterM: 0.0009, owned: 120, places: [] },
   { name: 'Pull-out rods, 1.6 mm', kind: 'pull-out rod', diameterM: 0.0016, owned: 3, places: [] },
 ];
@@ -73,18 +94,78 @@ const PARTS = [
 async function lots(store: Store, things: Things, start: number): Promise<void> {
   const material = (name: string, metalId: string, composition: unknown, note: string) =>
     createResource(store, 'materials', { kind: 'lead', name, note, metalId, composition, hook: null, powder: null });
-  const hard = await material('Tyre-weight metal', 'hard-lead', { antimonyPercent: 3.2, tinPercent: 0.5, brinell: 10.8 }, 'For heads with a screw keeper only.'); // prettier-ignore
+  const hard = await material(
+    'Tyre-weight metal',
+    'hard-lead',
+    { antimonyPercent: 3.2, tinPercent: 0.5, brinell: 10.8 },
+    'For heads with a screw keeper only.',
+  );
   const green = await material('Bismuth-tin bars', 'bismuth-tin', null, 'For waters where lead is not allowed.');
-  const lot = (more: Partial<LotInput>, day: number): LotInput => ({ materialId: things.leadId, label: '', source: 'scrap', on: isoDay(start + day * DAY_MS), grossKg: 1, priceMinor: 0, brinell: null, note: '', ...more }); // prettier-ignore
+  const lot = (more: Partial<LotInput>, day: number): LotInput => ({
+    materialId: things.leadId,
+    label: '',
+    source: 'scrap',
+    on: isoDay(start + day * DAY_MS),
+    grossKg: 1,
+    priceMinor: 0,
+    brinell: null,
+    note: '',
+    ...more,
+  });
   const clean = async (input: LotInput, cleanKg: number, ingots: number) => {
     const { id } = await addLot(store, input);
     await cleanLot(store, id, 1, { on: input.on, cleanKg, ingots });
   };
-  await clean(lot({ label: 'Keel ends, boat shed', grossKg: 22.4, priceMinor: 2600, brinell: 5, note: 'Bolts and pitch in it.' }, 12), 19.1, 42); // prettier-ignore
+  await clean(
+    lot(
+      { label: 'Keel ends, boat shed', grossKg: 22.4, priceMinor: 2600, brinell: 5, note: 'Bolts and pitch in it.' },
+      12,
+    ),
+    19.1,
+    42,
+  );
   await clean(lot({ label: 'Roof lead, chapel porch', grossKg: 14.2, priceMinor: 1900, brinell: 4.5 }, 70), 13.1, 28);
-  await clean(lot({ label: 'Tyre weights, first bucket', materialId: hard['id'] as string, source: 'tyre weights', grossKg: 11, brinell: 10.8, note: 'Zinc sorted out first.' }, 45), 8.2, 18); // prettier-ignore
-  await addLot(store, lot({ label: 'Bismuth-tin, ten bars', materialId: green['id'] as string, source: 'bought ingots', grossKg: 2.5, priceMinor: 5900 }, 95)); // prettier-ignore
-  await addLot(store, lot({ label: 'Tyre weights, second bucket', materialId: hard['id'] as string, source: 'tyre weights', grossKg: 9.6, note: 'Not sorted yet.' }, 110)); // prettier-ignore
+  await clean(
+    lot(
+      {
+        label: 'Tyre weights, first bucket',
+        materialId: hard['id'] as string,
+        source: 'tyre weights',
+        grossKg: 11,
+        brinell: 10.8,
+        note: 'Zinc sorted out first.',
+      },
+      45,
+    ),
+    8.2,
+    18,
+  );
+  await addLot(
+    store,
+    lot(
+      {
+        label: 'Bismuth-tin, ten bars',
+        materialId: green['id'] as string,
+        source: 'bought ingots',
+        grossKg: 2.5,
+        priceMinor: 5900,
+      },
+      95,
+    ),
+  );
+  await addLot(
+    store,
+    lot(
+      {
+        label: 'Tyre weights, second bucket',
+        materialId: hard['id'] as string,
+        source: 'tyre weights',
+        grossKg: 9.6,
+        note: 'Not sorted yet.',
+      },
+      110,
+    ),
+  );
 }
 
 async function dialMarks(store: Store, things: Things, start: number, days: number): Promise<void> {
@@ -94,11 +175,25 @@ async function dialMarks(store: Store, things: Things, start: number, days: numb
       if (day > 8 && (dial === 5 || dial === 9)) continue;
       const creep = (DIAL.creepKPerMonth * day) / 30.4;
       const temperatureC = Math.round(DIAL.from + DIAL.perMark * dial + creep + 5 * (random() - 0.5));
-      const input: DialRecord = { kind: 'dial', thingId: things.potId, at: start + day * DAY_MS, dial, temperatureC, how: 'probe' }; // prettier-ignore
+      const input: DialRecord = {
+        kind: 'dial',
+        thingId: things.potId,
+        at: start + day * DAY_MS,
+        dial,
+        temperatureC,
+        how: 'probe',
+      };
       await addRecord(store, input);
     }
   }
-  const colour: DialRecord = { kind: 'dial', thingId: things.potId, at: start + 60 * DAY_MS, dial: 10, temperatureC: 433, how: 'colour' }; // prettier-ignore
+  const colour: DialRecord = {
+    kind: 'dial',
+    thingId: things.potId,
+    at: start + 60 * DAY_MS,
+    dial: 10,
+    temperatureC: 433,
+    how: 'colour',
+  };
   await addRecord(store, colour);
 }
 
@@ -114,9 +209,17 @@ async function careAndTrials(store: Store, things: Things, today: number, days: 
   await care('Fry six', 40, 'hinge waxed');
   const trial = (name: string, position: number, hookId: string, more: Partial<TrialRecord>) =>
     addRecord(store, {
-      kind: 'trial', thingId: mold(name).id, at: today - 55 * DAY_MS, cavityId: mold(name).cavities[position - 1]!.id, hookId,
-      prepared: 'as it is', sound: 'click', seamFlush: true, note: '', ...more,
-    }); // prettier-ignore
+      kind: 'trial',
+      thingId: mold(name).id,
+      at: today - 55 * DAY_MS,
+      cavityId: mold(name).cavities[position - 1]!.id,
+      hookId,
+      prepared: 'as it is',
+      sound: 'click',
+      seamFlush: true,
+      note: '',
+      ...more,
+    });
   const hook = (size: string) => things.hookIds.get(size)!;
   await trial('Pebble five', 4, things.wrongHookId, {
     prepared: 'eye bent',
@@ -130,7 +233,11 @@ async function careAndTrials(store: Store, things: Things, today: number, days: 
 const EVERY_S = 5;
 
 const fullShotKg = ({ cavities }: Mold) =>
-  cavities.reduce((sum, { style, nominalMassKg }) => sum + castMassKg({ nominalMassKg }) + sprueOf(cavitySolid(style, nominalMassKg)).massKg, 0); // prettier-ignore
+  cavities.reduce(
+    (sum, { style, nominalMassKg }) =>
+      sum + castMassKg({ nominalMassKg }) + sprueOf(cavitySolid(style, nominalMassKg)).massKg,
+    0,
+  );
 
 /** What probes would have said in the last pours, from how pot and mold really are. */
 export async function recordProbes(store: Store, things: Things, howMany = 2): Promise<void> {
@@ -144,7 +251,10 @@ export async function recordProbes(store: Store, things: Things, howMany = 2): P
     if (charge?.kind !== 'charge') continue;
     const from = charge.at;
     const seconds = Math.round((log.at(-1)!.at - from) / 1000);
-    const times = Array.from({ length: Math.floor(seconds / EVERY_S) }, (_, i) => ({ atS: i * EVERY_S, temperatureC: 20 })); // prettier-ignore
+    const times = Array.from({ length: Math.floor(seconds / EVERY_S) }, (_, i) => ({
+      atS: i * EVERY_S,
+      temperatureC: 20,
+    }));
     const own = pour.setup.molds.map(({ moldId }) => molds.find((each) => each.id === moldId)!);
     const shotKg = Math.max(...own.map(fullShotKg));
     const backs = own.map((mold) => {
@@ -152,14 +262,26 @@ export async function recordProbes(store: Store, things: Things, howMany = 2): P
       const shots = log
         .filter((entry) => (entry.kind === 'shot' || entry.kind === 'blank') && entry.moldId === mold.id)
         .map((entry) => ({ atS: (entry.at - from) / 1000, kg: fullShotKg(mold), metalC: 371 }));
-      return backAtReadings({ block: { bodyKg: mold.bodyKg }, shots, readings: times, roomC: 20 }, { bodyKg: mold.bodyKg, ...TRUE_MOLD }); // prettier-ignore
+      return backAtReadings(
+        { block: { bodyKg: mold.bodyKg }, shots, readings: times, roomC: 20 },
+        { bodyKg: mold.bodyKg, ...TRUE_MOLD },
+      );
     });
     const events = log.flatMap((entry): PotEvent[] => {
       const atS = (entry.at - from) / 1000;
       if (entry.kind === 'feed') return [{ atS, kind: 'add', kg: entry.massKg, fromC: 60 }];
       return entry.kind === 'shot' ? [{ atS, kind: 'take', kg: Math.min(shotKg, 0.04) }] : [];
     });
-    const pot = simulatePot({ pot: TRUE_POT, leadKg: charge.massKg, fromC: charge.potC, roomC: 20, setC: 374, seconds, events, everyS: EVERY_S }); // prettier-ignore
+    const pot = simulatePot({
+      pot: TRUE_POT,
+      leadKg: charge.massKg,
+      fromC: charge.potC,
+      roomC: 20,
+      setC: 374,
+      seconds,
+      events,
+      everyS: EVERY_S,
+    });
     const readings = (value: (i: number) => number): Reading[] =>
       times.flatMap(({ atS }, i) => (random() < 0.01 ? [] : [{ at: from + atS * 1000, celsius: value(i) + noise() }]));
     await addLog(store, `pour ${pour.number}`, [

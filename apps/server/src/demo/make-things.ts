@@ -23,8 +23,22 @@ export async function makeThings(store: Store): Promise<Things> {
   await store.write(async (transaction) => {
     const { pots, ovens, bakePrograms } = store.models;
     const make = { transaction };
-    await pots.create({ id: potId, name: 'Bottom-pour pot, 20 lb', capacityKg: 9, powerW: 700, lossWPerK: 0.55, version: 1 }, make); // prettier-ignore
-    await ovens.create({ id: randomUUID(), name: 'Large toaster oven', places: 88, powerW: 1500, lagS: 200, racks: catalogue.RACKS.map((rack) => ({ ...rack })), version: 1 }, make); // prettier-ignore
+    await pots.create(
+      { id: potId, name: 'Bottom-pour pot, 20 lb', capacityKg: 9, powerW: 700, lossWPerK: 0.55, version: 1 },
+      make,
+    );
+    await ovens.create(
+      {
+        id: randomUUID(),
+        name: 'Large toaster oven',
+        places: 88,
+        powerW: 1500,
+        lagS: 200,
+        racks: catalogue.RACKS.map((rack) => ({ ...rack })),
+        version: 1,
+      },
+      make,
+    );
     for (const program of catalogue.PROGRAMS) {
       await bakePrograms.create({ ...program, id: randomUUID(), version: 1 }, make);
     }
@@ -38,7 +52,12 @@ export async function makeThings(store: Store): Promise<Things> {
   for (const powder of catalogue.POWDERS) powderIds.set(powder.name, await material(powder));
   const recipeIds = new Map<string, string>();
   for (const { name, eyeColour, layers } of catalogue.RECIPES) {
-    const rows = layers.map(({ powder, zone, coats, mix }) => ({ powderId: powderIds.get(powder)!, zone, coats, mix: mix ? { powderId: powderIds.get(mix.powder)!, share: mix.share } : null })); // prettier-ignore
+    const rows = layers.map(({ powder, zone, coats, mix }) => ({
+      powderId: powderIds.get(powder)!,
+      zone,
+      coats,
+      mix: mix ? { powderId: powderIds.get(mix.powder)!, share: mix.share } : null,
+    }));
     recipeIds.set(name, idOf(await createResource(store, 'recipes', { name, eyeColour, layers: rows })));
   }
   const molds: Things['molds'] = [];

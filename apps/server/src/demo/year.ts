@@ -64,9 +64,23 @@ async function tonight(store: Store, things: Things, today: number, random: () =
     const at = today - (4 - index) * DAY_MS;
     await orderOf(store, things, at, day, { lines: [[productAt, 36 + 12 * index]], until, customer: index % 3 });
   }
-  await orderOf(store, things, today - DAY_MS, day, { lines: [[0, 60], [1, 24]], customer: 0, stopAt: 'released' }); // prettier-ignore
+  await orderOf(store, things, today - DAY_MS, day, {
+    lines: [
+      [0, 60],
+      [1, 24],
+    ],
+    customer: 0,
+    stopAt: 'released',
+  });
   await orderOf(store, things, today - DAY_MS / 2, day, { lines: [[8, 18]], customer: 2, stopAt: 'released' });
-  await orderOf(store, things, today - 3600_000, day, { lines: [[2, 48], [9, 30]], customer: 2, stopAt: 'open' }); // prettier-ignore
+  await orderOf(store, things, today - 3600_000, day, {
+    lines: [
+      [2, 48],
+      [9, 30],
+    ],
+    customer: 2,
+    stopAt: 'open',
+  });
 }
 
 interface OrderShape {
@@ -99,7 +113,14 @@ async function orderOf(store: Store, things: Things, at: number, day: Day, shape
   // Two molds are poured in turn, as far as they go round.
   for (let first = 0; first < groups.length; first += 2) {
     const pair = groups.slice(first, first + 2);
-    await pourTickets(store, things, pair.map(([moldId]) => moldId), pair.flatMap(([, group]) => group), Math.min(evening, day.notAfter - 4 * HOUR_MS), day); // prettier-ignore
+    await pourTickets(
+      store,
+      things,
+      pair.map(([moldId]) => moldId),
+      pair.flatMap(([, group]) => group),
+      Math.min(evening, day.notAfter - 4 * HOUR_MS),
+      day,
+    );
     evening += 5400_000;
   }
   for (const { id } of tickets) {
@@ -127,7 +148,10 @@ function randomLines(things: Things, random: () => number): [number, number][] {
   const first = Math.floor(random() * things.productIds.length);
   const quantity = () => 12 * (2 + Math.floor(random() * 6));
   if (random() < 0.45) return [[first, quantity()]];
-  return [[first, quantity()], [(first + 1) % things.productIds.length, quantity()]]; // prettier-ignore
+  return [
+    [first, quantity()],
+    [(first + 1) % things.productIds.length, quantity()],
+  ];
 }
 
 function byMold(tickets: TicketRow[], workshop: Workshop): Map<string, TicketRow[]> {
@@ -185,7 +209,9 @@ async function restock(store: Store, things: Things, at: number, random: () => n
   }
 }
 
-/** Once a month everything soft is weighed, when the bench is quiet: lead to 10 g, jars to the gram. Says when it was. */
+/**
+ * Once a month everything soft is weighed, when the bench is quiet: lead to 10 g, jars to the gram. Says when it was.
+ */
 async function weigh(store: Store, things: Things, from: number, since: number, random: () => number): Promise<number> {
   const [latest] = await store.select<{ at: number }>('SELECT MAX(at) AS at FROM stockMoves');
   const at = Math.max(from, (latest?.at ?? 0) + 60_000);
@@ -193,7 +219,10 @@ async function weigh(store: Store, things: Things, from: number, since: number, 
   const lead = shelf.get(things.leadId)!.quantity;
   const note = 'monthly weighing';
   await count(store, things.leadId, { quantity: Math.round((lead - 0.03 * random()) * 100) / 100, note }, at);
-  const reckoned = await store.select<{ materialId: string; kg: number }>(`SELECT materialId, -SUM(quantity) AS kg FROM stockMoves WHERE reason = 'powder' AND at > :since GROUP BY materialId`, { since }); // prettier-ignore
+  const reckoned = await store.select<{ materialId: string; kg: number }>(
+    `SELECT materialId, -SUM(quantity) AS kg FROM stockMoves WHERE reason = 'powder' AND at > :since GROUP BY materialId`,
+    { since },
+  );
   const { transferEfficiency } = DEFAULT_WAYS;
   for (const id of things.powderIds.values()) {
     const kg = shelf.get(id)?.quantity ?? 0;

@@ -89,7 +89,9 @@ describe('reading a logger', () => {
     expect(seen).toHaveLength(1);
     expect(seen[0]!.celsius).toBeCloseTo(176.67, 2);
     expect(weighed).toMatchObject([{ name: 'scale', kg: 1.2 }]);
-    expect((await listChannels(store)).filter((each) => each.source === source).map((each) => each.name)).toEqual(['oven']); // prettier-ignore
+    expect((await listChannels(store)).filter((each) => each.source === source).map((each) => each.name)).toEqual([
+      'oven',
+    ]);
   });
 
   test('a device whose clock is years off gets the time of the server', async () => {

@@ -39,10 +39,23 @@ function along(points: readonly { atS: number; c: number }[]): (second: number) 
 
 function evening(): Evening {
   const seconds = MELTED_S + SHOTS * CYCLE_S + 900;
-  const events: PotEvent[] = Array.from({ length: SHOTS }, (_, i) => ({ atS: MELTED_S + i * CYCLE_S, kind: 'take', kg: SHOT_KG * 0.9 })); // prettier-ignore
+  const events: PotEvent[] = Array.from({ length: SHOTS }, (_, i) => ({
+    atS: MELTED_S + i * CYCLE_S,
+    kind: 'take',
+    kg: SHOT_KG * 0.9,
+  }));
   for (let i = 20; i < SHOTS; i += 20)
     events.push({ atS: MELTED_S + i * CYCLE_S + 20, kind: 'add', kg: 0.4, fromC: 60 });
-  const pot = simulatePot({ pot: { powerW: 660, lossWPerK: 0.6 }, leadKg: 8.5, fromC: 22, roomC: 20, setC: 374, seconds, events, everyS: 5 }); // prettier-ignore
+  const pot = simulatePot({
+    pot: { powerW: 660, lossWPerK: 0.6 },
+    leadKg: 8.5,
+    fromC: 22,
+    roomC: 20,
+    setC: 374,
+    seconds,
+    events,
+    everyS: 5,
+  });
   const steps: MoldStep[] = [
     { kind: 'pot top', seconds: MELTED_S, potC: 220 },
     ...Array.from({ length: SHOTS }, () => shotStep(SHOT_KG, 371, CYCLE_S)),
@@ -56,7 +69,11 @@ function evening(): Evening {
       { name: 'pot', at: along(pot.points.map(({ atS, temperatureC }) => ({ atS, c: temperatureC }))) },
       { name: 'mold', at: along(mold.points.map(({ atS, backC }) => ({ atS, c: backC }))) },
       // The oven is lit when half the heads are cast.
-      { name: 'oven', at: (second) => (second < seconds / 2 ? 20 : bakeTemperaturesC(bake, second - seconds / 2).ovenC + 3 * Math.sin(second / 45)) }, // prettier-ignore
+      {
+        name: 'oven',
+        at: (second) =>
+          second < seconds / 2 ? 20 : bakeTemperaturesC(bake, second - seconds / 2).ovenC + 3 * Math.sin(second / 45),
+      },
     ],
   };
 }
@@ -66,13 +83,18 @@ const PAN_EMPTY_S = 4;
 const ON_PAN_S = 7;
 const HEAD_SPREAD = 0.004;
 
-/** What the scale shows: 10 g heads on a 2/0 hook as the model casts them, each a little different, settling in a second. */
+/**
+ * What the scale shows: 10 g heads on a 2/0 hook as the model casts them, each a little different, settling in a
+ * second.
+ */
 function scaleKg(second: number, random: () => number): number {
   const round = second % (PAN_EMPTY_S + ON_PAN_S);
   if (round < PAN_EMPTY_S) return 0;
   const nth = Math.floor(second / (PAN_EMPTY_S + ON_PAN_S));
   const own = seeded(nth + 1);
-  const head = (castMassKg({ nominalMassKg: 0.01 }) + typicalHook('2/0').massKg) * (1 + HEAD_SPREAD * (own() + own() + own() - 1.5)); // prettier-ignore
+  const head =
+    (castMassKg({ nominalMassKg: 0.01 }) + typicalHook('2/0').massKg) *
+    (1 + HEAD_SPREAD * (own() + own() + own() - 1.5));
   return round === PAN_EMPTY_S ? head * (0.7 + 0.2 * random()) : head + 0.4e-5 * (random() - 0.5);
 }
 
@@ -86,7 +108,8 @@ export interface SimulatedLogger {
 }
 
 /**
- * A logger with three thermocouples and a scale that are not there: it serves the line protocol on loopback, one reading a
+ * A logger with three thermocouples and a scale that are not there: it serves the line protocol on loopback, one
+ * reading a
  * second of each channel from the models, with noise, a slow drift and drop-outs; the scale settles in a second or two.
  * @param startS where in its evening it begins; @param everyMs pace, shorter in tests
  */
@@ -96,7 +119,6 @@ export async function startSimulatedLogger({
   everyMs = 1000,
   seed = 7,
 } = {}): Promise<SimulatedLogger> {
-  // prettier-ignore
   const { seconds, channels } = evening();
   const random = seeded(seed);
   const sockets = new Set<Socket>();
@@ -105,7 +127,11 @@ export async function startSimulatedLogger({
     sockets.add(socket);
     socket.on('close', () => sockets.delete(socket));
     socket.on('error', () => socket.destroy()); // the other end went away
-    socket.write(greetingLine() + channels.map(({ name }, i) => channelLine(i + 1, name, 'C')).join('') + channelLine(channels.length + 1, 'scale', 'kg')); // prettier-ignore
+    socket.write(
+      greetingLine() +
+        channels.map(({ name }, i) => channelLine(i + 1, name, 'C')).join('') +
+        channelLine(channels.length + 1, 'scale', 'kg'),
+    );
   });
   const timer = setInterval(() => {
     tick += 1;

@@ -39,7 +39,8 @@ export function problemOf(error: unknown): Problem {
     return { type: 'about:blank', title: TITLES[413]!, status: 413, detail: 'The request is larger than 256 kB.' };
   }
   if (status && status >= 400 && status < 500) {
-    const detail = error instanceof SyntaxError || type === 'entity.parse.failed' ? `The request is no JSON: ${message}` : message; // prettier-ignore
+    const detail =
+      error instanceof SyntaxError || type === 'entity.parse.failed' ? `The request is no JSON: ${message}` : message;
     return { type: 'about:blank', title: TITLES[status] ?? 'Refused', status, detail };
   }
   const detail = 'Something went wrong inside Schmelz; nothing was changed. The log of the server says more.';

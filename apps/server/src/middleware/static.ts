@@ -12,6 +12,10 @@ export const webApp =
     const isFile = file !== '' && existsSync(file) && statSync(file).isFile();
     if (!isFile && /\.[a-z0-9]+$/i.test(ctx.path)) return next();
     const path = isFile ? ctx.path : '/index.html';
-    await send(ctx, path, { root: folder, maxAge: path.startsWith('/assets/') ? 31_536_000_000 : 0, immutable: path.startsWith('/assets/') }); // prettier-ignore
+    await send(ctx, path, {
+      root: folder,
+      maxAge: path.startsWith('/assets/') ? 31_536_000_000 : 0,
+      immutable: path.startsWith('/assets/'),
+    });
     if (path === '/index.html') ctx.set('cache-control', 'no-cache');
   };

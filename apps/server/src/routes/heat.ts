@@ -26,7 +26,8 @@ const HEARTBEAT_MS = 15_000;
 
 /** A stretch of readings from the query string. */
 const stretch = (ctx: Context, points?: number) => {
-  const number = (name: string, otherwise?: number) => (ctx.query[name] === undefined ? otherwise : Number(ctx.query[name])); // prettier-ignore
+  const number = (name: string, otherwise?: number) =>
+    ctx.query[name] === undefined ? otherwise : Number(ctx.query[name]);
   return parseWith(readingsQuerySchema, {
     channel: number('channel'),
     from: number('from', 0),
@@ -86,7 +87,9 @@ export function heatRoutes(router: Router, store: Store, feed: Feed): void {
   router.get('/api/readings/stream', (ctx) => {
     const stream = new PassThrough();
     const stopReadings = feed.subscribe((readings) => stream.write(`data: ${JSON.stringify(readings)}\n\n`));
-    const stopWeights = feed.subscribeWeights((weights) => stream.write(`event: weight\ndata: ${JSON.stringify(weights)}\n\n`)); // prettier-ignore
+    const stopWeights = feed.subscribeWeights((weights) =>
+      stream.write(`event: weight\ndata: ${JSON.stringify(weights)}\n\n`),
+    );
     const heartbeat = setInterval(() => stream.write(': still here\n\n'), HEARTBEAT_MS);
     stream.on('close', () => {
       clearInterval(heartbeat);

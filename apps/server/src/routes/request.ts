@@ -12,7 +12,9 @@ export function versioned(body: unknown): { version: number; rest: Record<string
   if (!Number.isInteger(version) || (version as number) < 0) {
     const allowed = 'the version number that the record had when you read it';
     const message = `version is ${JSON.stringify(version) ?? 'missing'}; allowed: ${allowed}`;
-    throw new Refused(422, 'Not allowed', message, { fields: [{ field: 'version', value: version, unit: '', allowed, message }] }); // prettier-ignore
+    throw new Refused(422, 'Not allowed', message, {
+      fields: [{ field: 'version', value: version, unit: '', allowed, message }],
+    });
   }
   return { version: version as number, rest };
 }

@@ -11,8 +11,24 @@ export async function makeBasics(store: Store): Promise<void> {
   if (pot && oven && program) return;
   await store.write(async (transaction) => {
     const make = { transaction };
-    if (!pot) await pots.create({ id: randomUUID(), name: 'Pot', capacityKg: 9, powerW: 700, lossWPerK: 0.55, version: 1 }, make); // prettier-ignore
-    if (!oven) await ovens.create({ id: randomUUID(), name: 'Oven', places: 60, powerW: 1400, lagS: 180, version: 1 }, make); // prettier-ignore
-    if (!program) await bakePrograms.create({ id: randomUUID(), name: '177 °C for 28 min, preheated', setC: 177, seconds: 1680, preheated: true, version: 1 }, make); // prettier-ignore
+    if (!pot)
+      await pots.create(
+        { id: randomUUID(), name: 'Pot', capacityKg: 9, powerW: 700, lossWPerK: 0.55, version: 1 },
+        make,
+      );
+    if (!oven)
+      await ovens.create({ id: randomUUID(), name: 'Oven', places: 60, powerW: 1400, lagS: 180, version: 1 }, make);
+    if (!program)
+      await bakePrograms.create(
+        {
+          id: randomUUID(),
+          name: '177 °C for 28 min, preheated',
+          setC: 177,
+          seconds: 1680,
+          preheated: true,
+          version: 1,
+        },
+        make,
+      );
   });
 }

@@ -85,7 +85,14 @@ export async function listMolds(store: Store): Promise<Mold[]> {
         }
       }
       const total = (of: (pour: CavityShots) => number) => pours.reduce((sum, pour) => sum + of(pour), 0);
-      return { ...cavity, good: total((p) => p.good), casts: total((p) => p.casts), rejects, shotsSinceSmoked: since, everSmoked: ever }; // prettier-ignore
+      return {
+        ...cavity,
+        good: total((p) => p.good),
+        casts: total((p) => p.casts),
+        rejects,
+        shotsSinceSmoked: since,
+        everSmoked: ever,
+      };
     });
     const open = cavities.filter((cavity) => cavity.condition === 'good');
     return { ...mold, cavities, shotsSinceSmoked: Math.max(0, ...open.map((cavity) => cavity.shotsSinceSmoked)) };

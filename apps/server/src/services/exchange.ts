@@ -18,8 +18,13 @@ export async function importReceipts(store: Store, csv: string): Promise<ImportR
   const parsed = Papa.parse<Record<string, string>>(csv.trim(), { header: true, skipEmptyLines: true });
   const missing = COLUMNS.filter((column) => column !== 'lot' && !parsed.meta.fields?.includes(column));
   if (missing.length) {
-    const found = parsed.meta.fields?.slice(0, 8).map((field) => field.slice(0, 40)).join(', '); // prettier-ignore
-    throw notCsv(`The first line must name the columns ${COLUMNS.join(', ')}; missing: ${missing.join(', ')}; found: ${found || 'nothing'}.`); // prettier-ignore
+    const found = parsed.meta.fields
+      ?.slice(0, 8)
+      .map((field) => field.slice(0, 40))
+      .join(', ');
+    throw notCsv(
+      `The first line must name the columns ${COLUMNS.join(', ')}; missing: ${missing.join(', ')}; found: ${found || 'nothing'}.`,
+    );
   }
   const [broken] = parsed.errors;
   if (broken) throw notCsv(`Line ${(broken.row ?? 0) + 2}: ${broken.message}.`);
@@ -59,7 +64,9 @@ export async function movesCsv(store: Store): Promise<string> {
             m.quantity, m.valueMinor, t.number AS ticket, m.lot
      FROM stockMoves m JOIN materials a ON a.id = m.materialId LEFT JOIN tickets t ON t.id = m.ticketId ORDER BY m.id`,
   );
-  return Papa.unparse(rows as object[], { columns: ['at', 'material', 'kind', 'reason', 'quantity', 'valueMinor', 'ticket', 'lot'] }); // prettier-ignore
+  return Papa.unparse(rows as object[], {
+    columns: ['at', 'material', 'kind', 'reason', 'quantity', 'valueMinor', 'ticket', 'lot'],
+  });
 }
 
 /** Everything in the data folder as one JSON document, tables by name; its form is described in docs/data-format.md. */

@@ -6,7 +6,10 @@ import { readSettings } from './settings.ts';
 
 /** Keeps a weighing of a jar: its powder, kg. */
 export async function noteJar(store: Store, materialId: string, massKg: number, at: number, transaction: Transaction) {
-  await store.models.records.create({ id: randomUUID(), kind: 'jar', thingId: materialId, at, body: { massKg }, struck: false }, { transaction }); // prettier-ignore
+  await store.models.records.create(
+    { id: randomUUID(), kind: 'jar', thingId: materialId, at, body: { massKg }, struck: false },
+    { transaction },
+  );
 }
 
 interface Move {
@@ -18,7 +21,8 @@ interface Move {
 }
 
 /**
- * Every powder with its weighings: what went between two of them by the scale, and what of it lies on heads by the coverage
+ * Every powder with its weighings: what went between two of them by the scale, and what of it lies on heads by the
+ * coverage
  * formula (what tickets were charged, times the efficiency that they were planned with).
  */
 export async function listJars(store: Store): Promise<JarView[]> {
@@ -42,12 +46,23 @@ export async function listJars(store: Store): Promise<JarView[]> {
         of.filter((move) => move.reason === 'received'),
         (move) => move.quantity,
       );
-    const onHeads = (of: Move[]) => sum(of.filter((move) => move.reason === 'powder'), (move) => -move.quantity * (move.efficiency ?? usual)); // prettier-ignore
-    const weighed = weighings.filter((record) => record.thingId === id).map((record) => ({ at: record.at, massKg: Number(record.body['massKg']) })); // prettier-ignore
+    const onHeads = (of: Move[]) =>
+      sum(
+        of.filter((move) => move.reason === 'powder'),
+        (move) => -move.quantity * (move.efficiency ?? usual),
+      );
+    const weighed = weighings
+      .filter((record) => record.thingId === id)
+      .map((record) => ({ at: record.at, massKg: Number(record.body['massKg']) }));
     const intervals = weighed.slice(1).map((after, i) => {
       const before = weighed[i]!;
       const of = between(before.at, after.at);
-      return { fromAt: before.at, toAt: after.at, usedKg: before.massKg + received(of) - after.massKg, onHeadsKg: onHeads(of) }; // prettier-ignore
+      return {
+        fromAt: before.at,
+        toAt: after.at,
+        usedKg: before.massKg + received(of) - after.massKg,
+        onHeadsKg: onHeads(of),
+      };
     });
     const last = weighed.at(-1) ?? null;
     const since = between(last?.at ?? 0, Infinity);

@@ -20,11 +20,18 @@ export async function importLogCsv(store: Store, csv: string, mappingJson: strin
   const headings = parsed.meta.fields ?? [];
   const wanted = [mapping.timeColumn, ...mapping.columns.map((each) => each.column)];
   const missing = wanted.filter((column) => !headings.includes(column));
-  if (missing.length) throw noLog(`There is no column ${missing.map((each) => JSON.stringify(each)).join(', ')}; found: ${headings.slice(0, 10).join(', ') || 'nothing'}.`); // prettier-ignore
+  if (missing.length)
+    throw noLog(
+      `There is no column ${missing.map((each) => JSON.stringify(each)).join(', ')}; found: ${headings.slice(0, 10).join(', ') || 'nothing'}.`,
+    );
   if (parsed.data.length === 0) throw noLog('There is no row below the headings.');
   try {
     const log = importLog(parsed.data, mapping);
-    const series = log.series.map(({ place, readings }, i) => ({ place: place as ProbePlace, name: mapping.columns[i]!.column, readings })); // prettier-ignore
+    const series = log.series.map(({ place, readings }, i) => ({
+      place: place as ProbePlace,
+      name: mapping.columns[i]!.column,
+      readings,
+    }));
     const channels = await addLog(store, name, series);
     return { rows: log.rows, empty: log.empty, gaps: log.gaps, channels };
   } catch (error) {

@@ -67,7 +67,15 @@ export async function listLots(store: Store): Promise<LeadLot[]> {
 
 const postClean = (store: Store, lot: LotRow, kg: number, on: string, transaction: Transaction) =>
   store.models.stockMoves.create(
-    { at: noon(on), materialId: lot.materialId, reason: 'received', quantity: kg, valueMinor: lot.priceMinor, ticketId: null, lot: lot.label }, // prettier-ignore
+    {
+      at: noon(on),
+      materialId: lot.materialId,
+      reason: 'received',
+      quantity: kg,
+      valueMinor: lot.priceMinor,
+      ticketId: null,
+      lot: lot.label,
+    },
     { transaction },
   );
 
@@ -87,7 +95,9 @@ export async function addLot(store: Store, input: LotInput): Promise<LotRow> {
     if (!(error instanceof UniqueConstraintError)) throw error;
     const allowed = 'one that no other lot has';
     const message = `label is ${JSON.stringify(input.label)}; allowed: ${allowed}`;
-    throw new Refused(409, 'Already there', message, { fields: [{ field: 'label', value: input.label, unit: '', allowed, message }] }); // prettier-ignore
+    throw new Refused(409, 'Already there', message, {
+      fields: [{ field: 'label', value: input.label, unit: '', allowed, message }],
+    });
   }
   return row;
 }
@@ -99,7 +109,8 @@ export function cleanLot(store: Store, id: string, version: number, input: Clean
     if (!lot) throw notFound('lot', id);
     if (lot.version !== version) throw stale('lot', { ...input }, { ...lot });
     if (lot.cleanKg !== null) throw notAllowed(`${lot.label} is clean already.`);
-    if (input.cleanKg > lot.grossKg) throw new QuantityError('cleanKg', input.cleanKg, 'kg', `0.01 to ${lot.grossKg}, what the lot weighed dirty`); // prettier-ignore
+    if (input.cleanKg > lot.grossKg)
+      throw new QuantityError('cleanKg', input.cleanKg, 'kg', `0.01 to ${lot.grossKg}, what the lot weighed dirty`);
     const changed = { cleanKg: input.cleanKg, cleanedOn: input.on, ingots: input.ingots, version: version + 1 };
     await store.models.leadLots.update(changed, { where: { id }, transaction });
     await postClean(store, lot, input.cleanKg, input.on, transaction);

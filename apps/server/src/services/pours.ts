@@ -82,7 +82,10 @@ export async function listPours(
     ...(at ? { startedAt: { [Op.lte]: at }, [Op.or]: [{ closedAt: null }, { closedAt: { [Op.gte]: at } }] } : {}),
   };
   const rows = await rowsOf(store.models.pours, { where, order: [['number', 'DESC']] });
-  const logs = await readLog(store, rows.map((row) => row.id)); // prettier-ignore
+  const logs = await readLog(
+    store,
+    rows.map((row) => row.id),
+  );
   return rows.map((row) => pourView(row, logs.get(row.id) ?? []));
 }
 
@@ -139,16 +142,37 @@ export async function startPour(store: Store, input: StartPourInput, at = Date.n
   const taken = allocations.flatMap(({ kinds }) => kinds.flatMap((each) => each.kind.lines));
   const { ways } = workshop;
   const plans = allocations.map((allocation) => moldPlan(allocation, ways));
-  const metalKg = plans.reduce((sum, plan) => sum + plan.shots.value * plan.uses.reduce((shot, use) => shot + use.leadKg + use.sprueKg, 0), 0); // prettier-ignore
+  const metalKg = plans.reduce(
+    (sum, plan) => sum + plan.shots.value * plan.uses.reduce((shot, use) => shot + use.leadKg + use.sprueKg, 0),
+    0,
+  );
   const chargeKg = Math.min(pot.capacityKg, metalKg * (1 + ways.drossShare) + ways.heelKg);
-  const { seconds } = meltTime({ leadKg: Math.max(0.05, chargeKg), powerW: pot.powerW, lossWPerK: pot.lossWPerK, toC: ways.pourC, roomC: ways.roomC, fromC: ways.roomC }); // prettier-ignore
+  const { seconds } = meltTime({
+    leadKg: Math.max(0.05, chargeKg),
+    powerW: pot.powerW,
+    lossWPerK: pot.lossWPerK,
+    toC: ways.pourC,
+    roomC: ways.roomC,
+    fromC: ways.roomC,
+  });
   const productOf = new Map(lines.map(({ product }) => [product.id, product]));
   const loads = plans.flatMap(({ moldId, uses }) => {
     const { cavities } = molds.find((mold) => mold.id === moldId)!;
     return uses.map(({ position, cavityId, productIds, leadKg, sprueKg, yieldShare }) => {
       const hook = productOf.get(productIds[0]!)!.hook;
       const inserts = insertsOf(cavities.find((cavity) => cavity.id === cavityId)!);
-      return { moldId, position, cavityId, batchIds: productIds, hookMaterialId: hook.materialId, inserts, leadKg, hookKg: hook.massKg, sprueKg, yieldShare }; // prettier-ignore
+      return {
+        moldId,
+        position,
+        cavityId,
+        batchIds: productIds,
+        hookMaterialId: hook.materialId,
+        inserts,
+        leadKg,
+        hookKg: hook.massKg,
+        sprueKg,
+        yieldShare,
+      };
     });
   });
   const hooksOut: Record<string, number> = {};
@@ -160,16 +184,35 @@ export async function startPour(store: Store, input: StartPourInput, at = Date.n
   }
   const setup: PourSetup = {
     molds: plans.map(({ moldId, blanks, shots, openS }) => {
-      return { moldId, plannedBlanks: blanks.value, plannedShots: shots.value, openS: openS.value, inspectS: ways.inspectS, loadS: ways.loadS }; // prettier-ignore
+      return {
+        moldId,
+        plannedBlanks: blanks.value,
+        plannedShots: shots.value,
+        openS: openS.value,
+        inspectS: ways.inspectS,
+        loadS: ways.loadS,
+      };
     }),
     atOnce: input.atOnce,
     loads,
     needs: Object.fromEntries(taken.map(({ product, quantity }) => [product.id, quantity])),
     hooksOut,
   };
-  const shotsS = shotsSeconds(ways, plans.map((plan) => ({ shots: plan.shots.value, cavities: plan.uses.length, openS: plan.openS.value })), input.atOnce); // prettier-ignore
+  const shotsS = shotsSeconds(
+    ways,
+    plans.map((plan) => ({ shots: plan.shots.value, cavities: plan.uses.length, openS: plan.openS.value })),
+    input.atOnce,
+  );
   const blanksS = BLANK_CYCLE_S * plans.reduce((sum, plan) => sum + plan.blanks.value, 0);
-  const planned: PourPlan = { meltS: seconds, chargeKg, plannedS: seconds + blanksS + shotsS, pourC: ways.pourC, roomC: ways.roomC, potPowerW: pot.powerW, potLossWPerK: pot.lossWPerK }; // prettier-ignore
+  const planned: PourPlan = {
+    meltS: seconds,
+    chargeKg,
+    plannedS: seconds + blanksS + shotsS,
+    pourC: ways.pourC,
+    roomC: ways.roomC,
+    potPowerW: pot.powerW,
+    potLossWPerK: pot.lossWPerK,
+  };
   const row: PourRow = {
     id: randomUUID(),
     number: await nextNumber(store, 'pours', 1),
@@ -186,9 +229,24 @@ export async function startPour(store: Store, input: StartPourInput, at = Date.n
   };
   await store.write(async (transaction) => {
     await store.models.pours.create(row, { transaction });
-    const unmolded = setup.molds.map(({ moldId }) => ({ pourId: row.id, moldId, shots: 0, blanks: 0, shotsSinceSmoked: null })); // prettier-ignore
+    const unmolded = setup.molds.map(({ moldId }) => ({
+      pourId: row.id,
+      moldId,
+      shots: 0,
+      blanks: 0,
+      shotsSinceSmoked: null,
+    }));
     await store.models.pourMolds.bulkCreate(unmolded, { transaction });
-    const none = { good: 0, secondGrade: 0, rejects: 0, hooksLost: 0, workS: 0, energyKWh: 0, drossKg: 0, unexplainedKg: 0 }; // prettier-ignore
+    const none = {
+      good: 0,
+      secondGrade: 0,
+      rejects: 0,
+      hooksLost: 0,
+      workS: 0,
+      energyKWh: 0,
+      drossKg: 0,
+      unexplainedKg: 0,
+    };
     const links = taken.map(({ product }) => ({ pourId: row.id, ticketId: product.id, ...none }));
     await store.models.pourTickets.bulkCreate(links, { transaction });
   });
@@ -261,8 +319,23 @@ function shares(state: PourState, setup: PourSetup, planned: PourPlan) {
   };
   const heads = ids.reduce((sum, id) => sum + (state.goodByBatch[id] ?? 0), 0);
   const mass = ids.reduce((sum, id) => sum + massOf(id), 0);
-  const melt = state.chargedKg >= 0.05 ? meltTime({ leadKg: Math.min(50, state.chargedKg), powerW: planned.potPowerW, lossWPerK: planned.potLossWPerK, toC: planned.pourC, roomC: planned.roomC, fromC: planned.roomC }).energyKWh : 0; // prettier-ignore
-  const hold = holdingEnergyKWh(planned.potLossWPerK, Math.max(LEAD_MELTING_C, planned.pourC), planned.roomC, state.workS); // prettier-ignore
+  const melt =
+    state.chargedKg >= 0.05
+      ? meltTime({
+          leadKg: Math.min(50, state.chargedKg),
+          powerW: planned.potPowerW,
+          lossWPerK: planned.potLossWPerK,
+          toC: planned.pourC,
+          roomC: planned.roomC,
+          fromC: planned.roomC,
+        }).energyKWh
+      : 0;
+  const hold = holdingEnergyKWh(
+    planned.potLossWPerK,
+    Math.max(LEAD_MELTING_C, planned.pourC),
+    planned.roomC,
+    state.workS,
+  );
   return ids.map((ticketId) => {
     const byMass = mass > 0 ? massOf(ticketId) / mass : 1 / ids.length;
     const byHeads = heads > 0 ? (state.goodByBatch[ticketId] ?? 0) / heads : 1 / ids.length;

@@ -60,7 +60,11 @@ export function addReadings(store: Store, channel: number, readings: readonly Re
     if (tail.length < 2 * BLOCK) return;
     const block = blockOf(channel, tail.slice(0, BLOCK));
     await readingBlocks.create(block, { transaction });
-    await store.select('DELETE FROM readingTail WHERE channelId = :channel AND at <= :to', { channel, to: block.toAt }, transaction); // prettier-ignore
+    await store.select(
+      'DELETE FROM readingTail WHERE channelId = :channel AND at <= :to',
+      { channel, to: block.toAt },
+      transaction,
+    );
   });
 }
 
@@ -75,7 +79,9 @@ export function addLog(
     if ((await channels.count({ where: { source }, transaction })) > 0) {
       const allowed = 'a name that no other log has';
       const message = `name is ${JSON.stringify(source)}; allowed: ${allowed}`;
-      throw new Refused(409, 'Already there', message, { fields: [{ field: 'name', value: source, unit: '', allowed, message }] }); // prettier-ignore
+      throw new Refused(409, 'Already there', message, {
+        fields: [{ field: 'name', value: source, unit: '', allowed, message }],
+      });
     }
     const made = [];
     for (const { place, name, readings } of series) {
@@ -101,8 +107,12 @@ interface Extent {
 export async function listChannels(store: Store): Promise<Channel[]> {
   const [channels, packed, tails] = await Promise.all([
     rowsOf(store.models.channels),
-    store.select<Extent & { lastC: number }>('SELECT channelId, SUM(count) AS count, MIN(fromAt) AS firstAt, MAX(toAt) AS lastAt FROM readingBlocks GROUP BY channelId'), // prettier-ignore
-    store.select<Extent & { tenths: number }>('SELECT channelId, COUNT(*) AS count, MIN(at) AS firstAt, MAX(at) AS lastAt, tenths FROM readingTail GROUP BY channelId'), // prettier-ignore
+    store.select<Extent & { lastC: number }>(
+      'SELECT channelId, SUM(count) AS count, MIN(fromAt) AS firstAt, MAX(toAt) AS lastAt FROM readingBlocks GROUP BY channelId',
+    ),
+    store.select<Extent & { tenths: number }>(
+      'SELECT channelId, COUNT(*) AS count, MIN(at) AS firstAt, MAX(at) AS lastAt, tenths FROM readingTail GROUP BY channelId',
+    ),
   ]);
   return Promise.all(
     channels.map(async ({ id, source, name, place }) => {
@@ -124,7 +134,11 @@ export async function listChannels(store: Store): Promise<Channel[]> {
 }
 
 async function lastPacked(store: Store, channel: number): Promise<number | null> {
-  const [block] = await rowsOf(store.models.readingBlocks, { where: { channelId: channel }, order: [['fromAt', 'DESC']], limit: 1 }); // prettier-ignore
+  const [block] = await rowsOf(store.models.readingBlocks, {
+    where: { channelId: channel },
+    order: [['fromAt', 'DESC']],
+    limit: 1,
+  });
   return block ? unpackReadings(block.data).at(-1)!.celsius : null;
 }
 
@@ -135,9 +149,15 @@ const existing = async (store: Store, channel: number) => {
 const overlapping = 'FROM readingBlocks WHERE channelId = :channel AND fromAt <= :to AND toAt >= :from';
 
 async function unpacked(store: Store, channel: number, from: number, to: number): Promise<Reading[]> {
-  const blocks = await store.select<{ data: Buffer }>(`SELECT data ${overlapping} ORDER BY fromAt`, { channel, from, to }); // prettier-ignore
+  const blocks = await store.select<{ data: Buffer }>(`SELECT data ${overlapping} ORDER BY fromAt`, {
+    channel,
+    from,
+    to,
+  });
   const tail = await tailOf(store, channel);
-  return [...blocks.flatMap(({ data }) => unpackReadings(data)), ...tail].filter((each) => each.at >= from && each.at <= to); // prettier-ignore
+  return [...blocks.flatMap(({ data }) => unpackReadings(data)), ...tail].filter(
+    (each) => each.at >= from && each.at <= to,
+  );
 }
 
 /** The readings themselves, at most 20 000 of the stretch's end. */
@@ -153,7 +173,10 @@ export async function readStretch(
 ): Promise<ReadingsView> {
   await existing(store, channel);
   const width = Math.max(1, (to - from) / points);
-  const [{ blocks } = { blocks: 0 }] = await store.select<{ blocks: number }>(`SELECT COUNT(*) AS blocks ${overlapping}`, { channel, from, to }); // prettier-ignore
+  const [{ blocks } = { blocks: 0 }] = await store.select<{ blocks: number }>(
+    `SELECT COUNT(*) AS blocks ${overlapping}`,
+    { channel, from, to },
+  );
   if (blocks <= UNPACK_AT_MOST) {
     const readings = await unpacked(store, channel, from, to);
     return { points: bucketed(readings, from, width), count: readings.length };
@@ -166,7 +189,12 @@ export async function readStretch(
   const tail = (await tailOf(store, channel)).filter((each) => each.at >= from && each.at <= to);
   return {
     points: [
-      ...rows.map(({ at, low, high, mean }) => ({ at, lowC: fromTenths(low), highC: fromTenths(high), meanC: fromTenths(mean) })), // prettier-ignore
+      ...rows.map(({ at, low, high, mean }) => ({
+        at,
+        lowC: fromTenths(low),
+        highC: fromTenths(high),
+        meanC: fromTenths(mean),
+      })),
       ...bucketed(tail, from, width),
     ],
     count: rows.reduce((sum, row) => sum + row.count, tail.length),

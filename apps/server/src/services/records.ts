@@ -19,7 +19,10 @@ export async function listRecords<R extends RecordInput>(
 ): Promise<Noted<R>[]> {
   const where = thingId ? { kind, thingId } : { kind };
   const rows = await rowsOf(store.models.records, { where, order: [['at', 'ASC']] });
-  return rows.map((row) => ({ ...row.body, kind, id: row.id, thingId: row.thingId, at: row.at, struck: row.struck }) as unknown as Noted<R>); // prettier-ignore
+  return rows.map(
+    (row) =>
+      ({ ...row.body, kind, id: row.id, thingId: row.thingId, at: row.at, struck: row.struck }) as unknown as Noted<R>,
+  );
 }
 
 /** Writes a note down; the thing, and for a trial its cavity and hook, must be there. */

@@ -1,6 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { RESOURCES, type ResourcePath } from '@schmelz/contract';
-import { ForeignKeyConstraintError, UniqueConstraintError, type Model, type ModelStatic, type Transaction } from 'sequelize'; // prettier-ignore
+import {
+  ForeignKeyConstraintError,
+  UniqueConstraintError,
+  type Model,
+  type ModelStatic,
+  type Transaction,
+} from 'sequelize';
 import type { Models } from '../store/models.ts';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notAllowed, notFound, Refused } from './errors.ts';

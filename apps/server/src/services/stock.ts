@@ -131,7 +131,8 @@ export async function postDifference(
   const shelf = await balances(store, transaction);
   const keyOf = (posting: { materialId: string; reason: string }) => `${posting.materialId} ${posting.reason}`;
   const targets = new Map<string, { materialId: string; reason: string; quantity: number }>();
-  for (const { materialId, reason } of posted) targets.set(keyOf({ materialId, reason }), { materialId, reason, quantity: 0 }); // prettier-ignore
+  for (const { materialId, reason } of posted)
+    targets.set(keyOf({ materialId, reason }), { materialId, reason, quantity: 0 });
   for (const posting of wanted) {
     const before = targets.get(keyOf(posting))?.quantity ?? 0;
     targets.set(keyOf(posting), { ...posting, quantity: before + posting.quantity });

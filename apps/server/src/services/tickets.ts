@@ -147,7 +147,16 @@ export async function addTicketEntries(store: Store, ticketId: string, entries: 
   });
 }
 
-const PART_OF: Record<string, CostPart> = { heads: 'lead', 'second grade': 'lead', dross: 'dross', unexplained: 'dross', 'sprue back': 'dross', hooks: 'hook', 'hooks lost': 'hook', powder: 'powder' }; // prettier-ignore
+const PART_OF: Record<string, CostPart> = {
+  heads: 'lead',
+  'second grade': 'lead',
+  dross: 'dross',
+  unexplained: 'dross',
+  'sprue back': 'dross',
+  hooks: 'hook',
+  'hooks lost': 'hook',
+  powder: 'powder',
+};
 
 interface MoveSum {
   ticketId: string;
@@ -169,7 +178,10 @@ function actualOf(loaded: Loaded, moves: readonly MoveSum[], ovenPowerW: number)
     return PART_OF[move.reason] ?? 'lead';
   };
   const parts = Object.fromEntries(
-    COST_PARTS.map((part) => [part, sumMinor(moves.filter((move) => partOf(move) === part).map((move) => -move.valueMinor))]), // prettier-ignore
+    COST_PARTS.map((part) => [
+      part,
+      sumMinor(moves.filter((move) => partOf(move) === part).map((move) => -move.valueMinor)),
+    ]),
   ) as Record<CostPart, number>;
   parts.energy = costOf(planned.energyMinorPerKWh, energyKWh);
   parts.work = costOf(planned.labourMinorPerHour, workS / 3600);
@@ -230,7 +242,11 @@ export async function listTickets(
       createdAt: row.createdAt,
       log,
       planned: row.planned as unknown as TicketPlan,
-      actual: actualOf(loaded, moves.filter((move) => move.ticketId === row.id), Number(oven?.['powerW'] ?? 0)), // prettier-ignore
+      actual: actualOf(
+        loaded,
+        moves.filter((move) => move.ticketId === row.id),
+        Number(oven?.['powerW'] ?? 0),
+      ),
     };
   });
 }

@@ -48,8 +48,14 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
     products: new Map(products.map((each) => [each.id, planProduct(each, byId, recipes, programs)])),
     molds: molds.map((mold) => ({ ...mold, cavities: mold.cavities as PlanCavity[] })),
     // What was learned from a pot's own readings outranks its plate.
-    pots: (pots as unknown as (Pot & Workshop['pots'][number])[]).map((pot) => ({ ...pot, ...(pot.learned ? { powerW: pot.learned.powerW, lossWPerK: pot.learned.lossWPerK } : {}) })), // prettier-ignore
-    ovens: (ovens as unknown as (Oven & Workshop['ovens'][number])[]).map((oven) => ({ ...oven, ...(oven.learned ? { lagS: oven.learned.lagS } : {}) })), // prettier-ignore
+    pots: (pots as unknown as (Pot & Workshop['pots'][number])[]).map((pot) => ({
+      ...pot,
+      ...(pot.learned ? { powerW: pot.learned.powerW, lossWPerK: pot.learned.lossWPerK } : {}),
+    })),
+    ovens: (ovens as unknown as (Oven & Workshop['ovens'][number])[]).map((oven) => ({
+      ...oven,
+      ...(oven.learned ? { lagS: oven.learned.lagS } : {}),
+    })),
     stock: materials.map(({ id, name, kind, quantity, averageMinor }) => {
       return { materialId: id, name, kind: kind as StockOnHand['kind'], quantity, averageMinor };
     }),

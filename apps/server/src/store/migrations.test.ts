@@ -9,25 +9,61 @@ import { readSettings } from '../services/settings.ts';
 import { temporaryFolder } from '../test/server.ts';
 import { migrate, openStore } from './store.ts';
 
-const [mold, cavity, pot, lead, pour] = [1, 2, 3, 4, 5].map((n) => `${n}0000000-0000-4000-8000-000000000000`) as [string, string, string, string, string]; // prettier-ignore
+const [mold, cavity, pot, lead, pour] = [1, 2, 3, 4, 5].map((n) => `${n}0000000-0000-4000-8000-000000000000`) as [
+  string,
+  string,
+  string,
+  string,
+  string,
+];
 const shotId = randomUUID();
 
 /** A file as it was before pours had several molds: one pour with a blank shot, a shot and a short. */
 async function oldFile(folder: string) {
   const sequelize = new Sequelize({ dialect: 'sqlite', storage: join(folder, 'schmelz.sqlite'), logging: false });
   await migrate(sequelize, '002-heat');
-  const load = { position: 1, cavityId: cavity, batchIds: ['t'], hookMaterialId: null, leadKg: 0.01, sprueKg: 0.003, yieldShare: 0.94 }; // prettier-ignore
+  const load = {
+    position: 1,
+    cavityId: cavity,
+    batchIds: ['t'],
+    hookMaterialId: null,
+    leadKg: 0.01,
+    sprueKg: 0.003,
+    yieldShare: 0.94,
+  };
   const setup = JSON.stringify({ loads: [load], needs: { t: 5 }, plannedBlanks: 3 });
-  const planned = JSON.stringify({ meltS: 900, chargeKg: 2, openS: 6.5, pourC: 371, roomC: 20, potPowerW: 700, potLossWPerK: 0.5 }); // prettier-ignore
+  const planned = JSON.stringify({
+    meltS: 900,
+    chargeKg: 2,
+    openS: 6.5,
+    pourC: 371,
+    roomC: 20,
+    potPowerW: 700,
+    potLossWPerK: 0.5,
+  });
   const say = (kind: string, id: string, at: number, body: object) =>
-    sequelize.query('INSERT INTO entries (id, pourId, kind, at, body) VALUES (?, ?, ?, ?, ?)', { replacements: [id, pour, kind, at, JSON.stringify(body)] }); // prettier-ignore
+    sequelize.query('INSERT INTO entries (id, pourId, kind, at, body) VALUES (?, ?, ?, ?, ?)', {
+      replacements: [id, pour, kind, at, JSON.stringify(body)],
+    });
   const run = (sql: string, replacements: unknown[]) => sequelize.query(sql, { replacements });
   await run(`INSERT INTO molds (id, name, bodyKg, version) VALUES (?, 'Three', 0.5, 1)`, [mold]);
-  await run(`INSERT INTO cavities (id, moldId, position, style, nominalMassKg, hookSize, eyeAngleDeg, condition) VALUES (?, ?, 1, 'ball', 0.01, '2/0', 60, 'good')`, [cavity, mold]); // prettier-ignore
-  await run(`INSERT INTO pots (id, name, capacityKg, powerW, lossWPerK, version) VALUES (?, 'Old pot', 4, 700, 0.5, 1)`, [pot]); // prettier-ignore
+  await run(
+    `INSERT INTO cavities (id, moldId, position, style, nominalMassKg, hookSize, eyeAngleDeg, condition) VALUES (?, ?, 1, 'ball', 0.01, '2/0', 60, 'good')`,
+    [cavity, mold],
+  );
+  await run(
+    `INSERT INTO pots (id, name, capacityKg, powerW, lossWPerK, version) VALUES (?, 'Old pot', 4, 700, 0.5, 1)`,
+    [pot],
+  );
   await run(`INSERT INTO materials (id, kind, name, note, version) VALUES (?, 'lead', 'Lead', '', 1)`, [lead]);
-  await run(`INSERT INTO pours (id, number, moldId, potId, leadId, startedAt, setup, planned, chargedKg, shots, version) VALUES (?, 1, ?, ?, ?, 1000, ?, ?, 2, 2, 1)`, [pour, mold, pot, lead, setup, planned]); // prettier-ignore
-  await run(`INSERT INTO pourCavities (pourId, cavityId, good, rejects, casts) VALUES (?, ?, 0, '{"short":1}', 1)`, [pour, cavity]); // prettier-ignore
+  await run(
+    `INSERT INTO pours (id, number, moldId, potId, leadId, startedAt, setup, planned, chargedKg, shots, version) VALUES (?, 1, ?, ?, ?, 1000, ?, ?, 2, 2, 1)`,
+    [pour, mold, pot, lead, setup, planned],
+  );
+  await run(`INSERT INTO pourCavities (pourId, cavityId, good, rejects, casts) VALUES (?, ?, 0, '{"short":1}', 1)`, [
+    pour,
+    cavity,
+  ]);
   await say('charge', randomUUID(), 1000, { massKg: 2, potC: 20 });
   await say('blank', randomUUID(), 2000, {});
   await say('shot', shotId, 3000, { positions: [1] });
@@ -54,7 +90,9 @@ test('seconds that nobody had changed come from the ways now; a maker’s own st
   const sequelize = new Sequelize({ dialect: 'sqlite', storage: join(folder, 'schmelz.sqlite'), logging: false });
   await migrate(sequelize, '003-two-molds');
   const old = { ...DEFAULT_SETTINGS, ways: { ...DEFAULT_SETTINGS.ways, trimS: 12, coatS: 31 } };
-  await sequelize.query('INSERT INTO settings (id, body, version) VALUES (1, ?, 1)', { replacements: [JSON.stringify(old)] }); // prettier-ignore
+  await sequelize.query('INSERT INTO settings (id, body, version) VALUES (1, ?, 1)', {
+    replacements: [JSON.stringify(old)],
+  });
   await sequelize.close();
   const store = await openStore(folder);
   expect((await readSettings(store)).settings.ways).toMatchObject({ trimS: null, coatS: 31 });

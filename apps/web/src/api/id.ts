@@ -1,4 +1,7 @@
-/** A random id (UUID version 4). `crypto.randomUUID` is missing where a workshop is reached over plain http in the house. */
+/**
+ * A random id (UUID version 4). `crypto.randomUUID` is missing where a workshop is reached over plain http in the
+ * house.
+ */
 export function newId(): string {
   const bytes = crypto.getRandomValues(new Uint8Array(16));
   bytes[6] = (bytes[6]! & 0x0f) | 0x40;

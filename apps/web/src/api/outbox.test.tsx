@@ -130,12 +130,13 @@ describe('taps on their way', () => {
   test('keys pressed in one breath each see what all before them have said: none amends what another has amended', async () => {
     fakeApi();
     const { result } = useLog();
-    const amend = () => result.current.next((entries) => {
-      const last = nextUndo<PourEntry>(entries);
-      if (last?.kind !== 'feed') return;
-      result.current.say({ kind: 'undo', target: last.id });
-      result.current.say({ kind: 'feed', massKg: last.massKg + 1 });
-    }); // prettier-ignore
+    const amend = () =>
+      result.current.next((entries) => {
+        const last = nextUndo<PourEntry>(entries);
+        if (last?.kind !== 'feed') return;
+        result.current.say({ kind: 'undo', target: last.id });
+        result.current.say({ kind: 'feed', massKg: last.massKg + 1 });
+      });
     act(() => {
       result.current.say({ kind: 'feed', massKg: 1 });
       amend();
@@ -164,7 +165,13 @@ describe('taps on their way', () => {
     fakeApi();
     const { result } = useLog();
     const thrown: unknown[] = [];
-    const micro = jest.spyOn(globalThis, 'queueMicrotask').mockImplementation((work) => { try { work(); } catch (error) { thrown.push(error); } }); // prettier-ignore
+    const micro = jest.spyOn(globalThis, 'queueMicrotask').mockImplementation((work) => {
+      try {
+        work();
+      } catch (error) {
+        thrown.push(error);
+      }
+    });
     act(() => {
       result.current.next(() => {
         throw new Error('stumbled');

@@ -58,7 +58,8 @@ const taken = () => {
 };
 
 /**
- * One outbox a run, whichever screen shows it: a tap is on this device's disk (IndexedDB) before it shows, and is sent, in
+ * One outbox a run, whichever screen shows it: a tap is on this device's disk (IndexedDB) before it shows, and is
+ * sent, in
  * order, until the server has it. Its id makes a repeated delivery harmless.
  */
 export function makeOutbox(path: string): Outbox {
@@ -137,7 +138,11 @@ export function makeOutbox(path: string): Outbox {
           }
         })
         // The next in line does not care how this one ended; whoever listens for errors does.
-        .catch((error: unknown) => queueMicrotask(() => { throw error; })); // prettier-ignore
+        .catch((error: unknown) =>
+          queueMicrotask(() => {
+            throw error;
+          }),
+        );
     },
     working: () => busy,
     settled: () => turn.then(() => writing),
@@ -146,7 +151,10 @@ export function makeOutbox(path: string): Outbox {
 
 /** A browser that keeps nothing still works, but a reload before the server answers would lose taps: that is said. */
 function notKept(error: unknown): void {
-  toast.error(`This browser does not keep taps (${error instanceof Error ? error.message : String(error)}): do not reload while the server is away.`, { id: 'not-kept' }); // prettier-ignore
+  toast.error(
+    `This browser does not keep taps (${error instanceof Error ? error.message : String(error)}): do not reload while the server is away.`,
+    { id: 'not-kept' },
+  );
 }
 
 const outboxes = new Map<string, Outbox>();
@@ -156,7 +164,9 @@ const outboxOf = (path: string): Outbox => {
   return known;
 };
 
-/** Taps of an earlier page go on their way whichever screen is opened first, not only at the bench they were made at. */
+/**
+ * Taps of an earlier page go on their way whichever screen is opened first, not only at the bench they were made at.
+ */
 export async function resumeOutboxes(): Promise<void> {
   try {
     (await tapStore.paths()).forEach(outboxOf);

@@ -101,7 +101,8 @@ interface RecordTypes {
   sample: Sample;
 }
 /** Dated notes of one kind upon anything, oldest first. */
-export const useAllRecords = <K extends keyof RecordTypes>(kind: K) => useQuery({ queryKey: ['records', kind], queryFn: () => request<RecordTypes[K][]>('GET', `/records/${kind}`) }); // prettier-ignore
+export const useAllRecords = <K extends keyof RecordTypes>(kind: K) =>
+  useQuery({ queryKey: ['records', kind], queryFn: () => request<RecordTypes[K][]>('GET', `/records/${kind}`) });
 /** Dated notes upon a thing, oldest first. */
 export const useRecords = <K extends keyof RecordTypes>(kind: K, thingId: string | undefined) =>
   useQuery({
@@ -125,7 +126,10 @@ export const useReadings = (channel: number | undefined, from: number, to: numbe
   useQuery({
     queryKey: ['readings', channel, from, to, points],
     queryFn: () =>
-      request<ReadingsView>('GET', `/readings?channel=${channel}&from=${Math.round(from)}&to=${Math.round(to)}&points=${points}`), // prettier-ignore
+      request<ReadingsView>(
+        'GET',
+        `/readings?channel=${channel}&from=${Math.round(from)}&to=${Math.round(to)}&points=${points}`,
+      ),
     enabled: channel !== undefined,
     placeholderData: (before) => before,
   });

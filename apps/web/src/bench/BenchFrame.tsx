@@ -113,9 +113,12 @@ export function BenchFrame({
 /** The sentence and the one number of a bench screen; nothing moves when the number changes. */
 export function BenchNumber({ says, value, unit }: { says: string; value: string; unit?: string }) {
   // At a desk's width its digits are 160 px high or more, so that it is read at two metres.
-  const size = value.length <= 3 ? 'text-[min(232px,42vw)]' : value.length <= 5
+  const size =
+    value.length <= 3
+      ? 'text-[min(232px,42vw)]'
+      : value.length <= 5
         ? 'text-[min(160px,32vw)] xl:text-[232px]'
-        : 'text-[min(112px,24vw)]'; // prettier-ignore
+        : 'text-[min(112px,24vw)]';
   return (
     <div>
       <h1 className="voice text-2xl font-normal">{says}</h1>

@@ -34,7 +34,10 @@ const listenFullScreen = (listener: () => void) => {
 
 /** Whether the bench fills the screen, and a way in and out. */
 export function useFullScreen(): { full: boolean; toggle: () => void; possible: boolean } {
-  const full = useSyncExternalStore(listenFullScreen, () => document.fullscreenElement !== null && document.fullscreenElement !== undefined); // prettier-ignore
+  const full = useSyncExternalStore(
+    listenFullScreen,
+    () => document.fullscreenElement !== null && document.fullscreenElement !== undefined,
+  );
   const possible = typeof document.documentElement.requestFullscreen === 'function';
   const toggle = () => void (full ? document.exitFullscreen() : document.documentElement.requestFullscreen());
   return { full, toggle, possible };

@@ -77,7 +77,11 @@ export function Icon({ name, size = 16, className }: { name: IconName; size?: nu
   );
 }
 
-const BASIS_WORDS: Record<Basis, string> = { measured: 'measured', fitted: 'from your records', given: 'default, not checked' }; // prettier-ignore
+const BASIS_WORDS: Record<Basis, string> = {
+  measured: 'measured',
+  fitted: 'from your records',
+  given: 'default, not checked',
+};
 
 /** Full dot: measured; half: fitted to records; ring: a default. */
 export function BasisMark({ basis }: { basis: Basis }) {

@@ -18,7 +18,7 @@ export function ProblemNote({ error }: { error: unknown }) {
   if (!error) return null;
   const problem = error instanceof ApiProblem ? error.problem : null;
   const fields = problem?.fields ?? (error instanceof InvalidInput ? error.fields : undefined);
-  const lines = fields?.map((field) => field.message) ?? [error instanceof Error ? error.message : String(error)]; // prettier-ignore
+  const lines = fields?.map((field) => field.message) ?? [error instanceof Error ? error.message : String(error)];
   return (
     <div role="alert" className="cut border-l-4 border-stop bg-stop-wash px-4 py-3 text-sm text-stop">
       <p className="flex items-center gap-2 font-semibold">
@@ -41,6 +41,11 @@ export function ProblemNote({ error }: { error: unknown }) {
 
 /** While something is read, and when it cannot be. */
 export function Waiting({ error }: { error?: unknown }) {
-  if (error) return <div className="p-8"><ProblemNote error={error} /></div>; // prettier-ignore
+  if (error)
+    return (
+      <div className="p-8">
+        <ProblemNote error={error} />
+      </div>
+    );
   return <p className="quiet p-8">Reading …</p>;
 }

@@ -30,7 +30,7 @@ export function TheNumber({
     <div>
       {eyebrow && <p className="quiet mb-2">{eyebrow}</p>}
       <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
-        {/* The mark of what it rests on stands high: at the foot of a large number it would read as a decimal point. */}
+        {/* The mark of what it rests on stands high: at the foot of a large number it would be a decimal point. */}
         <span className="fig text-[104px] [&_.basis]:-translate-y-[60px]">
           {value}
           {unit && <span className="ml-1.5 text-2xl">{unit}</span>}

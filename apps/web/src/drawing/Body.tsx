@@ -19,7 +19,10 @@ export function LeadBody({ spec }: { spec: HeadSpec }) {
 
 type Grain = ReturnType<typeof grainOf>;
 
-/** What a powder's surface shows beside its colour: grains of a mixture, points of metal, flakes, the tooth of a matte one. */
+/**
+ * What a powder's surface shows beside its colour: grains of a mixture, points of metal, flakes, the tooth of a matte
+ * one.
+ */
 function Surface({ coat, grain, near }: { coat: Coat; grain: Grain; near: boolean }) {
   return (
     <>
@@ -51,8 +54,20 @@ function Light({ spec, finish }: { spec: HeadSpec; finish: Coat['finish'] }) {
     />
   );
   if (finish === 'matte') return null;
-  if (finish === 'metallic') return <>{lens(middle + 0.18 * r, -0.5, 0.66, 0.2, 0.3)}{lens(middle, -0.56, 0.3, 0.07, 0.75)}</>; // prettier-ignore
-  if (finish === 'clear') return <>{lens(middle, -0.56, 0.38, 0.13, 0.95)}{lens(middle + 0.75 * r, 0.52, 0.16, 0.05, 0.5)}</>; // prettier-ignore
+  if (finish === 'metallic')
+    return (
+      <>
+        {lens(middle + 0.18 * r, -0.5, 0.66, 0.2, 0.3)}
+        {lens(middle, -0.56, 0.3, 0.07, 0.75)}
+      </>
+    );
+  if (finish === 'clear')
+    return (
+      <>
+        {lens(middle, -0.56, 0.38, 0.13, 0.95)}
+        {lens(middle + 0.75 * r, 0.52, 0.16, 0.05, 0.5)}
+      </>
+    );
   return lens(middle, -0.56, 0.34, 0.1, 0.85);
 }
 

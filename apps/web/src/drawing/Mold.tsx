@@ -45,7 +45,12 @@ export function moldFrame(cavities: readonly DrawnCavity[]) {
   };
 }
 
-const specOf = ({ style, massKg, hookSize, eyeAngleDeg }: DrawnCavity): HeadSpec => ({ style, massKg, hookSize, eyeAngleDeg }); // prettier-ignore
+const specOf = ({ style, massKg, hookSize, eyeAngleDeg }: DrawnCavity): HeadSpec => ({
+  style,
+  massKg,
+  hookSize,
+  eyeAngleDeg,
+});
 const noseX = (cavity: DrawnCavity) => Math.min(...headParts(specOf(cavity)).outline.map(([x]) => x));
 
 /** Metal that sets from the wall: the hot core shrinks as the frozen share grows. */
@@ -62,7 +67,11 @@ function Filling({ cavity, scale }: { cavity: DrawnCavity; scale: number }) {
       <path d={tone.shade} fillRule="evenodd" fill="var(--lead-shade)" opacity={0.5} />
       {core > 0.05 && (
         <path
-          d={pathOf(head.outline.filter(([x]) => x <= head.bodyEnd).map(([x, y]) => [middle + (x - middle) * core * 0.9, y * core * 0.9]))} // prettier-ignore
+          d={pathOf(
+            head.outline
+              .filter(([x]) => x <= head.bodyEnd)
+              .map(([x, y]) => [middle + (x - middle) * core * 0.9, y * core * 0.9]),
+          )}
           fill="var(--straw)"
         />
       )}
@@ -74,7 +83,7 @@ function Cavity({ cavity, index, scale }: { cavity: DrawnCavity; index: number; 
   const head = headParts(specOf(cavity));
   const sprue = sprueOf(head.solid);
   const gate = (inset: number) =>
-    `M${mm(-sprue.topRadiusM * inset)} 0H${mm(sprue.topRadiusM * inset)}L${mm(sprue.neckRadiusM * inset)} ${mm(NOSE - 0.0016)}V${mm(NOSE + 0.0005)}H${mm(-sprue.neckRadiusM * inset)}V${mm(NOSE - 0.0016)}Z`; // prettier-ignore
+    `M${mm(-sprue.topRadiusM * inset)} 0H${mm(sprue.topRadiusM * inset)}L${mm(sprue.neckRadiusM * inset)} ${mm(NOSE - 0.0016)}V${mm(NOSE + 0.0005)}H${mm(-sprue.neckRadiusM * inset)}V${mm(NOSE - 0.0016)}Z`;
   const x = mm(FIRST + PITCH * index);
   const { hook } = head;
   const filled = cavity.state === 'filled';

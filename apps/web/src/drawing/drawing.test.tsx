@@ -106,18 +106,31 @@ describe('heads drawn from the geometry that weighs them', () => {
       clear: { colour: '#eeeeee', finish: 'clear' },
     };
     const of = (...layers: [string, 'whole' | 'back' | 'nose', object?][]) =>
-      paintOf({ eyeColour: null, layers: layers.map(([powderId, zone, more]) => ({ powderId, zone, coats: 1, ...more })) }, (id) => powders[id] as never); // prettier-ignore
+      paintOf(
+        { eyeColour: null, layers: layers.map(([powderId, zone, more]) => ({ powderId, zone, coats: 1, ...more })) },
+        (id) => powders[id] as never,
+      );
     expect(isPainted(of())).toBe(false);
     expect(of(['clear', 'whole'])).toMatchObject({ base: null, clear: true });
-    expect(of(['white', 'whole'], ['black', 'back'], ['clear', 'whole'])).toMatchObject({ base: { colour: '#ffffff' }, back: { colour: '#000000' }, clear: true }); // prettier-ignore
+    expect(of(['white', 'whole'], ['black', 'back'], ['clear', 'whole'])).toMatchObject({
+      base: { colour: '#ffffff' },
+      back: { colour: '#000000' },
+      clear: true,
+    });
     expect(of(['black', 'back'], ['white', 'whole']).back).toBeNull();
     // Half the light of white over black: IEC 61966-2-1.
-    expect(of(['white', 'whole', { mix: { powderId: 'black', share: 0.5 } }]).base).toMatchObject({ colour: '#bcbcbc', grains: { first: '#ffffff', second: '#000000' } }); // prettier-ignore
+    expect(of(['white', 'whole', { mix: { powderId: 'black', share: 0.5 } }]).base).toMatchObject({
+      colour: '#bcbcbc',
+      grains: { first: '#ffffff', second: '#000000' },
+    });
     expect(of(['gone', 'whole'])).toEqual(BARE);
   });
 
   test('each finish has its own light: one lens on gloss, two on clear, a band on metal, none on matte; eyes on bare lead too', () => {
-    const lights = (finish: 'gloss' | 'matte' | 'metallic', more = {}) => render(<Head {...spec} state="baked" paint={{ ...BARE, base: { colour: '#aa5533', finish }, ...more }} />).container.querySelectorAll('ellipse').length; // prettier-ignore
+    const lights = (finish: 'gloss' | 'matte' | 'metallic', more = {}) =>
+      render(
+        <Head {...spec} state="baked" paint={{ ...BARE, base: { colour: '#aa5533', finish }, ...more }} />,
+      ).container.querySelectorAll('ellipse').length;
     expect([lights('gloss'), lights('matte'), lights('metallic'), lights('matte', { clear: true })]).toEqual([
       1, 0, 2, 2,
     ]);

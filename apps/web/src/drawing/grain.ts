@@ -35,7 +35,10 @@ export function grain(head: HeadParts, seed: number) {
   const back: Point[] = [...backEdge, [bodyEnd + 2 * r, -3 * r], [x0 - r, -3 * r]];
   // A nose that was dipped: its edge stands across the head.
   const noseAt = x0 + 0.36 * (bodyEnd - x0);
-  const noseEdge: Point[] = many(14, () => 0).map((_, i) => [noseAt + (random() - 0.5) * 0.09 * r, -1.6 * r + (3.2 * r * i) / 13]); // prettier-ignore
+  const noseEdge: Point[] = many(14, () => 0).map((_, i) => [
+    noseAt + (random() - 0.5) * 0.09 * r,
+    -1.6 * r + (3.2 * r * i) / 13,
+  ]);
   const atNose = (side: 1 | -1) => ({
     x: noseAt + side * random() ** 1.8 * 0.4 * r,
     y: (random() * 2 - 1) * r,

@@ -39,7 +39,11 @@ export function paintOf(
     }
     const second = mix ? powderOf(mix.powderId) : null;
     const coat: Coat = second
-      ? { colour: mixedColour(powder.colour, second.colour, mix!.share), finish: powder.finish, grains: { first: powder.colour, second: second.colour, share: mix!.share } } // prettier-ignore
+      ? {
+          colour: mixedColour(powder.colour, second.colour, mix!.share),
+          finish: powder.finish,
+          grains: { first: powder.colour, second: second.colour, share: mix!.share },
+        }
       : { colour: powder.colour, finish: powder.finish };
     if (zone === 'whole') paint.base = coat;
     else paint[zone] = coat;
@@ -50,4 +54,5 @@ export function paintOf(
 }
 
 /** Whether there is anything on the lead at all. */
-export const isPainted = (paint: Paint): boolean => paint.clear || [paint.base, paint.back, paint.nose, paint.speckle, paint.flake].some(Boolean); // prettier-ignore
+export const isPainted = (paint: Paint): boolean =>
+  paint.clear || [paint.base, paint.back, paint.nose, paint.speckle, paint.flake].some(Boolean);

@@ -19,6 +19,6 @@ export function dotsPath(dots: readonly { x: number; y: number; r: number }[]): 
     .map(
       ({ x, y, r }) =>
         `M${mm(x - r)} ${mm(y)}a${mm(r)} ${mm(r)} 0 1 0 ${mm(2 * r)} 0a${mm(r)} ${mm(r)} 0 1 0 ${mm(-2 * r)} 0`,
-    ) // prettier-ignore
+    )
     .join('');
 }

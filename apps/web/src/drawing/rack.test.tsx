@@ -26,7 +26,11 @@ describe('a rack, drawn to scale', () => {
     const heads = places(container);
     expect(heads).toHaveLength(3);
     expect(heads[1]!.x - heads[0]!.x).toBeCloseTo(mm(pitchM), 6);
-    const bar = Number(/M[-\d.]+ ([-\d.]+)H/.exec(container.querySelector('path[stroke="var(--steel)"][stroke-width="1.4"]')!.getAttribute('d')!)![1]); // prettier-ignore
+    const bar = Number(
+      /M[-\d.]+ ([-\d.]+)H/.exec(
+        container.querySelector('path[stroke="var(--steel)"][stroke-width="1.4"]')!.getAttribute('d')!,
+      )![1],
+    );
     // The bend's outermost point lies on the bar, the nose below it within the air that is there.
     const { box } = headParts(spec);
     expect(heads[0]!.y - mm(box.x1)).toBeCloseTo(bar, 6);
@@ -35,13 +39,18 @@ describe('a rack, drawn to scale', () => {
   });
   test('free places are marked, as many as still fit', () => {
     const fits = Math.floor(0.12 / pitchM);
-    const marks = (heads: number) => draw(wires, [[{ batchId: 'a', heads }], []]).querySelectorAll('path[stroke-linecap="round"][stroke="var(--rule-2)"]').length; // prettier-ignore
+    const marks = (heads: number) =>
+      draw(wires, [[{ batchId: 'a', heads }], []]).querySelectorAll(
+        'path[stroke-linecap="round"][stroke="var(--rule-2)"]',
+      ).length;
     expect(marks(0)).toBe(2 * fits);
     expect(marks(3)).toBe(2 * fits - 3);
     expect(marks(fits)).toBe(fits);
   });
   test('upright they stand nose up in a clamp', () => {
-    const heads = places(draw({ ...wires, way: 'upright' }, [[{ batchId: 'a', heads: 2 }], [{ batchId: 'a', heads: 1 }]])); // prettier-ignore
+    const heads = places(
+      draw({ ...wires, way: 'upright' }, [[{ batchId: 'a', heads: 2 }], [{ batchId: 'a', heads: 1 }]]),
+    );
     expect(heads.map((head) => head.turn)).toEqual([90, 90, 90]);
     expect(heads[2]!.y).toBeGreaterThan(heads[0]!.y);
   });
@@ -56,7 +65,9 @@ describe('a rack, drawn to scale', () => {
     expect(new Set(heads.map((head) => head.x)).size).toBe(2);
     for (const rack of [wires, eight]) {
       const scale = rackScale(rack, 400, 300);
-      const svg = render(<RackView rack={rack} bars={[]} kinds={new Map()} pitchM={pitchM} scale={scale} label="r" />).container.querySelector('svg')!; // prettier-ignore
+      const svg = render(
+        <RackView rack={rack} bars={[]} kinds={new Map()} pitchM={pitchM} scale={scale} label="r" />,
+      ).container.querySelector('svg')!;
       expect(Number(svg.getAttribute('width'))).toBeLessThanOrEqual(400.001);
       expect(Number(svg.getAttribute('height'))).toBeLessThanOrEqual(300.001);
     }
@@ -65,7 +76,9 @@ describe('a rack, drawn to scale', () => {
 
 describe('a jar', () => {
   const levels = (kg: number, low: number, high: number) => {
-    const [hatched, full] = [...render(<Jar colour="#dd5f33" full={0.2} kg={kg} low={low} high={high} />).container.querySelectorAll('g rect')].map((rect) => Number(rect.getAttribute('height'))) as [number, number]; // prettier-ignore
+    const [hatched, full] = [
+      ...render(<Jar colour="#dd5f33" full={0.2} kg={kg} low={low} high={high} />).container.querySelectorAll('g rect'),
+    ].map((rect) => Number(rect.getAttribute('height'))) as [number, number];
     return { hatched, full };
   };
   test('is full up to what is sure and hatched as far as it may go', () => {

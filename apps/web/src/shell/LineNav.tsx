@@ -17,7 +17,16 @@ const isHot = (station: LineStation, line: LineState | null) =>
       : station === 'Pour' && (clock.body === 'melt' || clock.body === 'freeze'),
   );
 
-const NEXT_STATION: Record<string, LineStation> = { 'take out': 'Bake', 'pour on': 'Pour', pour: 'Pour', trim: 'Trim', paint: 'Paint', bake: 'Bake', finish: 'Finish', close: 'Finish' }; // prettier-ignore
+const NEXT_STATION: Record<string, LineStation> = {
+  'take out': 'Bake',
+  'pour on': 'Pour',
+  pour: 'Pour',
+  trim: 'Trim',
+  paint: 'Paint',
+  bake: 'Bake',
+  finish: 'Finish',
+  close: 'Finish',
+};
 
 /** What waits at a station: a figure and what it counts. */
 function useWaits(line: LineState | null): Record<LineStation, { figure: string; counts: string }> {

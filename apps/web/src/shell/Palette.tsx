@@ -52,7 +52,8 @@ export function Palette({ open, onOpenChange }: { open: boolean; onOpenChange: (
     void navigate(to);
   };
   const item = 'flex justify-between gap-4 px-4 py-2.5 data-[selected=true]:bg-ink data-[selected=true]:text-on-ink';
-  const group = '[&_[cmdk-group-heading]]:px-4 [&_[cmdk-group-heading]]:pt-3 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-sm [&_[cmdk-group-heading]]:text-ink-3'; // prettier-ignore
+  const group =
+    '[&_[cmdk-group-heading]]:px-4 [&_[cmdk-group-heading]]:pt-3 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-sm [&_[cmdk-group-heading]]:text-ink-3';
   return (
     <Command.Dialog
       open={open}

@@ -45,13 +45,29 @@ export function sound(tones: readonly (readonly [number, number])[], volume = 0.
 
 /** Each kind of wait has its own sound. */
 export const SOUNDS = {
-  melt: [[330, 0.25], [330, 0.4]],
-  freeze: [[880, 0.12], [1175, 0.2]],
-  oven: [[660, 0.5], [880, 0.5], [660, 0.7]],
+  melt: [
+    [330, 0.25],
+    [330, 0.4],
+  ],
+  freeze: [
+    [880, 0.12],
+    [1175, 0.2],
+  ],
+  oven: [
+    [660, 0.5],
+    [880, 0.5],
+    [660, 0.7],
+  ],
   cool: [[440, 0.3]],
-  dry: [[523, 0.12], [523, 0.12]],
+  dry: [
+    [523, 0.12],
+    [523, 0.12],
+  ],
   tap: [[520, 0.05]],
   beat: [[1320, 0.03]],
-  close: [[990, 0.06], [990, 0.06]],
+  close: [
+    [990, 0.06],
+    [990, 0.06],
+  ],
   reject: [[200, 0.12]],
-} as const; // prettier-ignore
+} as const;

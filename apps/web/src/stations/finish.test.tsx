@@ -63,7 +63,16 @@ describe('Bake', () => {
       at: i * 60_000 + (i > 20 ? 600_000 : 0),
       celsius: 177,
     }));
-    const channel = { id: 7, name: 'oven', place: 'oven', source: 'evening', count: 30, firstAt: 0, lastAt: readings.at(-1)!.at, lastC: 177 }; // prettier-ignore
+    const channel = {
+      id: 7,
+      name: 'oven',
+      place: 'oven',
+      source: 'evening',
+      count: 30,
+      firstAt: 0,
+      lastAt: readings.at(-1)!.at,
+      lastC: 177,
+    };
     fakeApi({ 'GET /channels': [channel], 'GET /readings/raw?channel=7': readings });
     renderAt(<LogPage />);
     await screen.findByText(/11 min of it are gaps/);
@@ -96,7 +105,15 @@ describe('Paint', () => {
   });
 
   test('counts on record are read as the maker’s own gun', async () => {
-    const count = (n: number) => ({ id: `c${n}`, kind: 'heating', thingId: ids.product, at: n, tool: 'heat gun', seconds: 30, struck: n === 4 }); // prettier-ignore
+    const count = (n: number) => ({
+      id: `c${n}`,
+      kind: 'heating',
+      thingId: ids.product,
+      at: n,
+      tool: 'heat gun',
+      seconds: 30,
+      struck: n === 4,
+    });
     fakeApi({ 'GET /records/heating': [1, 2, 3, 4].map(count) });
     renderAt(<HeatPage />);
     expect(await screen.findByText(/Your gun, from 3 counts/)).toBeTruthy();
@@ -125,7 +142,15 @@ describe('Paint', () => {
 
 describe('Trim', () => {
   test('heads on the scale: the mean beside what was reckoned, what it says, one struck out', async () => {
-    const sample = (n: number, massKg: number, position: number, struck = false) => ({ id: `s${n}`, kind: 'sample', thingId: ids.product, at: n, position, massKg, struck }); // prettier-ignore
+    const sample = (n: number, massKg: number, position: number, struck = false) => ({
+      id: `s${n}`,
+      kind: 'sample',
+      thingId: ids.product,
+      at: n,
+      position,
+      massKg,
+      struck,
+    });
     const light = [0.0103, 0.01032, 0.01028].map((kg, i) => sample(i, kg, 1));
     const right = [0.0107, 0.01071, 0.01069].map((kg, i) => sample(10 + i, kg, 2));
     const api = fakeApi({
@@ -141,6 +166,8 @@ describe('Trim', () => {
     await userEvent.type(screen.getByLabelText('It weighs'), '10.7 g');
     await userEvent.selectOptions(screen.getByLabelText('Out of cavity'), '2');
     await userEvent.click(screen.getByRole('button', { name: 'Keep this weight' }));
-    await waitFor(() => expect(api.writes()[0]?.body).toMatchObject({ kind: 'sample', position: 2, massKg: expect.closeTo(0.0107, 9) })); // prettier-ignore
+    await waitFor(() =>
+      expect(api.writes()[0]?.body).toMatchObject({ kind: 'sample', position: 2, massKg: expect.closeTo(0.0107, 9) }),
+    );
   });
 });

@@ -305,7 +305,9 @@ describe('shelf, molds, books and setup', () => {
   });
 
   test('setup: seconds left empty come from the ways, those that are timed are the maker’s own', async () => {
-    const api = fakeApi({ 'GET /settings': { ...settings, ways: { ...settings.ways, trimS: 9, finish: { sprue: 'shear' } } } }); // prettier-ignore
+    const api = fakeApi({
+      'GET /settings': { ...settings, ways: { ...settings.ways, trimS: 9, finish: { sprue: 'shear' } } },
+    });
     renderAt(<SetupPage />);
     const trim = (await screen.findByLabelText(/^Trim/)) as HTMLInputElement;
     expect(trim.value).toBe('9');
@@ -313,7 +315,9 @@ describe('shelf, molds, books and setup', () => {
     await userEvent.clear(trim);
     await userEvent.type(screen.getByLabelText(/^One coat/), '28');
     await userEvent.click(screen.getAllByRole('button', { name: 'Keep this' })[0]!);
-    await waitFor(() => expect(api.writes()[0]?.body).toMatchObject({ ways: { trimS: null, coatS: 28, finish: { sprue: 'shear' } } })); // prettier-ignore
+    await waitFor(() =>
+      expect(api.writes()[0]?.body).toMatchObject({ ways: { trimS: null, coatS: 28, finish: { sprue: 'shear' } } }),
+    );
   });
 
   test('setup: a way out of range is named', async () => {

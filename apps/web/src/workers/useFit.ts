@@ -28,7 +28,9 @@ export function useFit<K extends keyof FitTasks>(task: K) {
       worker.current = mine;
       setState({ status: 'running', share: 0 });
       const fits = wrap<FitTasks>(mine) as Remote<FitTasks>;
-      const tell = proxy((share: number) => setState((now) => (now.status === 'running' ? { status: 'running', share } : now))); // prettier-ignore
+      const tell = proxy((share: number) =>
+        setState((now) => (now.status === 'running' ? { status: 'running', share } : now)),
+      );
       try {
         const fit = fits[task] as unknown as (input: Input, tell: (share: number) => void) => Promise<Result>;
         const result = await fit(input, tell);

@@ -1,7 +1,8 @@
 import * as yup from 'yup';
 
 /**
- * Building blocks of every schema. Each number carries its unit as `meta`, so that an error and the OpenAPI document can
+ * Building blocks of every schema. Each number carries its unit as `meta`, so that an error and the OpenAPI document
+ * can
  * name it; ranges are those of the trade, wide enough for any workshop and narrow enough to catch a slipped comma.
  */
 declare module 'yup' {
@@ -22,7 +23,12 @@ export const choice = <T extends string>(values: readonly T[]) =>
     .string()
     .required()
     .oneOf([...values]);
-export const angle = (values: readonly number[]) => yup.number().required().oneOf([...values]).meta({ unit: 'degrees' }); // prettier-ignore
+export const angle = (values: readonly number[]) =>
+  yup
+    .number()
+    .required()
+    .oneOf([...values])
+    .meta({ unit: 'degrees' });
 export const flag = () => yup.boolean().required();
 export const id = () =>
   yup

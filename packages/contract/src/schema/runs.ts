@@ -81,11 +81,28 @@ export const ticketEntrySchemas = {
     from: choice(COUNT_FROM).optional(),
     warmS: number('s', 0, 14_400).optional(),
   }),
-  warm: record({ ...entry, kind: of('warm'), station: choice(['bake'] as const), by: choice(['probe', 'model', 'hand'] as const) }), // prettier-ignore
-  coat: record({ ...entry, kind: of('coat'), station: choice(['paint'] as const), coat: whole('', 1, 18), paint: text(80), dryS: whole('s', 60, 604_800) }), // prettier-ignore
+  warm: record({
+    ...entry,
+    kind: of('warm'),
+    station: choice(['bake'] as const),
+    by: choice(['probe', 'model', 'hand'] as const),
+  }),
+  coat: record({
+    ...entry,
+    kind: of('coat'),
+    station: choice(['paint'] as const),
+    coat: whole('', 1, 18),
+    paint: text(80),
+    dryS: whole('s', 60, 604_800),
+  }),
   door: record({ ...entry, kind: of('door'), station: choice(['bake'] as const), open: flag() }),
   sprue: record({ ...entry, kind: of('sprue'), station: choice(['trim'] as const), massKg: number('kg', 0.001, 60) }),
-  unload: record({ ...entry, kind: of('unload'), station: choice(['bake'] as const), coolS: number('s', 0, 14_400).optional() }), // prettier-ignore
+  unload: record({
+    ...entry,
+    kind: of('unload'),
+    station: choice(['bake'] as const),
+    coolS: number('s', 0, 14_400).optional(),
+  }),
   close: record({ ...entry, kind: of('close'), station: choice(['finish'] as const) }),
   undo: record({ ...entry, kind: of('undo'), target: id() }),
 } as const;

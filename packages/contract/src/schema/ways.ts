@@ -4,7 +4,13 @@ import { choice, number, record, whole } from './field.ts';
 
 /** A school for every step of trim and paint; those that are left out are the usual, or the house's. */
 export const finishSchema = () =>
-  yup.object(Object.fromEntries(STEPS.map(({ id, schools }) => [id, choice(schools.map((school) => school.id)).optional()])) as unknown as { [S in StepId]: yup.StringSchema<SchoolId<S> | undefined> }).noUnknown(); // prettier-ignore
+  yup
+    .object(
+      Object.fromEntries(
+        STEPS.map(({ id, schools }) => [id, choice(schools.map((school) => school.id)).optional()]),
+      ) as unknown as { [S in StepId]: yup.StringSchema<SchoolId<S> | undefined> },
+    )
+    .noUnknown();
 
 /** The maker's own ways and prices; defaults stand in the core. */
 export const waysSchema = record({

@@ -63,7 +63,15 @@ export const DEFAULT_SETTINGS: Settings = {
 
 export const MATERIAL_KINDS = ['lead', 'hook', 'powder'] as const;
 export type MaterialKind = (typeof MATERIAL_KINDS)[number];
-export const PART_KINDS = ['base-hole pin', 'shortened pin', 'plug', 'wire keeper', 'wire guard', 'pull-out rod', 'other'] as const; // prettier-ignore
+export const PART_KINDS = [
+  'base-hole pin',
+  'shortened pin',
+  'plug',
+  'wire keeper',
+  'wire guard',
+  'pull-out rod',
+  'other',
+] as const;
 export const POWDER_FINISHES = ['gloss', 'matte', 'metallic', 'flake', 'clear'] as const;
 export const PAINT_FORMS = ['powder', 'liquid'] as const;
 

@@ -51,7 +51,8 @@ export function auditBake(bake: PastBake): AuditedBake {
         return { at: bake.at + s * 1000, metalC: bakeTemperaturesC({ law, ...course }, s).metalC };
       })
     : [];
-  const damage = points.length > 1 ? finishDamage(points, bake.finishLimitC) : { flag: 'none' as const, overS: 0, overK: 0 }; // prettier-ignore
+  const damage =
+    points.length > 1 ? finishDamage(points, bake.finishLimitC) : { flag: 'none' as const, overS: 0, overK: 0 };
   return { ...rest, cure: least.cure, powder: least.powder, underCured: least.cure < FULL_ENOUGH, damage };
 }
 

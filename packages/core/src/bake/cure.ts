@@ -83,7 +83,13 @@ export const WARM_WITHIN_K = 5;
 
 /** Seconds after the door is shut until the metal is within {@link WARM_WITHIN_K} of the oven's heat. */
 export function warmUpS({ setC, headLagS, ovenLagS = 0, fromC = 20 }: Omit<BakeInput, 'law'>): number {
-  const input = { law: { referenceC: setC, referenceS: 1, activationJMol: 0, from: 'label' as const }, setC, headLagS, ovenLagS, fromC }; // prettier-ignore
+  const input = {
+    law: { referenceC: setC, referenceS: 1, activationJMol: 0, from: 'label' as const },
+    setC,
+    headLagS,
+    ovenLagS,
+    fromC,
+  };
   let [low, high] = [0, 20 * (headLagS + ovenLagS)];
   for (let i = 0; i < 50; i++) {
     const middle = (low + high) / 2;
@@ -93,7 +99,9 @@ export function warmUpS({ setC, headLagS, ovenLagS = 0, fromC = 20 }: Omit<BakeI
   return high;
 }
 
-/** Share of a full cure reached `seconds` after closing the door: the integral of dt / t_full(T_metal(t)), by Simpson. */
+/**
+ * Share of a full cure reached `seconds` after closing the door: the integral of dt / t_full(T_metal(t)), by Simpson.
+ */
 export function cureShare(input: BakeInput, seconds: number): number {
   inRange('setC', input.setC, 'C', 40, 300);
   inRange('headLagS', input.headLagS, 's', 1, 7200);

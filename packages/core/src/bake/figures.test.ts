@@ -12,7 +12,18 @@ const label = [
   { metalC: 200, seconds: 600 },
 ];
 const laws = [{ powder: 'White', law: cureLaw(label) }];
-const past = (setC: number, minutes: number, heads: number): PastBake => ({ id: `${setC}`, at: 0, name: `at ${setC}`, heads, setC, seconds: 60 * minutes, ovenLagS: 0, headLagS: 110, laws, finishLimitC: 190 }); // prettier-ignore
+const past = (setC: number, minutes: number, heads: number): PastBake => ({
+  id: `${setC}`,
+  at: 0,
+  name: `at ${setC}`,
+  heads,
+  setC,
+  seconds: 60 * minutes,
+  ovenLagS: 0,
+  headLagS: 110,
+  laws,
+  finishLimitC: 190,
+});
 
 describe('what a bake answers when it is asked why', () => {
   test('under-cured heads are an estimate: a tenth more or less of cure bounds it', () => {
@@ -26,15 +37,27 @@ describe('what a bake answers when it is asked why', () => {
     expect(underCuredFigure([])).toMatchObject({ value: 0, low: 0, high: 0 });
   });
   test('a running cure is measured where a probe speaks, with a narrower range', () => {
-    const base = { law: laws[0]!.law, headLagS: 110, airC: 177, ovenLagS: 200, loadedAt: 0, preheated: true, doors: [], now: 900_000 }; // prettier-ignore
+    const base = {
+      law: laws[0]!.law,
+      headLagS: 110,
+      airC: 177,
+      ovenLagS: 200,
+      loadedAt: 0,
+      preheated: true,
+      doors: [],
+      now: 900_000,
+    };
     const readings = Array.from({ length: 91 }, (_, i) => ({ at: i * 10_000, celsius: 177 }));
-    const [model, probe] = [[], readings].map((heard) => runningCureFigure(runningBake({ ...base, readings: heard }), 'White')); // prettier-ignore
+    const [model, probe] = [[], readings].map((heard) =>
+      runningCureFigure(runningBake({ ...base, readings: heard }), 'White'),
+    );
     expect(model!.basis).toBe('given');
     expect(probe!.basis).toBe('measured');
     expect(probe!.value).toBeCloseTo(model!.value, 2);
     expect(probe!.high! - probe!.low!).toBeLessThan(model!.high! - model!.low!);
   });
-  // The published schedule of the label, worked by hand: 25 min at 149 C are about half a cure, 20 at 121 C a seventh or less.
+  // The published schedule of the label, worked by hand: 25 min at 149 C are about half a cure, 20 at 121 C a seventh
+  // or less.
   test('what common schedules are worth', () => {
     const head = { name: 'Ball', headLagS: 110, laws, hook: 'bronze', finishLimitC: 190 };
     const worth = (setC: number, minutes: number) => scheduleFigure(head, setC, 60 * minutes, 0).value;
@@ -71,7 +94,10 @@ describe('programs that count from warm metal, in the plan', () => {
       { product: product(10, { id: 'c', bake: bake('door') }), quantity: 10 },
     ];
     const loads = bakeLoads(lines, one);
-    expect(loads.map(({ heads, loads: count }) => [heads, count])).toEqual([[20, 1], [10, 1]]); // prettier-ignore
+    expect(loads.map(({ heads, loads: count }) => [heads, count])).toEqual([
+      [20, 1],
+      [10, 1],
+    ]);
     expect(loads[0]!.seconds).toBeCloseTo(bakeDoorS(lines[1]!.product, bake('metal'), one), 9);
   });
   test('racks say how many loads; a head that no rack takes lies on the tray by the plain count', () => {

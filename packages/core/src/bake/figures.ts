@@ -5,14 +5,26 @@ import { cureShare, fullCureS, PRIOR_ACTIVATION_J_MOL, type CureLaw } from './cu
 import type { LogCure } from './from-log.ts';
 import type { BakedHead, SolvedProgram } from './program.ts';
 
-const LAW = { formula: 'cure = ∫ dt / t_label(T_metal)', source: "Arrhenius law through the jar's label; head and oven as first-order lags" }; // prettier-ignore
+const LAW = {
+  formula: 'cure = ∫ dt / t_label(T_metal)',
+  source: "Arrhenius law through the jar's label; head and oven as first-order lags",
+};
 
 /** The same law at the ends of what its activation energy may be. */
 const ends = (law: CureLaw): CureLaw[] => {
-  const [low, high] = law.from === 'prior' ? [PRIOR_ACTIVATION_J_MOL.low, PRIOR_ACTIVATION_J_MOL.high] : [0.9 * law.activationJMol, 1.1 * law.activationJMol]; // prettier-ignore
+  const [low, high] =
+    law.from === 'prior'
+      ? [PRIOR_ACTIVATION_J_MOL.low, PRIOR_ACTIVATION_J_MOL.high]
+      : [0.9 * law.activationJMol, 1.1 * law.activationJMol];
   return [low, high].map((activationJMol) => ({ ...law, activationJMol }));
 };
-const basisOfLaw = (law: CureLaw) => given('Activation energy', `${(law.activationJMol / 1000).toFixed(1)} kJ/mol`, 'text', law.from === 'prior' ? 'one label line only: 50 to 90 are usual' : 'from the two lines of the label'); // prettier-ignore
+const basisOfLaw = (law: CureLaw) =>
+  given(
+    'Activation energy',
+    `${(law.activationJMol / 1000).toFixed(1)} kJ/mol`,
+    'text',
+    law.from === 'prior' ? 'one label line only: 50 to 90 are usual' : 'from the two lines of the label',
+  );
 
 /** How long the shortest program is, with what decides it. */
 export function programFigure(program: SolvedProgram, head: BakedHead, ovenLagS: number): Figure {
@@ -66,7 +78,11 @@ export const pastCureFigure = (bake: AuditedBake): Figure =>
     {
       rule: `${bake.powder} cured least. From the program that was logged; no probe was in the oven.`,
       ...LAW,
-      inputs: [measured('Door shut to taken out', bake.seconds, 's'), given('Oven set to', bake.setC, 'C'), given('Head lags', bake.headLagS, 's')], // prettier-ignore
+      inputs: [
+        measured('Door shut to taken out', bake.seconds, 's'),
+        given('Oven set to', bake.setC, 'C'),
+        given('Head lags', bake.headLagS, 's'),
+      ],
     },
     { low: 0.85 * bake.cure, high: 1.1 * bake.cure },
   );
@@ -77,9 +93,17 @@ export const logCureFigure = (cure: LogCure, readings: number, headLagS: number,
     cure.share,
     'ratio',
     {
-      rule: cure.gapsS > 0 ? `Gaps of ${Math.round(cure.gapsS / 60)} min are bridged in a straight line; without them ${Math.round(100 * cure.certain)} % are certain.` : 'No gap in the log.', // prettier-ignore
+      rule:
+        cure.gapsS > 0
+          ? `Gaps of ${Math.round(cure.gapsS / 60)} min are bridged in a straight line; without them ${Math.round(100 * cure.certain)} % are certain.`
+          : 'No gap in the log.',
       ...LAW,
-      inputs: [measured('Readings', readings, 'count'), given('Head lags the probe by', headLagS, 's'), measured('Hottest metal', cure.hottestC, 'C'), basisOfLaw(law)], // prettier-ignore
+      inputs: [
+        measured('Readings', readings, 'count'),
+        given('Head lags the probe by', headLagS, 's'),
+        measured('Hottest metal', cure.hottestC, 'C'),
+        basisOfLaw(law),
+      ],
     },
     { low: Math.min(cure.certain, 0.93 * cure.share), high: 1.07 * cure.share, basis: 'measured' },
   );
@@ -92,12 +116,18 @@ export const runningCureFigure = ({ cure, metalC, airC, probed }: RunningState, 
     {
       rule: `${powder} cures last. Counted from the metal's own heat, not from the door; ${probed ? 'the air by the probe in the oven' : 'the air by the program and the door'}.`,
       ...LAW,
-      inputs: [(probed ? measured : given)('Air now', airC, 'C'), given('Metal now', metalC, 'C', 'it follows the air by its lag')], // prettier-ignore
+      inputs: [
+        (probed ? measured : given)('Air now', airC, 'C'),
+        given('Metal now', metalC, 'C', 'it follows the air by its lag'),
+      ],
     },
     { low: (probed ? 0.93 : 0.8) * cure, high: (probed ? 1.07 : 1.15) * cure, basis: probed ? 'measured' : 'given' },
   );
 
-/** How many heads went out under-cured over all bakes on record; its range is what a tenth more or less of cure would make of it. */
+/**
+ * How many heads went out under-cured over all bakes on record; its range is what a tenth more or less of cure would
+ * make of it.
+ */
 export const underCuredFigure = (bakes: readonly AuditedBake[]): Figure => {
   const below = (share: number) => bakes.filter((bake) => bake.cure < share).reduce((sum, bake) => sum + bake.heads, 0);
   const under = bakes.filter((bake) => bake.underCured);

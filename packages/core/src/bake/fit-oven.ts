@@ -24,8 +24,10 @@ const LEAST_READINGS = 20;
 const mean = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;
 
 /**
- * Lag, offset and swing of an oven from an empty run with a probe in it, from cold to its mark and held. The held stretch
- * begins where the air first reaches its later mean; the lag is the one of a first-order rise to that mean that fits the
+ * Lag, offset and swing of an oven from an empty run with a probe in it, from cold to its mark and held. The held
+ * stretch
+ * begins where the air first reaches its later mean; the lag is the one of a first-order rise to that mean that fits
+ * the
  * readings before 90 % of it best: a straight line through ln of what is left, weighted by that rest.
  * @throws QuantityError with fewer than 20 readings, a rise of less than 60 K, or less than 10 minutes held
  */
@@ -36,11 +38,13 @@ export function fitOven(readings: readonly Reading[], setC: number): FittedOven 
   const lastThird = readings.filter((reading) => reading.at > end.at - (end.at - start.at) / 3);
   const levelC = mean(lastThird.map((reading) => reading.celsius));
   const riseK = levelC - start.celsius;
-  if (riseK < LEAST_RISE_K) throw new QuantityError('rise', Math.round(riseK), 'K', '60 K or more, from cold to the mark'); // prettier-ignore
+  if (riseK < LEAST_RISE_K)
+    throw new QuantityError('rise', Math.round(riseK), 'K', '60 K or more, from cold to the mark');
   const reached = readings.findIndex((reading) => reading.celsius >= levelC);
   const held = reached < 0 ? [] : readings.slice(reached);
   const heldS = held.length ? (end.at - held[0]!.at) / 1000 : 0;
-  if (heldS < LEAST_HELD_S) throw new QuantityError('time held', Math.round(heldS), 's', '10 minutes or more at the mark'); // prettier-ignore
+  if (heldS < LEAST_HELD_S)
+    throw new QuantityError('time held', Math.round(heldS), 's', '10 minutes or more at the mark');
   const heldC = held.map((reading) => reading.celsius);
   const level = mean(heldC);
   const { lagS, lagSdS } = lagOf(readings, level);
@@ -123,7 +127,15 @@ export const ovenOffsetFigure = (fit: FittedOven, setC: number): Figure =>
       rule: 'The mean of what the probe read while the oven held, less the mark it was set to.',
       formula: 'mean(T_held) − T_set',
       source: 'Your own readings; a probe and its place are good to a few kelvin',
-      inputs: [given('Set to', setC, 'C'), measured('Swings by', fit.swingK, 'K', fit.periodS === null ? 'slowly' : `every ${Math.round(fit.periodS / 60)} min`)], // prettier-ignore
+      inputs: [
+        given('Set to', setC, 'C'),
+        measured(
+          'Swings by',
+          fit.swingK,
+          'K',
+          fit.periodS === null ? 'slowly' : `every ${Math.round(fit.periodS / 60)} min`,
+        ),
+      ],
     },
     { low: fit.offsetK - 2 * fit.offsetSdK, high: fit.offsetK + 2 * fit.offsetSdK, basis: 'fitted' },
   );

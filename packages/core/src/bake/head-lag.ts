@@ -3,8 +3,10 @@ import { inRange } from '../quantity/check.ts';
 
 const LEAD_J_KG_K = 132;
 /**
- * Oven air and walls around a hung head, W/m2K: free convection on a ball of 13 mm (Churchill 1983, from memory) about 14,
- * and as much again by radiation from walls at 177 C. A 1/2 oz head then lags 2 minutes, and 20 minutes at 177 C take 24
+ * Oven air and walls around a hung head, W/m2K: free convection on a ball of 13 mm (Churchill 1983, from memory)
+ * about 14,
+ * and as much again by radiation from walls at 177 C. A 1/2 oz head then lags 2 minutes, and 20 minutes at 177 C take
+ * 24
  * on the clock (common practice: 22 to 24).
  */
 export const OVEN_W_M2K = 28;

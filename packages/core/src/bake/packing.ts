@@ -28,7 +28,9 @@ export const GAP_M = 0.006;
 /** Room along a bar for a head: its width, and a gap. */
 export const pitchOf = (widthM: number): number => inRange('widthM', widthM, 'm', 0.001, 0.2) + GAP_M;
 
-/** How many of one kind a rack takes. A large toaster oven with added wires took 88 heads of 1/2 oz (common practice). */
+/**
+ * How many of one kind a rack takes. A large toaster oven with added wires took 88 heads of 1/2 oz (common practice).
+ */
 export const rackPlaces = (rack: Rack, pitchM: number): number => rack.bars * Math.floor(rack.barM / pitchM + 1e-9);
 
 interface Bar {
@@ -36,7 +38,9 @@ interface Bar {
   heads: { batchId: string; heads: number }[];
 }
 
-/** One program's heads on as few loads as first fit, widest first, finds: a bar is filled up before the next is begun. */
+/**
+ * One program's heads on as few loads as first fit, widest first, finds: a bar is filled up before the next is begun.
+ */
 function packProgram(rack: Rack, batches: readonly RackBatch[]): Bar[][] {
   const loads: Bar[][] = [];
   for (const batch of [...batches].sort((a, b) => b.pitchM - a.pitchM)) {
@@ -67,8 +71,20 @@ export function packLoads(rack: Rack, batches: readonly RackBatch[]): RackLoad[]
   inRange('barM', rack.barM, 'm', 0.02, 2);
   for (const batch of batches) {
     countInRange('heads', batch.heads, 0, 100_000);
-    if (batch.hangsM > rack.clearM) throw new QuantityError(`hanging length of ${batch.id}`, Math.round(batch.hangsM * 1000), 'mm', `up to the ${Math.round(rack.clearM * 1000)} mm of air under a bar`); // prettier-ignore
-    if (batch.pitchM > rack.barM) throw new QuantityError(`width of ${batch.id}`, Math.round(batch.pitchM * 1000), 'mm', `up to the ${Math.round(rack.barM * 1000)} mm of a bar`); // prettier-ignore
+    if (batch.hangsM > rack.clearM)
+      throw new QuantityError(
+        `hanging length of ${batch.id}`,
+        Math.round(batch.hangsM * 1000),
+        'mm',
+        `up to the ${Math.round(rack.clearM * 1000)} mm of air under a bar`,
+      );
+    if (batch.pitchM > rack.barM)
+      throw new QuantityError(
+        `width of ${batch.id}`,
+        Math.round(batch.pitchM * 1000),
+        'mm',
+        `up to the ${Math.round(rack.barM * 1000)} mm of a bar`,
+      );
   }
   const programs = [...new Set(batches.map((batch) => batch.program))];
   return programs.flatMap((program) =>

@@ -12,7 +12,8 @@ const law = cureLaw([
   { metalC: 177, seconds: 1200 },
   { metalC: 200, seconds: 600 },
 ]);
-const lagOf = (grams: number) => headLagS(grams / 1000, typicalHook('3/0').massKg, coldHeadSolid('ball', grams / 1000).cooledAreaM2); // prettier-ignore
+const lagOf = (grams: number) =>
+  headLagS(grams / 1000, typicalHook('3/0').massKg, coldHeadSolid('ball', grams / 1000).cooledAreaM2);
 const head = (name: string, grams: number, finishLimitC: number, more: Partial<BakedHead> = {}): BakedHead => ({
   name,
   headLagS: lagOf(grams),
@@ -61,28 +62,45 @@ describe('the shortest program', () => {
     expect(paint!.program).toBeNull();
   });
   test('a quick powder on a small head and a slow one on a large head cannot share an oven', () => {
-    const quick = cureLaw([{ metalC: 150, seconds: 120 }, { metalC: 170, seconds: 60 }]); // prettier-ignore
-    const answer = bakeProgram({ heads: [head('small', 2, 300, { laws: [{ powder: 'Quick', law: quick }] }), head('large', 60, 300)], ovenLagS: 0 }); // prettier-ignore
+    const quick = cureLaw([
+      { metalC: 150, seconds: 120 },
+      { metalC: 170, seconds: 60 },
+    ]);
+    const answer = bakeProgram({
+      heads: [head('small', 2, 300, { laws: [{ powder: 'Quick', law: quick }] }), head('large', 60, 300)],
+      ovenLagS: 0,
+    });
     expect(answer.program).toBeNull();
   });
   test('bare heads are refused', () =>
     expect(() => bakeProgram({ heads: [], ovenLagS: 0 })).toThrow(/one painted head/));
 });
 
-// Worked by hand from the label: 25 min at 149 C is about half a cure, 20 at 121 C about a tenth (at metal temperature).
+// Worked by hand from the label: 25 min at 149 C is about half a cure, 20 at 121 C about a tenth (at metal
+// temperature).
 test('what the common schedules are worth, plainly', () => {
   const worth = COMMON_SCHEDULES.map(({ setC, seconds }) => seconds / fullCureS(law, setC));
   expect(worth[0]).toBeCloseTo(1, 6);
   expect(worth[1]).toBeCloseTo(0.485, 2);
   expect(worth[2]).toBeCloseTo(0.13, 2);
-  expect(worth.map(cureWords)).toEqual(['full', 'about half: it chips on the first rock', 'hardly begun: dry to the touch, not cured']); // prettier-ignore
+  expect(worth.map(cureWords)).toEqual([
+    'full',
+    'about half: it chips on the first rock',
+    'hardly begun: dry to the touch, not cured',
+  ]);
   expect(cureWords(3.2)).toMatch(/over-baked/);
 });
 
 describe('cure from a log', () => {
   const minute = (m: number, celsius: number) => ({ at: m * 60_000, celsius });
   test('a steady log is the closed form; a ramp agrees with a reference integrator (npm odex)', () => {
-    const steady = cureFromLog({ law, headLagS: 150, fromC: 20, readings: [minute(0, 177), minute(30, 177)], gapS: 1e9 }); // prettier-ignore
+    const steady = cureFromLog({
+      law,
+      headLagS: 150,
+      fromC: 20,
+      readings: [minute(0, 177), minute(30, 177)],
+      gapS: 1e9,
+    });
     expect(steady.share).toBeCloseTo(cureShare({ law, headLagS: 150, setC: 177 }, 1800), 4);
     const ramp = [minute(0, 20), minute(10, 180), minute(30, 170)];
     const air = (t: number) => (t < 600 ? 20 + (160 * t) / 600 : 180 - (10 * (t - 600)) / 1200);
@@ -109,20 +127,25 @@ describe('cure from a log', () => {
     expect(share).toBeCloseTo(13 / 20, 3);
     expect(certain).toBeCloseTo(3 / 20, 3);
     expect(() => cureFromLog({ law, headLagS: 0, readings: with10.slice(0, 1) })).toThrow(/readings is 1/);
-    expect(() => cureFromLog({ law, headLagS: 0, readings: [...with10].reverse() })).toThrow(/a time after the one before/); // prettier-ignore
+    expect(() => cureFromLog({ law, headLagS: 0, readings: [...with10].reverse() })).toThrow(
+      /a time after the one before/,
+    );
   });
   test('more readings of the same course change nothing', () => {
     fc.assert(
       fc.property(fc.array(fc.integer({ min: 20, max: 220 }), { minLength: 2, maxLength: 12 }), (heats) => {
         const coarse = heats.map((celsius, i) => minute(i, celsius));
-        const fine = coarse.flatMap((reading, i) => (i && heats[i - 1] !== undefined ? [minute(i - 0.5, (heats[i - 1]! + heats[i]!) / 2), reading] : [reading])); // prettier-ignore
+        const fine = coarse.flatMap((reading, i) =>
+          i && heats[i - 1] !== undefined ? [minute(i - 0.5, (heats[i - 1]! + heats[i]!) / 2), reading] : [reading],
+        );
         const of = (readings: typeof coarse) => cureFromLog({ law, headLagS: 120, fromC: 20, readings }).share;
         expect(of(fine)).toBeCloseTo(of(coarse), 6);
       }),
     );
   });
   test('what a bake did to the finish: nothing, perhaps, surely', () => {
-    const course = (peak: number, minutes: number) => Array.from({ length: minutes + 1 }, (_, m) => ({ at: m * 60_000, metalC: peak })); // prettier-ignore
+    const course = (peak: number, minutes: number) =>
+      Array.from({ length: minutes + 1 }, (_, m) => ({ at: m * 60_000, metalC: peak }));
     expect(finishDamage(course(170, 30), 175)).toEqual({ flag: 'none', overS: 0, overK: 0 });
     expect(finishDamage(course(178, 5), 175)).toMatchObject({ flag: 'may have coloured', overS: 300, overK: 3 });
     expect(finishDamage(course(178, 15), 175).flag).toBe('browned');
@@ -145,14 +168,22 @@ describe('packing the oven', () => {
     const loads = packLoads(rack, batches);
     expect(loads.map((load) => load.program)).toEqual(['177', '177', '163']);
     for (const batch of batches) {
-      expect(loads.flatMap((load) => load.bars.flat()).filter((each) => each.batchId === batch.id).reduce((sum, each) => sum + each.heads, 0)).toBe(batch.heads); // prettier-ignore
+      expect(
+        loads
+          .flatMap((load) => load.bars.flat())
+          .filter((each) => each.batchId === batch.id)
+          .reduce((sum, each) => sum + each.heads, 0),
+      ).toBe(batch.heads);
     }
     expect(() => packLoads(rack, [{ ...batches[0]!, hangsM: 0.1 }])).toThrow(/hanging length of a is 100 mm/);
   });
   /** Fewest bars for two kinds of head, by trying every count of full mixtures. */
   const fewestLoads = (batches: readonly RackBatch[]): number => {
     const [a, b] = batches as [RackBatch, RackBatch];
-    const mixes = Array.from({ length: Math.floor(rack.barM / a.pitchM + 1e-9) + 1 }, (_, n) => [n, Math.floor((rack.barM - n * a.pitchM) / b.pitchM + 1e-9)] as const); // prettier-ignore
+    const mixes = Array.from(
+      { length: Math.floor(rack.barM / a.pitchM + 1e-9) + 1 },
+      (_, n) => [n, Math.floor((rack.barM - n * a.pitchM) / b.pitchM + 1e-9)] as const,
+    );
     const memo = new Map<string, number>();
     const bars = (x: number, y: number): number => {
       if (x <= 0 && y <= 0) return 0;
@@ -160,7 +191,13 @@ describe('packing the oven', () => {
       const known = memo.get(key);
       if (known !== undefined) return known;
       memo.set(key, Infinity);
-      const best = 1 + Math.min(...mixes.filter(([n, m]) => (n > 0 && x > 0) || (m > 0 && y > 0)).map(([n, m]) => bars(Math.max(0, x - n), Math.max(0, y - m)))); // prettier-ignore
+      const best =
+        1 +
+        Math.min(
+          ...mixes
+            .filter(([n, m]) => (n > 0 && x > 0) || (m > 0 && y > 0))
+            .map(([n, m]) => bars(Math.max(0, x - n), Math.max(0, y - m))),
+        );
       memo.set(key, best);
       return best;
     };
@@ -170,7 +207,12 @@ describe('packing the oven', () => {
     let same = 0;
     let all = 0;
     fc.assert(
-      fc.property(fc.integer({ min: 1, max: 40 }), fc.integer({ min: 1, max: 40 }), fc.integer({ min: 15, max: 60 }), fc.integer({ min: 15, max: 60 }), (x, y, p, q) => {
+      fc.property(
+        fc.integer({ min: 1, max: 40 }),
+        fc.integer({ min: 1, max: 40 }),
+        fc.integer({ min: 15, max: 60 }),
+        fc.integer({ min: 15, max: 60 }),
+        (x, y, p, q) => {
           const batches = [
             { id: 'a', program: 'one', heads: x, pitchM: p / 1000, hangsM: 0.05 },
             { id: 'b', program: 'one', heads: y, pitchM: q / 1000, hangsM: 0.05 },
@@ -179,7 +221,8 @@ describe('packing the oven', () => {
           expect(found).toBeLessThanOrEqual(fewest + 1);
           same += Number(found === fewest);
           all += 1;
-        }), // prettier-ignore
+        },
+      ),
     );
     expect(same / all).toBeGreaterThan(0.9);
   });

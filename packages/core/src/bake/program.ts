@@ -73,7 +73,8 @@ function shortest(input: ProgramInput, toC: number, longestS: number): SolvedPro
 }
 
 /**
- * The shortest program that fully cures the slowest head, over-bakes none and stays under every hook's limit; where there
+ * The shortest program that fully cures the slowest head, over-bakes none and stays under every hook's limit; where
+ * there
  * is none, which of them must give way and what that would be.
  * @throws QuantityError without a painted head
  */
@@ -111,7 +112,10 @@ export const COMMON_SCHEDULES = [
   { name: '121 °C for 20 min', setC: 121, seconds: 1200 },
 ] as const;
 
-/** What a share of a full cure is worth, plainly. Never forbidden: heads that were only reheated to gloss have survived. */
+/**
+ * What a share of a full cure is worth, plainly. Never forbidden: heads that were only reheated to gloss have
+ * survived.
+ */
 export function cureWords(share: number): string {
   if (share >= OVER_BAKED) return 'over-baked: it may yellow and turn brittle';
   if (share >= 0.95) return 'full';

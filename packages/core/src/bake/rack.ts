@@ -45,7 +45,9 @@ export function ovenLoads(racks: readonly OvenRack[], batches: readonly RackBatc
     const own = placed.filter((batch) => batch.program === program);
     const together = racks.filter((rack) => takes(rack, own));
     // Where no rack takes all of one program, each batch goes to a rack of its own.
-    const groups = together.length ? [{ racks: together, batches: own }] : own.map((batch) => ({ racks: racks.filter((rack) => takes(rack, [batch])), batches: [batch] })); // prettier-ignore
+    const groups = together.length
+      ? [{ racks: together, batches: own }]
+      : own.map((batch) => ({ racks: racks.filter((rack) => takes(rack, [batch])), batches: [batch] }));
     return groups.flatMap((group) => {
       const tried = group.racks.map((rack) => packLoads(rack, group.batches).map((load) => ({ ...load, rack })));
       return tried.reduce((a, b) => (b.length < a.length ? b : a));

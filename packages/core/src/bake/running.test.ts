@@ -54,7 +54,9 @@ describe('a bake that runs', () => {
     const solver = new Solver(3);
     solver.absoluteTolerance = 1e-9;
     solver.relativeTolerance = 1e-9;
-    const stretch = (toC: number, lagS: number) => (_: number, [air, metal]: number[]) => [(toC - air!) / lagS, (air! - metal!) / 120, 1 / fullCureS(law, metal!)]; // prettier-ignore
+    const stretch =
+      (toC: number, lagS: number) =>
+      (_: number, [air, metal]: number[]) => [(toC - air!) / lagS, (air! - metal!) / 120, 1 / fullCureS(law, metal!)];
     let y = solver.solve(stretch(177, 200), 0, [177, 20, 0], 300).y;
     y = solver.solve(stretch(177 + 0.6 * (20 - 177), 15), 300, y, 360).y;
     y = solver.solve(stretch(177, 50), 360, y, 600).y;
@@ -79,20 +81,30 @@ describe('a bake that runs', () => {
 });
 
 describe('a bake that runs, whatever happens to it', () => {
-  const doorAt = (minute: number, seconds: number) => ({ fromAt: minutes(minute), toAt: minutes(minute) + 1000 * seconds }); // prettier-ignore
+  const doorAt = (minute: number, seconds: number) => ({
+    fromAt: minutes(minute),
+    toAt: minutes(minute) + 1000 * seconds,
+  });
   test('an open door never cures more, a hotter oven never less; cure and metal never fall back without one', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 100, max: 220 }), fc.integer({ min: 0, max: 20 }), fc.integer({ min: 0, max: 300 }), fc.boolean(), (airC, minute, open, preheated) => {
-        const at = (more: Partial<RunningBake>) => runningBake(bake({ airC, preheated, now: minutes(25), ...more }));
-        const shut = at({});
-        expect(at({ doors: [doorAt(minute, open)] }).cure).toBeLessThanOrEqual(shut.cure + 1e-9);
-        expect(at({ airC: airC + 5 }).cure).toBeGreaterThanOrEqual(shut.cure);
-        for (const [i, point] of shut.points.slice(1).entries()) {
-          expect(point.share).toBeGreaterThanOrEqual(shut.points[i]!.share);
-          expect(point.metalC).toBeGreaterThanOrEqual(shut.points[i]!.metalC - 1e-9);
-        }
-        for (const { airC: air, metalC, share } of shut.points) expect([air, metalC, share].every(Number.isFinite)).toBe(true);
-      }), // prettier-ignore
+      fc.property(
+        fc.integer({ min: 100, max: 220 }),
+        fc.integer({ min: 0, max: 20 }),
+        fc.integer({ min: 0, max: 300 }),
+        fc.boolean(),
+        (airC, minute, open, preheated) => {
+          const at = (more: Partial<RunningBake>) => runningBake(bake({ airC, preheated, now: minutes(25), ...more }));
+          const shut = at({});
+          expect(at({ doors: [doorAt(minute, open)] }).cure).toBeLessThanOrEqual(shut.cure + 1e-9);
+          expect(at({ airC: airC + 5 }).cure).toBeGreaterThanOrEqual(shut.cure);
+          for (const [i, point] of shut.points.slice(1).entries()) {
+            expect(point.share).toBeGreaterThanOrEqual(shut.points[i]!.share);
+            expect(point.metalC).toBeGreaterThanOrEqual(shut.points[i]!.metalC - 1e-9);
+          }
+          for (const { airC: air, metalC, share } of shut.points)
+            expect([air, metalC, share].every(Number.isFinite)).toBe(true);
+        },
+      ),
       { numRuns: 40 },
     );
   });
@@ -136,7 +148,11 @@ describe('an oven from an empty run with a probe', () => {
       const s = i * 5;
       const level = setC + offsetK;
       const rise = level - (level - 19) * Math.exp(-s / lagS);
-      return { at: s * 1000, celsius: rise + swingK * Math.sin((2 * Math.PI * s) / 180) * (1 - Math.exp(-s / lagS)) + noiseK * (random() - 0.5) }; // prettier-ignore
+      return {
+        at: s * 1000,
+        celsius:
+          rise + swingK * Math.sin((2 * Math.PI * s) / 180) * (1 - Math.exp(-s / lagS)) + noiseK * (random() - 0.5),
+      };
     });
   };
   test('finds its lag, how far it is off its mark and how far it swings', () => {
@@ -179,22 +195,46 @@ describe('racks', () => {
   test('each program goes to the rack that needs the fewest loads; what is too long goes where it fits', () => {
     const long = { id: 'long', program: '163', heads: 10, pitchM: 0.03, hangsM: 0.15 };
     const { loads, homeless } = ovenLoads([wires, clamp], [{ id: 'a', program: '177', heads: 60, ...half }, long]);
-    expect(loads.map((load) => [load.program, load.rack.name])).toEqual([['177', 'five wires'], ['163', 'clamp']]); // prettier-ignore
+    expect(loads.map((load) => [load.program, load.rack.name])).toEqual([
+      ['177', 'five wires'],
+      ['163', 'clamp'],
+    ]);
     expect(homeless).toEqual([]);
     expect(ovenLoads([wires], [long])).toEqual({ loads: [], homeless: ['long'] });
   });
   test('on one rack it is the packing itself; another rack never makes more loads; each head hangs somewhere', () => {
     fc.assert(
-      fc.property(fc.array(fc.record({ heads: fc.integer({ min: 1, max: 60 }), mm: fc.integer({ min: 12, max: 40 }), program: fc.constantFrom('177', '163') }), { minLength: 1, maxLength: 4 }), (kinds) => {
-        const batches = kinds.map(({ heads, mm, program }, i) => ({ id: `b${i}`, program, heads, pitchM: mm / 1000, hangsM: 0.05 }));
-        const one = ovenLoads([wires], batches);
-        expect(one.loads.map(({ program, bars }) => ({ program, bars }))).toEqual(packLoads(wires, batches));
-        const two = ovenLoads([wires, clamp], batches);
-        expect(two.loads.length).toBeLessThanOrEqual(one.loads.length);
-        for (const { id, heads } of batches) {
-          expect(two.loads.flatMap((load) => load.bars.flat()).filter((each) => each.batchId === id).reduce((sum, each) => sum + each.heads, 0)).toBe(heads);
-        }
-      }), // prettier-ignore
+      fc.property(
+        fc.array(
+          fc.record({
+            heads: fc.integer({ min: 1, max: 60 }),
+            mm: fc.integer({ min: 12, max: 40 }),
+            program: fc.constantFrom('177', '163'),
+          }),
+          { minLength: 1, maxLength: 4 },
+        ),
+        (kinds) => {
+          const batches = kinds.map(({ heads, mm, program }, i) => ({
+            id: `b${i}`,
+            program,
+            heads,
+            pitchM: mm / 1000,
+            hangsM: 0.05,
+          }));
+          const one = ovenLoads([wires], batches);
+          expect(one.loads.map(({ program, bars }) => ({ program, bars }))).toEqual(packLoads(wires, batches));
+          const two = ovenLoads([wires, clamp], batches);
+          expect(two.loads.length).toBeLessThanOrEqual(one.loads.length);
+          for (const { id, heads } of batches) {
+            expect(
+              two.loads
+                .flatMap((load) => load.bars.flat())
+                .filter((each) => each.batchId === id)
+                .reduce((sum, each) => sum + each.heads, 0),
+            ).toBe(heads);
+          }
+        },
+      ),
     );
   });
   test('heads of one program that share no rack are parted, and none is lost', () => {

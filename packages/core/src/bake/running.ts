@@ -38,16 +38,27 @@ export interface RunningState {
 /** With the door open the air falls this fast, and to this share of the way to the room. Common practice, no source. */
 const DOOR_LAG_S = 15;
 const DOOR_SHARE = 0.6;
-/** Walls stay hot: after the door the air is back in this share of the time that it takes from cold. Common practice, no source. */
+/**
+ * Walls stay hot: after the door the air is back in this share of the time that it takes from cold. Common practice,
+ * no source.
+ */
 const RECOVERY_SHARE = 0.25;
 const STEP_S = 5;
 const PROBE_IS_FRESH_MS = 120_000;
 const LONGEST_S = 8 * 3600;
 
-/** Walls of the oven `seconds` after it was shut: hot already, or on their way from the room; a door moves them little. */
-const wallsC = ({ airC, ovenLagS, preheated, roomC = 20 }: Pick<RunningBake, 'airC' | 'ovenLagS' | 'preheated' | 'roomC'>, seconds: number) => preheated ? airC : airC + (roomC - airC) * Math.exp(-seconds / ovenLagS); // prettier-ignore
+/**
+ * Walls of the oven `seconds` after it was shut: hot already, or on their way from the room; a door moves them
+ * little.
+ */
+const wallsC = (
+  { airC, ovenLagS, preheated, roomC = 20 }: Pick<RunningBake, 'airC' | 'ovenLagS' | 'preheated' | 'roomC'>,
+  seconds: number,
+) => (preheated ? airC : airC + (roomC - airC) * Math.exp(-seconds / ovenLagS));
 
-/** Air of the oven by its program, every few seconds: as warm as its walls, down while the door stands open, and back. */
+/**
+ * Air of the oven by its program, every few seconds: as warm as its walls, down while the door stands open, and back.
+ */
 export function airByProgram(input: Omit<RunningBake, 'law' | 'headLagS' | 'readings'>): Reading[] {
   const { loadedAt, doors, now } = input;
   const roomC = input.roomC ?? 20;
@@ -70,7 +81,8 @@ export function airByProgram(input: Omit<RunningBake, 'law' | 'headLagS' | 'read
 }
 
 /**
- * Where a bake stands now, from the metal's own heat: the air by a probe as far as it speaks and by the program where it
+ * Where a bake stands now, from the metal's own heat: the air by a probe as far as it speaks and by the program where
+ * it
  * does not, the head behind it by its lag, the cure by the jar's label.
  */
 export function runningBake(input: RunningBake): RunningState {
@@ -81,7 +93,11 @@ export function runningBake(input: RunningBake): RunningState {
   const program = airByProgram(input);
   const first = heard[0]?.at ?? Infinity;
   const air = heard.length
-    ? [...program.filter((reading) => reading.at < first), ...heard, ...program.filter((reading) => reading.at > last!.at && !probed)] // prettier-ignore
+    ? [
+        ...program.filter((reading) => reading.at < first),
+        ...heard,
+        ...program.filter((reading) => reading.at > last!.at && !probed),
+      ]
     : program;
   const until = air.at(-1)!.at < now ? [...air, { at: now, celsius: air.at(-1)!.celsius }] : air;
   const course =
@@ -102,7 +118,8 @@ export function runningBake(input: RunningBake): RunningState {
 }
 
 /**
- * When a load comes out: a count from the door runs from there; one from the metal waits as long as the metal does, and at
+ * When a load comes out: a count from the door runs from there; one from the metal waits as long as the metal does,
+ * and at
  * least as long as was reckoned.
  */
 export function programEndsAt(
@@ -125,7 +142,9 @@ export function programEndsAt(
 /** A probe that reads less than this is not in a hot oven. Common practice, no source. */
 export const IN_AN_OVEN_C = 60;
 
-/** When the rest of the cure will be had: the air going on toward its walls, these toward the mark, the metal behind. */
+/**
+ * When the rest of the cure will be had: the air going on toward its walls, these toward the mark, the metal behind.
+ */
 function forecast(input: RunningBake, now: { airC: number; metalC: number; share: number }): number | null {
   const { law, headLagS, ovenLagS, loadedAt } = input;
   const passedS = (input.now - loadedAt) / 1000;
@@ -133,7 +152,9 @@ function forecast(input: RunningBake, now: { airC: number; metalC: number; share
   const openedLately = input.doors.some((door) => input.now - (door.toAt ?? input.now) < 1000 * ovenLagS);
   const byProgram = wallsC(input, passedS);
   const walls = openedLately ? byProgram : Math.min(byProgram, now.airC);
-  const [slow, quick, head] = [ovenLagS, ovenLagS * RECOVERY_SHARE, headLagS].map((lagS) => Math.exp(-STEP_S / lagS)) as [number, number, number]; // prettier-ignore
+  const [slow, quick, head] = [ovenLagS, ovenLagS * RECOVERY_SHARE, headLagS].map((lagS) =>
+    Math.exp(-STEP_S / lagS),
+  ) as [number, number, number];
   let left = input.airC - walls;
   let below = walls - now.airC;
   let { metalC, share } = now;

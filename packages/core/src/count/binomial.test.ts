@@ -38,7 +38,8 @@ describe('counting, against npm jstat', () => {
     for (const n of [3, 19, 20, 21, 52, 170, 1000]) expect(logFactorial(n)).toBeCloseTo(sum(n), 8);
   });
 
-  // Wilson 1927; worked example with 8 of 10: 0.490 to 0.943 (recomputed from the formula with jstat's normal quantile).
+  // Wilson 1927; worked example with 8 of 10: 0.490 to 0.943 (recomputed from the formula with jstat's normal
+  // quantile).
   test('score interval', () => {
     const z = jStat.normal.inv(0.975, 0, 1);
     const { low, high } = wilson(0.8, 10, z);

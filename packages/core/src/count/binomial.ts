@@ -74,7 +74,10 @@ export interface YieldEstimate {
   casts: number;
 }
 
-/** What a practised hand gets before there are records: 94 % from 40 casts' worth of belief. Common practice, no source. */
+/**
+ * What a practised hand gets before there are records: 94 % from 40 casts' worth of belief. Common practice, no
+ * source.
+ */
 const PRIOR_GOOD = 37.6;
 const PRIOR_BAD = 2.4;
 

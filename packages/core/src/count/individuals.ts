@@ -1,6 +1,9 @@
 import { inRange, QuantityError } from '../quantity/check.ts';
 
-/** Mean moving range of two over the standard deviation, and the upper limit of a range: Shewhart's constants for n = 2. */
+/**
+ * Mean moving range of two over the standard deviation, and the upper limit of a range: Shewhart's constants for n =
+ * 2.
+ */
 const D2 = 1.128;
 const D4 = 3.267;
 /** So many in a row on one side of the mean are no chance: the run rule of the Western Electric handbook, 1956. */
@@ -21,7 +24,8 @@ export interface Individuals {
 
 /**
  * Individuals and moving-range chart: limits at the mean ± 3 mean range / 1.128, ranges up to 3.267 times their mean.
- * Limits may be taken from the first `baseline` values, so that a later drift does not widen them. Range: 2 to 10 000 values.
+ * Limits may be taken from the first `baseline` values, so that a later drift does not widen them. Range: 2 to 10 000
+ * values.
  * Source: NIST/SEMATECH e-Handbook of Statistical Methods, 6.3.2.2.
  * @throws QuantityError with fewer than two values
  */

@@ -23,14 +23,43 @@ type Change = { id: string; says: string; change: Partial<FillSettings> | null; 
 
 const changes = (now: FillSettings): Change[] => [
   { id: 'clean', says: 'Skim and flux: clean metal', change: now.dirt > 0.05 ? { dirt: 0 } : null },
-  { id: 'soft', says: 'Change to soft lead', change: now.alloy.densityKgM3 !== SOFT_LEAD.densityKgM3 && now.alloy.liquidusC > 200 ? { alloy: SOFT_LEAD, metalC: Math.max(now.metalC, SOFT_LEAD.liquidusC + 20) } : null }, // prettier-ignore
-  { id: 'inject', says: 'Press the gate against the spout (inject)', change: now.pouring === 'gravity' ? { pouring: 'inject' } : null, caution: 'Gloves and face shield: a gate that does not seal squirts.' }, // prettier-ignore
-  { id: 'tilt', says: `Tip the mold ${TIPPED_DEG}° so that it runs to the far end`, change: now.tiltDeg < TIPPED_DEG ? { tiltDeg: TIPPED_DEG } : null }, // prettier-ignore
-  { id: 'stream', says: now.stream === 'thin' ? 'Clear the spout with a wire: full stream' : 'Pour in one quick shot', change: now.stream === 'quick' ? null : { stream: 'quick' } }, // prettier-ignore
+  {
+    id: 'soft',
+    says: 'Change to soft lead',
+    change:
+      now.alloy.densityKgM3 !== SOFT_LEAD.densityKgM3 && now.alloy.liquidusC > 200
+        ? { alloy: SOFT_LEAD, metalC: Math.max(now.metalC, SOFT_LEAD.liquidusC + 20) }
+        : null,
+  },
+  {
+    id: 'inject',
+    says: 'Press the gate against the spout (inject)',
+    change: now.pouring === 'gravity' ? { pouring: 'inject' } : null,
+    caution: 'Gloves and face shield: a gate that does not seal squirts.',
+  },
+  {
+    id: 'tilt',
+    says: `Tip the mold ${TIPPED_DEG}° so that it runs to the far end`,
+    change: now.tiltDeg < TIPPED_DEG ? { tiltDeg: TIPPED_DEG } : null,
+  },
+  {
+    id: 'stream',
+    says: now.stream === 'thin' ? 'Clear the spout with a wire: full stream' : 'Pour in one quick shot',
+    change: now.stream === 'quick' ? null : { stream: 'quick' },
+  },
   { id: 'smoke', says: 'Smoke the cavity', change: now.shotsSinceSmoked > 0 ? { shotsSinceSmoked: 0 } : null },
   { id: 'hook', says: 'Warm the hooks in the closed mold', change: now.hookWarm ? null : { hookWarm: true } },
-  { id: 'mold', says: `Let the mold get ${MOLD_STEP_K} K hotter: quicker pace, or a blank shot`, change: now.moldC + MOLD_STEP_K <= HOT_MOLD_C ? { moldC: now.moldC + MOLD_STEP_K } : null }, // prettier-ignore
-  { id: 'metal', says: `Turn the metal up by ${METAL_STEP_K} K`, change: now.metalC + METAL_STEP_K <= HOT_METAL_C ? { metalC: now.metalC + METAL_STEP_K } : null, caution: 'Hotter metal makes more dross; above about 470 °C the fume itself is a danger.' }, // prettier-ignore
+  {
+    id: 'mold',
+    says: `Let the mold get ${MOLD_STEP_K} K hotter: quicker pace, or a blank shot`,
+    change: now.moldC + MOLD_STEP_K <= HOT_MOLD_C ? { moldC: now.moldC + MOLD_STEP_K } : null,
+  },
+  {
+    id: 'metal',
+    says: `Turn the metal up by ${METAL_STEP_K} K`,
+    change: now.metalC + METAL_STEP_K <= HOT_METAL_C ? { metalC: now.metalC + METAL_STEP_K } : null,
+    caution: 'Hotter metal makes more dross; above about 470 °C the fume itself is a danger.',
+  },
 ];
 
 /**

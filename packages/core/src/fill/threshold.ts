@@ -27,14 +27,18 @@ const PRIOR = { centre: Math.log(THRESHOLD_PRIOR_INDEX), centreSd: 0.25, logSpre
 
 const logistic = (x: number) => (x >= 0 ? 1 / (1 + Math.exp(-x)) : Math.exp(x) / (1 + Math.exp(x)));
 
-/** Chance of a short by fill index, from a threshold and its spread: what does not cross from a worker is made again here. */
+/**
+ * Chance of a short by fill index, from a threshold and its spread: what does not cross from a worker is made again
+ * here.
+ */
 export const shortShareOf =
   (threshold: { index: number; spread: number }) =>
   (index: number): number =>
     logistic((Math.log(threshold.index) - Math.log(index)) / threshold.spread);
 
 /**
- * Threshold and spread of the fill index from logged shorts: logistic regression of short or not on ln(index) with normal
+ * Threshold and spread of the fill index from logged shorts: logistic regression of short or not on ln(index) with
+ * normal
  * priors on the centre and on ln(spread), so that ten shots already help and records without a short do not blow up.
  * Newton's method with halved steps; the interval is Laplace's, z = 1.96.
  */
@@ -76,7 +80,10 @@ export function fitThreshold(records: readonly FillRecord[]): FillThreshold {
       return up.map((value, k) => (value - down[k]!) / (2 * step));
     });
     const cross = (columns[0]![1]! + columns[1]![0]!) / 2;
-    return [[Math.max(1e-6, columns[0]![0]!), cross], [cross, Math.max(1e-6, columns[1]![1]!)]]; // prettier-ignore
+    return [
+      [Math.max(1e-6, columns[0]![0]!), cross],
+      [cross, Math.max(1e-6, columns[1]![1]!)],
+    ];
   };
   let at = [PRIOR.centre, PRIOR.logSpread];
   for (let round = 0; round < 60; round++) {
@@ -123,7 +130,8 @@ export interface FairThreshold {
 const FAULTY_Z = 4;
 
 /**
- * The threshold of a mold without what its faulty cavities would make of it: as long as one cavity is short by more than
+ * The threshold of a mold without what its faulty cavities would make of it: as long as one cavity is short by more
+ * than
  * {@link FAULTY_Z} standard deviations beyond what the others predict, the worst is left out. At most half are.
  */
 export function fitFairThreshold(records: readonly CavityFillRecord[]): FairThreshold {

@@ -7,7 +7,8 @@ import { freezeTimeS, interfaceWPerM2K, timeToOpen } from './freeze.ts';
 const ballModulusM = (massKg: number) => Math.cbrt((3 * cavityVolumeM3(massKg)) / (4 * Math.PI)) / 3;
 
 describe('freezing', () => {
-  // Common practice, no source: heads under an ounce are solid within 3 s; worked values of the interface-limited model.
+  // Common practice, no source: heads under an ounce are solid within 3 s; worked values of the interface-limited
+  // model.
   test.each([
     [0.0142, 2.3],
     [0.0009, 0.9],

@@ -28,7 +28,9 @@ export interface FreezeInput {
 /** How long metal takes to set, and what decides it. */
 export interface Freezing {
   seconds: number;
-  /** `interface`: the skin between metal and mold; `mold`: a thick section heats the mold wall faster than it spreads. */
+  /**
+   * `interface`: the skin between metal and mold; `mold`: a thick section heats the mold wall faster than it spreads.
+   */
   rules: 'interface' | 'mold';
   interfaceS: number;
   chvorinovS: number;
@@ -91,7 +93,10 @@ export function timeToOpen(solid: HeadSolid, sprue: Sprue, heat: Omit<FreezeInpu
   };
 }
 
-/** A pull-out rod must turn in the first moments: skin enough to keep the hole, core still soft. Common practice, no source. */
+/**
+ * A pull-out rod must turn in the first moments: skin enough to keep the hole, core still soft. Common practice, no
+ * source.
+ */
 const ROD_FROM_SHARE = 0.15;
 const ROD_TO_SHARE = 0.45;
 

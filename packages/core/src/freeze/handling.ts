@@ -8,7 +8,8 @@ export const HANDLE_BELOW_C = 48;
 
 /**
  * Time until a head is cool enough to handle, s: one lump in still air, t = m c / (h A) ln((T0 - T_room)/(T - T_room)).
- * Range: 0.1 g to 2 kg, 50 to 330 C. Check: 227 g from 204 C takes 13 to 18 min; practice says 15 to 20: the usual gives 15.2.
+ * Range: 0.1 g to 2 kg, 50 to 330 C. Check: 227 g from 204 C takes 13 to 18 min; practice says 15 to 20: the usual
+ * gives 15.2.
  */
 export function handlingTimeS(
   headKg: number,

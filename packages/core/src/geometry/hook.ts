@@ -3,8 +3,23 @@ import { inRange } from '../quantity/check.ts';
 
 /** Hook sizes from small to large. */
 export const HOOK_SIZES = [
-  '10', '8', '6', '4', '2', '1', '1/0', '2/0', '3/0', '4/0', '5/0', '6/0', '7/0', '8/0', '9/0', '10/0',
-] as const; // prettier-ignore
+  '10',
+  '8',
+  '6',
+  '4',
+  '2',
+  '1',
+  '1/0',
+  '2/0',
+  '3/0',
+  '4/0',
+  '5/0',
+  '6/0',
+  '7/0',
+  '8/0',
+  '9/0',
+  '10/0',
+] as const;
 export type HookSize = (typeof HOOK_SIZES)[number];
 
 export const WIRES = ['light', 'standard', 'heavy'] as const;

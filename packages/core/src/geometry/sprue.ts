@@ -12,7 +12,9 @@ export interface Sprue {
   massKg: number;
 }
 
-/** Funnels are milled about as deep whatever the head, and a little wider for heavy heads: common practice, no source. */
+/**
+ * Funnels are milled about as deep whatever the head, and a little wider for heavy heads: common practice, no source.
+ */
 const FUNNEL_HEIGHT_M = 0.008;
 
 /** The sprue of a cavity in soft lead, sized from the head's radius. */

@@ -50,7 +50,8 @@ export interface LeadComposition {
 }
 
 /**
- * Lead with antimony and a little tin: density by ideal mixing, liquidus falling in a straight line from 327.46 C to the
+ * Lead with antimony and a little tin: density by ideal mixing, liquidus falling in a straight line from 327.46 C to
+ * the
  * eutectic, latent heat 23 + 0.9 kJ/kg per % Sb. Without either it is soft lead, exactly.
  * Range: 0 to 11.1 % Sb, 0 to 5 % Sn.
  */
@@ -139,7 +140,10 @@ export function alloyOf(metalId: string, composition?: LeadComposition | null): 
 /** Share of the stamped mass that this metal gives in the same cavity: its density over lead's. */
 export const massShareOfLead = (alloy: Alloy): number => alloy.densityKgM3 / LEAD_SOLID_KG_M3;
 
-/** Brinell hardness by antimony content: pure 4 to 5, tyre weights 9 to 12, 12 % about 20. Rules of thumb, from memory. */
+/**
+ * Brinell hardness by antimony content: pure 4 to 5, tyre weights 9 to 12, 12 % about 20. Rules of thumb, from
+ * memory.
+ */
 const HARDNESS: readonly (readonly [percent: number, brinell: number])[] = [
   [0, 4.5],
   [3, 10.5],
@@ -148,7 +152,8 @@ const HARDNESS: readonly (readonly [percent: number, brinell: number])[] = [
 const HARDNESS_SPREAD = 1.5;
 
 /**
- * Antimony that a hardness test points to, percent, as an estimate with its range: tin, arsenic and age harden lead too.
+ * Antimony that a hardness test points to, percent, as an estimate with its range: tin, arsenic and age harden lead
+ * too.
  * Range: 3 to 22 BHN; held within 0 to 11.1 %.
  */
 export function antimonyFromHardness(brinell: number): { percent: number; low: number; high: number } {

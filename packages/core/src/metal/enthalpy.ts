@@ -38,7 +38,8 @@ export interface MetalState {
 }
 
 /**
- * The inverse of {@link enthalpyJKg} for one alloy, its constants worked out once: integrators ask it many thousand times.
+ * The inverse of {@link enthalpyJKg} for one alloy, its constants worked out once: integrators ask it many thousand
+ * times.
  * Takes J/kg above 20 C, unchecked.
  */
 export function temperatureOf(alloy: Alloy): (enthalpy: number) => number {

@@ -11,7 +11,12 @@ export function alloyFigures(alloy: Alloy) {
   const pourC = alloy.liquidusC + POUR_ABOVE_K;
   return {
     liquidus: bookFigure(alloy.liquidusC, 'C', `Above this ${alloy.name} is all liquid.`, diagram),
-    solidus: bookFigure(alloy.solidusC, 'C', `Below this ${alloy.name} is all solid; between the two it is a paste.`, diagram), // prettier-ignore
+    solidus: bookFigure(
+      alloy.solidusC,
+      'C',
+      `Below this ${alloy.name} is all solid; between the two it is a paste.`,
+      diagram,
+    ),
     pour: figure(
       pourC,
       'C',
@@ -23,7 +28,12 @@ export function alloyFigures(alloy: Alloy) {
       },
       { low: pourC - 15, high: pourC + 15 },
     ),
-    density: bookFigure(alloy.densityKgM3, 'kg/m3', 'Parts mixed by volume.', 'Ideal mixing; densities from the CRC Handbook, from memory'), // prettier-ignore
+    density: bookFigure(
+      alloy.densityKgM3,
+      'kg/m3',
+      'Parts mixed by volume.',
+      'Ideal mixing; densities from the CRC Handbook, from memory',
+    ),
   };
 }
 

@@ -62,7 +62,8 @@ describe('cast mass', () => {
     expect(castMassKg({ nominalMassKg: 0.01, alloy: BISMUTH_TIN })).toBeCloseTo(0.00755, 4);
     expect(() => alloyOf('gold')).toThrow(/allowed: soft-lead/);
   });
-  // Phase diagram of lead and antimony, from memory: eutectic of 11.1 % at 252 C; pure lead is the limit of no antimony.
+  // Phase diagram of lead and antimony, from memory: eutectic of 11.1 % at 252 C; pure lead is the limit of no
+  // antimony.
   test('lead-antimony: liquidus falls to the eutectic, hard metal stops running sooner', () => {
     const eutectic = leadAlloy({ antimonyPercent: 11.1, tinPercent: 0 });
     expect([eutectic.liquidusC, eutectic.solidusC]).toEqual([expect.closeTo(252, 6), expect.closeTo(252, 6)]);

@@ -30,7 +30,9 @@ export interface MoldHeat {
 }
 
 export const MOLD_LOSS_W_K = 0.45;
-/** An open mold shows its faces to the room: it loses so many times what it loses closed. Common practice, no source. */
+/**
+ * An open mold shows its faces to the room: it loses so many times what it loses closed. Common practice, no source.
+ */
 export const OPEN_LOSS_FACTOR = 1.6;
 /** Share of the block that lies within some millimetres of the cavities. */
 const FACE_SHARE = 0.2;
@@ -63,7 +65,8 @@ export const meanC = ({ faceJK, backJK }: BlockNodes, { faceC, backC }: MoldHeat
   (faceJK * faceC + backJK * backC) / (faceJK + backJK);
 
 /**
- * Face and back after `seconds` without metal: two nodes, the back losing to the room. Linear, so in closed form by the two
+ * Face and back after `seconds` without metal: two nodes, the back losing to the room. Linear, so in closed form by
+ * the two
  * rates of decay; `lostJ` is the integral of the loss, so that stored + lost closes.
  * Check: npm odex, and energy to 1e-9 (mold.test.ts). Biot number of a face, h R / k with 1500 W/m2K over 10 mm: 0.1 in
  * aluminium (one lump is fair), 0.3 in iron (less so).

@@ -32,7 +32,13 @@ export const sinceSmokedFigure = (cavity: SootedCavity): Figure =>
 export function smokeInFigure(school: SootSchool, cavity: SootedCavity): Figure | null {
   const { due, inShots } = sootDue(school, cavity.shotsSinceSmoked, cavity.everSmoked);
   if (due || inShots === null) return null;
-  return recordedFigure(inShots, 'count', 'By the interval of your way.', [schoolName(school), shots(cavity)], 'interval − shots since'); // prettier-ignore
+  return recordedFigure(
+    inShots,
+    'count',
+    'By the interval of your way.',
+    [schoolName(school), shots(cavity)],
+    'interval − shots since',
+  );
 }
 
 /** How many cavities want the candle now. */
@@ -62,7 +68,13 @@ export const inDrawerFigure = (
 
 /** What Stock holds of something now. */
 export const stockFigure = (name: string, quantity: number, unit: Unit = 'count'): Figure =>
-  recordedFigure(quantity, unit, 'What came in, less what was used or lost; a count corrects it.', [measured(name, quantity, unit)], 'Σ came − went'); // prettier-ignore
+  recordedFigure(
+    quantity,
+    unit,
+    'What came in, less what was used or lost; a count corrects it.',
+    [measured(name, quantity, unit)],
+    'Σ came − went',
+  );
 
 /** How many cavities can be filled with the hooks in the house. */
 export const castableFigure = (cavities: readonly { position: number; hooks: readonly string[] }[]): Figure =>

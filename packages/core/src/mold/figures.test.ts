@@ -15,7 +15,16 @@ import {
   metalFigure,
   waitingFigure,
 } from '../stock/figures.ts';
-import { castableFigure, cavitiesFigure, causeFigure, inDrawerFigure, sinceSmokedFigure, smokeDueFigure, smokeInFigure, stockFigure } from './care-figures.ts'; // prettier-ignore
+import {
+  castableFigure,
+  cavitiesFigure,
+  causeFigure,
+  inDrawerFigure,
+  sinceSmokedFigure,
+  smokeDueFigure,
+  smokeInFigure,
+  stockFigure,
+} from './care-figures.ts';
 import { learnedMoldFigures, missFigure, thresholdFigure, timesFigure } from './fit-figures.ts';
 import { probeFigure } from '../readings/figures.ts';
 import type { Figure } from '../quantity/figure.ts';

@@ -40,7 +40,7 @@ export function fillFigure(cavity: FillCavity, settings: FillSettings, threshold
     fill.index,
     'count',
     {
-      rule: `${fill.verdict === 'fills' ? 'It fills' : fill.verdict === 'marginal' ? 'Marginal' : 'A short is expected'}: the metal runs ${(1000 * fill.reachM).toFixed(0)} mm before the thinnest section stops it, ${(1000 * fill.flowLengthM).toFixed(0)} mm are wanted.${short === null ? '' : ` From your records: ${short} % short.`}`, // prettier-ignore
+      rule: `${fill.verdict === 'fills' ? 'It fills' : fill.verdict === 'marginal' ? 'Marginal' : 'A short is expected'}: the metal runs ${(1000 * fill.reachM).toFixed(0)} mm before the thinnest section stops it, ${(1000 * fill.flowLengthM).toFixed(0)} mm are wanted.${short === null ? '' : ` From your records: ${short} % short.`}`,
       formula: 'index = v · t_stop / flow length; v = C_d √(2 g H)',
       source: 'Interface-limited flow; C_d and the share that may set are common practice',
       inputs: [
@@ -77,7 +77,7 @@ export function openTimeFigure(
     openS,
     's',
     {
-      rule: `Its ${last === head ? 'head' : 'sprue'} sets last; ${last.rules === 'interface' ? 'the skin between metal and mold' : 'the mold wall'} decides. ${Math.round(100 * last.superheatShare)} % of the heat is superheat. Twice the time, to be safe.`, // prettier-ignore
+      rule: `Its ${last === head ? 'head' : 'sprue'} sets last; ${last.rules === 'interface' ? 'the skin between metal and mold' : 'the mold wall'} decides. ${Math.round(100 * last.superheatShare)} % of the heat is superheat. Twice the time, to be safe.`,
       formula: 't = ρ (L + c ΔT) (V/A) / (h (T_m − T_mold))',
       source: 'Interface-limited freezing, Chvorinov where the mold saturates; the margin is common practice',
       inputs: [
@@ -105,8 +105,28 @@ export function paceFigures(input: PaceInput, holdC: number, usualCycleS: number
   const cycleS = cycleForMoldC(input, holdC);
   const steadyC = steadyMoldC(input, usualCycleS);
   return {
-    cycle: figure(cycleS, 's', { rule: `One shot in this time holds the block at ${Math.round(holdC)} °C on average; quicker heats it further.`, formula: 't = Q_shot / (UA (T − T_room))', source, inputs: [...inputs, given('Hold at', holdC, 'C')] }, { low: cycleS * 0.8, high: cycleS * 1.25 }), // prettier-ignore
-    steady: figure(steadyC, 'C', { rule: 'Going on at this pace tends to this.', formula: 'Q_shot(T) = UA (T − T_room) · t', source, inputs: [...inputs, given('A shot every', usualCycleS, 's')] }, { low: steadyC - 15, high: steadyC + 15 }), // prettier-ignore
+    cycle: figure(
+      cycleS,
+      's',
+      {
+        rule: `One shot in this time holds the block at ${Math.round(holdC)} °C on average; quicker heats it further.`,
+        formula: 't = Q_shot / (UA (T − T_room))',
+        source,
+        inputs: [...inputs, given('Hold at', holdC, 'C')],
+      },
+      { low: cycleS * 0.8, high: cycleS * 1.25 },
+    ),
+    steady: figure(
+      steadyC,
+      'C',
+      {
+        rule: 'Going on at this pace tends to this.',
+        formula: 'Q_shot(T) = UA (T − T_room) · t',
+        source,
+        inputs: [...inputs, given('A shot every', usualCycleS, 's')],
+      },
+      { low: steadyC - 15, high: steadyC + 15 },
+    ),
   };
 }
 
@@ -136,7 +156,10 @@ export const shareFigure = (alloy: Alloy): Figure =>
       rule: 'The same cavity, filled with this metal in the place of soft lead.',
       formula: 'ρ_alloy / ρ_lead, with 1/ρ = Σ w/ρ_i',
       source: 'Ideal mixing; densities from the CRC Handbook, from memory',
-      inputs: [given('Density', `${Math.round(alloy.densityKgM3)} kg/m³`, 'text', alloy.name), given('Lead', '11340 kg/m³', 'text')], // prettier-ignore
+      inputs: [
+        given('Density', `${Math.round(alloy.densityKgM3)} kg/m³`, 'text', alloy.name),
+        given('Lead', '11340 kg/m³', 'text'),
+      ],
     },
     { low: massShareOfLead(alloy) * 0.995, high: massShareOfLead(alloy) * 1.005 },
   );

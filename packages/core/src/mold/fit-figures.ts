@@ -17,7 +17,8 @@ export function learnedMoldFigures(learned: LearnedMold): { loss: Figure; capaci
     source: 'Levenberg-Marquardt; your probe',
     inputs: [fitted('Readings', learned.readings, 'count')],
   };
-  const of = (value: number, sd: number, unit: 'W/K' | 'ratio') => figure(value, unit, why, { low: value - 2 * sd, high: value + 2 * sd, basis: 'fitted' }); // prettier-ignore
+  const of = (value: number, sd: number, unit: 'W/K' | 'ratio') =>
+    figure(value, unit, why, { low: value - 2 * sd, high: value + 2 * sd, basis: 'fitted' });
   return {
     loss: of(learned.lossWPerK, learned.lossSdWPerK, 'W/K'),
     capacity: of(learned.capacityShare, learned.capacitySdShare, 'ratio'),

@@ -44,7 +44,8 @@ export function backAtReadings(input: MoldFitInput, block: MoldBlock): number[] 
 }
 
 /**
- * A mold's real loss and heat capacity from a probe at its back and the times of its shots: least squares on the two-node
+ * A mold's real loss and heat capacity from a probe at its back and the times of its shots: least squares on the
+ * two-node
  * block, leaning on the usual loss (40 %) and the book's heat capacity (15 %).
  * @throws QuantityError with fewer than 8 readings or no shot among them
  */

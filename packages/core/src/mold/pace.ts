@@ -34,7 +34,10 @@ export function cycleForMoldC(input: PaceInput, moldC: number): number {
   );
 }
 
-/** The steady mean temperature that a pace tends to, C: where the loss over a cycle eats the heat of a shot. By bisection. */
+/**
+ * The steady mean temperature that a pace tends to, C: where the loss over a cycle eats the heat of a shot. By
+ * bisection.
+ */
 export function steadyMoldC(input: PaceInput, cycleS: number): number {
   checked(input);
   inRange('cycleS', cycleS, 's', 1, 3600);
@@ -63,6 +66,17 @@ export function afterPause(input: PaceInput, moldC: number, seconds: number): Af
   const { heat } = relax(nodes, { faceC: moldC, backC: moldC }, seconds, input.roomC, OPEN_LOSS_FACTOR);
   const after = meanC(nodes, heat);
   const { bodyKg, metal, lossWPerK, capacityShare } = input.block;
-  const { shots } = blankShots({ moldKg: bodyKg, moldMetal: metal, lossWPerK, capacityShare, shotKg: input.shotKg, metalC: input.metalC, roomC: input.roomC, fromC: after, readyC: MOLD_READY_C, alloy: input.alloy }); // prettier-ignore
+  const { shots } = blankShots({
+    moldKg: bodyKg,
+    moldMetal: metal,
+    lossWPerK,
+    capacityShare,
+    shotKg: input.shotKg,
+    metalC: input.metalC,
+    roomC: input.roomC,
+    fromC: after,
+    readyC: MOLD_READY_C,
+    alloy: input.alloy,
+  });
   return { moldC: after, blanks: shots };
 }

@@ -24,7 +24,10 @@ export interface SampleVerdict {
   says: string[];
 }
 
-/** Off by this share of the lead is looked into; one cavity off its fellows by this is its own. Common practice, no source. */
+/**
+ * Off by this share of the lead is looked into; one cavity off its fellows by this is its own. Common practice, no
+ * source.
+ */
 const TELLING_SHARE = 0.03;
 const OWN_SHARE = 0.025;
 const percent = (share: number) => `${Math.abs(100 * share).toFixed(1)} %`;
@@ -38,7 +41,9 @@ export function readSample({ heads, leadKg, hookKg }: SampleInput): SampleVerdic
   const offOf = (massKg: number) => (inRange('massKg', massKg, 'kg', 1e-5, 5) - expectedKg) / leadKg;
   const offs = heads.map((head) => offOf(head.massKg));
   const off = mean(offs);
-  const positions = [...new Set(heads.flatMap((head) => (head.position === null ? [] : [head.position])))].sort((a, b) => a - b); // prettier-ignore
+  const positions = [...new Set(heads.flatMap((head) => (head.position === null ? [] : [head.position])))].sort(
+    (a, b) => a - b,
+  );
   const byPosition = positions.map((position) => {
     const own = offs.filter((_, i) => heads[i]!.position === position);
     return { position, count: own.length, off: mean(own) };
@@ -49,15 +54,20 @@ export function readSample({ heads, leadKg, hookKg }: SampleInput): SampleVerdic
     const others = byPosition.filter((each) => each !== cavity);
     if (others.length === 0) continue;
     const apart = cavity.off - mean(others.map((each) => each.off));
-    if (Math.abs(apart) > OWN_SHARE) says.push(`Cavity ${cavity.position} is ${percent(apart)} ${apart > 0 ? 'heavier' : 'lighter'} than its fellows: ${apart > 0 ? 'flash there, a forgotten pin, or wear' : 'not quite full, or a burr'}.`); // prettier-ignore
+    if (Math.abs(apart) > OWN_SHARE)
+      says.push(
+        `Cavity ${cavity.position} is ${percent(apart)} ${apart > 0 ? 'heavier' : 'lighter'} than its fellows: ${apart > 0 ? 'flash there, a forgotten pin, or wear' : 'not quite full, or a burr'}.`,
+      );
   }
-  if (off < -TELLING_SHARE) says.push(`All of it is ${percent(off)} light: a hard alloy casts 2 to 4 % light, bismuth-tin a quarter.`); // prettier-ignore
+  if (off < -TELLING_SHARE)
+    says.push(`All of it is ${percent(off)} light: a hard alloy casts 2 to 4 % light, bismuth-tin a quarter.`);
   if (off > TELLING_SHARE)
     says.push(`All of it is ${percent(off)} heavy: flash, a mold that does not close, or sprue left on.`);
   const drift = chart?.signals.find((signal) => signal.rule === 'a run on one side');
   if (drift) says.push('Eight in a row on one side of the mean: the weights drift, look at wear and at the metal.');
   const far = chart?.signals.filter((signal) => signal.rule !== 'a run on one side') ?? [];
-  if (far.length > 0) says.push(`Number ${far.map((signal) => signal.index + 1).join(', ')}: ${far[0]!.rule}. Look at that head.`); // prettier-ignore
+  if (far.length > 0)
+    says.push(`Number ${far.map((signal) => signal.index + 1).join(', ')}: ${far[0]!.rule}. Look at that head.`);
   if (says.length === 0) says.push('As it should be: nothing to look into.');
   return { meanKg: mean(heads.map((head) => head.massKg)), off, chart, byPosition, says };
 }
@@ -72,7 +82,11 @@ export const sampleFigure = (verdict: SampleVerdict, { heads, leadKg, hookKg }: 
       rule: `Mean of the heads on the scale; reckoned were lead and hook together. Off by ${percent(verdict.off)} of the lead.`,
       formula: 'mean ± 2 σ / √n; σ = mean moving range / 1.128',
       source: 'Your scale; NIST/SEMATECH e-Handbook 6.3.2.2',
-      inputs: [measured('Heads', heads.length, 'count'), given('Lead by the stamp', leadKg, 'head-kg'), given('Hook', hookKg, 'head-kg')], // prettier-ignore
+      inputs: [
+        measured('Heads', heads.length, 'count'),
+        given('Lead by the stamp', leadKg, 'head-kg'),
+        given('Hook', hookKg, 'head-kg'),
+      ],
     },
     { low: verdict.meanKg - 2 * sd, high: verdict.meanKg + 2 * sd, basis: 'measured' },
   );

@@ -3,17 +3,24 @@ import { enthalpyJKg } from '../metal/enthalpy.ts';
 import { inRange } from '../quantity/check.ts';
 import { blockNodes, meanC, OPEN_LOSS_FACTOR, relax, type MoldBlock, type MoldHeat } from './block.ts';
 
-/** A head is pulled this much above the mold, and never colder than this: it has just set. Common practice, no source. */
+/**
+ * A head is pulled this much above the mold, and never colder than this: it has just set. Common practice, no source.
+ */
 const EJECT_ABOVE_MOLD_K = 60;
 const EJECT_AT_LEAST_C = 120;
 
-/** Heat that one shot leaves in the mold, J: m [h(T_pour) - h(T_eject)], T_eject 60 K above the mold, at least 120 C. */
+/**
+ * Heat that one shot leaves in the mold, J: m [h(T_pour) - h(T_eject)], T_eject 60 K above the mold, at least 120 C.
+ */
 export function shotHeatJ(shotKg: number, metalC: number, moldC: number, alloy: Alloy = SOFT_LEAD): number {
   const ejectC = Math.min(metalC, alloy.solidusC, Math.max(EJECT_AT_LEAST_C, moldC + EJECT_ABOVE_MOLD_K));
   return Math.max(0, shotKg * (enthalpyJKg(alloy, metalC) - enthalpyJKg(alloy, ejectC)));
 }
 
-/** A mold on the rim of the pot takes this from it, W/K: 10 to 15 minutes bring it near its window. Common practice, no source. */
+/**
+ * A mold on the rim of the pot takes this from it, W/K: 10 to 15 minutes bring it near its window. Common practice,
+ * no source.
+ */
 export const POT_TOP_W_K = 0.36;
 
 /** One thing after another that a mold lives through. */
@@ -51,7 +58,8 @@ const LONG_WAIT_S = 120;
 const SPREAD_S = 4;
 
 /**
- * A mold shot by shot: a shot's heat enters the face, spreads to the back, and leaks to the room, faster while the mold is
+ * A mold shot by shot: a shot's heat enters the face, spreads to the back, and leaks to the room, faster while the
+ * mold is
  * open. The trace has a point at each pour, just after it, and at each end of a step.
  * Range: metal up to 600 C, mold -20 to 330 C. Energy closes: stored = gained - lost.
  */

@@ -26,7 +26,15 @@ export interface CavityVariant {
   insert: (typeof INSERTS)[number];
 }
 
-export const AS_CUT: CavityVariant = { name: 'As cut', pin: 'as cut', grooveFor: null, blocks: [], keeper: false, wireGuards: 0, insert: 'none' }; // prettier-ignore
+export const AS_CUT: CavityVariant = {
+  name: 'As cut',
+  pin: 'as cut',
+  grooveFor: null,
+  blocks: [],
+  keeper: false,
+  wireGuards: 0,
+  insert: 'none',
+};
 
 export interface VariantCavity {
   position: number;

@@ -7,7 +7,10 @@ import { BLANK_CYCLE_S, blankShots, MOLD_READY_C, shotStep } from './warm-up.ts'
 export const WARM_SCHOOLS = ['blank shots', 'pot top', 'both'] as const;
 export type WarmSchool = (typeof WARM_SCHOOLS)[number];
 
-/** A mold on the pot while it melts: the usual stay, and what the pot is at on average meanwhile. Common practice, no source. */
+/**
+ * A mold on the pot while it melts: the usual stay, and what the pot is at on average meanwhile. Common practice, no
+ * source.
+ */
 export const POT_TOP_S = 12 * 60;
 const POT_TOP_C = 240;
 
@@ -41,7 +44,17 @@ export function warmPlan(input: WarmPlanInput): WarmPlan {
   const potTopS = school === 'blank shots' ? 0 : (input.potTopS ?? POT_TOP_S);
   const onPot: MoldStep[] = potTopS > 0 ? [{ kind: 'pot top', seconds: potTopS, potC: POT_TOP_C }] : [];
   const warmedC = moldSession({ block, roomC, steps: onPot, alloy }).points.at(-1)!.meanC;
-  const heat = { moldKg: block.bodyKg, moldMetal: block.metal, lossWPerK: block.lossWPerK, capacityShare: block.capacityShare, shotKg, metalC, roomC, fromC: warmedC, alloy }; // prettier-ignore
+  const heat = {
+    moldKg: block.bodyKg,
+    moldMetal: block.metal,
+    lossWPerK: block.lossWPerK,
+    capacityShare: block.capacityShare,
+    shotKg,
+    metalC,
+    roomC,
+    fromC: warmedC,
+    alloy,
+  };
   const count = (readyC: number) => (school === 'pot top' ? 0 : blankShots({ ...heat, readyC }).shots);
   const blanks = count(MOLD_READY_C);
   const { ready } = blankShots(heat);
@@ -49,9 +62,9 @@ export function warmPlan(input: WarmPlanInput): WarmPlan {
   const { points } = moldSession({ block, roomC, steps, alloy });
   let impossible: string | null = null;
   if (input.openBelow && school !== 'pot top')
-    impossible = 'A cavity is open below: blank shots would run out. Warm it on the pot.'; // prettier-ignore
+    impossible = 'A cavity is open below: blank shots would run out. Warm it on the pot.';
   else if (school === 'pot top' && warmedC < MOLD_READY_C)
-    impossible = `The pot alone brings it to ${Math.round(warmedC)} °C in ${Math.round(potTopS / 60)} minutes: leave it longer, or add blank shots.`; // prettier-ignore
+    impossible = `The pot alone brings it to ${Math.round(warmedC)} °C in ${Math.round(potTopS / 60)} minutes: leave it longer, or add blank shots.`;
   else if (!ready) impossible = 'Shots this light never warm it: it loses to the room what they bring.';
   const mark = input.basis === 'given' ? given : fitted;
   return {

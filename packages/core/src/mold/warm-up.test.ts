@@ -4,7 +4,8 @@ import { shotHeatJ } from './session.ts';
 import { blankShots, moldTemperaturesC } from './warm-up.ts';
 
 describe('blank shots', () => {
-  // Common practice, no source: about 10 for micro heads, 4 to 5 usually, 2 to 3 for heavy heads, with one set of defaults.
+  // Common practice, no source: about 10 for micro heads, 4 to 5 usually, 2 to 3 for heavy heads, with one set of
+  // defaults.
   test.each([
     [0.55, 0.06, 9, 12],
     [0.6, 0.2, 4, 5],

@@ -19,7 +19,10 @@ export interface MoldHeatInput {
   alloy?: Alloy;
 }
 
-/** Window of the block's mean temperature: colder gives shorts, hotter gives frosted heads and a slow pace. Practice, by hand at the back. */
+/**
+ * Window of the block's mean temperature: colder gives shorts, hotter gives frosted heads and a slow pace. Practice,
+ * by hand at the back.
+ */
 export const MOLD_READY_C = 85;
 export const MOLD_TOO_HOT_C = 160;
 /** Blank shots follow each other as fast as they freeze and are knocked out. Common practice, no source. */
@@ -28,15 +31,29 @@ export const BLANK_CYCLE_S = 25;
 const BLANK_OPEN_S = 8;
 
 /** One shot of a cycle, as the mold lives through it. */
-export const shotStep = (kg: number, metalC: number, cycleS: number, openS = Math.min(BLANK_OPEN_S, cycleS / 3)): MoldStep => ({
-  kind: 'shot', kg, metalC, closedS: cycleS - openS, openS,
-}); // prettier-ignore
+export const shotStep = (
+  kg: number,
+  metalC: number,
+  cycleS: number,
+  openS = Math.min(BLANK_OPEN_S, cycleS / 3),
+): MoldStep => ({
+  kind: 'shot',
+  kg,
+  metalC,
+  closedS: cycleS - openS,
+  openS,
+});
 
 /** Mean temperature of the mold just after each of `shots` shots, C. */
 export function moldTemperaturesC(input: MoldHeatInput, shots: number): number[] {
   const cycleS = inRange('cycleS', input.cycleS ?? BLANK_CYCLE_S, 's', 1, 3600);
   const { points } = moldSession({
-    block: { bodyKg: input.moldKg, metal: input.moldMetal, lossWPerK: input.lossWPerK ?? MOLD_LOSS_W_K, capacityShare: input.capacityShare }, // prettier-ignore
+    block: {
+      bodyKg: input.moldKg,
+      metal: input.moldMetal,
+      lossWPerK: input.lossWPerK ?? MOLD_LOSS_W_K,
+      capacityShare: input.capacityShare,
+    },
     fromC: input.fromC,
     roomC: input.roomC,
     alloy: input.alloy ?? SOFT_LEAD,

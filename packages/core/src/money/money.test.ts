@@ -43,7 +43,21 @@ describe('moving average, by a worked example', () => {
     expect(averageMinor({ quantity: 0, valueMinor: 0 })).toBeNull();
   });
   test('a head kept as second grade takes its lead and hook with it', () => {
-    const postings = postingsOf({ leadMaterialId: 'lead', hookMaterialId: 'hook', leadKgPerHead: 0.01, poured: 10, secondGrade: 2, hooksLostAtPour: 0, rejectedLater: 0, hooksLostLater: 0, sprueBackKg: 0, drossKg: 0, unexplainedKg: 0, powders: [], dipped: 0 }); // prettier-ignore
+    const postings = postingsOf({
+      leadMaterialId: 'lead',
+      hookMaterialId: 'hook',
+      leadKgPerHead: 0.01,
+      poured: 10,
+      secondGrade: 2,
+      hooksLostAtPour: 0,
+      rejectedLater: 0,
+      hooksLostLater: 0,
+      sprueBackKg: 0,
+      drossKg: 0,
+      unexplainedKg: 0,
+      powders: [],
+      dipped: 0,
+    });
     expect(postings.filter((each) => each.reason === 'second grade')).toEqual([
       { materialId: 'lead', reason: 'second grade', quantity: -0.02 },
       { materialId: 'hook', reason: 'second grade', quantity: -2 },

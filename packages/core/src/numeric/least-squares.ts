@@ -50,7 +50,8 @@ export function fitLeastSquares(
 ): FitResult {
   const clamp = (values: readonly number[]) =>
     values.map((value, i) => Math.min(parameters[i]!.max, Math.max(parameters[i]!.min, value)));
-  const priors = (values: readonly number[]) => values.map((v, i) => (parameters[i]!.start - v) / parameters[i]!.priorSd); // prettier-ignore
+  const priors = (values: readonly number[]) =>
+    values.map((v, i) => (parameters[i]!.start - v) / parameters[i]!.priorSd);
   const all = (values: readonly number[]) => [...residuals(values).map((r) => r / sd), ...priors(values)];
   let values = clamp(parameters.map((each) => each.start));
   let now = all(values);

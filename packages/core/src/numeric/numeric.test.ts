@@ -6,7 +6,8 @@ import { rungeKuttaWithTotal } from './runge-kutta.ts';
 import { choleskyInverse, choleskySolve } from './solve.ts';
 
 describe('monotone cubic', () => {
-  // Fritsch & Carlson (1980), data of their figure 1 (RPN 14), from memory: flat to the left, steep in the middle, never overshooting.
+  // Fritsch & Carlson (1980), data of their figure 1 (RPN 14), from memory: flat to the left, steep in the middle,
+  // never overshooting.
   const xs = [7.99, 8.09, 8.19, 8.7, 9.2, 10, 12, 15, 20];
   const ys = [0, 2.76429e-5, 4.37498e-2, 0.169183, 0.469428, 0.94374, 0.998636, 0.999919, 0.999994];
 

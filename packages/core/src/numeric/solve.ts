@@ -1,4 +1,6 @@
-/** Solves a small dense symmetric positive definite system A x = b by Cholesky; null where A is not positive definite. */
+/**
+ * Solves a small dense symmetric positive definite system A x = b by Cholesky; null where A is not positive definite.
+ */
 export function choleskySolve(a: readonly (readonly number[])[], b: readonly number[]): number[] | null {
   const n = b.length;
   const l = a.map(() => new Array<number>(n).fill(0));
@@ -29,6 +31,11 @@ export function choleskySolve(a: readonly (readonly number[])[], b: readonly num
 
 /** Inverse of a small symmetric positive definite matrix, column by column; null where it is none. */
 export function choleskyInverse(a: readonly (readonly number[])[]): number[][] | null {
-  const columns = a.map((_, i) => choleskySolve(a, a.map((__, k) => (k === i ? 1 : 0)))); // prettier-ignore
+  const columns = a.map((_, i) =>
+    choleskySolve(
+      a,
+      a.map((__, k) => (k === i ? 1 : 0)),
+    ),
+  );
   return columns.some((column) => column === null) ? null : (columns as number[][]);
 }

@@ -2,14 +2,23 @@ import fc from 'fast-check';
 import { changingFigure } from './figures.ts';
 import { changeS, colourOrder, lightnessOf, orderCost, type ColourOrderInput, type CupColour } from './colour-order.ts';
 
-const colour = (id: string, lightness: number, finish: CupColour['finish'] = 'gloss'): CupColour => ({ id, name: id, lightness, finish }); // prettier-ignore
+const colour = (id: string, lightness: number, finish: CupColour['finish'] = 'gloss'): CupColour => ({
+  id,
+  name: id,
+  lightness,
+  finish,
+});
 const batch = (id: string, ...colourIds: string[]) => ({ id, name: id, colourIds, heads: 12 });
 
 /** Every order, priced as a maker would walk it. */
 function bruteForce(input: ColourOrderInput): number {
   const ids = input.batches.map((each) => each.id);
-  const cost = (order: string[], kept: string[]) => orderCost(input, order, kept).reduce((sum, step) => sum + step.seconds, 0); // prettier-ignore
-  const orders = (left: string[]): string[][] => left.length < 2 ? [left] : left.flatMap((id) => orders(left.filter((each) => each !== id)).map((rest) => [id, ...rest])); // prettier-ignore
+  const cost = (order: string[], kept: string[]) =>
+    orderCost(input, order, kept).reduce((sum, step) => sum + step.seconds, 0);
+  const orders = (left: string[]): string[][] =>
+    left.length < 2
+      ? [left]
+      : left.flatMap((id) => orders(left.filter((each) => each !== id)).map((rest) => [id, ...rest]));
   const colours = [...new Set(input.batches.flatMap((each) => each.colourIds))];
   const kepts = input.spareCups > 0 && colours.length > 1 ? [[], ...colours.map((id) => [id])] : [[]];
   return Math.min(...kepts.flatMap((kept) => orders(ids).map((order) => cost(order, kept))));
@@ -43,22 +52,40 @@ test('exact against every order there is, cups of their own included', () => {
 // Common practice, no source: light before dark.
 test('light before dark, two-colour recipes side by side, a dark cup in light powder is named', () => {
   const colours = [colour('white', 0.95), colour('roe', 0.7), colour('black', 0.1), colour('frost', 0.8, 'flake')];
-  const input = { batches: [batch('dark', 'black'), batch('two', 'white', 'roe'), batch('light', 'white'), batch('ice', 'white', 'frost')], colours, spareCups: 0 }; // prettier-ignore
+  const input = {
+    batches: [
+      batch('dark', 'black'),
+      batch('two', 'white', 'roe'),
+      batch('light', 'white'),
+      batch('ice', 'white', 'frost'),
+    ],
+    colours,
+    spareCups: 0,
+  };
   const { order, exact } = colourOrder(input);
   expect(exact).toBe(true);
   expect(order.at(-1)).toBe('dark');
   const wrong = orderCost(input, ['dark', 'light', 'two', 'ice'], []);
   expect(wrong[1]).toMatchObject({ brings: ['white'], dirty: ['white'] });
   expect(wrong.reduce((sum, step) => sum + step.seconds, 0)).toBeGreaterThan(colourOrder(input).seconds);
-  expect(changeS(colour('f', 0.5, 'metallic'), colour('p', 0.5))).toBeGreaterThan(changeS(colour('p', 0.5), colour('q', 0.5))); // prettier-ignore
+  expect(changeS(colour('f', 0.5, 'metallic'), colour('p', 0.5))).toBeGreaterThan(
+    changeS(colour('p', 0.5), colour('q', 0.5)),
+  );
 });
 
 test('beyond twelve it is good: within a tenth of the best known order of a plain row of greys', () => {
   const colours = Array.from({ length: 30 }, (_, i) => colour(`g${i}`, ((i * 17) % 30) / 30));
   const input = { batches: colours.map((each, i) => batch(`b${i}`, each.id)), colours, spareCups: 0 };
   const found = colourOrder(input);
-  const light = [...input.batches].sort((a, b) => colours.find((c) => c.id === b.colourIds[0])!.lightness - colours.find((c) => c.id === a.colourIds[0])!.lightness); // prettier-ignore
-  const best = orderCost(input, light.map((each) => each.id), []).reduce((sum, step) => sum + step.seconds, 0); // prettier-ignore
+  const light = [...input.batches].sort(
+    (a, b) =>
+      colours.find((c) => c.id === b.colourIds[0])!.lightness - colours.find((c) => c.id === a.colourIds[0])!.lightness,
+  );
+  const best = orderCost(
+    input,
+    light.map((each) => each.id),
+    [],
+  ).reduce((sum, step) => sum + step.seconds, 0);
   expect(found.exact).toBe(false);
   expect(found.seconds).toBeLessThanOrEqual(1.1 * best);
 });
@@ -77,7 +104,9 @@ test('what cannot be ordered is said', () => {
 
 describe('many colours, with cups to spare', () => {
   const many = (seed: number, count: number, spareCups: number): ColourOrderInput => ({
-    colours: Array.from({ length: count }, (_, i) => colour(`c${i}`, ((i * 11 + seed) % count) / count, i % 5 ? 'gloss' : 'metallic')), // prettier-ignore
+    colours: Array.from({ length: count }, (_, i) =>
+      colour(`c${i}`, ((i * 11 + seed) % count) / count, i % 5 ? 'gloss' : 'metallic'),
+    ),
     batches: Array.from({ length: count }, (_, i) =>
       batch(`b${i}`, ...new Set([`c${i}`, `c${(i * 7 + seed) % count}`])),
     ),
@@ -86,7 +115,11 @@ describe('many colours, with cups to spare', () => {
   test('a spare cup never costs, each recipe stands once, and the steps add up', () => {
     fc.assert(
       fc.property(fc.integer({ min: 0, max: 40 }), fc.integer({ min: 13, max: 24 }), (seed, count) => {
-        const [none, one, two] = [0, 1, 2].map((cups) => colourOrder(many(seed, count, cups))) as [ReturnType<typeof colourOrder>, ReturnType<typeof colourOrder>, ReturnType<typeof colourOrder>];
+        const [none, one, two] = [0, 1, 2].map((cups) => colourOrder(many(seed, count, cups))) as [
+          ReturnType<typeof colourOrder>,
+          ReturnType<typeof colourOrder>,
+          ReturnType<typeof colourOrder>,
+        ];
         expect(one.seconds).toBeLessThanOrEqual(none.seconds + 1e-9);
         expect(two.seconds).toBeLessThanOrEqual(one.seconds + 1e-9);
         expect([none, one, two].map((found) => found.kept.length)).toEqual([0, 1, 2]);
@@ -95,7 +128,7 @@ describe('many colours, with cups to spare', () => {
           expect(found.steps.reduce((sum, step) => sum + step.seconds, 0)).toBeCloseTo(found.seconds, 6);
           expect(found.exact).toBe(false);
         }
-      }), // prettier-ignore
+      }),
       { numRuns: 12 },
     );
   });

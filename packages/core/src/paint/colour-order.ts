@@ -32,7 +32,10 @@ export interface ColourOrder {
   exact: boolean;
 }
 
-/** Emptying a cup and filling it again, seconds; more where dark dust would show in light powder. Common practice, no source. */
+/**
+ * Emptying a cup and filling it again, seconds; more where dark dust would show in light powder. Common practice, no
+ * source.
+ */
 const SWAP_S = 60;
 const DARK_INTO_LIGHT_S = 240;
 const SPARKLE_LEFT_S = 120;
@@ -52,7 +55,10 @@ export function changeS(from: CupColour | null, to: CupColour): number {
   return SWAP_S + DARK_INTO_LIGHT_S * darker + (sparkles(from) && !sparkles(to) ? SPARKLE_LEFT_S : 0);
 }
 
-/** Cheapest way to make one set of cups into another: what is wanted and there stays, the rest is matched pair by pair. */
+/**
+ * Cheapest way to make one set of cups into another: what is wanted and there stays, the rest is matched pair by
+ * pair.
+ */
 function stepS(from: readonly CupColour[], to: readonly CupColour[]): number {
   const brings = to.filter((colour) => !from.some((each) => each.id === colour.id));
   const free = from.filter((colour) => !to.some((each) => each.id === colour.id));
@@ -117,7 +123,8 @@ function exactOrder({ first, between }: Costs): { order: number[]; seconds: numb
   return { order, seconds };
 }
 
-const lengthOf = ({ first, between }: Costs, order: readonly number[]) => order.reduce((sum, at, i) => sum + (i ? between[order[i - 1]!]![at]! : first[at]!), 0); // prettier-ignore
+const lengthOf = ({ first, between }: Costs, order: readonly number[]) =>
+  order.reduce((sum, at, i) => sum + (i ? between[order[i - 1]!]![at]! : first[at]!), 0);
 
 /** Nearest first from every start, then pieces are moved and turned while that helps. */
 function goodOrder(costs: Costs): { order: number[]; seconds: number } {
@@ -181,12 +188,18 @@ export function orderCost(
     const brings = to.filter((each) => !from.some((other) => other.id === each.id));
     const freed = from.filter((each) => !to.some((other) => other.id === each.id));
     const dirty = brings.filter((each) => freed.length > 0 && freed.every((cup) => changeS(cup, each) > SWAP_S + 1));
-    return { batchId, seconds: stepS(from, to), brings: brings.map((each) => each.name), dirty: dirty.map((each) => each.name) }; // prettier-ignore
+    return {
+      batchId,
+      seconds: stepS(from, to),
+      brings: brings.map((each) => each.name),
+      dirty: dirty.map((each) => each.name),
+    };
   });
 }
 
 /**
- * The order of a night's recipes with the fewest and cleanest changes: exact to {@link EXACT_UP_TO} recipes, good beyond.
+ * The order of a night's recipes with the fewest and cleanest changes: exact to {@link EXACT_UP_TO} recipes, good
+ * beyond.
  * A spare cup keeps one powder all night; which, is part of the answer. Range: 1 to 60 batches, 0 to 3 spare cups.
  * @throws QuantityError for an unknown powder, or none
  */
@@ -215,9 +228,17 @@ export function colourOrder(input: ColourOrderInput): ColourOrder {
       const now = best;
       // What each would save in the order as it stands says which few are worth an order of their own.
       const stands = now.order.map((at) => batches[at]!.id);
-      const inOrder = (id: string) => orderCost(input, stands, [...now.kept, id]).reduce((sum, step) => sum + step.seconds, 0); // prettier-ignore
-      const worth = ids.filter((id) => !now.kept.includes(id)).map((id) => ({ id, seconds: inOrder(id) })).sort((x, y) => x.seconds - y.seconds).slice(0, CUPS_TRIED); // prettier-ignore
-      const next = worth.map(({ id }) => ({ kept: [...now.kept, id], ...goodOrder(costsOf(input, new Set([...now.kept, id]))) })); // prettier-ignore
+      const inOrder = (id: string) =>
+        orderCost(input, stands, [...now.kept, id]).reduce((sum, step) => sum + step.seconds, 0);
+      const worth = ids
+        .filter((id) => !now.kept.includes(id))
+        .map((id) => ({ id, seconds: inOrder(id) }))
+        .sort((x, y) => x.seconds - y.seconds)
+        .slice(0, CUPS_TRIED);
+      const next = worth.map(({ id }) => ({
+        kept: [...now.kept, id],
+        ...goodOrder(costsOf(input, new Set([...now.kept, id]))),
+      }));
       const cheapest = next.reduce((x, y) => (y.seconds < x.seconds ? y : x));
       best = exact ? solve(cheapest.kept) : cheapest;
     }
@@ -231,7 +252,9 @@ export function lightnessOf(hex: string): number {
   const [, r, g, b] = /^#?([0-9a-f]{2})([0-9a-f]{2})([0-9a-f]{2})$/i.exec(hex) ?? [];
   if (r === undefined)
     throw new QuantityError('colour', JSON.stringify(hex), '', 'six hexadecimal digits such as #8a2be2');
-  const linear = [r, g!, b!].map((part) => Number.parseInt(part, 16) / 255).map((v) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4)); // prettier-ignore
+  const linear = [r, g!, b!]
+    .map((part) => Number.parseInt(part, 16) / 255)
+    .map((v) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4));
   const y = 0.2126 * linear[0]! + 0.7152 * linear[1]! + 0.0722 * linear[2]!;
   return y > 216 / 24389 ? 1.16 * Math.cbrt(y) - 0.16 : (24389 / 2700) * y;
 }

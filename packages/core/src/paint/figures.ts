@@ -1,6 +1,17 @@
 import type { ColourOrder } from './colour-order.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
-import { GUN_AIR_C, GUN_W_M2K, headHeatJK, heatingS, headTemperatureC, MELTS_C, TARGET_C, TOO_COLD_C, TOO_HOT_C, type HeatInput } from './head-heat.ts'; // prettier-ignore
+import {
+  GUN_AIR_C,
+  GUN_W_M2K,
+  headHeatJK,
+  heatingS,
+  headTemperatureC,
+  MELTS_C,
+  TARGET_C,
+  TOO_COLD_C,
+  TOO_HOT_C,
+  type HeatInput,
+} from './head-heat.ts';
 
 /** Seconds under the tool, with the seconds at which it is too cold and too hot as its range. */
 export function heatingFigure(input: HeatInput, what: string): Figure {
@@ -18,7 +29,9 @@ export function heatingFigure(input: HeatInput, what: string): Figure {
       inputs: [
         given('Head', input.head.leadKg, 'head-kg'),
         given('Takes', `${headHeatJK(input.head).toFixed(2)} J/K`, 'text', 'lead, the steel in it, 15 mm of shank'),
-        ...(input.tool === 'heat gun' ? [(own ? fitted : given)('Gun gives', input.gunWM2K ?? GUN_W_M2K, 'W/m2K'), given('Its air', GUN_AIR_C, 'C')] : []), // prettier-ignore
+        ...(input.tool === 'heat gun'
+          ? [(own ? fitted : given)('Gun gives', input.gunWM2K ?? GUN_W_M2K, 'W/m2K'), given('Its air', GUN_AIR_C, 'C')]
+          : []),
         given('From', headTemperatureC(input, 0), 'C'),
         given('To', input.targetC ?? TARGET_C, 'C'),
       ],

@@ -2,14 +2,35 @@ import fc from 'fast-check';
 import { Solver } from 'odex';
 import { typicalHook, type HookSize } from '../geometry/hook.ts';
 import { coldHeadSolid } from '../geometry/solid.ts';
-import { fitGun, GUN_AIR_C, GUN_W_M2K, GUN_WARM_UP_S, headHeatJK, heatingS, headTemperatureC, paintAt, TARGET_C, type HeatedHead } from './head-heat.ts'; // prettier-ignore
+import {
+  fitGun,
+  GUN_AIR_C,
+  GUN_W_M2K,
+  GUN_WARM_UP_S,
+  headHeatJK,
+  heatingS,
+  headTemperatureC,
+  paintAt,
+  TARGET_C,
+  type HeatedHead,
+} from './head-heat.ts';
 
 const headOf = (grams: number, size: HookSize): HeatedHead => {
   const leadKg = grams / 1000;
   const solid = coldHeadSolid('ball', leadKg);
-  return { leadKg, areaM2: solid.cooledAreaM2, wireM: typicalHook(size).wireM, embeddedM: 2 * Math.cbrt((3 * leadKg) / 11340 / 4 / Math.PI) }; // prettier-ignore
+  return {
+    leadKg,
+    areaM2: solid.cooledAreaM2,
+    wireM: typicalHook(size).wireM,
+    embeddedM: 2 * Math.cbrt((3 * leadKg) / 11340 / 4 / Math.PI),
+  };
 };
-const gun = (grams: number, size: HookSize, more = {}) => ({ head: headOf(grams, size), tool: 'heat gun' as const, roomC: 20, ...more }); // prettier-ignore
+const gun = (grams: number, size: HookSize, more = {}) => ({
+  head: headOf(grams, size),
+  tool: 'heat gun' as const,
+  roomC: 20,
+  ...more,
+});
 
 describe('seconds under a heat gun', () => {
   // Check values of the model from room temperature, to a second: 0.9 g 7 s, 7 g 13 s, 14 g 16 s, 57 g 23 s.
@@ -21,7 +42,8 @@ describe('seconds under a heat gun', () => {
   ] as const)('%d g takes %s hook about %d s', (grams, size, seconds) => {
     expect(Math.abs(heatingS(gun(grams, size)) - seconds)).toBeLessThanOrEqual(1);
   });
-  // Common practice, no source: about 15 s is a start; a count of 15 to 25 for 1/2 to 5/8 oz; a few seconds for micro heads.
+  // Common practice, no source: about 15 s is a start; a count of 15 to 25 for 1/2 to 5/8 oz; a few seconds for micro
+  // heads.
   test('is what makers count', () => {
     for (const grams of [14.2, 17.7]) {
       expect(heatingS(gun(grams, '3/0'))).toBeGreaterThan(14);
@@ -60,26 +82,44 @@ describe('seconds under a heat gun', () => {
   });
   test('hotter for longer, always between room and gun', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0.9, max: 120, noNaN: true }), fc.double({ min: 0, max: 300, noNaN: true }), fc.double({ min: 0, max: 60, noNaN: true }), (grams, seconds, on) => {
+      fc.property(
+        fc.double({ min: 0.9, max: 120, noNaN: true }),
+        fc.double({ min: 0, max: 300, noNaN: true }),
+        fc.double({ min: 0, max: 60, noNaN: true }),
+        (grams, seconds, on) => {
           const at = (s: number) => headTemperatureC(gun(grams, '3/0', { gunOnS: on }), s);
           expect(at(seconds + 1)).toBeGreaterThanOrEqual(at(seconds) - 1e-9);
           expect(at(seconds)).toBeGreaterThanOrEqual(20 - 1e-9);
           expect(at(seconds)).toBeLessThanOrEqual(GUN_AIR_C + 1e-9);
-        }), // prettier-ignore
+        },
+      ),
     );
   });
-  // Common practice, no source: below about 120 C powder does not wet, above about 230 C it smokes and runs, 327 C melts.
+  // Common practice, no source: below about 120 C powder does not wet, above about 230 C it smokes and runs, 327 C
+  // melts.
   test('what the paint does', () => {
-    expect([100, 140, 170, 229, 240, 330].map(paintAt)).toEqual(['does not wet', 'dull', 'flows', 'flows', 'runs and smokes', 'the head melts']); // prettier-ignore
+    expect([100, 140, 170, 229, 240, 330].map(paintAt)).toEqual([
+      'does not wet',
+      'dull',
+      'flows',
+      'flows',
+      'runs and smokes',
+      'the head melts',
+    ]);
   });
   test('a gun is fitted to the seconds that came out right; one count moves it a little, ten settle it', () => {
     expect(fitGun([], 20).wM2K).toBeCloseTo(GUN_W_M2K, 9);
     const head = headOf(14, '3/0');
     const true60 = heatingS({ ...gun(14, '3/0'), gunWM2K: 60 });
-    const ten = fitGun(Array.from({ length: 10 }, () => ({ head, seconds: true60 })), 20); // prettier-ignore
+    const ten = fitGun(
+      Array.from({ length: 10 }, () => ({ head, seconds: true60 })),
+      20,
+    );
     expect(ten.wM2K).toBeGreaterThan(59);
     expect(ten.wM2K).toBeLessThan(62);
-    expect(ten.high - ten.low).toBeLessThan(fitGun([{ head, seconds: true60 }], 20).high - fitGun([{ head, seconds: true60 }], 20).low); // prettier-ignore
+    expect(ten.high - ten.low).toBeLessThan(
+      fitGun([{ head, seconds: true60 }], 20).high - fitGun([{ head, seconds: true60 }], 20).low,
+    );
     expect(heatingS({ ...gun(14, '3/0'), gunWM2K: ten.wM2K, targetC: TARGET_C })).toBeCloseTo(true60, 0);
   });
 });

@@ -5,7 +5,10 @@ import { inRange, QuantityError } from '../quantity/check.ts';
 export const HEAT_TOOLS = ['heat gun', 'torch', 'lighter'] as const;
 export type HeatTool = (typeof HEAT_TOOLS)[number];
 
-/** Below this powder does not wet; above that it smokes and runs; lead melts. Common practice, no source; CRC for the last. */
+/**
+ * Below this powder does not wet; above that it smokes and runs; lead melts. Common practice, no source; CRC for the
+ * last.
+ */
 export const TOO_COLD_C = 120;
 export const TARGET_C = 170;
 export const TOO_HOT_C = 230;
@@ -22,7 +25,9 @@ export const GUN_W_M2K = 80;
 export const GUN_AIR_C = 480;
 /** A gun is at its heat after some such times. Common practice, no source. */
 export const GUN_WARM_UP_S = 12;
-/** Heat of a flame into the side it is held on, W/m2. Common practice, no source: a torch takes a few seconds a side. */
+/**
+ * Heat of a flame into the side it is held on, W/m2. Common practice, no source: a torch takes a few seconds a side.
+ */
 const FLAME_W_M2: Record<Exclude<HeatTool, 'heat gun'>, number> = { torch: 120_000, lighter: 40_000 };
 
 export interface HeatedHead {
@@ -115,7 +120,8 @@ const COUNT_SPREAD = 0.15;
 const PRIOR_SPREAD = 0.35;
 
 /**
- * A maker's own gun from the seconds that came out right: least squares on ln h, leaning on the default. Time goes with 1/h,
+ * A maker's own gun from the seconds that came out right: least squares on ln h, leaning on the default. Time goes
+ * with 1/h,
  * so that each count gives an h of its own.
  */
 export function fitGun(

@@ -9,13 +9,14 @@ export function jarFigure(
   onHeadsKg: number,
   stays: JarEfficiency,
 ): Figure {
-  // prettier-ignore
   const level = jarLevel(lastKg, receivedKg, onHeadsKg, stays);
   return figure(
     level.kg,
     'kg',
     {
-      rule: level.weighed ? 'As it was weighed; nothing has come or gone since.' : 'What was weighed last, and what came, less what has gone since: an estimate until it is weighed again.', // prettier-ignore
+      rule: level.weighed
+        ? 'As it was weighed; nothing has come or gone since.'
+        : 'What was weighed last, and what came, less what has gone since: an estimate until it is weighed again.',
       formula: 'weighed + bought − on heads / stays on',
       source: 'Your scale; the coverage formula between weighings',
       inputs: [
@@ -35,10 +36,17 @@ export const efficiencyFigure = (stays: JarEfficiency, usedKg: number, onHeadsKg
     stays.efficiency,
     'ratio',
     {
-      rule: stays.weighings > 0 ? 'All that lies on heads over all that went from the jars, leaning on the usual while weighings are few.' : 'No jar was weighed twice yet: what is usual.', // prettier-ignore
+      rule:
+        stays.weighings > 0
+          ? 'All that lies on heads over all that went from the jars, leaning on the usual while weighings are few.'
+          : 'No jar was weighed twice yet: what is usual.',
       formula: '(on heads + prior) / (used + prior)',
       source: 'Your weighings; the prior is common practice',
-      inputs: [measured('Went from the jars', usedKg, 'kg'), given('Lies on heads', onHeadsKg, 'kg'), measured('Stretches between weighings', stays.weighings, 'count')], // prettier-ignore
+      inputs: [
+        measured('Went from the jars', usedKg, 'kg'),
+        given('Lies on heads', onHeadsKg, 'kg'),
+        measured('Stretches between weighings', stays.weighings, 'count'),
+      ],
     },
     { low: stays.low, high: stays.high, basis: stays.weighings > 0 ? 'fitted' : 'given' },
   );

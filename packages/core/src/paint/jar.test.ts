@@ -13,7 +13,8 @@ describe('the jar', () => {
 });
 
 describe('what a jar holds', () => {
-  const stays = (weighings = 0) => jarEfficiency(Array.from({ length: weighings }, () => ({ usedKg: 0.02, onHeadsKg: 0.012 }))); // prettier-ignore
+  const stays = (weighings = 0) =>
+    jarEfficiency(Array.from({ length: weighings }, () => ({ usedKg: 0.02, onHeadsKg: 0.012 })));
   test('just weighed it holds what the scale said, give or take the scale', () => {
     const level = jarLevel(0.2, 0, 0, stays());
     expect(level).toMatchObject({ kg: 0.2, weighed: true });
@@ -45,15 +46,24 @@ describe('what a jar holds', () => {
   });
   test('more on heads never leaves more, a better hand never less', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0, max: 0.3, noNaN: true }), fc.double({ min: 0, max: 0.1, noNaN: true }), fc.double({ min: 0, max: 0.1, noNaN: true }), (last, a, b) => {
-        const at = (onHeads: number, share = 0.6) => jarLevel(last, 0, onHeads, { efficiency: share, low: share - 0.1, high: share + 0.1, weighings: 2 }).kg;
-        expect(at(Math.max(a, b))).toBeLessThanOrEqual(at(Math.min(a, b)));
-        expect(at(a, 0.8)).toBeGreaterThanOrEqual(at(a, 0.5));
-      }), // prettier-ignore
+      fc.property(
+        fc.double({ min: 0, max: 0.3, noNaN: true }),
+        fc.double({ min: 0, max: 0.1, noNaN: true }),
+        fc.double({ min: 0, max: 0.1, noNaN: true }),
+        (last, a, b) => {
+          const at = (onHeads: number, share = 0.6) =>
+            jarLevel(last, 0, onHeads, { efficiency: share, low: share - 0.1, high: share + 0.1, weighings: 2 }).kg;
+          expect(at(Math.max(a, b))).toBeLessThanOrEqual(at(Math.min(a, b)));
+          expect(at(a, 0.8)).toBeGreaterThanOrEqual(at(a, 0.5));
+        },
+      ),
     );
   });
   test('what stays on says what it rests on', () => {
-    expect(efficiencyFigure(stays(), 0, 0)).toMatchObject({ basis: 'given', why: { rule: expect.stringMatching(/No jar was weighed twice/) } }); // prettier-ignore
+    expect(efficiencyFigure(stays(), 0, 0)).toMatchObject({
+      basis: 'given',
+      why: { rule: expect.stringMatching(/No jar was weighed twice/) },
+    });
     const figure = efficiencyFigure(stays(6), 0.12, 0.072);
     expect(figure).toMatchObject({ basis: 'fitted', value: expect.closeTo(0.6, 2) });
     expect(figure.low!).toBeLessThan(0.6);

@@ -31,20 +31,29 @@ export function jarLevel(lastKg: number, receivedKg: number, onHeadsKg: number, 
   inRange('onHeadsKg', onHeadsKg, 'kg', 0, 100);
   const left = (share: number, scaleKg: number) => Math.max(0, lastKg + receivedKg - onHeadsKg / share + scaleKg);
   const weighed = receivedKg === 0 && onHeadsKg === 0;
-  return { kg: left(stays.efficiency, 0), low: left(stays.low, -SCALE_SD_KG), high: left(stays.high, SCALE_SD_KG), weighed }; // prettier-ignore
+  return {
+    kg: left(stays.efficiency, 0),
+    low: left(stays.low, -SCALE_SD_KG),
+    high: left(stays.high, SCALE_SD_KG),
+    weighed,
+  };
 }
 
 /** Heads that a jar is sure to do: by the least that it may hold. */
 export const headsInJar = (leastKg: number, kgPerHead: number): number =>
   Math.floor(inRange('leastKg', leastKg, 'kg', 0, 1000) / inRange('kgPerHead', kgPerHead, 'kg', 1e-9, 1));
 
-/** Belief before any weighing: six tenths stay on, and it weighs as much as half a gram of powder. Common practice, no source. */
+/**
+ * Belief before any weighing: six tenths stay on, and it weighs as much as half a gram of powder. Common practice, no
+ * source.
+ */
 const PRIOR = { efficiency: 0.6, kg: 0.0005 };
 /** A kitchen scale reads the jar to a gram, twice. */
 const SCALE_SD_KG = 0.0007;
 
 /**
- * Share of the powder taken that stays on the heads, from weighing the jar: all of it on heads over all of it used, leaning
+ * Share of the powder taken that stays on the heads, from weighing the jar: all of it on heads over all of it used,
+ * leaning
  * on the usual. Range: uses 0 to 5 kg.
  */
 export function jarEfficiency(weighings: readonly JarWeighing[]): JarEfficiency {

@@ -18,5 +18,11 @@ export function mixedColour(first: string, second: string, share: number): strin
   inRange('share', share, '', 0, 1);
   const [a, b] = [channels(first), channels(second)];
   const mixed = a.map((v, i) => fromLight((1 - share) * toLight(v) + share * toLight(b[i]!)));
-  return `#${mixed.map((v) => Math.round(255 * v).toString(16).padStart(2, '0')).join('')}`; // prettier-ignore
+  return `#${mixed
+    .map((v) =>
+      Math.round(255 * v)
+        .toString(16)
+        .padStart(2, '0'),
+    )
+    .join('')}`;
 }

@@ -72,7 +72,8 @@ const onCavities = (kind: BlankKind, cavities: PlanCavity[]): KindOnMold => {
 };
 
 /**
- * Gives each kind of blank a mold and its cavities: the mold with most fitting cavities, and where kinds with other hooks
+ * Gives each kind of blank a mold and its cavities: the mold with most fitting cavities, and where kinds with other
+ * hooks
  * want the same cavities, each next cavity goes to the kind that would need most shots. A plain rule that a maker can
  * follow; the optimal mix of molds is a later planner's work.
  */

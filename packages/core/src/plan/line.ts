@@ -21,7 +21,9 @@ export function linePlan(
   const leadKg = castMassKg({ nominalMassKg: product.nominalMassKg });
   const powders = powdersPerHead(product, input.ways);
   const priceOf = (materialId: string) => input.stock.find((each) => each.materialId === materialId)?.averageMinor ?? 0;
-  const massShare = leadKg / lines.reduce((sum, each) => sum + each.quantity * castMassKg({ nominalMassKg: each.product.nominalMassKg }), 0); // prettier-ignore
+  const massShare =
+    leadKg /
+    lines.reduce((sum, each) => sum + each.quantity * castMassKg({ nominalMassKg: each.product.nominalMassKg }), 0);
   const heads = lines.reduce((sum, each) => sum + each.quantity, 0);
   const ownHands = handSeconds(input.ways, [line]);
   const workS = timing.pourS / heads + (ownHands.trim + ownHands.paint + ownHands.bake + ownHands.finish) / quantity;
@@ -49,13 +51,15 @@ export function linePlan(
       onMold.yieldShare,
       'ratio',
       {
-        rule: records ? 'What these cavities gave so far, leaning on common practice while records are few.' : 'No casts on record yet: what a practised hand gets.',
+        rule: records
+          ? 'What these cavities gave so far, leaning on common practice while records are few.'
+          : 'No casts on record yet: what a practised hand gets.',
         formula: '(good + 37.6) / (casts + 40)',
         source: 'Beta prior; Wilson interval',
         inputs: [fitted('Good', good, 'count'), fitted('Casts', records, 'count')],
       },
       { low: estimate.low, high: estimate.high, basis: records ? 'fitted' : 'given' },
-    ), // prettier-ignore
+    ),
     leadKgPerHead: figure(leadKg, 'head-kg', {
       rule: 'What this cavity casts in soft lead.',
       formula: 'm = V_cavity · ρ(327 °C)',

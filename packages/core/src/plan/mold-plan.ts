@@ -53,9 +53,21 @@ function shotsFigure({ mold, kinds, shots }: MoldAllocation): Figure {
 function blanksFigure(mold: PlanMold, shotKg: number, ways: HouseWays): Figure {
   const { learned } = mold;
   const openBelow = mold.cavities.some((cavity) => cavity.openBelow);
-  const block = { bodyKg: mold.bodyKg, metal: mold.metal, ...(learned ? { lossWPerK: learned.lossWPerK, capacityShare: learned.capacityShare } : {}) }; // prettier-ignore
+  const block = {
+    bodyKg: mold.bodyKg,
+    metal: mold.metal,
+    ...(learned ? { lossWPerK: learned.lossWPerK, capacityShare: learned.capacityShare } : {}),
+  };
   const school = openBelow ? 'pot top' : (mold.warmSchool ?? 'blank shots');
-  return warmPlan({ block, basis: learned ? 'fitted' : 'given', shotKg, metalC: ways.pourC, roomC: ways.roomC, school, openBelow }).blanks; // prettier-ignore
+  return warmPlan({
+    block,
+    basis: learned ? 'fitted' : 'given',
+    shotKg,
+    metalC: ways.pourC,
+    roomC: ways.roomC,
+    school,
+    openBelow,
+  }).blanks;
 }
 
 function openFigure({ mold, kinds }: MoldAllocation, ways: HouseWays): Figure {

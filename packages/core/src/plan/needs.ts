@@ -11,7 +11,9 @@ const need = (stock: StockOnHand, figureOfNeed: Figure): MaterialNeed => ({
   missing: Math.max(0, figureOfNeed.value - stock.quantity),
 });
 
-/** What the plan wants of each material against what is on the shelf: lead to charge, hooks to lay out, powder to dip. */
+/**
+ * What the plan wants of each material against what is on the shelf: lead to charge, hooks to lay out, powder to dip.
+ */
 export function materialNeeds(
   lines: readonly LinePlan[],
   kinds: readonly KindOnMold[],

@@ -2,19 +2,38 @@ import { coldHeadSolid } from '../geometry/solid.ts';
 import { castMassKg } from '../cast/cast-mass.ts';
 import { product } from '../test/workshop.ts';
 import { heatingS } from '../paint/head-heat.ts';
-import { dryingFigure, paintSecondsFigure, powderCostFigure, powderPerHeadFigure, trimSecondsFigure } from './paint-figures.ts'; // prettier-ignore
+import {
+  dryingFigure,
+  paintSecondsFigure,
+  powderCostFigure,
+  powderPerHeadFigure,
+  trimSecondsFigure,
+} from './paint-figures.ts';
 import { productHeated } from './product.ts';
 import type { PlanLayer, PlanPowder } from './types.ts';
 import { DEFAULT_WAYS } from './ways.ts';
 
 const white = product(10).layers[0]!.powder;
 const second: PlanPowder = { ...white, materialId: 'second', name: 'Second' };
-const vinyl: PlanPowder = { materialId: 'vinyl', name: 'Vinyl', specificGravity: 1.2, label: [], form: 'liquid', dryS: 7200 }; // prettier-ignore
-const layer = (powder: PlanPowder, more: Partial<PlanLayer> = {}): PlanLayer => ({ powder, zone: 'whole', coats: 1, ...more }); // prettier-ignore
+const vinyl: PlanPowder = {
+  materialId: 'vinyl',
+  name: 'Vinyl',
+  specificGravity: 1.2,
+  label: [],
+  form: 'liquid',
+  dryS: 7200,
+};
+const layer = (powder: PlanPowder, more: Partial<PlanLayer> = {}): PlanLayer => ({
+  powder,
+  zone: 'whole',
+  coats: 1,
+  ...more,
+});
 const painted = (...layers: PlanLayer[]) => product(14.2, { layers });
 
 describe('powder for one head', () => {
-  // 192.3 ft2/lb per mil at specific gravity 1, the powder-coating industry's published formula; a 14.2 g ball takes 0.084 g
+  // 192.3 ft2/lb per mil at specific gravity 1, the powder-coating industry's published formula; a 14.2 g ball takes
+  // 0.084 g
   // of 100 um at 1.5 (worked by hand), here with a collar and over what stays on.
   test('is area, film and density over what stays on', () => {
     const figure = powderPerHeadFigure(painted(layer(white)), DEFAULT_WAYS);
@@ -28,7 +47,10 @@ describe('powder for one head', () => {
   });
   test('weighed jars narrow it and mark it as fitted', () => {
     const known = { efficiency: 0.6, low: 0.57, high: 0.63, weighings: 20 };
-    const [guessed, fitted] = [powderPerHeadFigure(painted(layer(white)), DEFAULT_WAYS), powderPerHeadFigure(painted(layer(white)), DEFAULT_WAYS, known)]; // prettier-ignore
+    const [guessed, fitted] = [
+      powderPerHeadFigure(painted(layer(white)), DEFAULT_WAYS),
+      powderPerHeadFigure(painted(layer(white)), DEFAULT_WAYS, known),
+    ];
     expect(fitted.basis).toBe('fitted');
     expect(fitted.value / guessed.value).toBeCloseTo(0.7 / 0.6, 9);
     expect(fitted.high! / fitted.low!).toBeLessThan(guessed.high! / guessed.low!);
@@ -37,7 +59,9 @@ describe('powder for one head', () => {
   test('a mixture takes as much as one powder, shared by the mixture', () => {
     const mixed = powderPerHeadFigure(painted(layer(white, { mix: { powder: second, share: 0.3 } })), DEFAULT_WAYS);
     expect(mixed.value).toBeCloseTo(powderPerHeadFigure(painted(layer(white)), DEFAULT_WAYS).value, 12);
-    const [a, b] = ['White', 'Second'].map((name) => mixed.why.inputs.find((input) => input.label === name)!.value as number); // prettier-ignore
+    const [a, b] = ['White', 'Second'].map(
+      (name) => mixed.why.inputs.find((input) => input.label === name)!.value as number,
+    );
     expect(b! / (a! + b!)).toBeCloseTo(0.3, 9);
   });
   test('costs what was paid for it; what has no price counts nothing', () => {
@@ -60,7 +84,8 @@ describe('hands', () => {
     expect(figure.value).toBeLessThan(40);
   });
   test('a way that saves a step saves its seconds; a product may have its own', () => {
-    const house = (finish: typeof DEFAULT_WAYS.finish) => paintSecondsFigure(painted(layer(white)), { ...DEFAULT_WAYS, ...(finish ? { finish } : {}) }).value; // prettier-ignore
+    const house = (finish: typeof DEFAULT_WAYS.finish) =>
+      paintSecondsFigure(painted(layer(white)), { ...DEFAULT_WAYS, ...(finish ? { finish } : {}) }).value;
     expect(house({ eye: 'tube' }) - house({})).toBeCloseTo(5, 9);
     expect(house({ after: 'foam' }) - house({})).toBeCloseTo(-1, 9);
     const own = paintSecondsFigure(
@@ -74,12 +99,18 @@ describe('hands', () => {
     expect(paintSecondsFigure(painted(layer(white, { coats: 2 })), timed).value).toBe(66);
     expect(paintSecondsFigure(painted(layer(white)), timed).why.rule).toMatch(/Your own seconds/);
     expect(trimSecondsFigure(product(10), timed)).toMatchObject({ value: 8, why: { source: 'Your setup' } });
-    expect(trimSecondsFigure(product(10), DEFAULT_WAYS).why.inputs.map((input) => [input.label, input.value])).toEqual([['Sprue off', 3], ['The edge', 7]]); // prettier-ignore
+    expect(trimSecondsFigure(product(10), DEFAULT_WAYS).why.inputs.map((input) => [input.label, input.value])).toEqual([
+      ['Sprue off', 3],
+      ['The edge', 7],
+    ]);
   });
   test('liquid paint waits coat after coat; powder does not', () => {
     expect(dryingFigure(painted(layer(white)))).toBeNull();
     const waits = dryingFigure(painted(layer(vinyl, { coats: 2 }), layer({ ...vinyl, name: 'Clear', dryS: 3600 })))!;
     expect(waits.value).toBe(2 * 7200 + 3600);
-    expect(waits.why.inputs.map(({ label, note }) => [label, note])).toEqual([['Vinyl', '2 coats'], ['Clear', 'one coat']]); // prettier-ignore
+    expect(waits.why.inputs.map(({ label, note }) => [label, note])).toEqual([
+      ['Vinyl', '2 coats'],
+      ['Clear', 'one coat'],
+    ]);
   });
 });

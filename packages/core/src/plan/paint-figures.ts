@@ -34,11 +34,20 @@ export function powderPerHeadFigure(product: PlanProduct, ways: HouseWays, known
       inputs: [
         given('Painted', paintedAreaM2, 'm2'),
         given('Film', ways.filmM, 'm'),
-        (weighed ? fitted : given)('Stays on', share, 'ratio', weighed ? `${known.weighings} weighings of jars` : 'no jar was weighed yet'), // prettier-ignore
+        (weighed ? fitted : given)(
+          'Stays on',
+          share,
+          'ratio',
+          weighed ? `${known.weighings} weighings of jars` : 'no jar was weighed yet',
+        ),
         ...powders.map(({ name, kgPerHead }) => given(name, kgPerHead, 'powder-kg')),
       ],
     },
-    { low: (kg * share) / (known?.high ?? Math.min(1, 1.25 * share)), high: (kg * share) / (known?.low ?? 0.75 * share), basis: weighed ? 'fitted' : 'given' }, // prettier-ignore
+    {
+      low: (kg * share) / (known?.high ?? Math.min(1, 1.25 * share)),
+      high: (kg * share) / (known?.low ?? 0.75 * share),
+      basis: weighed ? 'fitted' : 'given',
+    },
   );
 }
 
@@ -46,17 +55,27 @@ export function powderPerHeadFigure(product: PlanProduct, ways: HouseWays, known
 export function paintSecondsFigure(product: PlanProduct, ways: HouseWays): Figure {
   const seconds = paintS(ways, product);
   const finish = finishWays(ways.finish, product.ways);
-  const heatS = heatingS({ head: productHeated(product), tool: finish.tool, roomC: ways.roomC, targetC: targetOf(finish) }); // prettier-ignore
+  const heatS = heatingS({
+    head: productHeated(product),
+    tool: finish.tool,
+    roomC: ways.roomC,
+    targetC: targetOf(finish),
+  });
   return figure(
     seconds,
     's',
     {
-      rule: ways.coatS === null ? 'Each dip: heating, dip, tap and what your ways add; back and specks are tapped on between.' : 'Your own seconds for a coat.', // prettier-ignore
+      rule:
+        ways.coatS === null
+          ? 'Each dip: heating, dip, tap and what your ways add; back and specks are tapped on between.'
+          : 'Your own seconds for a coat.',
       formula: 'Σ layers · coats · seconds',
       source: 'Heating by the model; the rest is common practice',
       inputs: [
         given('Heating, from cold', heatS, 's'),
-        ...product.layers.map(({ powder, zone, coats }) => given(`${powder.name}, ${zone}`, coats, 'count', powder.form === 'liquid' ? 'liquid' : 'coats')), // prettier-ignore
+        ...product.layers.map(({ powder, zone, coats }) =>
+          given(`${powder.name}, ${zone}`, coats, 'count', powder.form === 'liquid' ? 'liquid' : 'coats'),
+        ),
         ...schoolsAt('paint', finish).map(({ step, school }) => given(step.name, school.name, 'text')),
       ],
     },
@@ -70,8 +89,10 @@ export function powderCostFigure(
   ways: HouseWays,
   minorPerKg: (materialId: string) => number | null,
 ): Figure {
-  // prettier-ignore
-  const powders = powdersPerHead(product, ways).map((each) => ({ ...each, minor: each.kgPerHead * (minorPerKg(each.materialId) ?? 0) })); // prettier-ignore
+  const powders = powdersPerHead(product, ways).map((each) => ({
+    ...each,
+    minor: each.kgPerHead * (minorPerKg(each.materialId) ?? 0),
+  }));
   const minor = powders.reduce((sum, each) => sum + each.minor, 0);
   return figure(
     minor,
@@ -94,7 +115,9 @@ export function dryingFigure(product: PlanProduct): Figure | null {
     rule: 'Each coat of liquid paint dries before the next.',
     formula: 'Σ coats · wait',
     source: 'The wait written down with the paint',
-    inputs: product.layers.filter(({ powder }) => powder.form === 'liquid').map(({ powder, coats }) => given(powder.name, powder.dryS ?? 0, 's', coats > 1 ? `${coats} coats` : 'one coat')), // prettier-ignore
+    inputs: product.layers
+      .filter(({ powder }) => powder.form === 'liquid')
+      .map(({ powder, coats }) => given(powder.name, powder.dryS ?? 0, 's', coats > 1 ? `${coats} coats` : 'one coat')),
   });
 }
 
@@ -105,10 +128,15 @@ export function trimSecondsFigure(product: PlanProduct, ways: HouseWays): Figure
     seconds,
     's',
     {
-      rule: ways.trimS === null ? 'Taking it up, and what each step takes by your ways.' : 'Your own seconds, from the setup: they outrank the ways.', // prettier-ignore
+      rule:
+        ways.trimS === null
+          ? 'Taking it up, and what each step takes by your ways.'
+          : 'Your own seconds, from the setup: they outrank the ways.',
       formula: 'taking up + Σ steps',
       source: ways.trimS === null ? 'Common practice' : 'Your setup',
-      inputs: schoolsAt('trim', finishWays(ways.finish, product.ways)).map(({ step, school }) => given(step.name, school.seconds, 's', school.name)), // prettier-ignore
+      inputs: schoolsAt('trim', finishWays(ways.finish, product.ways)).map(({ step, school }) =>
+        given(step.name, school.seconds, 's', school.name),
+      ),
     },
     { low: 0.7 * seconds, high: 1.5 * seconds },
   );

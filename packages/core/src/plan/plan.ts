@@ -12,7 +12,8 @@ import type { MoldPlan, Plan, PlanInput } from './types.ts';
 export const MOST_HEADS_PER_LINE = 20_000;
 
 /**
- * Everything that can be said before the pot is switched on: shots, metal, hooks, powder, minutes, oven loads, cost, and
+ * Everything that can be said before the pot is switched on: shots, metal, hooks, powder, minutes, oven loads, cost,
+ * and
  * what is missing. Products that no mold can cast are listed in `problems` and left out of the rest.
  * @throws QuantityError for quantities or ways out of range
  */

@@ -33,7 +33,14 @@ export function timingOf(
   { pot, oven, ways }: PlanInput,
 ): Timing {
   const atOnceKg = Math.min(pot.capacityKg, Math.max(0.05, chargeKg));
-  const melt = meltTime({ leadKg: atOnceKg, powerW: pot.powerW, lossWPerK: pot.lossWPerK, toC: ways.pourC, roomC: ways.roomC, fromC: ways.roomC }); // prettier-ignore
+  const melt = meltTime({
+    leadKg: atOnceKg,
+    powerW: pot.powerW,
+    lossWPerK: pot.lossWPerK,
+    toC: ways.pourC,
+    roomC: ways.roomC,
+    fromC: ways.roomC,
+  });
   const pourS = molds.reduce((sum, mold, at) => {
     const cavities = allocations[at]!.kinds.reduce((n, kind) => n + kind.cavities.length, 0);
     return sum + mold.blanks.value * BLANK_CYCLE_S + mold.shots.value * shotSeconds(ways, cavities, mold.openS.value);
@@ -73,7 +80,12 @@ export function bakeLoads(
     // The slowest head of the load says how long it is in.
     const seconds = Math.max(...own.map(({ product }) => bakeDoorS(product, product.bake!, oven)));
     const heads = own.reduce((sum, line) => sum + line.quantity, 0);
-    const batches = own.map(({ product, quantity }) => ({ id: product.id, program: 'one', heads: quantity, ...roomOf({ style: product.style, massKg: product.nominalMassKg, hookSize: product.hook.size }) })); // prettier-ignore
+    const batches = own.map(({ product, quantity }) => ({
+      id: product.id,
+      program: 'one',
+      heads: quantity,
+      ...roomOf({ style: product.style, massKg: product.nominalMassKg, hookSize: product.hook.size }),
+    }));
     const packed = oven.racks?.length ? ovenLoads(oven.racks, batches) : null;
     // A head that no rack takes is still baked: it lies on the tray, by the plain count.
     const loads = packed && packed.homeless.length === 0 ? packed.loads.length : Math.ceil(heads / oven.places);
@@ -134,7 +146,11 @@ export function minutesOf(timing: Timing, lines: readonly PlanLine[]): Plan['min
       rule: 'Liquid paint dries between its coats; the heads of a line dry side by side.',
       formula: 'Σ coats · wait',
       source: 'The wait written down with the paint',
-      inputs: lines.flatMap(({ product }) => product.layers.filter(({ powder }) => powder.form === 'liquid').map(({ powder, coats }) => given(powder.name, powder.dryS ?? 0, 's', `${coats} coats`))), // prettier-ignore
+      inputs: lines.flatMap(({ product }) =>
+        product.layers
+          .filter(({ powder }) => powder.form === 'liquid')
+          .map(({ powder, coats }) => given(powder.name, powder.dryS ?? 0, 's', `${coats} coats`)),
+      ),
     });
   }
   const bake = steps[3]!;

@@ -68,7 +68,8 @@ function pooled(groups: readonly Block[]): number[] {
 }
 
 /**
- * The marks of a dial fitted to a maker's own pairs: those measured more than once are averaged by their precision, then
+ * The marks of a dial fitted to a maker's own pairs: those measured more than once are averaged by their precision,
+ * then
  * made monotone. Range: dial 0 to 100, 20 to 600 C; pairs at two marks or more.
  * @throws QuantityError with fewer than two marks
  */
@@ -100,12 +101,16 @@ export function fitDialMarks(pairs: readonly DialPair[]): FittedMark[] {
 }
 
 /**
- * The curve through fitted marks, joined by {@link pchip}. Its uncertainty is that of the marks on either side, plus how
+ * The curve through fitted marks, joined by {@link pchip}. Its uncertainty is that of the marks on either side, plus
+ * how
  * far it may bow between them.
  */
 export function tableOfMarks(marks: readonly FittedMark[]): DialTable {
   const means = marks.map((mark) => mark.temperatureC);
-  const curve = pchip(marks.map((mark) => mark.dial), means); // prettier-ignore
+  const curve = pchip(
+    marks.map((mark) => mark.dial),
+    means,
+  );
   const at = (dial: number): DialReading => {
     const outside = dial < curve.from || dial > curve.to;
     const held = Math.min(curve.to, Math.max(curve.from, dial));

@@ -22,9 +22,34 @@ export function refillFigures(input: RefillInput, potTemperature: 'measured' | '
   const high = largestRefill({ ...input, potC: input.potC + 8 }).addKg;
   return {
     refill,
-    add: figure(refill.addKg, 'kg', { rule: words[refill.limit], formula: 'm = M (h(T) − h(T_keep)) / (h(T_keep) − h(T_add))', source, inputs }, { low: Math.min(low, refill.addKg), high: Math.max(high, refill.addKg) }), // prettier-ignore
-    after: figure(refill.afterC, 'C', { rule: 'What is there and what is added come to one heat: melting takes the most of it.', formula: 'M h(T) + m h(T_add) = (M + m) h(T_after)', source, inputs: [...inputs, given('Added', refill.addKg, 'kg')] }, { low: refill.afterC - 8, high: refill.afterC + 8 }), // prettier-ignore
-    recover: figure(refill.recoverS, 's', { rule: 'At full power, back to where you pour.', formula: 'dH/dt = P − UA (T − T_room)', source, inputs: [...inputs, given('Power', input.pot.powerW, 'W'), given('Pour at', input.pourC, 'C')] }, { low: refill.recoverS * 0.8, high: refill.recoverS * 1.3 }), // prettier-ignore
+    add: figure(
+      refill.addKg,
+      'kg',
+      { rule: words[refill.limit], formula: 'm = M (h(T) − h(T_keep)) / (h(T_keep) − h(T_add))', source, inputs },
+      { low: Math.min(low, refill.addKg), high: Math.max(high, refill.addKg) },
+    ),
+    after: figure(
+      refill.afterC,
+      'C',
+      {
+        rule: 'What is there and what is added come to one heat: melting takes the most of it.',
+        formula: 'M h(T) + m h(T_add) = (M + m) h(T_after)',
+        source,
+        inputs: [...inputs, given('Added', refill.addKg, 'kg')],
+      },
+      { low: refill.afterC - 8, high: refill.afterC + 8 },
+    ),
+    recover: figure(
+      refill.recoverS,
+      's',
+      {
+        rule: 'At full power, back to where you pour.',
+        formula: 'dH/dt = P − UA (T − T_room)',
+        source,
+        inputs: [...inputs, given('Power', input.pot.powerW, 'W'), given('Pour at', input.pourC, 'C')],
+      },
+      { low: refill.recoverS * 0.8, high: refill.recoverS * 1.3 },
+    ),
   };
 }
 
@@ -51,7 +76,17 @@ export const potFigure = (
   const unit = what === 'power' ? 'W' : 'W/K';
   const plate = what === 'power' ? pot.powerW : pot.lossWPerK;
   if (!learned) {
-    return figure(plate, unit, { rule: 'As you gave it; nobody has checked it against a probe.', formula: 'as given', source: 'Setup', inputs: [given('Given', plate, unit)] }, { low: plate * (what === 'power' ? 0.8 : 0.5), high: plate * (what === 'power' ? 1.1 : 1.5) }); // prettier-ignore
+    return figure(
+      plate,
+      unit,
+      {
+        rule: 'As you gave it; nobody has checked it against a probe.',
+        formula: 'as given',
+        source: 'Setup',
+        inputs: [given('Given', plate, unit)],
+      },
+      { low: plate * (what === 'power' ? 0.8 : 0.5), high: plate * (what === 'power' ? 1.1 : 1.5) },
+    );
   }
   const [value, sd] = what === 'power' ? [learned.powerW, learned.powerSdW] : [learned.lossWPerK, learned.lossSdWPerK];
   return figure(

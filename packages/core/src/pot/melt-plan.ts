@@ -37,9 +37,13 @@ const COAST_K = 6;
 const SHOWN_AFTER_S = 900;
 
 const band = (input: MeltPlanInput, of: (powerW: number, lossWPerK: number) => number) => {
-  const spread = input.basis === 'given' ? [0.1 * input.powerW, 0.25 * input.lossWPerK] : [input.powerSdW, input.lossSdWPerK]; // prettier-ignore
+  const spread =
+    input.basis === 'given' ? [0.1 * input.powerW, 0.25 * input.lossWPerK] : [input.powerSdW, input.lossSdWPerK];
   const [dp, dl] = [2 * spread[0]!, 2 * spread[1]!];
-  return { low: of(input.powerW + dp, Math.max(0, input.lossWPerK - dl)), high: of(Math.max(60, input.powerW - dp), input.lossWPerK + dl) }; // prettier-ignore
+  return {
+    low: of(input.powerW + dp, Math.max(0, input.lossWPerK - dl)),
+    high: of(Math.max(60, input.powerW - dp), input.lossWPerK + dl),
+  };
 };
 
 /**
@@ -89,13 +93,43 @@ export function meltPlan(input: MeltPlanInput): MeltPlan {
     everyS: 15,
   });
   return {
-    ready: figure(now.seconds, 's', { rule: `At full power. The melting itself takes ${percent(shares.latentJ)} of the heat, the room ${percent(shares.lostJ)}.`, formula, source, inputs }, seconds(pourC)), // prettier-ignore
+    ready: figure(
+      now.seconds,
+      's',
+      {
+        rule: `At full power. The melting itself takes ${percent(shares.latentJ)} of the heat, the room ${percent(shares.lostJ)}.`,
+        formula,
+        source,
+        inputs,
+      },
+      seconds(pourC),
+    ),
     turnDown:
       down === null
         ? null
-        : figure(down, 's', { rule: 'A little before it is there: the element goes on giving.', formula, source, inputs: [...inputs, given('Turn down at', downC, 'C')] }, seconds(downC)), // prettier-ignore
-    skim: figure(now.moltenAtS, 's', { rule: 'Everything is molten: skim the old scum, then stir.', formula, source, inputs }, seconds(Math.min(pourC, alloy.liquidusC + 0.5))), // prettier-ignore
-    energy: figure(now.energyKWh, 'kWh', { rule: 'Power times time to ready; holding it comes on top.', formula: 'E = P · t', source, inputs }, band(input, (p, l) => (p * (at(pourC)(p, l)?.seconds ?? now.seconds * 3)) / J_PER_KWH)), // prettier-ignore
+        : figure(
+            down,
+            's',
+            {
+              rule: 'A little before it is there: the element goes on giving.',
+              formula,
+              source,
+              inputs: [...inputs, given('Turn down at', downC, 'C')],
+            },
+            seconds(downC),
+          ),
+    skim: figure(
+      now.moltenAtS,
+      's',
+      { rule: 'Everything is molten: skim the old scum, then stir.', formula, source, inputs },
+      seconds(Math.min(pourC, alloy.liquidusC + 0.5)),
+    ),
+    energy: figure(
+      now.energyKWh,
+      'kWh',
+      { rule: 'Power times time to ready; holding it comes on top.', formula: 'E = P · t', source, inputs },
+      band(input, (p, l) => (p * (at(pourC)(p, l)?.seconds ?? now.seconds * 3)) / J_PER_KWH),
+    ),
     points: trace.points,
   };
 }

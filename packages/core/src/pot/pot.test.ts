@@ -134,7 +134,8 @@ describe('fume ceiling', () => {
     expect(fumeCeilingUgM3(490)).toBeGreaterThan(LEAD_LIMIT_UG_M3 * 0.98);
     expect(() => fumeCeilingUgM3(20)).toThrow(/metalC is 20 C/);
   });
-  // npm periodic-table lists lead's boiling point in K: at it the vapour pressure is an atmosphere, within the formula's stretch.
+  // npm periodic-table lists lead's boiling point in K: at it the vapour pressure is an atmosphere, within the
+  // formula's stretch.
   test('is of the right order at the boiling point', () => {
     const boilingC = Number(table.symbols['Pb']!.boilingPoint) - 273.15;
     const ln = Math.log10(101_325) - (9.917 - 9701 / (boilingC + 273.15));

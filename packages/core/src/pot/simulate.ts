@@ -52,14 +52,17 @@ export interface PotTrace {
   heatingS: number;
 }
 
-/** A thermostat of a casting pot lets the metal fall by about this before it heats again. Common practice, no source. */
+/**
+ * A thermostat of a casting pot lets the metal fall by about this before it heats again. Common practice, no source.
+ */
 export const THERMOSTAT_SWING_K = 8;
 const STEP_S = 1;
 /** Less metal than this is a dry pot. */
 export const DRY_KG = 0.05;
 
 /**
- * A pot through time by the enthalpy method: m dh/dt = P (on or off) - UA (T - T_room), Runge-Kutta on enthalpy and loss
+ * A pot through time by the enthalpy method: m dh/dt = P (on or off) - UA (T - T_room), Runge-Kutta on enthalpy and
+ * loss
  * together with a step of 1 s, so that the energy closes by construction of the step and not by luck. Additions mix at
  * once; what is taken leaves at the pot's own enthalpy.
  * Range: 0.05 to 50 kg, up to 24 h.

@@ -1,6 +1,9 @@
 import { inRange } from '../quantity/check.ts';
 
-/** The skin that grows on clean lead, as the eye reads it. Bands overlap from maker to maker: common practice, no source. */
+/**
+ * The skin that grows on clean lead, as the eye reads it. Bands overlap from maker to maker: common practice, no
+ * source.
+ */
 export const SKINS = [
   { colour: 'silver', fromC: 328, toC: 355, says: 'barely hot: shorts' },
   { colour: 'straw', fromC: 355, toC: 385, says: 'right to pour' },

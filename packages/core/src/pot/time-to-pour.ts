@@ -25,7 +25,8 @@ export interface MeltResult {
 }
 
 /**
- * Time from cold to pouring temperature at full power, by the enthalpy method: dH/dt = P - UA (T - T_room), fourth order
+ * Time from cold to pouring temperature at full power, by the enthalpy method: dH/dt = P - UA (T - T_room), fourth
+ * order
  * Runge-Kutta on the enthalpy with a step of 1 s, the last step cut by interpolation.
  * Range: 0.05 to 50 kg, 50 to 5000 W. Check: 20 lb, 700 W, 0.55 W/K is about 19 min.
  * @throws QuantityError out of range, or where the power cannot reach the temperature

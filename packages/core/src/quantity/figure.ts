@@ -1,4 +1,6 @@
-/** How much a number can be trusted: read off an instrument, fitted to records, or a default that nobody has checked. */
+/**
+ * How much a number can be trusted: read off an instrument, fitted to records, or a default that nobody has checked.
+ */
 export type Basis = 'measured' | 'fitted' | 'given';
 
 /** What a number counts; the interface turns it into the maker's own units. */

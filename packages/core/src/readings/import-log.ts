@@ -47,7 +47,8 @@ function timeOf(text: string, row: number, mapping: LogMapping, before: number |
 }
 
 /**
- * Reads a log by its mapping. Cells that say "nothing" are passed over and counted; anything else that is no number is an
+ * Reads a log by its mapping. Cells that say "nothing" are passed over and counted; anything else that is no number
+ * is an
  * error that names row, column, value and what is allowed. Readings must lie between -60 and 900 C.
  */
 export function importLog(rows: readonly Record<string, string>[], mapping: LogMapping): ImportedLog {
@@ -61,7 +62,13 @@ export function importLog(rows: readonly Record<string, string>[], mapping: LogM
     if (when === undefined)
       throw new QuantityError('time column', mapping.timeColumn, '', Object.keys(cells).join(', '));
     const at = timeOf(when.trim(), row, mapping, before);
-    if (before !== null && at < before) throw new QuantityError(`${mapping.timeColumn}, row ${row}`, JSON.stringify(when), '', 'a time after that of the row before'); // prettier-ignore
+    if (before !== null && at < before)
+      throw new QuantityError(
+        `${mapping.timeColumn}, row ${row}`,
+        JSON.stringify(when),
+        '',
+        'a time after that of the row before',
+      );
     before = at;
     mapping.columns.forEach(({ column, unit }, i) => {
       const cell = cells[column]?.trim();
@@ -71,7 +78,13 @@ export function importLog(rows: readonly Record<string, string>[], mapping: LogM
       }
       const value = parseNumber(cell.replace(/\s*°?\s*[CF]$/i, ''));
       const celsius = value === null ? NaN : unit === 'F' ? fahrenheitToCelsius(value) : value;
-      if (!(celsius >= -60 && celsius <= 900)) throw new QuantityError(`${column}, row ${row}`, JSON.stringify(cell), unit, 'a temperature from -60 to 900 C, or empty'); // prettier-ignore
+      if (!(celsius >= -60 && celsius <= 900))
+        throw new QuantityError(
+          `${column}, row ${row}`,
+          JSON.stringify(cell),
+          unit,
+          'a temperature from -60 to 900 C, or empty',
+        );
       series[i]!.readings.push({ at, celsius });
     });
   });
@@ -91,12 +104,21 @@ export function gapsIn(series: readonly (readonly Reading[])[]): { fromAt: numbe
     .sort((a, b) => a.fromAt - b.fromAt);
 }
 
-/** A guess at the mapping from the headings: what looks like a time, what looks like a probe, F where a heading says so. */
+/**
+ * A guess at the mapping from the headings: what looks like a time, what looks like a probe, F where a heading says
+ * so.
+ */
 export function guessMapping(headings: readonly string[], startAt: number): LogMapping {
   const time = headings.find((each) => /time|date|clock|^t$|elapsed|sec|min/i.test(each)) ?? headings[0] ?? '';
   const passed = /elapsed|sec|\bs\b|min/i.test(time);
   const place = (heading: string, index: number) =>
-    /pot|melt|lead/i.test(heading) ? 'pot' : /mold|mould/i.test(heading) ? 'mold' : /oven|air/i.test(heading) ? 'oven' : (['pot', 'mold', 'oven'][index] ?? 'other'); // prettier-ignore
+    /pot|melt|lead/i.test(heading)
+      ? 'pot'
+      : /mold|mould/i.test(heading)
+        ? 'mold'
+        : /oven|air/i.test(heading)
+          ? 'oven'
+          : (['pot', 'mold', 'oven'][index] ?? 'other');
   return {
     timeColumn: time,
     timeIs: passed ? (/min/i.test(time) ? 'minutes' : 'seconds') : 'date and time',

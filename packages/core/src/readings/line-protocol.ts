@@ -21,7 +21,8 @@ export type DeviceLine =
 /** Reads one line; throws a RangeError that quotes a line which begins right and goes on wrong. */
 export function parseDeviceLine(line: string): DeviceLine {
   const words = line.trim().split(/\s+/);
-  const bad = () => new RangeError(`The device sent ${JSON.stringify(line.slice(0, 60))}, which is no line of its protocol.`); // prettier-ignore
+  const bad = () =>
+    new RangeError(`The device sent ${JSON.stringify(line.slice(0, 60))}, which is no line of its protocol.`);
   const whole = (text: string | undefined) => {
     if (!text || !/^\d{1,15}$/.test(text)) throw bad();
     return Number(text);

@@ -13,7 +13,10 @@ export interface OnScale {
   empty: boolean;
 }
 
-/** So many readings in a row must agree, to so much. Common practice, no source: a scale of 0.01 g settles in a second or two. */
+/**
+ * So many readings in a row must agree, to so much. Common practice, no source: a scale of 0.01 g settles in a second
+ * or two.
+ */
 const ALIKE = 3;
 export const SCALE_STEP_KG = 1e-5;
 /** Below this the pan is empty, or a hook has been left on it. */

@@ -32,7 +32,8 @@ export interface ClockTicket {
 const STALE_MS = 12 * 3600 * 1000;
 
 /**
- * Every running wait: a pot that melts, a mold that sets, heads in the oven, first to end first. A freezing clock leaves
+ * Every running wait: a pot that melts, a mold that sets, heads in the oven, first to end first. A freezing clock
+ * leaves
  * the shelf when it is over; the others stay until what they wait for has happened.
  */
 export function runningClocks(pours: readonly ClockPour[], tickets: readonly ClockTicket[], now: number): Clock[] {
@@ -58,13 +59,28 @@ export function runningClocks(pours: readonly ClockPour[], tickets: readonly Clo
     const wet = coats.at(-1);
     if (wet && wet.dryAt > now) {
       const { id: coatId, coat, onAt: startedAt, dryAt: endsAt } = wet;
-      clocks.push({ id: `dry ${coatId}`, body: 'dry', name: `Coat ${coat} dries, ticket ${number}`, startedAt, endsAt, to: `/paint/${id}` }); // prettier-ignore
+      clocks.push({
+        id: `dry ${coatId}`,
+        body: 'dry',
+        name: `Coat ${coat} dries, ticket ${number}`,
+        startedAt,
+        endsAt,
+        to: `/paint/${id}`,
+      });
     }
     for (const load of loads) {
       if (load.unloadedAt !== null) {
         const endsAt = load.unloadedAt + load.coolS * 1000;
         const startedAt = load.unloadedAt;
-        if (endsAt > now) clocks.push({ id: `cool ${load.id}`, body: 'cool', name: `Hot, ticket ${number}`, startedAt, endsAt, to: `/bake/${id}` }); // prettier-ignore
+        if (endsAt > now)
+          clocks.push({
+            id: `cool ${load.id}`,
+            body: 'cool',
+            name: `Hot, ticket ${number}`,
+            startedAt,
+            endsAt,
+            to: `/bake/${id}`,
+          });
         continue;
       }
       const { loadedAt, endsAt } = load;

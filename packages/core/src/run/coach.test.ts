@@ -166,7 +166,8 @@ describe('the coach', () => {
   });
 
   test('weights: a heavy cavity, a light one, and a slow drift are told apart', () => {
-    const weighed = (minutes: number, grams: number, position = 2) => at(minutes, { kind: 'weighed', moldId: 'm', position, massKg: grams / 1000 }); // prettier-ignore
+    const weighed = (minutes: number, grams: number, position = 2) =>
+      at(minutes, { kind: 'weighed', moldId: 'm', position, massKg: grams / 1000 });
     const says = (log: PourEntry[]) =>
       adviceOf([...running, ...log], 29.3).find((each) => each.kind === 'weight')?.says;
     // 14 g of lead and a hook of 2 g.
@@ -188,7 +189,14 @@ describe('heat of two molds, and of a re-dipped head', () => {
       sessionHeat({
         setup: pair,
         log,
-        molds: ['m', 'n'].map((moldId) => ({ moldId, block: { bodyKg: 0.55 }, fullShotKg: 0.075, warmed: 'blank shots' as const, openS: 4, otherKg: { 5: 0.04 } })), // prettier-ignore
+        molds: ['m', 'n'].map((moldId) => ({
+          moldId,
+          block: { bodyKg: 0.55 },
+          fullShotKg: 0.075,
+          warmed: 'blank shots' as const,
+          openS: 4,
+          otherKg: { 5: 0.04 },
+        })),
         pot: { powerW: 700, lossWPerK: 0.55 },
         metalC: 371,
         roomC: 20,

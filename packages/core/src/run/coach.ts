@@ -98,7 +98,8 @@ function coolingS(block: MoldBlock, moldC: number, roomC: number): number {
 const shotWord = (n: number) => `${n} blank ${n === 1 ? 'shot' : 'shots'}`;
 /** A mold's name, where there is more than one to mean. */
 const theMold = (input: CoachInput, mold: CoachMold) => (input.setup.molds.length > 1 ? mold.name : 'The mold');
-const theCavity = (input: CoachInput, mold: CoachMold, position: number) => input.setup.molds.length > 1 ? `${mold.name}, cavity ${position}` : `Cavity ${position}`; // prettier-ignore
+const theCavity = (input: CoachInput, mold: CoachMold, position: number) =>
+  input.setup.molds.length > 1 ? `${mold.name}, cavity ${position}` : `Cavity ${position}`;
 
 /** What a mold's heat asks for before its next shot. */
 function moldAdvice(input: CoachInput, mold: CoachMold): Advice | null {
@@ -108,12 +109,32 @@ function moldAdvice(input: CoachInput, mold: CoachMold): Advice | null {
   // A mold that has cast nothing yet is warmed by its planned blank shots.
   if (!state.molds.some((each) => each.moldId === moldId && each.shots > 0)) return null;
   if (moldC < MOLD_READY_C - 10) {
-    const { shots } = blankShots({ moldKg: block.bodyKg, moldMetal: block.metal, lossWPerK: block.lossWPerK, capacityShare: block.capacityShare, shotKg: fullShotKg, metalC, roomC, fromC: moldC }); // prettier-ignore
-    return { kind: 'blank', moldId, says: `${theMold(input, mold)} has gone cold: ${shotWord(shots)} before you load again.`, shots, weight: 'stop' }; // prettier-ignore
+    const { shots } = blankShots({
+      moldKg: block.bodyKg,
+      moldMetal: block.metal,
+      lossWPerK: block.lossWPerK,
+      capacityShare: block.capacityShare,
+      shotKg: fullShotKg,
+      metalC,
+      roomC,
+      fromC: moldC,
+    });
+    return {
+      kind: 'blank',
+      moldId,
+      says: `${theMold(input, mold)} has gone cold: ${shotWord(shots)} before you load again.`,
+      shots,
+      weight: 'stop',
+    };
   }
   if (moldC > MOLD_TOO_HOT_C) {
     const seconds = Math.ceil(coolingS(block, moldC, roomC) / 5) * 5;
-    return { kind: 'wait', moldId, says: `${theMold(input, mold)} is too hot: leave it open for ${seconds} s, then go on slower.`, weight: 'watch' }; // prettier-ignore
+    return {
+      kind: 'wait',
+      moldId,
+      says: `${theMold(input, mold)} is too hot: leave it open for ${seconds} s, then go on slower.`,
+      weight: 'watch',
+    };
   }
   return null;
 }
@@ -123,18 +144,48 @@ function potAdvice(input: CoachInput): Advice[] {
   const advice: Advice[] = [];
   const moldId = null;
   if (state.phase === 'cold' || state.phase === 'closed' || state.phase === 'enough') return advice;
-  const refill = largestRefill({ potKg: Math.max(0.06, potKg), potC, capacityKg, pot, keepAboveC: SOFT_LEAD.liquidusC + KEEP_ABOVE_MELTING_K, pourC: metalC, roomC }); // prettier-ignore
+  const refill = largestRefill({
+    potKg: Math.max(0.06, potKg),
+    potC,
+    capacityKg,
+    pot,
+    keepAboveC: SOFT_LEAD.liquidusC + KEEP_ABOVE_MELTING_K,
+    pourC: metalC,
+    roomC,
+  });
   const wait = Math.ceil(refill.recoverS / 10) * 10;
   if (state.phase === 'pouring' && potC < SOFT_LEAD.liquidusC + KEEP_ABOVE_MELTING_K) {
-    advice.push({ kind: 'cold metal', moldId, says: `The metal is barely molten: it pours again in about ${wait} s.`, weight: 'stop' }); // prettier-ignore
+    advice.push({
+      kind: 'cold metal',
+      moldId,
+      says: `The metal is barely molten: it pours again in about ${wait} s.`,
+      weight: 'stop',
+    });
   }
   if (potKg < heelKg && state.shotsToGo > 0) {
-    advice.push({ kind: 'dry', moldId, says: 'Nearly at the heel: feed it or stop. Never run the pot dry.', kg: refill.addKg, weight: 'stop' }); // prettier-ignore
+    advice.push({
+      kind: 'dry',
+      moldId,
+      says: 'Nearly at the heel: feed it or stop. Never run the pot dry.',
+      kg: refill.addKg,
+      weight: 'stop',
+    });
   } else if (potKg < 0.45 * capacityKg && state.shotsToGo > 3 && refill.addKg > WORTH_FEEDING_KG) {
-    advice.push({ kind: 'feed', moldId, says: `Room to feed: up to this much, dry and warm, then wait ${wait} s.`, kg: refill.addKg, weight: 'quiet' }); // prettier-ignore
+    advice.push({
+      kind: 'feed',
+      moldId,
+      says: `Room to feed: up to this much, dry and warm, then wait ${wait} s.`,
+      kg: refill.addKg,
+      weight: 'quiet',
+    });
   }
   if (state.chargedKg > 0 && potKg < 0.5 * state.chargedKg && state.shotsToGo > 0) {
-    advice.push({ kind: 'dial', moldId, says: 'Half of it is gone: less metal runs hotter at the same mark. Watch the skin, turn down a little.', weight: 'quiet' }); // prettier-ignore
+    advice.push({
+      kind: 'dial',
+      moldId,
+      says: 'Half of it is gone: less metal runs hotter at the same mark. Watch the skin, turn down a little.',
+      weight: 'quiet',
+    });
   }
   return advice;
 }
@@ -149,8 +200,18 @@ function shortsAdvice(input: CoachInput, mold: CoachMold): Advice[] {
     if (shorts < SHORTS) return [];
     const moldC = Math.min(Math.max(mold.moldC, roomC), 250);
     const settings = { ...FILL_DEFAULTS, moldC, metalC, roomC, hookWarm: false, shotsSinceSmoked };
-    const first = fillLevers(fill, settings).slice(0, 3).map((lever) => `${lever.says} (index ×${lever.gain.toFixed(1)})`); // prettier-ignore
-    return [{ kind: 'shorts' as const, moldId: mold.moldId, says: `${theCavity(input, mold, position)}: ${shorts} shorts in its last ${casts.length}. Try first:`, first, weight: 'watch' as const }]; // prettier-ignore
+    const first = fillLevers(fill, settings)
+      .slice(0, 3)
+      .map((lever) => `${lever.says} (index ×${lever.gain.toFixed(1)})`);
+    return [
+      {
+        kind: 'shorts' as const,
+        moldId: mold.moldId,
+        says: `${theCavity(input, mold, position)}: ${shorts} shorts in its last ${casts.length}. Try first:`,
+        first,
+        weight: 'watch' as const,
+      },
+    ];
   });
 }
 
@@ -159,14 +220,22 @@ function flashAdvice({ state }: CoachInput): Advice | null {
   const shot = state.shots.at(-1);
   const heads = shot?.heads ?? [];
   if (heads.length < 2 || !heads.every((head) => head.verdict === 'flash')) return null;
-  return { kind: 'flash', moldId: shot!.moldId, says: 'Flash on all of them: a hook or a crumb holds it open. Listen for the click, look along the seam.', weight: 'stop' }; // prettier-ignore
+  return {
+    kind: 'flash',
+    moldId: shot!.moldId,
+    says: 'Flash on all of them: a hook or a crumb holds it open. Listen for the click, look along the seam.',
+    weight: 'stop',
+  };
 }
 
 function candle(input: CoachInput, mold: CoachMold): Advice | null {
   if (input.state.phase !== 'pouring') return null;
-  const due = mold.cavities.filter((cavity) => sootDue(mold.sootSchool, cavity.shotsSinceSmoked, cavity.everSmoked).due); // prettier-ignore
+  const due = mold.cavities.filter(
+    (cavity) => sootDue(mold.sootSchool, cavity.shotsSinceSmoked, cavity.everSmoked).due,
+  );
   if (due.length === 0) return null;
-  const which = due.length === mold.cavities.length ? 'all cavities' : `cavity ${due.map((each) => each.position).join(', ')}`; // prettier-ignore
+  const which =
+    due.length === mold.cavities.length ? 'all cavities' : `cavity ${due.map((each) => each.position).join(', ')}`;
   const where = input.setup.molds.length > 1 ? `${mold.name}, ` : '';
   return { kind: 'smoke', moldId: mold.moldId, says: `Candle due: ${where}${which}.`, weight: 'watch' };
 }
@@ -183,7 +252,12 @@ function routine(input: CoachInput): Advice[] {
   }
   const since = lastDone('stream looked at') ?? 0;
   if (state.shots.filter((shot) => shot.at > since).length >= STREAM_EVERY_SHOTS) {
-    advice.push({ kind: 'stream', moldId: null, says: 'Look at the stream: thin means shorts, clear the spout with a wire.', weight: 'watch' }); // prettier-ignore
+    advice.push({
+      kind: 'stream',
+      moldId: null,
+      says: 'Look at the stream: thin means shorts, clear the spout with a wire.',
+      weight: 'watch',
+    });
   }
   return advice;
 }
@@ -191,7 +265,8 @@ function routine(input: CoachInput): Advice[] {
 const WEIGHTS = ['stop', 'watch', 'quiet'];
 
 /**
- * What to do before or with the next shot, the most pressing first; "keep going" where there is nothing. Judged from the
+ * What to do before or with the next shot, the most pressing first; "keep going" where there is nothing. Judged from
+ * the
  * log, the heat of molds and pot, and each mold's own ways: pure, so it can be asked of any moment.
  */
 export function coach(input: CoachInput): Advice[] {
@@ -206,6 +281,7 @@ export function coach(input: CoachInput): Advice[] {
   ].filter((each): each is Advice => each !== null);
   const sorted = all.sort((a, b) => WEIGHTS.indexOf(a.weight) - WEIGHTS.indexOf(b.weight));
   const running = input.state.phase === 'pouring' && !sorted.some((each) => each.weight === 'stop');
-  if (running && !sorted.some((each) => each.kind === 'wait')) sorted.push({ kind: 'go', moldId: null, says: 'Keep going at this pace.', weight: 'quiet' }); // prettier-ignore
+  if (running && !sorted.some((each) => each.kind === 'wait'))
+    sorted.push({ kind: 'go', moldId: null, says: 'Keep going at this pace.', weight: 'quiet' });
   return sorted;
 }

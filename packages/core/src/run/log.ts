@@ -1,4 +1,7 @@
-/** What every entry of a run's log has: made once at the bench, counted once, corrected by a later entry, never erased. */
+/**
+ * What every entry of a run's log has: made once at the bench, counted once, corrected by a later entry, never
+ * erased.
+ */
 export interface Entry {
   /** Made by the device that was tapped, so that a repeated delivery is recognised. */
   id: string;

@@ -179,13 +179,31 @@ describe('a cavity given up in the middle of a session', () => {
 });
 
 describe('what becomes of a bad head', () => {
-  const one: PourSetup = { ...setup, loads: [1, 2, 3].map((position) => loadOf(position)), needs: { b: 30 }, hooksOut: { hook: 4 } }; // prettier-ignore
+  const one: PourSetup = {
+    ...setup,
+    loads: [1, 2, 3].map((position) => loadOf(position)),
+    needs: { b: 30 },
+    hooksOut: { hook: 4 },
+  };
   const fill = { id: 's', at: 2, kind: 'shot' as const, moldId: 'm', positions: [1, 2, 3] };
-  const bad = (more: object): PourEntry => ({ id: 'r', at: 3, kind: 'reject', shotId: 's', position: 2, cause: 'short', ...more }); // prettier-ignore
+  const bad = (more: object): PourEntry => ({
+    id: 'r',
+    at: 3,
+    kind: 'reject',
+    shotId: 's',
+    position: 2,
+    cause: 'short',
+    ...more,
+  });
 
   test('kept as second grade: its lead and hook are gone, and it is no head for its ticket', () => {
     const state = pourState(one, [fill, bad({ where: 'barb', kept: true })]);
-    expect(state).toMatchObject({ goodByBatch: { b: 2 }, keptByBatch: { b: 1 }, rejectsByBatch: {}, hooksLeft: { hook: 1 } }); // prettier-ignore
+    expect(state).toMatchObject({
+      goodByBatch: { b: 2 },
+      keptByBatch: { b: 1 },
+      rejectsByBatch: {},
+      hooksLeft: { hook: 1 },
+    });
     expect(state.headsKg).toBeCloseTo(0.03, 12);
     expect(state.shots[0]!.heads[1]).toMatchObject({ verdict: 'short', where: 'barb', kept: true });
     expect(castCount(state)).toBe(3);
@@ -223,26 +241,49 @@ describe('two molds', () => {
     hooksOut: {},
   };
   const seconds = (s: number) => s * 1000;
-  const poured = (id: string, s: number, moldId: string): PourEntry => ({ id, at: seconds(s), kind: 'shot', moldId, positions: [1, 2] }); // prettier-ignore
+  const poured = (id: string, s: number, moldId: string): PourEntry => ({
+    id,
+    at: seconds(s),
+    kind: 'shot',
+    moldId,
+    positions: [1, 2],
+  });
   const blank = (id: string, s: number, moldId: string): PourEntry => ({ id, at: seconds(s), kind: 'blank', moldId });
-  const turnAt = (log: PourEntry[], s: number, prefer: string | null = null) => nextTurn(pair, pourState(pair, log), seconds(s), prefer); // prettier-ignore
+  const turnAt = (log: PourEntry[], s: number, prefer: string | null = null) =>
+    nextTurn(pair, pourState(pair, log), seconds(s), prefer);
 
   test('they take turns: the one that was poured longest ago is next, and why is said', () => {
     expect(turnAt([], 0)).toMatchObject({ moldId: 'a', blanksToGo: 1, why: 'it is still cold', otherId: 'b' });
     const warm = [blank('1', 0, 'a'), blank('2', 30, 'b'), blank('3', 60, 'b')];
     expect(turnAt(warm.slice(0, 1), 10)).toMatchObject({ moldId: 'b', blanksToGo: 2 });
-    expect(turnAt(warm, 70)).toMatchObject({ moldId: 'a', blanksToGo: 0, openInS: 0, why: 'it is open while the other one sets' }); // prettier-ignore
+    expect(turnAt(warm, 70)).toMatchObject({
+      moldId: 'a',
+      blanksToGo: 0,
+      openInS: 0,
+      why: 'it is open while the other one sets',
+    });
     const log = [...warm, poured('4', 80, 'a')];
     expect(turnAt(log, 81)).toMatchObject({ moldId: 'b', openInS: 0 });
-    expect(turnAt([...log, poured('5', 90, 'b')], 120)).toMatchObject({ moldId: 'a', why: 'it has stood longer, and cools' }); // prettier-ignore
-    expect(turnAt([...log, poured('5', 90, 'b')], 91, 'b')).toMatchObject({ moldId: 'b', openInS: 19, why: 'because you said so' }); // prettier-ignore
+    expect(turnAt([...log, poured('5', 90, 'b')], 120)).toMatchObject({
+      moldId: 'a',
+      why: 'it has stood longer, and cools',
+    });
+    expect(turnAt([...log, poured('5', 90, 'b')], 91, 'b')).toMatchObject({
+      moldId: 'b',
+      openInS: 19,
+      why: 'because you said so',
+    });
   });
 
   test('one that has enough, or is put away, makes room for the next of the row', () => {
     const enough = [poured('1', 0, 'a'), poured('2', 60, 'a')];
     expect(moldsAtPot(pair, pourState(pair, enough)).map((mold) => mold.moldId)).toEqual(['b', 'c']);
     const away: PourEntry = { id: '3', at: seconds(70), kind: 'mold', moldId: 'b', away: true };
-    expect(turnAt([...enough, away], 80)).toMatchObject({ moldId: 'c', otherId: null, why: 'the only one that still wants heads' }); // prettier-ignore
+    expect(turnAt([...enough, away], 80)).toMatchObject({
+      moldId: 'c',
+      otherId: null,
+      why: 'the only one that still wants heads',
+    });
     const back: PourEntry = { id: '4', at: seconds(75), kind: 'mold', moldId: 'b', away: false };
     expect(turnAt([...enough, away, back], 80)).toMatchObject({ moldId: 'b', otherId: 'c' });
   });

@@ -98,7 +98,9 @@ const badHead = (moldId: string, batchId: string, bad: RejectEntry): CastHead =>
   return { moldId, position, batchId, verdict: cause, where, hookLost, kept, redipped };
 };
 
-/** Sorts every cast of the run into its ticket: a good head goes to the first ticket in the row that still wants one. */
+/**
+ * Sorts every cast of the run into its ticket: a good head goes to the first ticket in the row that still wants one.
+ */
 function sortHeads(setup: PourSetup, entries: readonly PourEntry[]) {
   const rejects = new Map<string, RejectEntry[]>();
   for (const entry of entries) {
@@ -114,7 +116,16 @@ function sortHeads(setup: PourSetup, entries: readonly PourEntry[]) {
     const known = good.get(load);
     if (known?.batchId === batchId) return known;
     const { moldId, position } = load;
-    const head: CastHead = { moldId, position, batchId, verdict: 'good', where: null, hookLost: false, kept: false, redipped: false }; // prettier-ignore
+    const head: CastHead = {
+      moldId,
+      position,
+      batchId,
+      verdict: 'good',
+      where: null,
+      hookLost: false,
+      kept: false,
+      redipped: false,
+    };
     good.set(load, head);
     return head;
   };
@@ -184,7 +195,18 @@ function moldStates(
   hooksLeft: Record<string, number>,
 ): MoldState[] {
   return setup.molds.map(({ moldId }) => {
-    const state: MoldState = { moldId, blanks: 0, shots: 0, lastPouredAt: null, shotsSinceSmoked: null, shotsToGo: 0, wantedPositions: [], idlePositions: [], blockedPositions: [], away: false }; // prettier-ignore
+    const state: MoldState = {
+      moldId,
+      blanks: 0,
+      shots: 0,
+      lastPouredAt: null,
+      shotsSinceSmoked: null,
+      shotsToGo: 0,
+      wantedPositions: [],
+      idlePositions: [],
+      blockedPositions: [],
+      away: false,
+    };
     for (const entry of entries) {
       if ((entry as { moldId?: string }).moldId !== moldId || entry.kind === 'weighed') continue;
       if (entry.kind === 'blocked') state.blockedPositions.push(entry.position);
@@ -217,10 +239,17 @@ const phaseOf = (entries: readonly PourEntry[], shotsToGo: number): PourPhase =>
 export function pourState(setup: PourSetup, log: PourLog): PourState {
   const entries = standing<PourEntry>(log);
   const { shots, want } = sortHeads(setup, entries);
-  const { byCavity, good, kept, rejects, hooksLost, kg, hooksLeft } = counted(setup, shots, hooksCounted(setup, entries)); // prettier-ignore
+  const { byCavity, good, kept, rejects, hooksLost, kg, hooksLeft } = counted(
+    setup,
+    shots,
+    hooksCounted(setup, entries),
+  );
   const molds = moldStates(setup, entries, want, hooksLeft);
   const shotsToGo = molds.reduce((sum, mold) => sum + mold.shotsToGo, 0);
-  const chargedKg = entries.reduce((sum, entry) => sum + (entry.kind === 'charge' || entry.kind === 'feed' ? entry.massKg : 0), 0); // prettier-ignore
+  const chargedKg = entries.reduce(
+    (sum, entry) => sum + (entry.kind === 'charge' || entry.kind === 'feed' ? entry.massKg : 0),
+    0,
+  );
   const close = entries.findLast((entry) => entry.kind === 'close');
   return {
     phase: phaseOf(entries, shotsToGo),
@@ -245,7 +274,14 @@ export function pourState(setup: PourSetup, log: PourLog): PourState {
     spruesKg: kg.sprues,
     balance:
       close?.kind === 'close'
-        ? leadBalance({ chargedKg, headsKg: kg.heads, sprueBackKg: close.sprueBackKg, rejectsBackKg: close.rejectsBackKg, drossKg: close.drossKg, heelKg: close.heelKg }) // prettier-ignore
+        ? leadBalance({
+            chargedKg,
+            headsKg: kg.heads,
+            sprueBackKg: close.sprueBackKg,
+            rejectsBackKg: close.rejectsBackKg,
+            drossKg: close.drossKg,
+            heelKg: close.heelKg,
+          })
         : null,
   };
 }
@@ -262,7 +298,10 @@ export const inPotKg = ({ chargedKg, headsKg, rejectsKg, redippedKg }: PourState
 export const potIsOff = (log: PourLog): boolean =>
   standing<PourEntry>(log).some((entry) => entry.kind === 'done' && entry.what === 'pot off');
 
-/** What the scale will probably say when a pour is closed: the sprues of the last rounds, rejects, dross, the rest in the pot. */
+/**
+ * What the scale will probably say when a pour is closed: the sprues of the last rounds, rejects, dross, the rest in
+ * the pot.
+ */
 export function expectedClose(state: PourState, drossShare: number) {
   const drossKg = Math.min(state.chargedKg, (state.headsKg + state.spruesKg) * drossShare);
   const free = (taken: number) => Math.max(0, state.chargedKg - taken);

@@ -124,7 +124,8 @@ function potEvents(
 }
 
 /**
- * Heat of molds and pot over a pour, from its log alone: what the bench coaches by and what the session is replayed with.
+ * Heat of molds and pot over a pour, from its log alone: what the bench coaches by and what the session is replayed
+ * with.
  * Shots leave their heat in their mold and their metal out of the pot. Pure: the same log gives the same curves.
  */
 export function sessionHeat(input: SessionInput): SessionHeat {

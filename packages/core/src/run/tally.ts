@@ -80,7 +80,19 @@ export function counted(setup: PourSetup, shots: readonly Shot[], hooks: Map<str
     }
   }
   /** One count by ticket; tickets without any are left out. */
-  const by = (what: keyof Tally) => Object.fromEntries([...tallies].flatMap(([id, tally]) => (tally[what] ? [[id, tally[what]]] : []))) as Record<string, number>; // prettier-ignore
+  const by = (what: keyof Tally) =>
+    Object.fromEntries([...tallies].flatMap(([id, tally]) => (tally[what] ? [[id, tally[what]]] : []))) as Record<
+      string,
+      number
+    >;
   const hooksLeft = Object.fromEntries([...hooks].map(([id, { left }]) => [id, Math.max(0, left)]));
-  return { byCavity, good: by('good'), kept: by('kept'), rejects: by('rejects'), hooksLost: by('hooksLost'), kg, hooksLeft }; // prettier-ignore
+  return {
+    byCavity,
+    good: by('good'),
+    kept: by('kept'),
+    rejects: by('rejects'),
+    hooksLost: by('hooksLost'),
+    kg,
+    hooksLeft,
+  };
 }

@@ -57,8 +57,19 @@ describe('a ticket along its stations', () => {
   });
 
   test('a count that goes from the metal starts anew when it is warm; the door is kept with its load', () => {
-    const hung: TicketEntry = { ...base(), kind: 'load', station: 'bake', count: 10, setC: 177, seconds: 1200, preheated: true, from: 'metal', warmS: 480 }; // prettier-ignore
-    const say = (entry: object, afterS: number) => ({ id: `d${(clock += 1)}`, at: hung.at + 1000 * afterS, station: 'bake', ...entry }) as TicketEntry; // prettier-ignore
+    const hung: TicketEntry = {
+      ...base(),
+      kind: 'load',
+      station: 'bake',
+      count: 10,
+      setC: 177,
+      seconds: 1200,
+      preheated: true,
+      from: 'metal',
+      warmS: 480,
+    };
+    const say = (entry: object, afterS: number) =>
+      ({ id: `d${(clock += 1)}`, at: hung.at + 1000 * afterS, station: 'bake', ...entry }) as TicketEntry;
     const before = [good('trim', 10), good('paint', 10), hung].map((entry, i) => ({ ...entry, at: hung.at - 2 + i }));
     const load = (more: TicketEntry[]) => ticketState(setup, [...before, ...more]).loads[0]!;
     expect(load([]).endsAt - hung.at).toBe(1000 * (480 + 1200));
@@ -66,15 +77,23 @@ describe('a ticket along its stations', () => {
     expect(load([warm]).endsAt - hung.at).toBe(1000 * (600 + 1200));
     // A second word on it, of another device, moves nothing.
     expect(load([warm, say({ kind: 'warm', by: 'hand' }, 700)]).warmAt).toBe(warm.at);
-    const doors = load([say({ kind: 'door', open: true }, 900), say({ kind: 'door', open: true }, 905), say({ kind: 'door', open: false }, 930)]).doors; // prettier-ignore
+    const doors = load([
+      say({ kind: 'door', open: true }, 900),
+      say({ kind: 'door', open: true }, 905),
+      say({ kind: 'door', open: false }, 930),
+    ]).doors;
     expect(doors).toEqual([{ fromAt: hung.at + 900_000, toAt: hung.at + 930_000 }]);
-    expect(refusal(setup, [good('trim', 10)], { ...base(), kind: 'door', station: 'bake', open: true })).toMatch(/No load/); // prettier-ignore
+    expect(refusal(setup, [good('trim', 10)], { ...base(), kind: 'door', station: 'bake', open: true })).toMatch(
+      /No load/,
+    );
   });
 
   test('a coat of liquid paint dries on the shelf until it is dry', () => {
     const coat: TicketEntry = { ...base(), kind: 'coat', station: 'paint', coat: 1, paint: 'Primer', dryS: 3600 };
     const log = [good('trim', 10), coat];
-    expect(ticketState(setup, log).coats).toEqual([{ id: coat.id, coat: 1, paint: 'Primer', onAt: coat.at, dryAt: coat.at + 3.6e6 }]); // prettier-ignore
+    expect(ticketState(setup, log).coats).toEqual([
+      { id: coat.id, coat: 1, paint: 'Primer', onAt: coat.at, dryAt: coat.at + 3.6e6 },
+    ]);
     const shelf = (now: number) =>
       runningClocks([], [{ id: '5', number: 7, setup, log }], now).map(({ body, endsAt }) => [body, endsAt]);
     expect(shelf(coat.at + 60_000)).toEqual([['dry', coat.at + 3.6e6]]);

@@ -167,7 +167,21 @@ export function ticketState(setup: TicketSetup, log: TicketLog): TicketState {
     if (entry.kind === 'load') {
       const { id, count, setC, seconds, preheated, from = 'door' } = entry;
       const warmS = from === 'metal' ? (entry.warmS ?? 0) : 0;
-      loads.push({ id, count, setC, seconds, preheated, from, warmS, loadedAt: entry.at, warmAt: null, doors: [], endsAt: entry.at + 1000 * (warmS + seconds), unloadedAt: null, coolS: 0 }); // prettier-ignore
+      loads.push({
+        id,
+        count,
+        setC,
+        seconds,
+        preheated,
+        from,
+        warmS,
+        loadedAt: entry.at,
+        warmAt: null,
+        doors: [],
+        endsAt: entry.at + 1000 * (warmS + seconds),
+        unloadedAt: null,
+        coolS: 0,
+      });
     }
     const open = loads.find((load) => load.unloadedAt === null);
     if (entry.kind === 'warm' && open && open.warmAt === null) {

@@ -51,14 +51,21 @@ export function nextTurn(setup: PourSetup, state: PourState, now: number, prefer
     if (otherOpensInS > 0) return 'it is open while the other one sets';
     return 'it has stood longer, and cools';
   };
-  return { moldId: mold.moldId, blanksToGo, openInS: openInS(setup, mold, now), why: because(), otherId: other?.moldId ?? null }; // prettier-ignore
+  return {
+    moldId: mold.moldId,
+    blanksToGo,
+    openInS: openInS(setup, mold, now),
+    why: because(),
+    otherId: other?.moldId ?? null,
+  };
 }
 
 /** So long without a shot is a pause, said or not. Common practice, no source. */
 const PAUSE_S = 300;
 
 /**
- * A turn after a pause: a mold that has gone cold gets the blank shots that the coach asks for. A maker who goes on with
+ * A turn after a pause: a mold that has gone cold gets the blank shots that the coach asks for. A maker who goes on
+ * with
  * hooks in a cool mold is not argued with.
  */
 export function turnAfterPause(turn: Turn, state: PourState, blanks: number | undefined, now: number): Turn {

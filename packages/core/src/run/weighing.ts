@@ -27,7 +27,10 @@ export function weighedHeads(setup: PourSetup, log: PourLog): Weighed[] {
   });
 }
 
-/** A casting off by this share of its lead is looked into. Common practice, no source: hard alloy casts 2 to 4 % light. */
+/**
+ * A casting off by this share of its lead is looked into. Common practice, no source: hard alloy casts 2 to 4 %
+ * light.
+ */
 const TELLING_SHARE = 0.03;
 /** So many weighings give limits of their own. */
 const ENOUGH = 8;
@@ -48,13 +51,17 @@ export function weightAdvice({ setup, log, state, molds }: CoachInput): Advice[]
   if (!last) return [];
   const same = all.filter((each) => each.moldId === last.moldId && each.position === last.position).slice(-3);
   const mean = same.reduce((sum, each) => sum + each.off, 0) / same.length;
-  const name = setup.molds.length > 1 ? `${molds.find((mold) => mold.moldId === last.moldId)?.name ?? 'Mold'}, cavity` : 'Cavity'; // prettier-ignore
+  const name =
+    setup.molds.length > 1 ? `${molds.find((mold) => mold.moldId === last.moldId)?.name ?? 'Mold'}, cavity` : 'Cavity';
   if (Math.abs(mean) > TELLING_SHARE) {
     const says = `${name} ${last.position} casts ${percent(mean)} ${mean > 0 ? 'heavy' : 'light'}. ${whatItMeans(mean)}`;
     return [{ kind: 'weight', moldId: last.moldId, says, weight: 'watch' }];
   }
   if (all.length <= ENOUGH) return [];
-  const { signals } = individuals(all.map((each) => each.off), ENOUGH); // prettier-ignore
+  const { signals } = individuals(
+    all.map((each) => each.off),
+    ENOUGH,
+  );
   const drift = signals.find((signal) => signal.index === all.length - 1);
   if (!drift) return [];
   const says = `The weights drift: ${drift.rule}, last ${percent(last.off)} ${last.off > 0 ? 'heavy' : 'light'}. ${whatItMeans(last.off)}`;

@@ -38,29 +38,46 @@ const mm = (m: number) => `${(m * 1000).toFixed(m < 0.01 ? 2 : 1)} mm`;
 /**
  * Does a hook seat in a cavity cut for another? Length and wire are compared, the usual ones of the size where none are
  * measured; an eye within 2 degrees (30 where 28 was meant) lies in its slot; a 45 degree eye can be opened to 60 in
- * pliers; a longer or thicker hook needs its groove ground out. Common practice, no source; a maker's own trial outranks it.
+ * pliers; a longer or thicker hook needs its groove ground out. Common practice, no source; a maker's own trial
+ * outranks it.
  */
 export function seatOf(cut: CavityCut, hook: HookOffered): SeatEstimate {
   const [groove, offered] = [dimensions(cut), dimensions(hook)];
   const longer = offered.lengthM / groove.lengthM - 1;
   const off = Math.abs(hook.eyeAngleDeg - cut.eyeAngleDeg);
   if (longer < -LENGTH_PLAY_SHARE) {
-    return { seat: 'no', because: `${hook.hookSize}, ${mm(offered.lengthM)}, is loose in a groove cut for ${cut.hookSize}, ${mm(groove.lengthM)}` }; // prettier-ignore
+    return {
+      seat: 'no',
+      because: `${hook.hookSize}, ${mm(offered.lengthM)}, is loose in a groove cut for ${cut.hookSize}, ${mm(groove.lengthM)}`,
+    };
   }
-  if (longer > GRIND_SHARE) return { seat: 'no', because: `${hook.hookSize} is too large for a groove cut for ${cut.hookSize}` }; // prettier-ignore
+  if (longer > GRIND_SHARE)
+    return { seat: 'no', because: `${hook.hookSize} is too large for a groove cut for ${cut.hookSize}` };
   if (off > 2 && !(hook.eyeAngleDeg === 45 && cut.eyeAngleDeg === 60)) {
     return { seat: 'no', because: `a ${hook.eyeAngleDeg}° eye does not lie in a slot cut for ${cut.eyeAngleDeg}°` };
   }
-  if (longer > LENGTH_PLAY_SHARE) return { seat: 'with a change', because: `the groove for ${cut.hookSize} must be ground out to ${mm(offered.lengthM)}` }; // prettier-ignore
+  if (longer > LENGTH_PLAY_SHARE)
+    return {
+      seat: 'with a change',
+      because: `the groove for ${cut.hookSize} must be ground out to ${mm(offered.lengthM)}`,
+    };
   if ((hook.bend ?? 'round') === 'wide' && (cut.bend ?? 'round') === 'round') {
     return { seat: 'with a change', because: 'its wide bend wants the groove opened at the bend' };
   }
   if (offered.wireM > groove.wireM * (1 + WIRE_PLAY_SHARE)) {
-    return { seat: 'with a change', because: `${mm(offered.wireM)} wire holds a mold open that is cut for ${mm(groove.wireM)}: deepen the groove` }; // prettier-ignore
+    return {
+      seat: 'with a change',
+      because: `${mm(offered.wireM)} wire holds a mold open that is cut for ${mm(groove.wireM)}: deepen the groove`,
+    };
   }
   if (off > 2) return { seat: 'if bent', because: 'open the eye from 45° to 60° in pliers first' };
   const loose = offered.wireM < groove.wireM * (1 - WIRE_PLAY_SHARE);
-  return { seat: 'as cut', because: loose ? `cut for ${cut.hookSize}; its thin wire lies loose: look for flash` : `cut for ${cut.hookSize}, ${cut.eyeAngleDeg}°` }; // prettier-ignore
+  return {
+    seat: 'as cut',
+    because: loose
+      ? `cut for ${cut.hookSize}; its thin wire lies loose: look for flash`
+      : `cut for ${cut.hookSize}, ${cut.eyeAngleDeg}°`,
+  };
 }
 
 export const TRIAL_PREPARED = ['as it is', 'eye bent', 'mold changed'] as const;
@@ -80,10 +97,17 @@ export interface SeatVerdict extends SeatEstimate {
   trials: number;
 }
 
-const SEAT_OF: Record<SeatTrial['prepared'], Seat> = { 'as it is': 'as cut', 'eye bent': 'if bent', 'mold changed': 'with a change' }; // prettier-ignore
+const SEAT_OF: Record<SeatTrial['prepared'], Seat> = {
+  'as it is': 'as cut',
+  'eye bent': 'if bent',
+  'mold changed': 'with a change',
+};
 const RANK: readonly Seat[] = ['as cut', 'if bent', 'with a change', 'no'];
 
-/** The estimate, outranked by what was tried: the easiest way that clicked with a flush seam, by the newest trial of each way. */
+/**
+ * The estimate, outranked by what was tried: the easiest way that clicked with a flush seam, by the newest trial of
+ * each way.
+ */
 export function seatVerdict(cut: CavityCut, hook: HookOffered, trials: readonly SeatTrial[]): SeatVerdict {
   const estimate = seatOf(cut, hook);
   if (trials.length === 0) return { ...estimate, basis: 'given', estimate, trials: 0 };
@@ -93,7 +117,14 @@ export function seatVerdict(cut: CavityCut, hook: HookOffered, trials: readonly 
   const best = RANK.find((seat) => seats.some(([each]) => each === seat));
   const last = [...newest.values()].sort((a, b) => b.at - a.at)[0]!;
   const note = last.note ? `: ${last.note}` : '';
-  if (best) return { seat: best, because: `tried, it clicks and the seam is flush${note}`, basis: 'measured', estimate, trials: trials.length }; // prettier-ignore
+  if (best)
+    return {
+      seat: best,
+      because: `tried, it clicks and the seam is flush${note}`,
+      basis: 'measured',
+      estimate,
+      trials: trials.length,
+    };
   // A way that was not tried yet may still work where the estimate says so; what was tried does not.
   const open = newest.has(estimate.seat) ? 'no' : estimate.seat;
   const because = `tried, ${last.sound === 'thud' ? 'it thuds' : 'the seam is not flush'}${note}`;

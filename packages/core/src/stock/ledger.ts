@@ -11,8 +11,10 @@ export interface Balance {
 export const QUANTITY_TOLERANCE = 1e-7;
 
 /**
- * Value of taking `quantity` out of a balance at its moving average, minor units. The last of it takes the rest, so that
- * an empty shelf is worth nothing; what is taken beyond the shelf (a count was wrong) is valued at `fallbackMinor` a unit.
+ * Value of taking `quantity` out of a balance at its moving average, minor units. The last of it takes the rest, so
+ * that
+ * an empty shelf is worth nothing; what is taken beyond the shelf (a count was wrong) is valued at `fallbackMinor` a
+ * unit.
  */
 export function takeValueMinor(balance: Balance, quantity: number, fallbackMinor = 0): number {
   inRange('quantity taken', quantity, '', 0, 1e9);
@@ -62,7 +64,8 @@ export interface TicketConsumption {
 }
 
 /**
- * The stock movements that a ticket's counts ask for. They are recomputed from the whole log, and only the difference to
+ * The stock movements that a ticket's counts ask for. They are recomputed from the whole log, and only the difference
+ * to
  * what was posted before is posted: an undo at any depth corrects the stock as well.
  */
 export function postingsOf(ticket: TicketConsumption): Posting[] {

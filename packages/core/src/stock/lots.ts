@@ -23,7 +23,9 @@ export interface LotTrace {
  * Mass is conserved: in - went = left, and what no lot can have given is returned as `unlotted`.
  */
 export function traceLots(lots: readonly LotIn[], flows: readonly FlowOut[]): { lots: LotTrace[]; unlottedKg: number } {
-  const stack = [...lots].sort((a, b) => a.at - b.at).map((lot) => ({ ...lot, leftKg: 0, went: new Map<string, number>() })); // prettier-ignore
+  const stack = [...lots]
+    .sort((a, b) => a.at - b.at)
+    .map((lot) => ({ ...lot, leftKg: 0, went: new Map<string, number>() }));
   const happenings = [
     ...stack.map((lot) => ({ at: lot.at, order: 0, run: () => void (lot.leftKg = lot.kg) })),
     ...flows.map((flow) => ({ at: flow.at, order: 1, run: () => take(flow) })),

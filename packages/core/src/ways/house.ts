@@ -2,7 +2,9 @@ import { QuantityError } from '../quantity/check.ts';
 import { STEPS, type FinishWays, type School, type Step, type StepId } from './school.ts';
 
 /** What is done where nobody has said anything: the first school of each step. */
-export const DEFAULT_FINISH = Object.fromEntries(STEPS.map(({ id, schools }) => [id, schools[0].id])) as unknown as FinishWays; // prettier-ignore
+export const DEFAULT_FINISH = Object.fromEntries(
+  STEPS.map(({ id, schools }) => [id, schools[0].id]),
+) as unknown as FinishWays;
 
 /** A product's own ways outrank those of the house; what neither says is the usual. */
 export const finishWays = (house?: Partial<FinishWays> | null, own?: Partial<FinishWays> | null): FinishWays => ({

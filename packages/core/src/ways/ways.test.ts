@@ -6,15 +6,26 @@ import { DEFAULT_FINISH, finishWays, schoolOf, schoolsAt, spoiledShare } from '.
 import { STEPS, type FinishWays } from './school.ts';
 import { paintSeconds, schoolCostFigure, targetOf, trimSeconds } from './work.ts';
 
-const head = { leadKg: 0.01, areaM2: coldHeadSolid('ball', 0.01).cooledAreaM2, wireM: typicalHook('2/0').wireM, embeddedM: 0.012 }; // prettier-ignore
+const head = {
+  leadKg: 0.01,
+  areaM2: coldHeadSolid('ball', 0.01).cooledAreaM2,
+  wireM: typicalHook('2/0').wireM,
+  embeddedM: 0.012,
+};
 const with_ = (more: Partial<FinishWays>) => finishWays(null, more);
 
 describe('house ways', () => {
   test("a product's own way outranks the house's, the house's the usual", () => {
     expect(finishWays()).toEqual(DEFAULT_FINISH);
-    expect(finishWays({ sprue: 'shear', edge: 'knife' }, { edge: 'nothing' })).toMatchObject({ sprue: 'shear', edge: 'nothing', after: 'hang' }); // prettier-ignore
+    expect(finishWays({ sprue: 'shear', edge: 'knife' }, { edge: 'nothing' })).toMatchObject({
+      sprue: 'shear',
+      edge: 'nothing',
+      after: 'hang',
+    });
     expect(schoolsAt('trim', finishWays({ sprue: 'shear' })).map(({ school }) => school.id)).toEqual(['shear', 'file']);
-    expect(() => schoolOf('edge', { ...DEFAULT_FINISH, edge: 'bitten' as never })).toThrow(/edge is bitten; allowed: file, paper/); // prettier-ignore
+    expect(() => schoolOf('edge', { ...DEFAULT_FINISH, edge: 'bitten' as never })).toThrow(
+      /edge is bitten; allowed: file, paper/,
+    );
   });
   test('every school says when it suits; where lead dust, heat or a flame can hurt, it says so', () => {
     for (const { schools } of STEPS) for (const school of schools) expect(school.suits.length).toBeGreaterThan(8);
@@ -55,10 +66,14 @@ describe('what a way takes', () => {
     const hot = with_({ gloss: 'hot' });
     expect(targetOf(hot)).toBeGreaterThan(targetOf(DEFAULT_FINISH));
     expect(paintSteps(15, hot).map((step) => step.name)).toEqual(['heat', 'dip', 'tap', 'eye', 'hang']);
-    expect(paintSteps(15, with_({ gloss: 'twice', hole: 'pulled one by one', after: 'foam' })).map((step) => step.name)).toEqual(['heat', 'dip', 'tap', 'dip again', 'eye', 'pin', 'foam']); // prettier-ignore
+    expect(
+      paintSteps(15, with_({ gloss: 'twice', hole: 'pulled one by one', after: 'foam' })).map((step) => step.name),
+    ).toEqual(['heat', 'dip', 'tap', 'dip again', 'eye', 'pin', 'foam']);
   });
   test('a torch heats a head sooner than a gun', () => {
-    expect(paintSeconds(whole(1), head, with_({ tool: 'torch' }), 20)).toBeLessThan(paintSeconds(whole(1), head, DEFAULT_FINISH, 20) - 4); // prettier-ignore
+    expect(paintSeconds(whole(1), head, with_({ tool: 'torch' }), 20)).toBeLessThan(
+      paintSeconds(whole(1), head, DEFAULT_FINISH, 20) - 4,
+    );
   });
   test('liquid paint is dipped, never heated', () => {
     const cold = { ...head, leadKg: 0.3 };

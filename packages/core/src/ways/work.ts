@@ -28,7 +28,8 @@ const LIQUID_S = 14;
 export const targetOf = (ways: FinishWays): number => (ways.gloss === 'hot' ? 205 : TARGET_C);
 
 /**
- * Hands-on seconds to paint one head, layer by layer: the first dip from room temperature, each further one starts warm,
+ * Hands-on seconds to paint one head, layer by layer: the first dip from room temperature, each further one starts
+ * warm,
  * back and specks are tapped on between.
  */
 export function paintSeconds(
@@ -38,7 +39,8 @@ export function paintSeconds(
   roomC: number,
 ): number {
   const heated = { head, tool: ways.tool, roomC, targetC: targetOf(ways) };
-  const dip = (fromC: number) => paintSteps(heatingS({ ...heated, fromC }), ways).reduce((sum, step) => sum + step.seconds, 0); // prettier-ignore
+  const dip = (fromC: number) =>
+    paintSteps(heatingS({ ...heated, fromC }), ways).reduce((sum, step) => sum + step.seconds, 0);
   let dips = 0;
   let seconds = 0;
   for (const { zone, coats, form } of layers) {

@@ -1,4 +1,7 @@
-/** A pour may have several molds: what was one mold's stands in a table of its own, and every log entry names its mold. */
+/**
+ * A pour may have several molds: what was one mold's stands in a table of its own, and every log entry names its
+ * mold.
+ */
 export const up = `
 CREATE TABLE pourMolds (
   pourId TEXT NOT NULL REFERENCES pours(id),

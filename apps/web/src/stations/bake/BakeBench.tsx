@@ -14,7 +14,9 @@ export function BakeBench(props: BenchProps) {
   const actions = useOvenActions(ticket, bench, running, catalogue);
   const { toLoad, toInspect } = bakeCounts(bench.state);
   const out = bench.state.loads.findLast((load) => load.unloadedAt !== null);
-  const hot = out && out.unloadedAt !== null && out.coolS > 0 && <OvenView.CoolDown outAt={out.unloadedAt} coolS={out.coolS} />; // prettier-ignore
+  const hot = out && out.unloadedAt !== null && out.coolS > 0 && (
+    <OvenView.CoolDown outAt={out.unloadedAt} coolS={out.coolS} />
+  );
   if (running) {
     return (
       <BenchFrame actions={actions} stub={<OvenView.Stub ticket={ticket} running={running} />}>

@@ -8,7 +8,12 @@ interface Point {
 }
 
 const axis = { stroke: 'var(--rule-2)', tick: { fill: 'var(--ink-2)', fontSize: 14 } } as const;
-const label = (text: string, colour: string, position: 'insideTopRight' | 'insideBottomRight') => ({ value: text, fill: colour, fontSize: 14, position }); // prettier-ignore
+const label = (text: string, colour: string, position: 'insideTopRight' | 'insideBottomRight') => ({
+  value: text,
+  fill: colour,
+  fontSize: 14,
+  position,
+});
 
 /** Heat above, cure below, on one time axis, so that the eye drops from warm to full. */
 export function HeatChart({

@@ -41,13 +41,20 @@ export function LogPage() {
     queryFn: () => request<Reading[]>('GET', `/readings/raw?channel=${channel!.id}`),
     enabled: !!channel,
   });
-  const painted = useMemo(() => (catalogue?.products ?? []).filter((each) => catalogue && bakedHead(each, catalogue)), [catalogue]); // prettier-ignore
+  const painted = useMemo(
+    () => (catalogue?.products ?? []).filter((each) => catalogue && bakedHead(each, catalogue)),
+    [catalogue],
+  );
   const product = painted.find((each) => each.id === productId) ?? painted[0];
   const head = useMemo(() => (product && catalogue ? bakedHead(product, catalogue) : null), [product, catalogue]);
   const result = useMemo(() => {
     if (!readings || readings.length < 2 || !head) return null;
     const lagS = probe === 'air' ? head.headLagS : 0;
-    const all = head.laws.map(({ powder, law }) => ({ powder, law, cure: cureFromLog({ law, readings, headLagS: lagS }) })); // prettier-ignore
+    const all = head.laws.map(({ powder, law }) => ({
+      powder,
+      law,
+      cure: cureFromLog({ law, readings, headLagS: lagS }),
+    }));
     const least = all.reduce((a, b) => (b.cure.share < a.cure.share ? b : a));
     return { ...least, lagS, damage: finishDamage(least.cure.points, head.finishLimitC) };
   }, [readings, head, probe]);
@@ -55,7 +62,14 @@ export function LogPage() {
   const inUnit = (celsius: number) =>
     Math.round(units.temperatureUnit === 'F' ? celsiusToFahrenheit(celsius) : celsius);
   const every = result ? Math.max(1, Math.ceil(result.cure.points.length / MOST_POINTS)) : 1;
-  const points = (result?.cure.points ?? []).filter((_, i, all) => i % every === 0 || i === all.length - 1).map((point) => ({ minute: (point.at - result!.cure.points[0]!.at) / 60_000, oven: inUnit(point.airC), metal: inUnit(point.metalC), cure: Math.round(point.share * 100) })); // prettier-ignore
+  const points = (result?.cure.points ?? [])
+    .filter((_, i, all) => i % every === 0 || i === all.length - 1)
+    .map((point) => ({
+      minute: (point.at - result!.cure.points[0]!.at) / 60_000,
+      oven: inUnit(point.airC),
+      metal: inUnit(point.metalC),
+      cure: Math.round(point.share * 100),
+    }));
   const full = result?.cure.points.find((point) => point.share >= 1);
   return (
     <Page

@@ -5,7 +5,11 @@ import { writeMonth } from '../../units/dates.ts';
 
 /** Heads by month: fully cured below, under-cured on top. */
 export function MonthChart({ months }: { months: readonly AuditMonth[] }) {
-  const data = months.map(({ at, heads, underCuredHeads }) => ({ month: writeMonth(at), full: heads - underCuredHeads, under: underCuredHeads })); // prettier-ignore
+  const data = months.map(({ at, heads, underCuredHeads }) => ({
+    month: writeMonth(at),
+    full: heads - underCuredHeads,
+    under: underCuredHeads,
+  }));
   const short = data.filter((each) => each.under > 0).map((each) => `${each.month}: ${each.under}`);
   return (
     <div className="h-[240px]" role="img" aria-label={`Heads by month. Under-cured: ${short.join(', ') || 'none'}`}>

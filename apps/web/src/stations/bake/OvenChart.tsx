@@ -17,7 +17,8 @@ export function OvenChart({
   setC: number;
   units: Units;
 }) {
-  const shown = (celsius: number) => Math.round(10 * (units.temperatureUnit === 'F' ? celsiusToFahrenheit(celsius) : celsius)) / 10; // prettier-ignore
+  const shown = (celsius: number) =>
+    Math.round(10 * (units.temperatureUnit === 'F' ? celsiusToFahrenheit(celsius) : celsius)) / 10;
   const start = readings[0]!;
   const held = setC + fit.offsetK;
   const every = Math.max(1, Math.ceil(readings.length / MOST_POINTS));

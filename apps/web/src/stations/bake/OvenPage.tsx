@@ -1,5 +1,13 @@
 import { ovenSchema, type Channel, type Oven } from '@schmelz/contract';
-import { fitOven, ovenLagFigure, ovenOffsetFigure, QuantityError, parseTemperature, type FittedOven, type Reading } from '@schmelz/core'; // prettier-ignore
+import {
+  fitOven,
+  ovenLagFigure,
+  ovenOffsetFigure,
+  QuantityError,
+  parseTemperature,
+  type FittedOven,
+  type Reading,
+} from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { toast } from 'sonner';
@@ -60,13 +68,19 @@ function Learn({ oven, channels }: { oven: Oven; channels: Channel[] }) {
     );
   }
   const keep = (fitted: FittedOven) =>
-    save.mutate({ ...withoutId(oven), id: oven.id, version: oven.version, learned: { ...fitted, setC: setC!, at: Date.now() } }, { onSuccess: () => void toast('Kept: bakes are reckoned with it.') }); // prettier-ignore
+    save.mutate(
+      { ...withoutId(oven), id: oven.id, version: oven.version, learned: { ...fitted, setC: setC!, at: Date.now() } },
+      { onSuccess: () => void toast('Kept: bakes are reckoned with it.') },
+    );
   return (
     <>
       <div className="mb-3 grid max-w-[760px] gap-3 sm:grid-cols-[1fr_150px]">
         <Choice
           label="Run"
-          options={channels.map(({ id, source, firstAt, count }) => ({ value: String(id), label: `${source}, ${writeDay(firstAt!)}, ${count} readings` }))} // prettier-ignore
+          options={channels.map(({ id, source, firstAt, count }) => ({
+            value: String(id),
+            label: `${source}, ${writeDay(firstAt!)}, ${count} readings`,
+          }))}
           value={String(channel.id)}
           onChange={(event) => setPicked(Number(event.target.value))}
         />
@@ -124,7 +138,9 @@ export function OvenPage() {
   const oven = ovens[0];
   if (!oven) return <p className="p-8">No oven is on record: add one in Setup.</p>;
   const real = realOven(oven);
-  const runs = channels.filter((each) => each.place === 'oven' && each.count > 1 && each.firstAt !== null).sort((a, b) => Number(/empty/i.test(b.source)) - Number(/empty/i.test(a.source)) || b.lastAt! - a.lastAt!); // prettier-ignore
+  const runs = channels
+    .filter((each) => each.place === 'oven' && each.count > 1 && each.firstAt !== null)
+    .sort((a, b) => Number(/empty/i.test(b.source)) - Number(/empty/i.test(a.source)) || b.lastAt! - a.lastAt!);
   return (
     <Page
       stub={

@@ -1,5 +1,5 @@
 import type { Ticket } from '@schmelz/contract';
-import { celsiusToFahrenheit, runningCureFigure, writeClock, writeSpan } from '@schmelz/core'; // prettier-ignore
+import { celsiusToFahrenheit, runningCureFigure, writeClock, writeSpan } from '@schmelz/core';
 import { lazy, Suspense } from 'react';
 import { useList } from '../../api/queries.ts';
 import { BenchNumber } from '../../bench/BenchFrame.tsx';
@@ -39,7 +39,15 @@ function Stub({ running, ticket }: { running: RunningLoad; ticket: Ticket }) {
   return (
     <>
       <BenchNumber
-        says={doorOpen ? 'The door is open' : leftS > 0 ? (warming ? 'Warming; take out in about' : 'Take out in') : 'Take them out, over by'} // prettier-ignore
+        says={
+          doorOpen
+            ? 'The door is open'
+            : leftS > 0
+              ? warming
+                ? 'Warming; take out in about'
+                : 'Take out in'
+              : 'Take them out, over by'
+        }
         value={writeClock(Math.abs(leftS))}
       />
       <p className="text-lg">
@@ -101,13 +109,22 @@ function Chart({ running }: { running: RunningLoad }) {
   return (
     <Suspense fallback={<div className="h-[420px]" />}>
       <HeatChart
-        points={shown.map((point) => ({ minute: minute(point.at), oven: inUnit(point.airC), metal: inUnit(point.metalC), cure: Math.round(point.share * 100) }))} // prettier-ignore
+        points={shown.map((point) => ({
+          minute: minute(point.at),
+          oven: inUnit(point.airC),
+          metal: inUnit(point.metalC),
+          cure: Math.round(point.share * 100),
+        }))}
         unit={temperatureUnit}
         nowMinute={minute(now)}
         endMinute={minute(course.endsAt)}
         fullMinute={course.state.fullAt === null ? null : minute(course.state.fullAt)}
         limit={inUnit(course.finishLimitC)}
-        from={course.state.probed ? 'Up to now by the probe in the oven, from there by the model.' : 'Computed from the program and the door, not measured.'} // prettier-ignore
+        from={
+          course.state.probed
+            ? 'Up to now by the probe in the oven, from there by the model.'
+            : 'Computed from the program and the door, not measured.'
+        }
       />
     </Suspense>
   );

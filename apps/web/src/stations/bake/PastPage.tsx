@@ -52,7 +52,13 @@ export function PastPage() {
   const catalogue = useCatalogue();
   const [all, setAll] = useState(false);
   const audited = useMemo(
-    () => (tickets && catalogue && ovens ? tickets.flatMap((ticket) => pastBakes(ticket, catalogue, ovens[0])).map(auditBake).sort((a, b) => b.at - a.at) : null), // prettier-ignore
+    () =>
+      tickets && catalogue && ovens
+        ? tickets
+            .flatMap((ticket) => pastBakes(ticket, catalogue, ovens[0]))
+            .map(auditBake)
+            .sort((a, b) => b.at - a.at)
+        : null,
     [tickets, catalogue, ovens],
   );
   if (!audited) return <Waiting error={error} />;

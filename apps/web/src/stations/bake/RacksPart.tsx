@@ -25,14 +25,31 @@ function RackForm({ oven, schema, onSaved }: { oven: Oven; schema: typeof ovenSc
     { name: string; way: string; bars: string; barMm: string; clearMm: string },
     Record<string, unknown>
   >({
-    // prettier-ignore
     defaults: { name: '', way: 'hanging', bars: '5', barMm: '300', clearMm: '75' },
     schema,
     build: ({ name, way, bars, barMm, clearMm }) => ({
       ...withoutId(oven),
-      racks: [...racksOf(oven), { name: name.trim(), way, bars: numberIn('bars', bars), barM: numberIn('length of a bar', barMm, 'mm') / 1000, clearM: numberIn('air under a bar', clearMm, 'mm') / 1000 }], // prettier-ignore
+      racks: [
+        ...racksOf(oven),
+        {
+          name: name.trim(),
+          way,
+          bars: numberIn('bars', bars),
+          barM: numberIn('length of a bar', barMm, 'mm') / 1000,
+          clearM: numberIn('air under a bar', clearMm, 'mm') / 1000,
+        },
+      ],
     }),
-    send: (input) => save.mutate({ ...input, id: oven.id, version: oven.version }, { onSuccess: () => { toast('The rack stands in the oven.'); onSaved(); } }), // prettier-ignore
+    send: (input) =>
+      save.mutate(
+        { ...input, id: oven.id, version: oven.version },
+        {
+          onSuccess: () => {
+            toast('The rack stands in the oven.');
+            onSaved();
+          },
+        },
+      ),
   });
   const way = form.watch('way') as OvenRack['way'];
   return (
@@ -73,7 +90,8 @@ export function RacksPart({ oven, schema }: { oven: Oven; schema: typeof ovenSch
   if (!catalogue) return null;
   const racks = racksOf(oven);
   const room = product && roomFor(product.id, catalogue);
-  const remove = (at: number) => save.mutate({ ...withoutId(oven), id: oven.id, version: oven.version, racks: racks.filter((_, i) => i !== at) }); // prettier-ignore
+  const remove = (at: number) =>
+    save.mutate({ ...withoutId(oven), id: oven.id, version: oven.version, racks: racks.filter((_, i) => i !== at) });
   return (
     <section>
       <Heading aside="to scale">Racks</Heading>
@@ -103,7 +121,8 @@ export function RacksPart({ oven, schema }: { oven: Oven; schema: typeof ovenSch
           const fits = !!room && room.hangsM <= rack.clearM && room.pitchM <= rack.barM;
           const places = fits ? rackPlaces(rack, room.pitchM) : 0;
           const perBar = places / rack.bars;
-          const drawn = product && fits ? Array.from({ length: rack.bars }, () => [{ batchId: 'one', heads: perBar }]) : []; // prettier-ignore
+          const drawn =
+            product && fits ? Array.from({ length: rack.bars }, () => [{ batchId: 'one', heads: perBar }]) : [];
           return (
             <li key={`${rack.name}${at}`}>
               <div className="mb-2 flex items-baseline justify-between gap-3">
@@ -118,7 +137,23 @@ export function RacksPart({ oven, schema }: { oven: Oven; schema: typeof ovenSch
               <RackView
                 rack={rack}
                 bars={drawn}
-                kinds={new Map(product && room ? [['one', { spec: catalogue.spec(product), paint: catalogue.paint(product), state: product.recipeId ? 'powder' : 'blank', pitchM: room.pitchM }]] : [])} // prettier-ignore
+                kinds={
+                  new Map(
+                    product && room
+                      ? [
+                          [
+                            'one',
+                            {
+                              spec: catalogue.spec(product),
+                              paint: catalogue.paint(product),
+                              state: product.recipeId ? 'powder' : 'blank',
+                              pitchM: room.pitchM,
+                            },
+                          ],
+                        ]
+                      : [],
+                  )
+                }
                 pitchM={room?.pitchM ?? 0.02}
                 scale={rackScale(rack, 420, 360)}
                 label={`${rack.name}: ${rack.bars} bars of ${Math.round(1000 * rack.barM)} mm, ${places} places`}

@@ -5,7 +5,9 @@ import type { Catalogue } from '../../shell/catalogue.ts';
 
 /** Powders of a recipe that have to cure, those of mixtures too; liquid paint only dries. */
 const curedIds = ({ layers }: Recipe, catalogue: Catalogue): string[] =>
-  [...new Set(layers.flatMap(({ powderId, mix }) => (mix ? [powderId, mix.powderId] : [powderId])))].filter((id) => catalogue.materials.get(id)?.powder?.form !== 'liquid'); // prettier-ignore
+  [...new Set(layers.flatMap(({ powderId, mix }) => (mix ? [powderId, mix.powderId] : [powderId])))].filter(
+    (id) => catalogue.materials.get(id)?.powder?.form !== 'liquid',
+  );
 
 /** A product as the oven sees it; null for bare heads and for paint that only dries. */
 export function bakedHead(product: Product, catalogue: Catalogue): BakedHead | null {
@@ -34,10 +36,22 @@ export function pastBakes(ticket: Ticket, catalogue: Catalogue, oven: Oven | und
   const head = product && bakedHead(product, catalogue);
   if (!head) return [];
   const { route, poured, pourClosed } = ticket;
-  return ticketState({ route, poured, pourClosed }, ticket.log).loads.flatMap(
-    (load) =>
+  return ticketState({ route, poured, pourClosed }, ticket.log).loads.flatMap((load) =>
     load.unloadedAt === null
       ? []
-      : [{ id: load.id, at: load.loadedAt, name: `Ticket ${ticket.number}, ${product.name}`, heads: load.count, setC: load.setC + realOven(oven).offsetK, seconds: (load.unloadedAt - load.loadedAt) / 1000, ovenLagS: load.preheated ? 0 : realOven(oven).lagS, headLagS: head.headLagS, laws: head.laws, finishLimitC: head.finishLimitC }], // prettier-ignore
+      : [
+          {
+            id: load.id,
+            at: load.loadedAt,
+            name: `Ticket ${ticket.number}, ${product.name}`,
+            heads: load.count,
+            setC: load.setC + realOven(oven).offsetK,
+            seconds: (load.unloadedAt - load.loadedAt) / 1000,
+            ovenLagS: load.preheated ? 0 : realOven(oven).lagS,
+            headLagS: head.headLagS,
+            laws: head.laws,
+            finishLimitC: head.finishLimitC,
+          },
+        ],
   );
 }

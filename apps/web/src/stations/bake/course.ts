@@ -1,5 +1,14 @@
 import type { Oven, Ticket } from '@schmelz/contract';
-import { finishDamage, programEndsAt, runningBake, type FinishDamage, type OvenLoad, type Reading, type RunningBake, type RunningState } from '@schmelz/core'; // prettier-ignore
+import {
+  finishDamage,
+  programEndsAt,
+  runningBake,
+  type FinishDamage,
+  type OvenLoad,
+  type Reading,
+  type RunningBake,
+  type RunningState,
+} from '@schmelz/core';
 import type { Catalogue } from '../../shell/catalogue.ts';
 import { bakedHead } from './baked.ts';
 import { realOven } from './oven.ts';
@@ -19,7 +28,10 @@ export interface BakeCourse {
   points: RunningState['points'];
 }
 
-/** The course of one load, by a probe as far as it speaks and by the models of oven, head and powder; null where nothing cures. */
+/**
+ * The course of one load, by a probe as far as it speaks and by the models of oven, head and powder; null where
+ * nothing cures.
+ */
 export function bakeCourse(
   ticket: Ticket,
   load: OvenLoad,
@@ -33,7 +45,16 @@ export function bakeCourse(
   if (!head) return null;
   const { lagS, offsetK } = realOven(oven);
   const { loadedAt, preheated, doors, seconds } = load;
-  const common: Omit<RunningBake, 'law'> = { headLagS: head.headLagS, airC: load.setC + offsetK, ovenLagS: lagS, loadedAt, preheated, doors, readings, now: Math.max(now, loadedAt) }; // prettier-ignore
+  const common: Omit<RunningBake, 'law'> = {
+    headLagS: head.headLagS,
+    airC: load.setC + offsetK,
+    ovenLagS: lagS,
+    loadedAt,
+    preheated,
+    doors,
+    readings,
+    now: Math.max(now, loadedAt),
+  };
   const states = head.laws.map(({ powder, law }) => ({ powder, law, state: runningBake({ ...common, law }) }));
   const least = states.reduce((a, b) => ((b.state.fullAt ?? Infinity) > (a.state.fullAt ?? Infinity) ? b : a));
   const endsAt = programEndsAt(load, least.state.warmAt, now);

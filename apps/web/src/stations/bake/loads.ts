@@ -30,7 +30,12 @@ export function waitingForOven(tickets: readonly LineTicket[], catalogue: Catalo
 export function packed(batches: readonly WaitingBatch[], racks: readonly OvenRack[], catalogue: Catalogue): OvenPlan {
   return ovenLoads(
     racks,
-    batches.map(({ ticket, heads, program }): RackBatch => ({ id: ticket.id, program, heads, ...roomFor(ticket.productId, catalogue) })), // prettier-ignore
+    batches.map(({ ticket, heads, program }): RackBatch => ({
+      id: ticket.id,
+      program,
+      heads,
+      ...roomFor(ticket.productId, catalogue),
+    })),
   );
 }
 
@@ -38,7 +43,12 @@ export function packed(batches: readonly WaitingBatch[], racks: readonly OvenRac
 export const roomFor = (productId: string, catalogue: Catalogue) => {
   const product = catalogue.product(productId)!;
   const { style, hookSize, wire } = catalogue.spec(product);
-  return roomOf({ style, massKg: castMassKg({ nominalMassKg: product.nominalMassKg }), hookSize, ...(wire ? { wire } : {}) }); // prettier-ignore
+  return roomOf({
+    style,
+    massKg: castMassKg({ nominalMassKg: product.nominalMassKg }),
+    hookSize,
+    ...(wire ? { wire } : {}),
+  });
 };
 
 /** How the heads of a ticket are drawn on a rack. */
@@ -50,7 +60,15 @@ export function kindsOf(
   return new Map(
     tickets.map(({ id, productId }) => {
       const product = catalogue.product(productId)!;
-      return [id, { spec: catalogue.spec(product), paint: catalogue.paint(product), state, pitchM: roomFor(productId, catalogue).pitchM }]; // prettier-ignore
+      return [
+        id,
+        {
+          spec: catalogue.spec(product),
+          paint: catalogue.paint(product),
+          state,
+          pitchM: roomFor(productId, catalogue).pitchM,
+        },
+      ];
     }),
   );
 }

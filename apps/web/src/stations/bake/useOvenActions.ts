@@ -20,7 +20,12 @@ export function programOf(ticket: Pick<Ticket, 'productId'>, catalogue: Catalogu
 /** How many heads of a ticket go in at once: on the rack that takes most of them, or by the oven's plain count. */
 export function fitsIn(oven: Oven | undefined, ticket: Pick<Ticket, 'productId'>, catalogue: Catalogue): number {
   const { pitchM, hangsM } = roomFor(ticket.productId, catalogue);
-  const most = Math.max(0, ...racksOf(oven).filter((rack) => hangsM <= rack.clearM && pitchM <= rack.barM).map((rack) => rackPlaces(rack, pitchM))); // prettier-ignore
+  const most = Math.max(
+    0,
+    ...racksOf(oven)
+      .filter((rack) => hangsM <= rack.clearM && pitchM <= rack.barM)
+      .map((rack) => rackPlaces(rack, pitchM)),
+  );
   return most || (oven?.places ?? Infinity);
 }
 
@@ -42,7 +47,14 @@ export function useOvenActions(
     if (nowWarm) bench?.warm(by);
   }, [nowWarm]); // eslint-disable-line react-hooks/exhaustive-deps
   if (!bench || !program) return [];
-  const undo: BenchAction = { key: 'Z', label: 'Undo', hint: bench.last?.kind, weight: 'quiet', disabled: !bench.last, run: bench.undo }; // prettier-ignore
+  const undo: BenchAction = {
+    key: 'Z',
+    label: 'Undo',
+    hint: bench.last?.kind,
+    weight: 'quiet',
+    disabled: !bench.last,
+    run: bench.undo,
+  };
   if (load) {
     const open = load.doors.at(-1)?.toAt === null;
     return [
@@ -53,8 +65,23 @@ export function useOvenActions(
         weight: 'main',
         run: () => bench.unload(coolDownS(ticket, state?.metalC ?? load.setC, catalogue)),
       },
-      { key: 'D', label: open ? 'Door is shut again' : 'Door is open', weight: open ? 'due' : 'quiet', run: () => bench.door(!open) }, // prettier-ignore
-      ...(load.from === 'metal' && load.warmAt === null ? [{ key: 'W', label: 'Metal is warm', hint: 'the count begins', weight: 'quiet', run: () => bench.warm('hand') } as const] : []), // prettier-ignore
+      {
+        key: 'D',
+        label: open ? 'Door is shut again' : 'Door is open',
+        weight: open ? 'due' : 'quiet',
+        run: () => bench.door(!open),
+      },
+      ...(load.from === 'metal' && load.warmAt === null
+        ? [
+            {
+              key: 'W',
+              label: 'Metal is warm',
+              hint: 'the count begins',
+              weight: 'quiet',
+              run: () => bench.warm('hand'),
+            } as const,
+          ]
+        : []),
       undo,
     ];
   }
@@ -66,10 +93,23 @@ export function useOvenActions(
   const hang = () => {
     const { lagS, offsetK } = realOven(oven);
     const warmS = head ? warmUpS({ setC: setC + offsetK, headLagS: head.headLagS, ovenLagS: preheated ? 0 : lagS }) : 0;
-    bench.load(count, { setC, seconds, preheated: Boolean(preheated), ...(from === 'metal' ? { from, warmS: Math.round(warmS) } : {}) }); // prettier-ignore
+    bench.load(count, {
+      setC,
+      seconds,
+      preheated: Boolean(preheated),
+      ...(from === 'metal' ? { from, warmS: Math.round(warmS) } : {}),
+    });
   };
   return [
-    { key: 'Space', code: ' ', label: 'Door is shut', hint: `${count} heads`, weight: 'main', disabled: toLoad === 0, run: hang }, // prettier-ignore
+    {
+      key: 'Space',
+      code: ' ',
+      label: 'Door is shut',
+      hint: `${count} heads`,
+      weight: 'main',
+      disabled: toLoad === 0,
+      run: hang,
+    },
     undo,
   ];
 }

@@ -24,7 +24,10 @@ export function BooksPage() {
     const undone = ticket.log.some((entry) => entry.kind === 'undo' && entry.target === closing?.id);
     return closing && perHead && !undone ? [{ ticket, perHead, at: closing.at }] : [];
   });
-  const heads = closed.reduce((sum, { ticket, perHead }) => sum + Math.round(ticket.actual.cost.totalMinor / Math.max(1e-9, stackTotal(perHead))), 0); // prettier-ignore
+  const heads = closed.reduce(
+    (sum, { ticket, perHead }) => sum + Math.round(ticket.actual.cost.totalMinor / Math.max(1e-9, stackTotal(perHead))),
+    0,
+  );
   const spent = closed.reduce((sum, { ticket }) => sum + ticket.actual.cost.totalMinor, 0);
   const dearest = Math.max(...closed.map(({ perHead }) => stackTotal(perHead)), 1e-9);
   return (

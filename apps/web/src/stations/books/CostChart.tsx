@@ -22,7 +22,11 @@ export function CostChart({
             isAnimationActive={false}
             content={({ payload }) => {
               const point = payload?.[0]?.payload as { name: string; cost: number; at: number } | undefined;
-              return point ? <p className="border border-rule-2 bg-sheet p-2 text-sm">{point.name}: {write(point.cost)}</p> : null; // prettier-ignore
+              return point ? (
+                <p className="border border-rule-2 bg-sheet p-2 text-sm">
+                  {point.name}: {write(point.cost)}
+                </p>
+              ) : null;
             }}
           />
           <Scatter data={points} fill="var(--ink-2)" isAnimationActive={false} />

@@ -36,7 +36,10 @@ export function CountDesk({
   const finish = finishWays(settings.ways.finish);
   const needs = needsOf(station, finish);
   const here = line.tickets.filter((ticket) => (ticket.state.stations[station]?.left ?? 0) > 0);
-  const coming = line.tickets.filter((ticket) => ticket.state.stations[station] && !here.includes(ticket) && ticket.state.stations[station].status !== 'done'); // prettier-ignore
+  const coming = line.tickets.filter(
+    (ticket) =>
+      ticket.state.stations[station] && !here.includes(ticket) && ticket.state.stations[station].status !== 'done',
+  );
   const first = here[0];
   return (
     <Page

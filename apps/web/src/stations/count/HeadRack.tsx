@@ -22,7 +22,10 @@ export const HeadRack = memo(function HeadRack({
 }) {
   const product = catalogue.product(ticket.productId);
   // Kept from tap to tap, so that only the one head that changed is drawn again.
-  const drawing = useMemo(() => product && { spec: catalogue.spec(product), paint: catalogue.paint(product) }, [catalogue, product]); // prettier-ignore
+  const drawing = useMemo(
+    () => product && { spec: catalogue.spec(product), paint: catalogue.paint(product) },
+    [catalogue, product],
+  );
   if (!drawing) return null;
   const { spec, paint } = drawing;
   const each = Math.max(1, Math.ceil(here.arrived / MOST_DRAWN));

@@ -148,7 +148,20 @@ describe('at the oven', () => {
       products,
     } as unknown as Catalogue;
     const at = Date.now();
-    const loaded = (more: object): OvenLoad => ticketState({ route: ['bake'], poured: 12, pourClosed: true }, [{ id: uuid(4), at, kind: 'load', station: 'bake', count: 12, setC: 177, seconds: 1680, preheated: true, ...more }]).loads[0]!; // prettier-ignore
+    const loaded = (more: object): OvenLoad =>
+      ticketState({ route: ['bake'], poured: 12, pourClosed: true }, [
+        {
+          id: uuid(4),
+          at,
+          kind: 'load',
+          station: 'bake',
+          count: 12,
+          setC: 177,
+          seconds: 1680,
+          preheated: true,
+          ...more,
+        },
+      ]).loads[0]!;
     const course = (more: object, now = at) => bakeCourse(ticket(), loaded(more), catalogue, ovens[0], [], now);
     const hot = course({})!;
     const cold = course({ preheated: false })!;

@@ -25,7 +25,10 @@ export interface TicketBench {
   /** The hook of the last reject cannot be used again. */
   hookLost(): void;
   togglePause(): void;
-  load(count: number, program: Omit<Extract<TicketEntry, { kind: 'load' }>, 'id' | 'at' | 'kind' | 'station' | 'count'>): void; // prettier-ignore
+  load(
+    count: number,
+    program: Omit<Extract<TicketEntry, { kind: 'load' }>, 'id' | 'at' | 'kind' | 'station' | 'count'>,
+  ): void;
   /** The metal is at the oven's heat. */
   warm(by: 'probe' | 'model' | 'hand'): void;
   door(open: boolean): void;
@@ -51,7 +54,9 @@ export function useTicketBench(ticket: Ticket, station: CountStation): TicketBen
     if (!here) return null;
     // Only what was said here is taken back here.
     const lastOf = (log: (TicketEntry | UndoEntry)[]) =>
-      nextUndo<TicketEntry>(log.filter((entry) => entry.kind === 'undo' || (entry.station === station && !saidItself(entry)))); // prettier-ignore
+      nextUndo<TicketEntry>(
+        log.filter((entry) => entry.kind === 'undo' || (entry.station === station && !saidItself(entry))),
+      );
     const last = lastOf(entries);
     return {
       state,

@@ -42,12 +42,18 @@ export const WORDS: Record<
 
 /** What is said before the work of a station: its own, and what the followed ways ask for. */
 export const cautionsOf = (station: CountStation, ways: FinishWays): string[] =>
-  station === 'trim' || station === 'paint' ? [...schoolsAt(station, ways).flatMap(({ school }) => school.caution ?? []), ...WORDS[station].cautions] : WORDS[station].cautions; // prettier-ignore
+  station === 'trim' || station === 'paint'
+    ? [...schoolsAt(station, ways).flatMap(({ school }) => school.caution ?? []), ...WORDS[station].cautions]
+    : WORDS[station].cautions;
 
 /** What a look or a finger checks on each head, by the followed ways. */
 export const checksOf = (station: CountStation, ways: FinishWays): string[] =>
-  station === 'trim' || station === 'paint' ? [...new Set(schoolsAt(station, ways).flatMap(({ school }) => school.check ?? []))] : []; // prettier-ignore
+  station === 'trim' || station === 'paint'
+    ? [...new Set(schoolsAt(station, ways).flatMap(({ school }) => school.check ?? []))]
+    : [];
 
 /** What has to lie ready before the work, by the followed ways. */
 export const needsOf = (station: CountStation, ways: FinishWays): string[] =>
-  station === 'trim' || station === 'paint' ? [...new Set(schoolsAt(station, ways).flatMap(({ school }) => school.needs))] : []; // prettier-ignore
+  station === 'trim' || station === 'paint'
+    ? [...new Set(schoolsAt(station, ways).flatMap(({ school }) => school.needs))]
+    : [];

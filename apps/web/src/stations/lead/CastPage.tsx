@@ -1,6 +1,17 @@
 import type { Cavity, Mold } from '@schmelz/contract';
-import { alloyFigures, alloyOf, antimonyFigure, antimonyFromHardness, AS_CUT, castFigure, massShareOfLead,
-  shareFigure, type Alloy, type CavityVariant, type MetalId } from '@schmelz/core'; // prettier-ignore
+import {
+  alloyFigures,
+  alloyOf,
+  antimonyFigure,
+  antimonyFromHardness,
+  AS_CUT,
+  castFigure,
+  massShareOfLead,
+  shareFigure,
+  type Alloy,
+  type CavityVariant,
+  type MetalId,
+} from '@schmelz/core';
 import { useState } from 'react';
 import { useList } from '../../api/queries.ts';
 import { Trying, Ways } from '../../design/Dials.tsx';
@@ -15,8 +26,12 @@ import { LeadRooms } from './rooms.tsx';
 const METALS = [
   { value: 'soft-lead', label: 'Soft lead', hint: 'fills far better; wanted for nearly everything' },
   { value: 'hard-lead', label: 'Hard lead', hint: 'for a coil or screw keeper that must not work loose' },
-  { value: 'bismuth-tin', label: 'Bismuth-tin', hint: 'where lead tackle is restricted; melts far lower, casts a quarter lighter' },
-] as const satisfies readonly { value: MetalId; label: string; hint: string }[]; // prettier-ignore
+  {
+    value: 'bismuth-tin',
+    label: 'Bismuth-tin',
+    hint: 'where lead tackle is restricted; melts far lower, casts a quarter lighter',
+  },
+] as const satisfies readonly { value: MetalId; label: string; hint: string }[];
 const KNOWN_BY = [
   { value: 'antimony', label: 'Antimony' },
   { value: 'hardness', label: 'Hardness' },
@@ -24,7 +39,12 @@ const KNOWN_BY = [
 
 function CavityRow({ cavity, alloy }: { cavity: Cavity; alloy: Alloy }) {
   const units = useUnits();
-  const shape = { position: cavity.position, style: cavity.style, nominalMassKg: cavity.nominalMassKg, pin: cavity.pin ?? null }; // prettier-ignore
+  const shape = {
+    position: cavity.position,
+    style: cavity.style,
+    nominalMassKg: cavity.nominalMassKg,
+    pin: cavity.pin ?? null,
+  };
   const variants: CavityVariant[] = [AS_CUT, ...((cavity.variants ?? []) as CavityVariant[])];
   return variants.map((variant, index) => (
     <tr key={variant.name}>

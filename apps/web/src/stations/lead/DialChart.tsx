@@ -1,5 +1,16 @@
 import { celsiusToFahrenheit, type DialTable } from '@schmelz/core';
-import { Area, CartesianGrid, ComposedChart, Line, ReferenceLine, ResponsiveContainer, Scatter, Tooltip, XAxis, YAxis } from 'recharts'; // prettier-ignore
+import {
+  Area,
+  CartesianGrid,
+  ComposedChart,
+  Line,
+  ReferenceLine,
+  ResponsiveContainer,
+  Scatter,
+  Tooltip,
+  XAxis,
+  YAxis,
+} from 'recharts';
 import { axis, mark, tip } from '../../design/chart.ts';
 import type { Units } from '../../units/Units.tsx';
 
@@ -18,16 +29,26 @@ export function DialChart({
   dial: number | null;
   units: Units;
 }) {
-  const shown = (celsius: number) => Math.round(10 * (units.temperatureUnit === 'F' ? celsiusToFahrenheit(celsius) : celsius)) / 10; // prettier-ignore
+  const shown = (celsius: number) =>
+    Math.round(10 * (units.temperatureUnit === 'F' ? celsiusToFahrenheit(celsius) : celsius)) / 10;
   const from = Math.floor(table.from - 1);
   const to = Math.ceil(table.to + 1);
   const curve = Array.from({ length: 81 }, (_, i) => {
     const at = table.from + ((table.to - table.from) * i) / 80;
     const { temperatureC, sdK } = table.at(at);
-    return { dial: at, curve: shown(temperatureC), band: [shown(temperatureC - 2 * sdK), shown(temperatureC + 2 * sdK)] }; // prettier-ignore
+    return {
+      dial: at,
+      curve: shown(temperatureC),
+      band: [shown(temperatureC - 2 * sdK), shown(temperatureC + 2 * sdK)],
+    };
   });
   const newest = Math.max(...pairs.map((pair) => pair.at));
-  const dots = pairs.map((pair) => ({ dial: pair.dial, measured: shown(pair.temperatureC), newest: pair.at === newest, how: pair.how })); // prettier-ignore
+  const dots = pairs.map((pair) => ({
+    dial: pair.dial,
+    measured: shown(pair.temperatureC),
+    newest: pair.at === newest,
+    how: pair.how,
+  }));
   const all = [...curve.flatMap((each) => each.band), ...dots.map((each) => each.measured)];
   const [low, high] = [Math.floor(Math.min(...all) / 20) * 20, Math.ceil(Math.max(...all) / 20) * 20];
   return (

@@ -48,7 +48,10 @@ export function LearnPot({ pot, roomC, units }: { pot: Pot; roomC: number; units
   const keep = () => {
     const learned = { ...found!, at: Date.now() };
     const { id, version, name, capacityKg, powerW, lossWPerK } = pot;
-    save.mutate({ id, version, name, capacityKg, powerW, lossWPerK, learned }, { onSuccess: () => toast(`${pot.name} is known better now.`) }); // prettier-ignore
+    save.mutate(
+      { id, version, name, capacityKg, powerW, lossWPerK, learned },
+      { onSuccess: () => toast(`${pot.name} is known better now.`) },
+    );
   };
   const forget = () => {
     const { id, version, name, capacityKg, powerW, lossWPerK } = pot;
@@ -91,8 +94,18 @@ export function LearnPot({ pot, roomC, units }: { pot: Pot; roomC: number; units
             {heatUp && (
               <Button
                 onClick={() => {
-                  const readingsS = heatUp.map(({ at, celsius }) => ({ atS: (at - heatUp[0]!.at) / 1000, temperatureC: celsius })); // prettier-ignore
-                  void run({ readings: readingsS, leadKg: kg, roomC, powerW: pot.powerW, lossWPerK: pot.lossWPerK, heating: true }); // prettier-ignore
+                  const readingsS = heatUp.map(({ at, celsius }) => ({
+                    atS: (at - heatUp[0]!.at) / 1000,
+                    temperatureC: celsius,
+                  }));
+                  void run({
+                    readings: readingsS,
+                    leadKg: kg,
+                    roomC,
+                    powerW: pot.powerW,
+                    lossWPerK: pot.lossWPerK,
+                    heating: true,
+                  });
                 }}
                 disabled={state.status === 'running'}
               >

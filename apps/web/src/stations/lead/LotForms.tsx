@@ -1,4 +1,14 @@
-import { cleanSchema, DIRTY_SOURCES, LOT_SOURCES, lotSchema, type CleanInput, type LeadLot, type LotInput, type LotSource, type Material } from '@schmelz/contract'; // prettier-ignore
+import {
+  cleanSchema,
+  DIRTY_SOURCES,
+  LOT_SOURCES,
+  lotSchema,
+  type CleanInput,
+  type LeadLot,
+  type LotInput,
+  type LotSource,
+  type Material,
+} from '@schmelz/contract';
 import { antimonyFromHardness, parseMass, writeBulkMass } from '@schmelz/core';
 import { toast } from 'sonner';
 import { request } from '../../api/client.ts';
@@ -39,7 +49,16 @@ export function LotForm({ leads, onSaved }: { leads: Material[]; onSaved: () => 
   const unit = massUnit === 'g' ? 'kg' : 'lb';
   const save = useWrite((input: LotInput) => request<LeadLot>('POST', '/lead-lots', input));
   const form = useBuiltForm<Values, LotInput>({
-    defaults: { materialId: leads[0]?.id ?? '', label: '', source: 'scrap', on: today(), gross: '', price: '0', hardness: '', note: '' }, // prettier-ignore
+    defaults: {
+      materialId: leads[0]?.id ?? '',
+      label: '',
+      source: 'scrap',
+      on: today(),
+      gross: '',
+      price: '0',
+      hardness: '',
+      note: '',
+    },
     schema: lotSchema,
     build: ({ materialId, label, source, on, gross, price, hardness, note }) => ({
       materialId,
@@ -102,10 +121,16 @@ const INGOT_KG = 0.454;
 export function CleanForm({ lot, onSaved }: { lot: LeadLot; onSaved: () => void }) {
   const { massUnit, bulk } = useUnits();
   const unit = massUnit === 'g' ? 'kg' : 'lb';
-  const save = useWrite((input: CleanInput) => request('POST', `/lead-lots/${lot.id}/clean`, { ...input, version: lot.version })); // prettier-ignore
+  const save = useWrite((input: CleanInput) =>
+    request('POST', `/lead-lots/${lot.id}/clean`, { ...input, version: lot.version }),
+  );
   const guess = writeBulkMass(lot.grossKg * 0.87, massUnit);
   const form = useBuiltForm<{ on: string; clean: string; ingots: string }, CleanInput>({
-    defaults: { on: today(), clean: `${guess.figure} ${guess.unit}`, ingots: String(Math.round((lot.grossKg * 0.87) / INGOT_KG)) }, // prettier-ignore
+    defaults: {
+      on: today(),
+      clean: `${guess.figure} ${guess.unit}`,
+      ingots: String(Math.round((lot.grossKg * 0.87) / INGOT_KG)),
+    },
     schema: cleanSchema,
     build: ({ on, clean, ingots }) => ({
       on,

@@ -30,7 +30,11 @@ export function LotStrip({ lot, mostKg }: { lot: LeadLot; mostKg: number }) {
       <div
         className="flex h-5"
         role="img"
-        aria-label={waits ? `${units.bulk(lot.grossKg)}, not melted down` : `${units.bulk(lot.leftKg)} left of ${units.bulk(clean)} clean`} // prettier-ignore
+        aria-label={
+          waits
+            ? `${units.bulk(lot.grossKg)}, not melted down`
+            : `${units.bulk(lot.leftKg)} left of ${units.bulk(clean)} clean`
+        }
       >
         {waits ? (
           <span className="hatch border border-dashed border-rule-2" style={{ width: width(lot.grossKg) }} />

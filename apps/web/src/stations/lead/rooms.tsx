@@ -19,7 +19,9 @@ export const LeadRooms = () => (
 
 /** The alloy of a lead on the shelf. */
 export const alloyOfMaterial = (material: Material | undefined): Alloy =>
-  material?.metalId ? { ...alloyOf(material.metalId, material.composition ?? undefined), name: material.name } : SOFT_LEAD; // prettier-ignore
+  material?.metalId
+    ? { ...alloyOf(material.metalId, material.composition ?? undefined), name: material.name }
+    : SOFT_LEAD;
 
 /** The pot as it is reckoned with: learned from its readings where it was, else as given. */
 export const effectivePot = (pot: Pot) => ({
@@ -35,7 +37,9 @@ export function useMetal(materials: readonly Material[] | undefined): { alloy: A
   const [leadId, setLeadId] = useState<string | null>(null);
   const leads = (materials ?? []).filter((each) => each.kind === 'lead');
   const chosen = leads.find((each) => each.id === leadId) ?? leads[0];
-  const options = leads.length ? leads.map(({ id, name }) => ({ value: id, label: name })) : [{ value: '', label: SOFT_LEAD.name }]; // prettier-ignore
+  const options = leads.length
+    ? leads.map(({ id, name }) => ({ value: id, label: name }))
+    : [{ value: '', label: SOFT_LEAD.name }];
   return {
     alloy: alloyOfMaterial(chosen),
     choice: (

@@ -9,7 +9,13 @@ import { useFit } from '../../workers/useFit.ts';
 const pairsOf = (marks: readonly DialMark[]): (DialPair & { how: string })[] =>
   marks
     .filter((mark) => !mark.struck)
-    .map(({ dial, temperatureC, at, how }) => ({ dial, temperatureC, at, how, sdK: how === 'probe' ? PROBE_SD_K : SKIN_SD_K })); // prettier-ignore
+    .map(({ dial, temperatureC, at, how }) => ({
+      dial,
+      temperatureC,
+      at,
+      how,
+      sdK: how === 'probe' ? PROBE_SD_K : SKIN_SD_K,
+    }));
 
 /**
  * A pot's dial as it reads today, fitted in a worker from its pairs: a dial that drifts is not the dial of last winter.

@@ -95,10 +95,17 @@ function Next({ line, catalogue }: { line: LineState; catalogue: Catalogue }) {
 
 /** The work hangs below its station by the bend, in its true state; one drawn stands for ten. */
 function Hanging({ line, catalogue }: { line: LineState; catalogue: Catalogue }) {
-  const leadKg = [...catalogue.materials.values()].filter((each) => each.kind === 'lead').reduce((sum, each) => sum + each.quantity, 0); // prettier-ignore
+  const leadKg = [...catalogue.materials.values()]
+    .filter((each) => each.kind === 'lead')
+    .reduce((sum, each) => sum + each.quantity, 0);
   const at = (station: Station) =>
     line.tickets.flatMap((ticket) => {
-      const count = station === 'pour' ? (ticket.state.at === 'pour' ? ticket.quantity : 0) : (ticket.state.stations[station as CountStation]?.left ?? 0); // prettier-ignore
+      const count =
+        station === 'pour'
+          ? ticket.state.at === 'pour'
+            ? ticket.quantity
+            : 0
+          : (ticket.state.stations[station as CountStation]?.left ?? 0);
       const product = catalogue.product(ticket.productId);
       return count > 0 && product ? [{ ticket, product, drawn: Math.min(4, Math.ceil(count / 10)) }] : [];
     });

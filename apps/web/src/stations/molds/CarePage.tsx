@@ -33,9 +33,14 @@ function CareForm({ mold, onSaved }: { mold: Mold; onSaved: () => void }) {
       thingId: mold.id,
       at: moment(),
       what,
-      positions: positions.trim() ? positions.trim().split(/[\s,]+/).map((each) => numberIn('cavities', each)) : [],
+      positions: positions.trim()
+        ? positions
+            .trim()
+            .split(/[\s,]+/)
+            .map((each) => numberIn('cavities', each))
+        : [],
       note: text.trim(),
-    }), // prettier-ignore
+    }),
     send: (input) => note.mutate(input, { onSuccess: onSaved }),
   });
   return (
@@ -108,7 +113,8 @@ function SootRow({ cavity, school, onSmoke }: { cavity: Cavity; school: SootScho
   );
 }
 
-const lastOf = (care: readonly Care[], what: CareRecord['what']) => care.filter((each) => !each.struck && each.what === what).at(-1); // prettier-ignore
+const lastOf = (care: readonly Care[], what: CareRecord['what']) =>
+  care.filter((each) => !each.struck && each.what === what).at(-1);
 
 export function CarePage() {
   const { mold, error } = useMold();
@@ -121,7 +127,8 @@ export function CarePage() {
   const school = mold.sootSchool ?? 'fifty';
   const open = mold.cavities.filter((cavity) => cavity.condition === 'good');
   const due = open.filter((cavity) => sootDue(school, cavity.shotsSinceSmoked, cavity.everSmoked).due);
-  const smoke = (positions: number[]) => note.mutate({ kind: 'care', thingId: mold.id, at: moment(), what: 'smoked', positions, note: '' }); // prettier-ignore
+  const smoke = (positions: number[]) =>
+    note.mutate({ kind: 'care', thingId: mold.id, at: moment(), what: 'smoked', positions, note: '' });
   const degreased = lastOf(care, 'degreased');
   const waxed = lastOf(care, 'hinge waxed');
   return (
@@ -136,7 +143,14 @@ export function CarePage() {
             options={SOOT_SCHOOLS.map(({ id, name }) => ({ value: id, label: name }))}
             value={school}
             hint={SOOT_SCHOOLS.find((each) => each.id === school)!.says}
-            onChange={(event) => save.mutate({ ...moldInputOf(mold), sootSchool: event.target.value as SootSchool, id: mold.id, version: mold.version })} // prettier-ignore
+            onChange={(event) =>
+              save.mutate({
+                ...moldInputOf(mold),
+                sootSchool: event.target.value as SootSchool,
+                id: mold.id,
+                version: mold.version,
+              })
+            }
           />
           <Button look="main" className="self-start" onClick={() => smoke([])}>
             All smoked now

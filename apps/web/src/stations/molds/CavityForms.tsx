@@ -42,7 +42,12 @@ export function CavityForm({
     schema: cavitySchema,
     build: ({ pinMm, pinDepthMm, below, keeper, ...values }) => {
       const [stored] = moldInputOf({ cavities: [cavity] } as unknown as Mold).cavities;
-      const pin = pinMm.trim() ? { diameterM: numberIn('pin', pinMm, 'mm') / 1000, lengthM: numberIn('pin in the metal', pinDepthMm, 'mm') / 1000 } : null; // prettier-ignore
+      const pin = pinMm.trim()
+        ? {
+            diameterM: numberIn('pin', pinMm, 'mm') / 1000,
+            lengthM: numberIn('pin in the metal', pinDepthMm, 'mm') / 1000,
+          }
+        : null;
       return { ...stored, ...values, pin, openBelow: below === 'open', keeper: keeper === 'yes' };
     },
     send: onChange,

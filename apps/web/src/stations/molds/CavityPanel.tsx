@@ -25,7 +25,9 @@ import { conditionOf, inDrawer, metalOfMold, moldInputOf, variantCavity, variant
 
 /** Rejects of a cavity by cause, as one bar of its casts. */
 function RecordBar({ cavity }: { cavity: Cavity }) {
-  const causes = Object.entries(cavity.rejects).filter(([, count]) => count > 0).sort((a, b) => b[1] - a[1]); // prettier-ignore
+  const causes = Object.entries(cavity.rejects)
+    .filter(([, count]) => count > 0)
+    .sort((a, b) => b[1] - a[1]);
   if (cavity.casts === 0) return <p className="quiet">No casts on record.</p>;
   const width = (count: number) => `${(100 * count) / cavity.casts}%`;
   return (

@@ -1,5 +1,18 @@
 import { recordSchemas, type Cavity, type Material, type Mold, type TrialRecord } from '@schmelz/contract';
-import { castableFigure, seatVerdict, stockFigure, TRIAL_PREPARED, type Bend, type CavityCut, type HookOffered, type HookSize, type Seat, type SeatTrial, type SeatVerdict, type Wire } from '@schmelz/core'; // prettier-ignore
+import {
+  castableFigure,
+  seatVerdict,
+  stockFigure,
+  TRIAL_PREPARED,
+  type Bend,
+  type CavityCut,
+  type HookOffered,
+  type HookSize,
+  type Seat,
+  type SeatTrial,
+  type SeatVerdict,
+  type Wire,
+} from '@schmelz/core';
 import { useState } from 'react';
 import { useList, useNote, useRecords, useStrike } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
@@ -15,8 +28,20 @@ import { useUnits } from '../../units/Units.tsx';
 import { useMold } from './MoldPage.tsx';
 import { MoldRooms } from './rooms.tsx';
 
-const cutOf = (cavity: Cavity): CavityCut => ({ hookSize: cavity.hookSize as HookSize, eyeAngleDeg: cavity.eyeAngleDeg, wire: cavity.wire as Wire | undefined, bend: cavity.bend as Bend | undefined }); // prettier-ignore
-const offered = ({ hook }: Material): HookOffered => ({ hookSize: hook!.size as HookSize, eyeAngleDeg: hook!.eyeAngleDeg, wire: hook!.wire as Wire, bend: hook!.bend as Bend | undefined, lengthM: hook!.lengthM, wireM: hook!.wireM }); // prettier-ignore
+const cutOf = (cavity: Cavity): CavityCut => ({
+  hookSize: cavity.hookSize as HookSize,
+  eyeAngleDeg: cavity.eyeAngleDeg,
+  wire: cavity.wire as Wire | undefined,
+  bend: cavity.bend as Bend | undefined,
+});
+const offered = ({ hook }: Material): HookOffered => ({
+  hookSize: hook!.size as HookSize,
+  eyeAngleDeg: hook!.eyeAngleDeg,
+  wire: hook!.wire as Wire,
+  bend: hook!.bend as Bend | undefined,
+  lengthM: hook!.lengthM,
+  wireM: hook!.wireM,
+});
 
 const LOOK: Record<Seat, { icon: IconName; word: string; tone: string }> = {
   'as cut': { icon: 'good', word: 'seats', tone: 'text-good' },

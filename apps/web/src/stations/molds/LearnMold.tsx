@@ -32,8 +32,11 @@ export function LearnMold({ mold, roomC, metalC }: { mold: Mold; roomC: number; 
   const probes = channels.filter(
     (channel) =>
       channel.place === 'mold' &&
-      own.some((pour) => channel.firstAt !== null && pour.startedAt < channel.lastAt! && pour.startedAt > channel.firstAt! - 7_200_000),
-  ); // prettier-ignore
+      own.some(
+        (pour) =>
+          channel.firstAt !== null && pour.startedAt < channel.lastAt! && pour.startedAt > channel.firstAt! - 7_200_000,
+      ),
+  );
   const [chosen, setChosen] = useState<number | null>(null);
   // With two molds at the pot each may have its probe: one that is named after this mold comes first.
   const named = probes.filter((each) => each.name === mold.name);
@@ -67,7 +70,9 @@ export function LearnMold({ mold, roomC, metalC }: { mold: Mold; roomC: number; 
         }));
     });
     const timed = readings.map(({ at, celsius }) => ({ atS: (at - from) / 1000, temperatureC: celsius }));
-    return shots.length ? { block: { bodyKg: mold.bodyKg, metal: metalOfMold(mold) }, shots, readings: timed, roomC } : null; // prettier-ignore
+    return shots.length
+      ? { block: { bodyKg: mold.bodyKg, metal: metalOfMold(mold) }, shots, readings: timed, roomC }
+      : null;
   }, [readings, own, mold, roomC, metalC, unused]);
   const { state, run, stop } = useFit('mold');
   const save = useSave('molds');
@@ -83,7 +88,10 @@ export function LearnMold({ mold, roomC, metalC }: { mold: Mold; roomC: number; 
     };
   const figures = found && learnedMoldFigures(found);
   const keep = (learned: Mold['learned']) =>
-    save.mutate({ ...moldInputOf(mold), learned, id: mold.id, version: mold.version }, { onSuccess: () => toast(`${mold.name} is known better now.`) }); // prettier-ignore
+    save.mutate(
+      { ...moldInputOf(mold), learned, id: mold.id, version: mold.version },
+      { onSuccess: () => toast(`${mold.name} is known better now.`) },
+    );
   return (
     <section className="max-w-[760px]">
       <Heading>What this mold really does</Heading>

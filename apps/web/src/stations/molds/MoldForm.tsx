@@ -46,7 +46,12 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Mold
           metal: mold.metal ?? 'aluminium',
           sootSchool: mold.sootSchool ?? 'fifty',
           warmSchool: mold.warmSchool ?? 'blank shots',
-          cavities: mold.cavities.map(({ nominalMassKg, hookSize, eyeAngleDeg, condition }) => ({ mass: written(nominalMassKg), hookSize, eyeAngleDeg: String(eyeAngleDeg), condition })), // prettier-ignore
+          cavities: mold.cavities.map(({ nominalMassKg, hookSize, eyeAngleDeg, condition }) => ({
+            mass: written(nominalMassKg),
+            hookSize,
+            eyeAngleDeg: String(eyeAngleDeg),
+            condition,
+          })),
         }
       : {
           name: '',

@@ -26,7 +26,13 @@ function PartForm({ part, onSaved }: { part?: Part; onSaved: () => void }) {
   const save = useSave('parts');
   const form = useBuiltForm<Values, PartInput>({
     defaults: part
-      ? { name: part.name, kind: part.kind, diameterMm: part.diameterM ? String(Math.round(part.diameterM * 1e5) / 100) : '', owned: String(part.owned), places: part.places.map(({ where, count }) => ({ where, count: String(count) })) } // prettier-ignore
+      ? {
+          name: part.name,
+          kind: part.kind,
+          diameterMm: part.diameterM ? String(Math.round(part.diameterM * 1e5) / 100) : '',
+          owned: String(part.owned),
+          places: part.places.map(({ where, count }) => ({ where, count: String(count) })),
+        }
       : { name: '', kind: 'base-hole pin', diameterMm: '', owned: '', places: [] },
     schema: partSchema,
     build: ({ name, kind, diameterMm, owned, places }) => ({

@@ -1,5 +1,18 @@
 import { blankShots, celsiusToFahrenheit, MOLD_READY_C, MOLD_TOO_HOT_C, type MoldPoint } from '@schmelz/core';
-import { CartesianGrid, ComposedChart, LabelList, Line, LineChart, ReferenceArea, ReferenceLine, ResponsiveContainer, Scatter, Tooltip, XAxis, YAxis } from 'recharts'; // prettier-ignore
+import {
+  CartesianGrid,
+  ComposedChart,
+  LabelList,
+  Line,
+  LineChart,
+  ReferenceArea,
+  ReferenceLine,
+  ResponsiveContainer,
+  Scatter,
+  Tooltip,
+  XAxis,
+  YAxis,
+} from 'recharts';
 import { axis, mark, niceStep, steps, tip } from '../../design/chart.ts';
 import type { Units } from '../../units/Units.tsx';
 

@@ -40,7 +40,15 @@ export function moldInputOf(mold: Mold): MoldInput {
     warmSchool,
     learned,
     cavities: cavities.map(
-      ({ id: _id, good: _good, casts: _casts, rejects: _rejects, shotsSinceSmoked: _since, everSmoked: _ever, ...cavity }) => cavity, // prettier-ignore
+      ({
+        id: _id,
+        good: _good,
+        casts: _casts,
+        rejects: _rejects,
+        shotsSinceSmoked: _since,
+        everSmoked: _ever,
+        ...cavity
+      }) => cavity,
     ),
   };
 }
@@ -59,10 +67,22 @@ export function blockOf(mold: Mold): { block: MoldBlock; basis: Basis } {
 export const fullShotKg = (mold: Mold): number =>
   mold.cavities
     .filter((cavity) => cavity.condition === 'good')
-    .reduce((sum, { style, nominalMassKg }) => sum + castMassKg({ nominalMassKg }) + sprueOf(cavitySolid(style, nominalMassKg)).massKg, 0); // prettier-ignore
+    .reduce(
+      (sum, { style, nominalMassKg }) =>
+        sum + castMassKg({ nominalMassKg }) + sprueOf(cavitySolid(style, nominalMassKg)).massKg,
+      0,
+    );
 
-export const variantCavity = ({ position, style, nominalMassKg, pin }: Cavity): VariantCavity => ({ position, style, nominalMassKg, pin: pin ?? null }); // prettier-ignore
-export const variantsOf = (cavity: Cavity): CavityVariant[] => [AS_CUT, ...((cavity.variants ?? []) as CavityVariant[])]; // prettier-ignore
+export const variantCavity = ({ position, style, nominalMassKg, pin }: Cavity): VariantCavity => ({
+  position,
+  style,
+  nominalMassKg,
+  pin: pin ?? null,
+});
+export const variantsOf = (cavity: Cavity): CavityVariant[] => [
+  AS_CUT,
+  ...((cavity.variants ?? []) as CavityVariant[]),
+];
 
 /** A cavity as the flow sees it, with the wire it was cut for. */
 export function fillCavityOf(cavity: Cavity): FillCavity {

@@ -24,7 +24,9 @@ function Form({ catalogue, order }: { catalogue: Catalogue; order?: Order }) {
   const save = useSave('orders');
   const form = useForm<OrderInput>({
     resolver: yupResolver(orderSchema, { abortEarly: false }) as unknown as Resolver<OrderInput>,
-    defaultValues: order ? { customer: order.customer, dueOn: order.dueOn, note: order.note, lines: order.lines } : emptyOrder(catalogue), // prettier-ignore
+    defaultValues: order
+      ? { customer: order.customer, dueOn: order.dueOn, note: order.note, lines: order.lines }
+      : emptyOrder(catalogue),
   });
   const { fields, append, remove } = useFieldArray({ control: form.control, name: 'lines' });
   const { errors } = form.formState;

@@ -54,7 +54,17 @@ export function OrdersPage() {
               <span className="hidden gap-1 sm:flex">
                 {order.lines.map((line) => {
                   const product = catalogue.product(line.productId);
-                  return product && <Head key={line.productId} {...catalogue.spec(product)} paint={catalogue.paint(product)} state="baked" scale={1.2} />; // prettier-ignore
+                  return (
+                    product && (
+                      <Head
+                        key={line.productId}
+                        {...catalogue.spec(product)}
+                        paint={catalogue.paint(product)}
+                        state="baked"
+                        scale={1.2}
+                      />
+                    )
+                  );
                 })}
               </span>
               <span

@@ -104,7 +104,8 @@ function MoldShots({ mold, catalogue }: { mold: MoldPlan; catalogue: Catalogue }
 
 function Needs({ needs }: { needs: MaterialNeed[] }) {
   const units = useUnits();
-  const amount = (kind: MaterialNeed['kind'], value: number) => (kind === 'hook' ? String(Math.round(value)) : units.bulk(value)); // prettier-ignore
+  const amount = (kind: MaterialNeed['kind'], value: number) =>
+    kind === 'hook' ? String(Math.round(value)) : units.bulk(value);
   return (
     <ul>
       {needs.map((need) => {

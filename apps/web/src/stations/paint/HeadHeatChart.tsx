@@ -1,5 +1,23 @@
-import { celsiusToFahrenheit, headTemperatureC, MELTS_C, TARGET_C, TOO_COLD_C, TOO_HOT_C, type HeatInput } from '@schmelz/core'; // prettier-ignore
-import { CartesianGrid, Line, LineChart, ReferenceArea, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts'; // prettier-ignore
+import {
+  celsiusToFahrenheit,
+  headTemperatureC,
+  MELTS_C,
+  TARGET_C,
+  TOO_COLD_C,
+  TOO_HOT_C,
+  type HeatInput,
+} from '@schmelz/core';
+import {
+  CartesianGrid,
+  Line,
+  LineChart,
+  ReferenceArea,
+  ReferenceLine,
+  ResponsiveContainer,
+  Tooltip,
+  XAxis,
+  YAxis,
+} from 'recharts';
 import { axis, mark, tip } from '../../design/chart.ts';
 import type { Units } from '../../units/Units.tsx';
 
@@ -7,7 +25,10 @@ import type { Units } from '../../units/Units.tsx';
 export function HeadHeatChart({ input, seconds, units }: { input: HeatInput; seconds: number; units: Units }) {
   const shown = (celsius: number) => Math.round(units.temperatureUnit === 'F' ? celsiusToFahrenheit(celsius) : celsius);
   const last = Math.ceil(Math.max(6, seconds * 2.2));
-  const points = Array.from({ length: 81 }, (_, i) => ({ s: (last * i) / 80, head: shown(Math.min(MELTS_C, headTemperatureC(input, (last * i) / 80))) })); // prettier-ignore
+  const points = Array.from({ length: 81 }, (_, i) => ({
+    s: (last * i) / 80,
+    head: shown(Math.min(MELTS_C, headTemperatureC(input, (last * i) / 80))),
+  }));
   return (
     <div
       className="h-[300px]"

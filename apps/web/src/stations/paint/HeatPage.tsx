@@ -1,5 +1,14 @@
 import { recordSchemas, type Heating, type HeatingRecord, type Product } from '@schmelz/contract';
-import { finishWays, GUN_WARM_UP_S, heatingFigure, SECOND_COAT_FROM_C, HEAT_TOOLS, targetOf, type HeatInput, type HeatTool } from '@schmelz/core'; // prettier-ignore
+import {
+  finishWays,
+  GUN_WARM_UP_S,
+  heatingFigure,
+  SECOND_COAT_FROM_C,
+  HEAT_TOOLS,
+  targetOf,
+  type HeatInput,
+  type HeatTool,
+} from '@schmelz/core';
 import { lazy, Suspense, useState } from 'react';
 import { useAllRecords, useNote, useSettings, useStrike } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
@@ -118,7 +127,12 @@ export function HeatPage() {
     ...(coat === 'switched on' && tool === 'heat gun' ? { gunOnS: 0 } : {}),
     ...(gun.counts > 0 ? { gunWM2K: gun.wM2K } : {}),
   };
-  const seconds = heatingFigure(input, tool === 'heat gun' ? 'The body from behind, turned, the eye kept out of the stream' : 'Both sides in turn; the flame never rests'); // prettier-ignore
+  const seconds = heatingFigure(
+    input,
+    tool === 'heat gun'
+      ? 'The body from behind, turned, the eye kept out of the stream'
+      : 'Both sides in turn; the flame never rests',
+  );
   return (
     <Page
       stub={

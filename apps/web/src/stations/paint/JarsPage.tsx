@@ -1,5 +1,14 @@
 import { countSchema, type CountInput, type JarView, type Material } from '@schmelz/contract';
-import { efficiencyFigure, headsInJar, jarEfficiency, jarFigure, parseMass, powdersPerHead, type HouseWays, type JarEfficiency } from '@schmelz/core'; // prettier-ignore
+import {
+  efficiencyFigure,
+  headsInJar,
+  jarEfficiency,
+  jarFigure,
+  parseMass,
+  powdersPerHead,
+  type HouseWays,
+  type JarEfficiency,
+} from '@schmelz/core';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { request } from '../../api/client.ts';
@@ -32,10 +41,17 @@ function WeighJar({ powders }: { powders: Material[] }) {
     defaults: { mass: '', jar: '0 g' },
     schema: countSchema,
     build: ({ mass, jar }) => {
-      const quantity = parseMass(mass, units.massUnit) - (/^0\D*$/.test(jar.trim()) ? 0 : parseMass(jar, units.massUnit)); // prettier-ignore
+      const quantity =
+        parseMass(mass, units.massUnit) - (/^0\D*$/.test(jar.trim()) ? 0 : parseMass(jar, units.massUnit));
       return { quantity: Math.round(quantity * 1e6) / 1e6, note: 'weighed' };
     },
-    send: (input) => weigh.mutate(input, { onSuccess: () => { toast('The jar is weighed.'); form.setValue('mass', ''); } }), // prettier-ignore
+    send: (input) =>
+      weigh.mutate(input, {
+        onSuccess: () => {
+          toast('The jar is weighed.');
+          form.setValue('mass', '');
+        },
+      }),
   });
   return (
     <form onSubmit={form.onSubmit} className="flex flex-col gap-3" noValidate>
@@ -122,7 +138,13 @@ export function JarsPage() {
   const catalogue = useCatalogue();
   const { data: jars, error } = useJars();
   const { data: settings } = useSettings();
-  const keep = useWrite((share: number) => request('PUT', '/settings', settings && { ...settingsInput(settings), ways: { ...settings.ways, transferEfficiency: share } })); // prettier-ignore
+  const keep = useWrite((share: number) =>
+    request(
+      'PUT',
+      '/settings',
+      settings && { ...settingsInput(settings), ways: { ...settings.ways, transferEfficiency: share } },
+    ),
+  );
   if (!catalogue || !jars || !settings) return <Waiting error={error} />;
   const shown = jars.flatMap((jar) => {
     const powder = catalogue.materials.get(jar.materialId);
@@ -168,10 +190,16 @@ export function JarsPage() {
       <PaintRooms />
       <Heading aside="hatched: reckoned since the last weighing">In the jars</Heading>
       <ul className="grid gap-x-6 sm:grid-cols-2 xl:grid-cols-3">
-        {shown.map(
-          ({ jar, powder }) =>
-          <JarItem key={jar.materialId} jar={jar} powder={powder} stays={stays} ways={settings.ways} catalogue={catalogue} />, // prettier-ignore
-        )}
+        {shown.map(({ jar, powder }) => (
+          <JarItem
+            key={jar.materialId}
+            jar={jar}
+            powder={powder}
+            stays={stays}
+            ways={settings.ways}
+            catalogue={catalogue}
+          />
+        ))}
       </ul>
       {shown.length === 0 && <p className="quiet">No powder in Stock yet.</p>}
     </Page>

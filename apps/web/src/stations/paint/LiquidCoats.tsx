@@ -16,7 +16,9 @@ export function liquidCoats(product: Product, catalogue: Catalogue): LiquidCoat[
   return layers
     .flatMap(({ powderId, coats }) => {
       const { name, powder } = catalogue.materials.get(powderId) ?? {};
-      return powder?.form === 'liquid' ? Array.from({ length: coats }, () => ({ paint: name!, dryS: powder.dryS ?? 0 })) : []; // prettier-ignore
+      return powder?.form === 'liquid'
+        ? Array.from({ length: coats }, () => ({ paint: name!, dryS: powder.dryS ?? 0 }))
+        : [];
     })
     .map((each, i) => ({ coat: i + 1, ...each }));
 }

@@ -1,5 +1,19 @@
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core'; // prettier-ignore
-import { arrayMove, SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable'; // prettier-ignore
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
+import {
+  arrayMove,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
 import type { Recipe } from '@schmelz/contract';
 import {
   changingFigure,
@@ -42,8 +56,12 @@ function nightOf(catalogue: Catalogue, line: NonNullable<ReturnType<typeof useLi
     if (recipeId) heads.set(recipeId, (heads.get(recipeId) ?? 0) + (paint.left || ticket.quantity));
   }
   const inCups = (recipe: Recipe) => cupsOf(recipe, catalogue).length > 0;
-  const waiting = [...heads].map(([id, count]) => ({ recipe: catalogue.recipes.get(id)!, heads: count })).filter(({ recipe }) => inCups(recipe)); // prettier-ignore
-  return waiting.length > 1 ? { recipes: waiting, waits: true } : { recipes: [...catalogue.recipes.values()].filter(inCups).map((recipe) => ({ recipe, heads: 0 })), waits: false }; // prettier-ignore
+  const waiting = [...heads]
+    .map(([id, count]) => ({ recipe: catalogue.recipes.get(id)!, heads: count }))
+    .filter(({ recipe }) => inCups(recipe));
+  return waiting.length > 1
+    ? { recipes: waiting, waits: true }
+    : { recipes: [...catalogue.recipes.values()].filter(inCups).map((recipe) => ({ recipe, heads: 0 })), waits: false };
 }
 
 /** The cups that a recipe dips into, each once; a mixture has a cup of its own, liquid paint has none. */
@@ -54,7 +72,15 @@ function cupsOf({ layers }: Recipe, catalogue: Catalogue): (CupColour & { colour
     const second = mix ? catalogue.materials.get(mix.powderId)! : null;
     const colour = second ? mixedColour(powder!.colour, second.powder!.colour, mix!.share) : powder!.colour;
     const id = second ? `${powderId}+${second.id}` : powderId;
-    return [{ id, name: second ? `${name} with ${second.name}` : name, lightness: lightnessOf(colour), finish: powder!.finish, colour }]; // prettier-ignore
+    return [
+      {
+        id,
+        name: second ? `${name} with ${second.name}` : name,
+        lightness: lightnessOf(colour),
+        finish: powder!.finish,
+        colour,
+      },
+    ];
   });
   return [...new Map(cups.map((cup) => [cup.id, cup])).values()];
 }
@@ -66,7 +92,12 @@ function inputOf(
 ): ColourOrderInput {
   const cups = new Map(recipes.flatMap(({ recipe }) => cupsOf(recipe, catalogue)).map((cup) => [cup.id, cup]));
   return {
-    batches: recipes.map(({ recipe, heads }) => ({ id: recipe.id, name: recipe.name, heads, colourIds: cupsOf(recipe, catalogue).map((cup) => cup.id) })), // prettier-ignore
+    batches: recipes.map(({ recipe, heads }) => ({
+      id: recipe.id,
+      name: recipe.name,
+      heads,
+      colourIds: cupsOf(recipe, catalogue).map((cup) => cup.id),
+    })),
     colours: [...cups.values()],
     spareCups,
   };
@@ -142,7 +173,10 @@ function Step({
   );
 }
 
-/** The order of a night's colours: the fewest and cleanest changes, worked out in a worker; dragged, it says what that costs. */
+/**
+ * The order of a night's colours: the fewest and cleanest changes, worked out in a worker; dragged, it says what that
+ * costs.
+ */
 export function OrderPage() {
   const catalogue = useCatalogue();
   const now = useNow(10_000);
@@ -155,11 +189,17 @@ export function OrderPage() {
   const key = night
     ? `${night.recipes.map(({ recipe, heads }) => `${recipe.id} ${heads} ${recipe.version}`).join()} ${cups}`
     : '';
-  const input = useMemo(() => (night && catalogue ? inputOf(night.recipes, catalogue, Number(cups)) : null), [key]); // eslint-disable-line react-hooks/exhaustive-deps
+  const input = useMemo(
+    () => (night && catalogue ? inputOf(night.recipes, catalogue, Number(cups)) : null),
+    [key], // eslint-disable-line react-hooks/exhaustive-deps
+  );
   useEffect(() => {
     if (input && input.batches.length > 0) void run(input);
   }, [input, run]);
-  const sensors = useSensors(useSensor(PointerSensor), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates })); // prettier-ignore
+  const sensors = useSensors(
+    useSensor(PointerSensor),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
   if (!catalogue || !night || !input) return <Waiting />;
   const best = state.status === 'done' && state.result.order.length === input.batches.length ? state.result : null;
   const order = own && best && own.length === best.order.length ? own : (best?.order ?? []);
@@ -168,7 +208,8 @@ export function OrderPage() {
   const over = best ? seconds - best.seconds : 0;
   const nameOf = (id: string) => night.recipes.find(({ recipe }) => recipe.id === id)?.recipe.name ?? id;
   const onDragEnd = ({ active, over: onto }: DragEndEvent) => {
-    if (onto && active.id !== onto.id) setOwn(arrayMove([...order], order.indexOf(String(active.id)), order.indexOf(String(onto.id)))); // prettier-ignore
+    if (onto && active.id !== onto.id)
+      setOwn(arrayMove([...order], order.indexOf(String(active.id)), order.indexOf(String(onto.id))));
   };
   return (
     <Page

@@ -24,11 +24,17 @@ function PowderBench({ ways, ...props }: BenchProps & { ways: HouseWays }) {
 }
 
 /** A wait of hours needs no seconds. */
-const clockOf = (seconds: number) => (seconds >= 3600 ? { value: writeClock(seconds).replace(/:\d\d$/, ''), unit: 'h' } : { value: writeClock(seconds) }); // prettier-ignore
+const clockOf = (seconds: number) =>
+  seconds >= 3600 ? { value: writeClock(seconds).replace(/:\d\d$/, ''), unit: 'h' } : { value: writeClock(seconds) };
 const LIQUID_CHECKS = ['The leader hole is clear', 'No drip on the nose', 'Dry to the touch before it is turned over'];
-const LIQUID_CAUTIONS = ['Paint and thinner burn and give off fumes: no flame, no gun that is still hot, window open.', 'Gloves; rags dry outdoors.']; // prettier-ignore
+const LIQUID_CAUTIONS = [
+  'Paint and thinner burn and give off fumes: no flame, no gun that is still hot, window open.',
+  'Gloves; rags dry outdoors.',
+];
 
-/** Liquid paint: coat after coat for all heads, each with its wait; when the last is on they are looked at one by one. */
+/**
+ * Liquid paint: coat after coat for all heads, each with its wait; when the last is on they are looked at one by one.
+ */
 function LiquidBench({ coats, ...props }: BenchProps & { coats: LiquidCoat[] }) {
   const { bench, ticket, catalogue } = props;
   const now = useNow(1000);
@@ -36,9 +42,17 @@ function LiquidBench({ coats, ...props }: BenchProps & { coats: LiquidCoat[] }) 
   const next = coats.find(({ coat }) => !on.some((each) => each.coat === coat));
   const wet = on.findLast((each) => each.dryAt > now);
   const list = bench.here.left > 0 && <LiquidCoats coats={coats} on={on} now={now} />;
-  if (!next || bench.here.left === 0) return <CountFrame {...props} station="paint" checks={LIQUID_CHECKS} cautions={LIQUID_CAUTIONS} above={list} />; // prettier-ignore
+  if (!next || bench.here.left === 0)
+    return <CountFrame {...props} station="paint" checks={LIQUID_CHECKS} cautions={LIQUID_CAUTIONS} above={list} />;
   const actions: BenchAction[] = [
-    { key: 'Space', code: ' ', label: `Coat ${next.coat} is on`, hint: next.paint, weight: wet ? 'quiet' : 'main', run: () => bench.coat(next.coat, next.paint, next.dryS) }, // prettier-ignore
+    {
+      key: 'Space',
+      code: ' ',
+      label: `Coat ${next.coat} is on`,
+      hint: next.paint,
+      weight: wet ? 'quiet' : 'main',
+      run: () => bench.coat(next.coat, next.paint, next.dryS),
+    },
     { key: 'Z', label: 'Undo', hint: bench.last?.kind, weight: 'quiet', disabled: !bench.last, run: bench.undo },
   ];
   return (

@@ -1,5 +1,5 @@
 import type { Product } from '@schmelz/contract';
-import { heatingS, schoolOf, stirDue, targetOf, type FinishWays, type HeatInput, type HouseWays } from '@schmelz/core'; // prettier-ignore
+import { heatingS, schoolOf, stirDue, targetOf, type FinishWays, type HeatInput, type HouseWays } from '@schmelz/core';
 import { useMemo } from 'react';
 import { useAllRecords } from '../../api/queries.ts';
 import { Key } from '../../design/Button.tsx';
@@ -14,7 +14,13 @@ export function usePaintRhythm(product: Product, finish: FinishWays, ways: House
   const { data: records } = useAllRecords('heating');
   const heatS = useMemo(() => {
     const gun = ownGun(records ?? [], catalogue, ways.roomC);
-    const input: HeatInput = { head: heatedHead(product, catalogue), tool: finish.tool, roomC: ways.roomC, targetC: targetOf(finish), ...(gun.counts > 0 && finish.tool === 'heat gun' ? { gunWM2K: gun.wM2K } : {}) }; // prettier-ignore
+    const input: HeatInput = {
+      head: heatedHead(product, catalogue),
+      tool: finish.tool,
+      roomC: ways.roomC,
+      targetC: targetOf(finish),
+      ...(gun.counts > 0 && finish.tool === 'heat gun' ? { gunWM2K: gun.wM2K } : {}),
+    };
     return Math.max(1, Math.round(heatingS(input)));
   }, [records, product, finish, ways, catalogue]);
   return useRhythm(heatS, finish);

@@ -1,5 +1,12 @@
 import type { Product, Recipe } from '@schmelz/contract';
-import { dryingFigure, paintSecondsFigure, powderCostFigure, powderPerHeadFigure, type Figure, type HouseWays } from '@schmelz/core'; // prettier-ignore
+import {
+  dryingFigure,
+  paintSecondsFigure,
+  powderCostFigure,
+  powderPerHeadFigure,
+  type Figure,
+  type HouseWays,
+} from '@schmelz/core';
 import { useState } from 'react';
 import { useSettings } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
@@ -117,7 +124,8 @@ export function RecipesPage() {
   const recipes = [...catalogue.recipes.values()];
   const product = catalogue.products.find((each) => each.id === productId) ?? catalogue.products[0];
   const compared = picked.flatMap((id) => catalogue.recipes.get(id) ?? []);
-  const toggle = (id: string) => setPicked((before) => (before.includes(id) ? before.filter((each) => each !== id) : [...before, id].slice(-MOST))); // prettier-ignore
+  const toggle = (id: string) =>
+    setPicked((before) => (before.includes(id) ? before.filter((each) => each !== id) : [...before, id].slice(-MOST)));
   return (
     <Page
       stub={
@@ -126,7 +134,9 @@ export function RecipesPage() {
           {product && (
             <Choice
               label="Drawn on"
-              options={catalogue.products.map(({ id, name }) => ({ value: id, label: name.split(',')[0]! })).filter(({ label }, i, all) => all.findIndex((each) => each.label === label) === i)} // prettier-ignore
+              options={catalogue.products
+                .map(({ id, name }) => ({ value: id, label: name.split(',')[0]! }))
+                .filter(({ label }, i, all) => all.findIndex((each) => each.label === label) === i)}
               value={product.id}
               onChange={(event) => setProductId(event.target.value)}
             />

@@ -7,8 +7,30 @@ import { cautionsOf, checksOf, needsOf } from '../count/words.ts';
 import { layersInWords, plannedProduct } from './planned.ts';
 import { liquidCoats } from './LiquidCoats.tsx';
 
-const clear = { ...materials.find((each) => each.id === ids.white)!, id: 'clear', name: 'Clear', powder: { colour: '#eeeeee', finish: 'clear' as const, specificGravity: 1.2, label: [{ metalC: 177, seconds: 1200 }] } }; // prettier-ignore
-const vinyl = { ...clear, id: 'vinyl', name: 'Vinyl', powder: { colour: '#e2ae22', finish: 'gloss' as const, specificGravity: 1.2, label: [], form: 'liquid' as const, dryS: 7200 } }; // prettier-ignore
+const clear = {
+  ...materials.find((each) => each.id === ids.white)!,
+  id: 'clear',
+  name: 'Clear',
+  powder: {
+    colour: '#eeeeee',
+    finish: 'clear' as const,
+    specificGravity: 1.2,
+    label: [{ metalC: 177, seconds: 1200 }],
+  },
+};
+const vinyl = {
+  ...clear,
+  id: 'vinyl',
+  name: 'Vinyl',
+  powder: {
+    colour: '#e2ae22',
+    finish: 'gloss' as const,
+    specificGravity: 1.2,
+    label: [],
+    form: 'liquid' as const,
+    dryS: 7200,
+  },
+};
 const catalogue = {
   materials: new Map([...materials, clear, vinyl].map((each) => [each.id, each])),
   recipes: new Map(recipes.map((each) => [each.id, each])),
@@ -18,9 +40,12 @@ const catalogue = {
 const layer = (powderId: string, more = {}) => ({ powderId, zone: 'whole' as const, coats: 1, ...more });
 
 describe('a recipe in words', () => {
-  const words = (layers: ReturnType<typeof layer>[], eyeColour: string | null = null) => layersInWords({ layers, eyeColour }, catalogue); // prettier-ignore
+  const words = (layers: ReturnType<typeof layer>[], eyeColour: string | null = null) =>
+    layersInWords({ layers, eyeColour }, catalogue);
   test('layers in the order in which they are laid on, with coats, zones and mixtures', () => {
-    expect(words([layer(ids.white, { coats: 2 }), layer(ids.orange, { zone: 'nose' })])).toBe('Gull white, 2 coats, Roe orange on the nose'); // prettier-ignore
+    expect(words([layer(ids.white, { coats: 2 }), layer(ids.orange, { zone: 'nose' })])).toBe(
+      'Gull white, 2 coats, Roe orange on the nose',
+    );
     expect(words([layer(ids.white, { mix: { powderId: ids.orange, share: 0.4 } })])).toBe(
       'Gull white with 40 % Roe orange',
     );
@@ -46,8 +71,15 @@ describe('a product as the core reckons with it', () => {
   });
   test('liquid coats are counted through all layers, powder has none', () => {
     expect(liquidCoats(painted, catalogue)).toEqual([]);
-    const dipped = { ...catalogue, recipes: new Map([[ids.recipe, { ...recipes[0]!, layers: [layer('vinyl', { coats: 2 }), layer('vinyl')] }]]) } as Catalogue; // prettier-ignore
-    expect(liquidCoats(painted, dipped).map(({ coat, dryS }) => [coat, dryS])).toEqual([[1, 7200], [2, 7200], [3, 7200]]); // prettier-ignore
+    const dipped = {
+      ...catalogue,
+      recipes: new Map([[ids.recipe, { ...recipes[0]!, layers: [layer('vinyl', { coats: 2 }), layer('vinyl')] }]]),
+    } as Catalogue;
+    expect(liquidCoats(painted, dipped).map(({ coat, dryS }) => [coat, dryS])).toEqual([
+      [1, 7200],
+      [2, 7200],
+      [3, 7200],
+    ]);
   });
   test('a hot head cools longer than a warm one; an oven is what it was taught', () => {
     expect(coolDownS({ productId: painted.id }, 177, catalogue)).toBeGreaterThan(
@@ -55,7 +87,17 @@ describe('a product as the core reckons with it', () => {
     );
     expect(coolDownS({ productId: painted.id }, 20, catalogue)).toBe(0);
     const oven = { id: 'o', version: 1, name: 'O', places: 60, powerW: 1000, lagS: 180 };
-    const learned = { lagS: 210, lagSdS: 4, offsetK: -4, offsetSdK: 1, swingK: 3, periodS: null, setC: 177, readings: 300, at: 1 }; // prettier-ignore
+    const learned = {
+      lagS: 210,
+      lagSdS: 4,
+      offsetK: -4,
+      offsetSdK: 1,
+      swingK: 3,
+      periodS: null,
+      setC: 177,
+      readings: 300,
+      at: 1,
+    };
     expect(realOven(oven)).toMatchObject({ lagS: 180, offsetK: 0, learned: false });
     expect(realOven({ ...oven, learned })).toEqual({ lagS: 210, offsetK: -4, swingK: 3, learned: true });
     expect(realOven(undefined).lagS).toBeGreaterThan(0);
@@ -74,7 +116,10 @@ describe('what a station says of the ways that are followed', () => {
     expect(cautionsOf('bake', ways({}))).toEqual(['An oven that bakes powder never bakes food again. Ventilate.']);
   });
   test('checks and what lies ready too, each once', () => {
-    expect(checksOf('trim', ways({ sprue: 'wiggle', edge: 'nothing' }))).toEqual(['The hook does not turn; no dent in the lead', 'No sharp edge: it cuts the line']); // prettier-ignore
+    expect(checksOf('trim', ways({ sprue: 'wiggle', edge: 'nothing' }))).toEqual([
+      'The hook does not turn; no dent in the lead',
+      'No sharp edge: it cuts the line',
+    ]);
     expect(needsOf('trim', ways({ edge: 'disc' }))).toEqual(['side cutters', 'disc', 'eye cover', 'dust mask']);
     expect(needsOf('paint', ways({ loose: 'bed', tool: 'torch' }))).toEqual(
       expect.arrayContaining(['torch', 'air pump']),

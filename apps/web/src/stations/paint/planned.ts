@@ -15,7 +15,12 @@ export function plannedProduct(product: Product, catalogue: Catalogue, recipe?: 
   return {
     ...product,
     hook: { materialId: hook.id, name: hook.name, size, eyeAngleDeg, massKg: typicalHook(size, wire).massKg },
-    layers: layers.map(({ powderId, zone, coats, mix }) => ({ powder: powder(powderId), zone, coats, ...(mix ? { mix: { powder: powder(mix.powderId), share: mix.share } } : {}) })), // prettier-ignore
+    layers: layers.map(({ powderId, zone, coats, mix }) => ({
+      powder: powder(powderId),
+      zone,
+      coats,
+      ...(mix ? { mix: { powder: powder(mix.powderId), share: mix.share } } : {}),
+    })),
     bake: catalogue.programs.get(product.bakeProgramId ?? '') ?? null,
   };
 }
@@ -34,6 +39,17 @@ export function layersInWords(
   catalogue: Catalogue,
 ): string {
   const name = (id: string) => catalogue.materials.get(id)?.name ?? 'a powder that is gone';
-  const words = layers.map(({ powderId, zone, coats, mix }) => `${name(powderId)}${mix ? ` with ${Math.round(100 * mix.share)} % ${name(mix.powderId)}` : ''}${coats > 1 ? `, ${coats} coats` : ''}${ON[zone]}`); // prettier-ignore
-  return [...(layers.some((layer) => layer.zone === 'whole' && catalogue.materials.get(layer.powderId)?.powder?.finish !== 'clear') ? [] : ['bare lead']), ...words, ...(eyeColour ? ['eyes'] : [])].join(', '); // prettier-ignore
+  const words = layers.map(
+    ({ powderId, zone, coats, mix }) =>
+      `${name(powderId)}${mix ? ` with ${Math.round(100 * mix.share)} % ${name(mix.powderId)}` : ''}${coats > 1 ? `, ${coats} coats` : ''}${ON[zone]}`,
+  );
+  return [
+    ...(layers.some(
+      (layer) => layer.zone === 'whole' && catalogue.materials.get(layer.powderId)?.powder?.finish !== 'clear',
+    )
+      ? []
+      : ['bare lead']),
+    ...words,
+    ...(eyeColour ? ['eyes'] : []),
+  ].join(', ');
 }

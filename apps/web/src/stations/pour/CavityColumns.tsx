@@ -41,7 +41,14 @@ function Causes({ bench, marked }: { bench: PourBench; marked: RejectEntry }) {
     run: () => bench.cause(each),
     icon: causeIcon(each),
   }));
-  const wheres = cause === 'short' ? SHORT_WHERE.map((each): Said => ({ label: `at the ${each}`, on: where === each, run: () => bench.detail({ where: each }) })) : []; // prettier-ignore
+  const wheres =
+    cause === 'short'
+      ? SHORT_WHERE.map((each): Said => ({
+          label: `at the ${each}`,
+          on: where === each,
+          run: () => bench.detail({ where: each }),
+        }))
+      : [];
   const fates: Said[] = [
     { key: 'D', label: 'kept, second grade', on: kept, run: () => bench.detail({ kept: true }) },
     { key: 'R', label: 're-dipped', on: redipped, run: () => bench.detail({ redipped: true }) },

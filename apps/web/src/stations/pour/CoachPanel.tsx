@@ -10,7 +10,8 @@ const SCALE_TO_C = 200;
 /** The mold's heat as a mark on a bar, its window in straw. */
 function MoldWindow({ moldC, basis }: { moldC: number; basis: 'measured' | 'given' }) {
   const units = useUnits();
-  const at = (celsius: number) => `${(100 * (Math.min(SCALE_TO_C, Math.max(COLD_C, celsius)) - COLD_C)) / (SCALE_TO_C - COLD_C)}%`; // prettier-ignore
+  const at = (celsius: number) =>
+    `${(100 * (Math.min(SCALE_TO_C, Math.max(COLD_C, celsius)) - COLD_C)) / (SCALE_TO_C - COLD_C)}%`;
   const word = moldC < MOLD_READY_C ? 'cold' : moldC > MOLD_TOO_HOT_C ? 'too hot' : 'in its window';
   return (
     <div className="min-w-52 flex-1">

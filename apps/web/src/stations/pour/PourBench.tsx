@@ -161,7 +161,14 @@ function mainAction(
   if (!turn) return { ...space, label: 'Poured', weight, disabled, hint, run: () => {} };
   return turn.blanksToGo > 0
     ? { ...space, label: 'Blank poured', weight, disabled, hint, run: () => bench.blank(turn.moldId) }
-    : { ...space, label: 'Poured', weight, disabled: disabled || what.says === 'No hook left', hint, run: () => bench.shot(turn.moldId, fillIdle) }; // prettier-ignore
+    : {
+        ...space,
+        label: 'Poured',
+        weight,
+        disabled: disabled || what.says === 'No hook left',
+        hint,
+        run: () => bench.shot(turn.moldId, fillIdle),
+      };
 }
 
 function Running({ pour, molds, catalogue }: { pour: Pour; molds: StoredMold[]; catalogue: Catalogue }) {
@@ -172,7 +179,14 @@ function Running({ pour, molds, catalogue }: { pour: Pour; molds: StoredMold[]; 
   const { data: pots } = useList('pots');
   const { state } = bench;
   const planned = nextTurn(pour.setup, state, now, preferId);
-  const coached = useCoach(pour, molds, pots?.find((each) => each.id === pour.potId), bench, planned?.moldId ?? null, now); // prettier-ignore
+  const coached = useCoach(
+    pour,
+    molds,
+    pots?.find((each) => each.id === pour.potId),
+    bench,
+    planned?.moldId ?? null,
+    now,
+  );
   // A mold that has gone cold in a pause wants blank shots again, as many as the coach says.
   const coldAgain = coached?.advice.find((each) => each.kind === 'blank' && each.moldId === planned?.moldId)?.shots;
   const turn = planned && turnAfterPause(planned, state, coldAgain, now);
@@ -214,7 +228,13 @@ function Running({ pour, molds, catalogue }: { pour: Pour; molds: StoredMold[]; 
     prefer(null);
   };
   const mainThenTurn = { ...main, run: thenInTurn(main.run) };
-  const quiet = (key: string, label: string, run: () => void, disabled = false): BenchAction => ({ key, label, weight: 'quiet', disabled, run }); // prettier-ignore
+  const quiet = (key: string, label: string, run: () => void, disabled = false): BenchAction => ({
+    key,
+    label,
+    weight: 'quiet',
+    disabled,
+    run,
+  });
   const turnId = turn?.moldId ?? null;
   const rare: BenchAction[] = [
     quiet('M', 'Smoked', () => turnId && bench.smoked(turnId), !turnId),
@@ -230,10 +250,24 @@ function Running({ pour, molds, catalogue }: { pour: Pour; molds: StoredMold[]; 
       ? []
       : [
           mainThenTurn,
-          ...(turn && turn.blanksToGo > 0 ? [quiet('G', 'Go on with hooks', thenInTurn(() => bench.shot(turn.moldId, fillIdle.on)), setting)] : []), // prettier-ignore
+          ...(turn && turn.blanksToGo > 0
+            ? [
+                quiet(
+                  'G',
+                  'Go on with hooks',
+                  thenInTurn(() => bench.shot(turn.moldId, fillIdle.on)),
+                  setting,
+                ),
+              ]
+            : []),
           ...(turn?.otherId ? [quiet('T', 'The other mold first', () => prefer(turn.otherId))] : []),
           { key: 'Z', label: 'Undo', hint: bench.last?.kind, weight: 'quiet', disabled: !bench.last, run: bench.undo },
-          { key: 'P', label: state.phase === 'paused' ? 'On again' : 'Pause', weight: state.phase === 'paused' ? 'due' : 'quiet', run: bench.togglePause }, // prettier-ignore
+          {
+            key: 'P',
+            label: state.phase === 'paused' ? 'On again' : 'Pause',
+            weight: state.phase === 'paused' ? 'due' : 'quiet',
+            run: bench.togglePause,
+          },
           ...(turn && turn.blanksToGo === 0
             ? [
                 quiet(

@@ -165,7 +165,9 @@ export function PourDesk() {
   if (!line || !catalogue) return <Waiting error={error} />;
   const open = line.pours;
   const busy = new Set(open.flatMap((pour) => Object.keys(pour.setup.needs)));
-  const waiting = line.tickets.filter((ticket) => ticket.poured < ticket.quantity && !busy.has(ticket.id) && ticket.log.length === 0); // prettier-ignore
+  const waiting = line.tickets.filter(
+    (ticket) => ticket.poured < ticket.quantity && !busy.has(ticket.id) && ticket.log.length === 0,
+  );
   const { groups, homeless } = groupsOf(waiting, catalogue);
   const headsOf = (tickets: readonly Ticket[]) =>
     tickets.reduce((sum, ticket) => sum + ticket.quantity - ticket.poured, 0);

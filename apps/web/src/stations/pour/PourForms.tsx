@@ -141,14 +141,26 @@ function CloseFields({ bench, onDone }: { bench: PourBench; onDone: () => void }
   let unexplained: number | null = null;
   try {
     const { chargedKg, headsKg } = state;
-    unexplained = leadBalance({ chargedKg, headsKg, sprueBackKg: kgOf('sprueBackKg'), rejectsBackKg: kgOf('rejectsBackKg'), drossKg: kgOf('drossKg'), heelKg: kgOf('heelKg') }).unexplainedKg; // prettier-ignore
+    unexplained = leadBalance({
+      chargedKg,
+      headsKg,
+      sprueBackKg: kgOf('sprueBackKg'),
+      rejectsBackKg: kgOf('rejectsBackKg'),
+      drossKg: kgOf('drossKg'),
+      heelKg: kgOf('heelKg'),
+    }).unexplainedKg;
   } catch {
     unexplained = null; // half-typed; the field says so when it is sent
   }
   const submit = (event: FormEvent) => {
     event.preventDefault();
     try {
-      bench.close({ sprueBackKg: kgOf('sprueBackKg'), rejectsBackKg: kgOf('rejectsBackKg'), drossKg: kgOf('drossKg'), heelKg: kgOf('heelKg') }); // prettier-ignore
+      bench.close({
+        sprueBackKg: kgOf('sprueBackKg'),
+        rejectsBackKg: kgOf('rejectsBackKg'),
+        drossKg: kgOf('drossKg'),
+        heelKg: kgOf('heelKg'),
+      });
       onDone();
     } catch (error) {
       setProblem(error);

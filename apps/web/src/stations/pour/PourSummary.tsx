@@ -1,6 +1,6 @@
 import { lazy, Suspense } from 'react';
 import type { Mold as StoredMold, Pour } from '@schmelz/contract';
-import { castCount, phaseSeconds, SESSION_PHASES, writeSpan, type PourState, type SessionPhase } from '@schmelz/core'; // prettier-ignore
+import { castCount, phaseSeconds, SESSION_PHASES, writeSpan, type PourState, type SessionPhase } from '@schmelz/core';
 import { Link } from 'react-router';
 import { useLine } from '../../api/queries.ts';
 import { Unsaved } from '../../bench/BenchFrame.tsx';
@@ -54,7 +54,13 @@ function MoldGave({ mold, state }: { mold: StoredMold; state: PourState }) {
   );
 }
 
-const PHASE_FILL: Record<SessionPhase, string> = { melt: 'bg-[var(--bronze)]', 'warm-up': 'bg-straw', pour: 'bg-ink', pause: 'hatch', 'wind-down': 'bg-lead' }; // prettier-ignore
+const PHASE_FILL: Record<SessionPhase, string> = {
+  melt: 'bg-[var(--bronze)]',
+  'warm-up': 'bg-straw',
+  pour: 'bg-ink',
+  pause: 'hatch',
+  'wind-down': 'bg-lead',
+};
 
 /** Minutes by stretch of the session, as one bar. */
 function Minutes({ bench }: { bench: PourBench }) {

@@ -8,7 +8,18 @@ import {
   type PourEntry,
 } from '@schmelz/core';
 import { useMemo } from 'react';
-import { CartesianGrid, ComposedChart, Line, ReferenceArea, ReferenceLine, ResponsiveContainer, Scatter, Tooltip, XAxis, YAxis } from 'recharts'; // prettier-ignore
+import {
+  CartesianGrid,
+  ComposedChart,
+  Line,
+  ReferenceArea,
+  ReferenceLine,
+  ResponsiveContainer,
+  Scatter,
+  Tooltip,
+  XAxis,
+  YAxis,
+} from 'recharts';
 import { useList, useSettings } from '../../api/queries.ts';
 import { axis, mark, timeTicks, tip } from '../../design/chart.ts';
 import { Heading } from '../../design/Page.tsx';
@@ -18,7 +29,9 @@ import { effectivePot } from '../lead/rooms.tsx';
 import { sessionMold } from './useCoach.ts';
 import type { PourBench } from './usePourBench.ts';
 
-/** The session again: heat of pot and mold over time, shots along the foot, rejects struck, pauses and feeding marked. */
+/**
+ * The session again: heat of pot and mold over time, shots along the foot, rejects struck, pauses and feeding marked.
+ */
 export function SessionTimeline({ pour, molds, bench }: { pour: Pour; molds: readonly Mold[]; bench: PourBench }) {
   const { data: settings } = useSettings();
   const { data: pots } = useList('pots');
@@ -28,11 +41,25 @@ export function SessionTimeline({ pour, molds, bench }: { pour: Pour; molds: rea
   const shown = useMemo(() => {
     if (!settings || !pot) return null;
     const { pourC: metalC, roomC } = settings.ways;
-    const heat = sessionHeat({ setup: pour.setup, log: entries, molds: molds.map((mold) => sessionMold(pour, mold)), pot: effectivePot(pot), metalC, roomC, now: entries.at(-1)?.at ?? 0 }); // prettier-ignore
-    const degrees = (celsius: number) => Math.round(units.temperatureUnit === 'F' ? celsiusToFahrenheit(celsius) : celsius); // prettier-ignore
-    const line = (points: readonly { at: number; temperatureC: number }[], key: string) => points.map(({ at, temperatureC }) => ({ at, [key]: degrees(temperatureC) })); // prettier-ignore
+    const heat = sessionHeat({
+      setup: pour.setup,
+      log: entries,
+      molds: molds.map((mold) => sessionMold(pour, mold)),
+      pot: effectivePot(pot),
+      metalC,
+      roomC,
+      now: entries.at(-1)?.at ?? 0,
+    });
+    const degrees = (celsius: number) =>
+      Math.round(units.temperatureUnit === 'F' ? celsiusToFahrenheit(celsius) : celsius);
+    const line = (points: readonly { at: number; temperatureC: number }[], key: string) =>
+      points.map(({ at, temperatureC }) => ({ at, [key]: degrees(temperatureC) }));
     const foot = degrees(0);
-    const shots = state.shots.map((shot) => ({ at: shot.at, foot, bad: shot.heads.filter((head) => head.verdict !== 'good').length })); // prettier-ignore
+    const shots = state.shots.map((shot) => ({
+      at: shot.at,
+      foot,
+      bad: shot.heads.filter((head) => head.verdict !== 'good').length,
+    }));
     return {
       pot: line(heat.pot, 'pot'),
       molds: molds.map((mold) => line(heat.molds[mold.id] ?? [], 'mold')),
@@ -42,7 +69,9 @@ export function SessionTimeline({ pour, molds, bench }: { pour: Pour; molds: rea
   }, [settings, pot, pour, molds, entries, state, units.temperatureUnit]);
   if (!shown || shown.pot.length < 2) return null;
   const [from, to] = [shown.pot[0]!.at as number, shown.pot.at(-1)!.at as number];
-  const marks = standing<PourEntry>(entries).filter((entry) => entry.kind === 'pause' || entry.kind === 'feed' || entry.kind === 'smoked'); // prettier-ignore
+  const marks = standing<PourEntry>(entries).filter(
+    (entry) => entry.kind === 'pause' || entry.kind === 'feed' || entry.kind === 'smoked',
+  );
   return (
     <section className="mb-7">
       <Heading aside="by the model, from the log">The session again</Heading>

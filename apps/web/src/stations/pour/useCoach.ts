@@ -1,5 +1,16 @@
 import type { Mold, Pot, Pour } from '@schmelz/contract';
-import { castMassKg, cavitySolid, coach, moldsAtPot, sessionHeat, sprueOf, type Advice, type CoachMold, type SessionHeat, type SessionMold } from '@schmelz/core'; // prettier-ignore
+import {
+  castMassKg,
+  cavitySolid,
+  coach,
+  moldsAtPot,
+  sessionHeat,
+  sprueOf,
+  type Advice,
+  type CoachMold,
+  type SessionHeat,
+  type SessionMold,
+} from '@schmelz/core';
 import { useMemo } from 'react';
 import { useLive } from '../../api/live.ts';
 import { useSettings } from '../../api/queries.ts';
@@ -25,7 +36,12 @@ export const sessionMold = (pour: Pour, mold: Mold): SessionMold => ({
   moldId: mold.id,
   block: blockOf(mold).block,
   fullShotKg: fullShotKg(mold),
-  otherKg: Object.fromEntries(mold.cavities.map(({ position, style, nominalMassKg }) => [position, castMassKg({ nominalMassKg }) + sprueOf(cavitySolid(style, nominalMassKg)).massKg])), // prettier-ignore
+  otherKg: Object.fromEntries(
+    mold.cavities.map(({ position, style, nominalMassKg }) => [
+      position,
+      castMassKg({ nominalMassKg }) + sprueOf(cavitySolid(style, nominalMassKg)).massKg,
+    ]),
+  ),
   warmed: mold.warmSchool ?? 'blank shots',
   openS: pour.setup.molds.find((each) => each.moldId === mold.id)!.openS,
 });
@@ -44,9 +60,10 @@ export function useCoach(
   const { entries, state } = bench;
   const tick = Math.floor(now / LOOK_MS) * LOOK_MS;
   // Probes speak once a second: whole degrees are news, tenths are not.
-  const [moldProbe, potProbe] = [live.mold, live.pot].map((reading) => (reading ? Math.round(reading.celsius) : null)); // prettier-ignore
+  const [moldProbe, potProbe] = [live.mold, live.pot].map((reading) => (reading ? Math.round(reading.celsius) : null));
   // One probe sits on one mold: on the only one, or on the one that it is named after.
-  const probedId = molds.length === 1 ? molds[0]!.id : (molds.find((mold) => mold.name === live.mold?.name)?.id ?? null); // prettier-ignore
+  const probedId =
+    molds.length === 1 ? molds[0]!.id : (molds.find((mold) => mold.name === live.mold?.name)?.id ?? null);
   return useMemo(() => {
     if (!settings || !pot) return null;
     const { pourC: metalC, roomC, heelKg } = settings.ways;
@@ -58,7 +75,9 @@ export function useCoach(
     const probed = (moldId: string) => (moldId === probedId ? moldProbe : null);
     const moldC = (moldId: string) => probed(moldId) ?? heat.moldC[moldId] ?? null;
     const potC = potProbe ?? heat.potC;
-    const atPot = moldsAtPot(pour.setup, state).sort((a, b) => Number(b.moldId === shownId) - Number(a.moldId === shownId)); // prettier-ignore
+    const atPot = moldsAtPot(pour.setup, state).sort(
+      (a, b) => Number(b.moldId === shownId) - Number(a.moldId === shownId),
+    );
     const coached = atPot.flatMap(({ moldId, shots, blanks, shotsSinceSmoked }): CoachMold[] => {
       const mold = molds.find((each) => each.id === moldId)!;
       const celsius = moldC(moldId);
@@ -73,12 +92,22 @@ export function useCoach(
           shotsSinceSmoked: shotsSinceSmoked ?? cavity.shotsSinceSmoked + here,
           everSmoked: cavity.everSmoked || shotsSinceSmoked !== null,
         }));
-      return [{ moldId, name: mold.name, moldC: celsius, block: blockOf(mold).block, fullShotKg: fullShotKg(mold), sootSchool: mold.sootSchool ?? 'fifty', cavities }]; // prettier-ignore
+      return [
+        {
+          moldId,
+          name: mold.name,
+          moldC: celsius,
+          block: blockOf(mold).block,
+          fullShotKg: fullShotKg(mold),
+          sootSchool: mold.sootSchool ?? 'fifty',
+          cavities,
+        },
+      ];
     });
     const advice =
       potC === null
         ? []
-        : coach({ ...shared, state, molds: coached, potC, potKg: heat.potKg, capacityKg: pot.capacityKg, heelKg }); // prettier-ignore
+        : coach({ ...shared, state, molds: coached, potC, potKg: heat.potKg, capacityKg: pot.capacityKg, heelKg });
     return {
       heat,
       advice,

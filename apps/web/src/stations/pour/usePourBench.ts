@@ -18,7 +18,16 @@ import { useRunLog } from '../../api/outbox.ts';
 import { sound, SOUNDS } from '../../shell/clock.ts';
 
 /** Letters of the causes at the pot. */
-export const CAUSE_KEYS: Record<string, PourCause> = { S: 'short', F: 'flash', V: 'void', L: 'loose hook', E: 'eye full', N: 'no pin', Q: 'wrong hook', O: 'other' }; // prettier-ignore
+export const CAUSE_KEYS: Record<string, PourCause> = {
+  S: 'short',
+  F: 'flash',
+  V: 'void',
+  L: 'loose hook',
+  E: 'eye full',
+  N: 'no pin',
+  Q: 'wrong hook',
+  O: 'other',
+};
 
 type Log = (PourEntry | UndoEntry)[];
 /** What more can be said of a bad head. */

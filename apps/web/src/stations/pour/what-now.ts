@@ -21,19 +21,43 @@ function meltOrWarm(pour: Pour, state: PourState, turn: Turn, name: string, now:
   if (state.phase !== 'warming') return null;
   const meltLeft = (state.startedAt! + pour.plannedMeltS * 1000 - now) / 1000;
   if (meltLeft > 0 && state.blanks === 0) {
-    return { stretch: 'melt', says: 'Melt ready in', value: writeClock(meltLeft), then: 'Lay the mold on the pot meanwhile, hooks out. Skim when it is liquid.', ...nothingElse }; // prettier-ignore
+    return {
+      stretch: 'melt',
+      says: 'Melt ready in',
+      value: writeClock(meltLeft),
+      then: 'Lay the mold on the pot meanwhile, hooks out. Skim when it is liquid.',
+      ...nothingElse,
+    };
   }
   return turn.blanksToGo > 0
-    ? { stretch: 'warm-up', says: name ? `Blank shots${name}` : 'Blank shots to go', value: String(turn.blanksToGo), then: 'No hooks in. Knock them out and feed them back.', ...nothingElse } // prettier-ignore
+    ? {
+        stretch: 'warm-up',
+        says: name ? `Blank shots${name}` : 'Blank shots to go',
+        value: String(turn.blanksToGo),
+        then: 'No hooks in. Knock them out and feed them back.',
+        ...nothingElse,
+      }
     : null;
 }
 
 function windDown(pour: Pour, state: PourState, log: Pour['log']): Now {
   if (state.molds.some((mold) => mold.away && mold.shotsToGo > 0)) {
-    return { stretch: 'wind-down', says: 'Every mold is put away', value: '0', then: 'Some tickets still want heads: change the mold, or close the pour.', ...nothingElse }; // prettier-ignore
+    return {
+      stretch: 'wind-down',
+      says: 'Every mold is put away',
+      value: '0',
+      then: 'Some tickets still want heads: change the mold, or close the pour.',
+      ...nothingElse,
+    };
   }
   if (Object.values(state.stillNeeded).some((count) => count > 0)) {
-    return { stretch: 'wind-down', says: 'No cavity is left', value: '0', then: 'The cavities that these tickets want are out. Close the pour, or undo.', ...nothingElse }; // prettier-ignore
+    return {
+      stretch: 'wind-down',
+      says: 'No cavity is left',
+      value: '0',
+      then: 'The cavities that these tickets want are out. Close the pour, or undo.',
+      ...nothingElse,
+    };
   }
   const off = potIsOff(log);
   const heads = Object.values(state.goodByBatch).reduce((sum, count) => sum + count, 0);
@@ -58,15 +82,52 @@ export function whatNow(
   name: string,
   now: number,
 ): Now {
-  if (state.phase === 'paused') return { stretch: 'pour', says: 'Paused', value: '–', then: 'The mold cools: a blank shot before you load again.', ...nothingElse }; // prettier-ignore
+  if (state.phase === 'paused')
+    return {
+      stretch: 'pour',
+      says: 'Paused',
+      value: '–',
+      then: 'The mold cools: a blank shot before you load again.',
+      ...nothingElse,
+    };
   const openIn = turn ? turn.openInS : Math.max(0, ...state.molds.map((mold) => openInS(pour.setup, mold, now)));
-  if (openIn > 0) return { stretch: turn?.blanksToGo ? 'warm-up' : 'pour', says: name ? `Open${name.slice(1)} in` : 'Open in', value: writeClock(openIn), unit: 's', then: 'Twice the freezing time; the sprue may be last to set.', openInS: openIn, rhythm: null }; // prettier-ignore
+  if (openIn > 0)
+    return {
+      stretch: turn?.blanksToGo ? 'warm-up' : 'pour',
+      says: name ? `Open${name.slice(1)} in` : 'Open in',
+      value: writeClock(openIn),
+      unit: 's',
+      then: 'Twice the freezing time; the sprue may be last to set.',
+      openInS: openIn,
+      rhythm: null,
+    };
   if (!turn || state.phase === 'enough') return windDown(pour, state, log);
   const early = meltOrWarm(pour, state, turn, name, now);
   if (early) return early;
   const mold = state.molds.find((each) => each.moldId === turn.moldId)!;
-  if (turn.blanksToGo > 0) return { stretch: 'warm-up', says: name ? `Blank shots${name}` : 'Blank shots to go', value: String(turn.blanksToGo), then: 'It comes to the pot cold: no hooks in yet.', ...nothingElse }; // prettier-ignore
-  if (mold.wantedPositions.length === 0) return { stretch: 'pour', says: 'No hook left', value: '0', then: 'Fetch more and say how many, put the mold away, or close the pour.', ...nothingElse }; // prettier-ignore
+  if (turn.blanksToGo > 0)
+    return {
+      stretch: 'warm-up',
+      says: name ? `Blank shots${name}` : 'Blank shots to go',
+      value: String(turn.blanksToGo),
+      then: 'It comes to the pot cold: no hooks in yet.',
+      ...nothingElse,
+    };
+  if (mold.wantedPositions.length === 0)
+    return {
+      stretch: 'pour',
+      says: 'No hook left',
+      value: '0',
+      then: 'Fetch more and say how many, put the mold away, or close the pour.',
+      ...nothingElse,
+    };
   const rhythm = loadRhythm(pour.setup, state, turn, now);
-  return { stretch: 'pour', says: 'Shots to go', value: String(state.shotsToGo), then: rhythm?.says ?? 'Load, close until it clicks, look at the seam, pour in one go.', openInS: 0, rhythm }; // prettier-ignore
+  return {
+    stretch: 'pour',
+    says: 'Shots to go',
+    value: String(state.shotsToGo),
+    then: rhythm?.says ?? 'Load, close until it clicks, look at the seam, pour in one go.',
+    openInS: 0,
+    rhythm,
+  };
 }

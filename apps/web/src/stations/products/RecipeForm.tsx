@@ -47,7 +47,13 @@ const valuesOf = ({ name, eyeColour, layers }: Recipe): Values => ({
   name,
   eyes: eyeColour ? 'yes' : '',
   eyeColour: eyeColour ?? EYE,
-  layers: layers.map(({ powderId, zone, coats, mix }) => ({ powderId, zone, coats: String(coats), mixId: mix?.powderId ?? '', mixPercent: String(Math.round(100 * (mix?.share ?? 0.3))) })), // prettier-ignore
+  layers: layers.map(({ powderId, zone, coats, mix }) => ({
+    powderId,
+    zone,
+    coats: String(coats),
+    mixId: mix?.powderId ?? '',
+    mixPercent: String(Math.round(100 * (mix?.share ?? 0.3))),
+  })),
 });
 
 /** A share that is being typed, for the drawing; half while it is no number yet. */

@@ -29,9 +29,13 @@ export function ImportLog({ onSaved }: { onSaved: () => void }) {
   const [file, setFile] = useState<Opened | null>(null);
   const [mapping, setMapping] = useState<LogMappingInput | null>(null);
   const [problem, setProblem] = useState<unknown>(null);
-  const send = useWrite(
-    (input: { csv: string; mapping: LogMappingInput }) =>
-    request<LogImport>('POST', `/readings/import?mapping=${encodeURIComponent(JSON.stringify(input.mapping))}`, input.csv, 'text/csv'), // prettier-ignore
+  const send = useWrite((input: { csv: string; mapping: LogMappingInput }) =>
+    request<LogImport>(
+      'POST',
+      `/readings/import?mapping=${encodeURIComponent(JSON.stringify(input.mapping))}`,
+      input.csv,
+      'text/csv',
+    ),
   );
   const open = async (picked: File | undefined) => {
     if (!picked) return;
@@ -46,7 +50,11 @@ export function ImportLog({ onSaved }: { onSaved: () => void }) {
     }
     const guess = guessMapping(headings, new Date(`${today()}T00:00:00`).getTime());
     setFile({ name: picked.name, csv, headings, sample: data });
-    setMapping({ ...guess, name: picked.name.slice(0, 40), columns: guess.columns.map((each) => ({ ...each, place: each.place as ProbePlace })) }); // prettier-ignore
+    setMapping({
+      ...guess,
+      name: picked.name.slice(0, 40),
+      columns: guess.columns.map((each) => ({ ...each, place: each.place as ProbePlace })),
+    });
   };
   const change = (part: Partial<LogMappingInput>) => setMapping((now) => now && { ...now, ...part });
   const column = (heading: string) => mapping?.columns.find((each) => each.column === heading);
@@ -64,7 +72,9 @@ export function ImportLog({ onSaved }: { onSaved: () => void }) {
         { csv: file!.csv, mapping: checked },
         {
           onSuccess: ({ rows, empty, gaps }) => {
-            toast(`${rows} rows read, ${empty} empty cells passed over, ${gaps.length} ${gaps.length === 1 ? 'gap' : 'gaps'}.`); // prettier-ignore
+            toast(
+              `${rows} rows read, ${empty} empty cells passed over, ${gaps.length} ${gaps.length === 1 ? 'gap' : 'gaps'}.`,
+            );
             onSaved();
           },
         },

@@ -28,11 +28,17 @@ function StretchChart({ channel, span, units }: { channel: Channel; span: Span; 
   const to = Math.ceil((channel.lastAt ?? 0) / 10_000) * 10_000;
   const from = span === 'all' ? (channel.firstAt ?? 0) : Math.max(channel.firstAt ?? 0, to - Number(span) * 1000);
   const { data } = useReadings(channel.id, from, to);
-  const shown = (celsius: number) => Math.round(10 * (units.temperatureUnit === 'F' ? celsiusToFahrenheit(celsius) : celsius)) / 10; // prettier-ignore
+  const shown = (celsius: number) =>
+    Math.round(10 * (units.temperatureUnit === 'F' ? celsiusToFahrenheit(celsius) : celsius)) / 10;
   const points = useMemo(
-    () => (data?.points ?? []).map(({ at, meanC, lowC, highC }) => ({ at, mean: shown(meanC), band: [shown(lowC), shown(highC)] })),
+    () =>
+      (data?.points ?? []).map(({ at, meanC, lowC, highC }) => ({
+        at,
+        mean: shown(meanC),
+        band: [shown(lowC), shown(highC)],
+      })),
     [data, units.temperatureUnit], // eslint-disable-line react-hooks/exhaustive-deps
-  ); // prettier-ignore
+  );
   const all = points.flatMap((point) => point.band);
   const [least, most] = all.length ? [Math.min(...all), Math.max(...all)] : [0, 100];
   const step = niceStep(Math.max(10, most - least));

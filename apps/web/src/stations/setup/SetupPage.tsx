@@ -63,7 +63,9 @@ function valuesOf(settings: SettingsView): Values {
   const { ways, massUnit, temperatureUnit, currency } = settings;
   const money = (minor: number) => (minor / 10 ** currencyDigits(currency)).toFixed(currencyDigits(currency));
   const heat = (celsius: number) => `${writeTemperature(celsius, temperatureUnit).figure} ${temperatureUnit}`;
-  const seconds = Object.fromEntries(SECONDS.map(([key]) => [key, ways[key] === null ? '' : String(ways[key])])) as Record<(typeof SECONDS)[number][0], string>; // prettier-ignore
+  const seconds = Object.fromEntries(
+    SECONDS.map(([key]) => [key, ways[key] === null ? '' : String(ways[key])]),
+  ) as Record<(typeof SECONDS)[number][0], string>;
   return {
     safety: (settings.safety ?? []).join('\n'),
     workshopName: settings.workshopName,
@@ -123,7 +125,10 @@ function SettingsForm({ settings }: { settings: SettingsView }) {
             minorIn('a kilowatt hour', text, settings.currency),
           ),
           ...Object.fromEntries(
-            SECONDS.map(([key, label]) => [key, read(key, key, (text) => BY_WAYS.includes(key) && !text.trim() ? null : numberIn(label, text, 's'))]), // prettier-ignore
+            SECONDS.map(([key, label]) => [
+              key,
+              read(key, key, (text) => (BY_WAYS.includes(key) && !text.trim() ? null : numberIn(label, text, 's'))),
+            ]),
           ),
         },
       };

@@ -22,7 +22,12 @@ export function PotForm({ pot }: { pot: Pot }) {
       loss: String(pot.lossWPerK),
     },
     schema: potSchema,
-    build: ({ name, capacity, power, loss }) => ({ name, capacityKg: parseMass(capacity, 'g'), powerW: numberIn('power', power, 'W'), lossWPerK: numberIn('loss', loss, 'W/K') }), // prettier-ignore
+    build: ({ name, capacity, power, loss }) => ({
+      name,
+      capacityKg: parseMass(capacity, 'g'),
+      powerW: numberIn('power', power, 'W'),
+      lossWPerK: numberIn('loss', loss, 'W/K'),
+    }),
     send: (input) => save.mutate({ ...input, id: pot.id, version: pot.version }, kept),
   });
   return (
@@ -49,7 +54,14 @@ export function OvenForm({ oven }: { oven: Oven }) {
   const form = useBuiltForm<{ name: string; places: string; power: string; lag: string }, Doc>({
     defaults: { name: oven.name, places: String(oven.places), power: String(oven.powerW), lag: String(oven.lagS) },
     schema: ovenSchema,
-    build: ({ name, places, power, lag }) => ({ racks: oven.racks ?? null, learned: oven.learned ?? null, name, places: numberIn('places', places), powerW: numberIn('power', power, 'W'), lagS: numberIn('lag', lag, 's') }), // prettier-ignore
+    build: ({ name, places, power, lag }) => ({
+      racks: oven.racks ?? null,
+      learned: oven.learned ?? null,
+      name,
+      places: numberIn('places', places),
+      powerW: numberIn('power', power, 'W'),
+      lagS: numberIn('lag', lag, 's'),
+    }),
     send: (input) => save.mutate({ ...input, id: oven.id, version: oven.version }, kept),
   });
   return (
@@ -77,8 +89,20 @@ export function ProgramForm() {
   const form = useBuiltForm<{ name: string; heat: string; minutes: string; start: string; from: string }, Doc>({
     defaults: { name: '', heat: '177 C', minutes: '20', start: 'preheated', from: 'metal' },
     schema: bakeProgramSchema,
-    build: ({ name, heat, minutes, start, from }) => ({ name: name.trim(), setC: parseTemperature(heat, temperatureUnit), seconds: Math.round(numberIn('minutes', minutes) * 60), preheated: start === 'preheated', from }), // prettier-ignore
-    send: (input) => save.mutate(input, { onSuccess: () => { toast('The program is in the list.'); form.reset(); } }), // prettier-ignore
+    build: ({ name, heat, minutes, start, from }) => ({
+      name: name.trim(),
+      setC: parseTemperature(heat, temperatureUnit),
+      seconds: Math.round(numberIn('minutes', minutes) * 60),
+      preheated: start === 'preheated',
+      from,
+    }),
+    send: (input) =>
+      save.mutate(input, {
+        onSuccess: () => {
+          toast('The program is in the list.');
+          form.reset();
+        },
+      }),
   });
   return (
     <form onSubmit={form.onSubmit} className="flex flex-col gap-3" noValidate>

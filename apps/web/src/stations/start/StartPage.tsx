@@ -28,7 +28,11 @@ function Stocked({ kind, materials }: { kind: string; materials: Material[] }) {
 function stepsOf(catalogue: Catalogue): Step[] {
   const materials = [...catalogue.materials.values()];
   const stocked = (kind: string) => materials.some((material) => material.kind === kind && material.quantity > 0);
-  const choose = (kind: string) => <p className="quiet mb-3">Choose the kind “{kind}”, give it a name; then say how much of it is here and what it cost.</p>; // prettier-ignore
+  const choose = (kind: string) => (
+    <p className="quiet mb-3">
+      Choose the kind “{kind}”, give it a name; then say how much of it is here and what it cost.
+    </p>
+  );
   return [
     {
       name: 'Your first mold',
@@ -36,9 +40,39 @@ function stepsOf(catalogue: Catalogue): Step[] {
       done: catalogue.molds.length > 0,
       body: <MoldForm />,
     },
-    { name: 'Its hooks', says: 'Size and eye angle, then how many are here.', done: stocked('hook'), body: <>{choose('hook')}<Stocked kind="hook" materials={materials} /></> }, // prettier-ignore
-    { name: 'Lead', says: 'What is here, clean.', done: stocked('lead'), body: <>{choose('lead')}<Stocked kind="lead" materials={materials} /></> }, // prettier-ignore
-    { name: 'A powder', says: 'The jar you have most of; bare lead needs none.', done: stocked('powder'), body: <>{choose('powder')}<Stocked kind="powder" materials={materials} /></> }, // prettier-ignore
+    {
+      name: 'Its hooks',
+      says: 'Size and eye angle, then how many are here.',
+      done: stocked('hook'),
+      body: (
+        <>
+          {choose('hook')}
+          <Stocked kind="hook" materials={materials} />
+        </>
+      ),
+    },
+    {
+      name: 'Lead',
+      says: 'What is here, clean.',
+      done: stocked('lead'),
+      body: (
+        <>
+          {choose('lead')}
+          <Stocked kind="lead" materials={materials} />
+        </>
+      ),
+    },
+    {
+      name: 'A powder',
+      says: 'The jar you have most of; bare lead needs none.',
+      done: stocked('powder'),
+      body: (
+        <>
+          {choose('powder')}
+          <Stocked kind="powder" materials={materials} />
+        </>
+      ),
+    },
     {
       name: 'A paint recipe',
       says: 'One powder on the whole head is a recipe.',

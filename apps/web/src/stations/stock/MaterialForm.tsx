@@ -70,11 +70,26 @@ const DEFAULTS: Values = {
 /** A material on record, as the form writes it: heat in Celsius, whatever the units are. */
 function valuesOf({ kind, name, metalId, composition, hook, powder }: Material): Values {
   const shared = { ...DEFAULTS, kind, name, metalId: metalId ?? DEFAULTS.metalId };
-  if (composition) return { ...shared, antimony: String(composition.antimonyPercent), hardness: composition.brinell === null ? '' : String(composition.brinell) }; // prettier-ignore
+  if (composition)
+    return {
+      ...shared,
+      antimony: String(composition.antimonyPercent),
+      hardness: composition.brinell === null ? '' : String(composition.brinell),
+    };
   if (hook) {
     const mm = (metres: number | null | undefined) => (metres ? String(Math.round(1e5 * metres) / 100) : '');
     const { size, wire, eyeAngleDeg, finish, finishLimitC, bend, lengthM, wireM } = hook;
-    return { ...shared, size, wire, eyeAngleDeg: String(eyeAngleDeg), finish, finishLimit: `${finishLimitC} C`, bend: bend ?? DEFAULTS.bend, lengthMm: mm(lengthM), wireMm: mm(wireM) }; // prettier-ignore
+    return {
+      ...shared,
+      size,
+      wire,
+      eyeAngleDeg: String(eyeAngleDeg),
+      finish,
+      finishLimit: `${finishLimitC} C`,
+      bend: bend ?? DEFAULTS.bend,
+      lengthMm: mm(lengthM),
+      wireMm: mm(wireM),
+    };
   }
   if (!powder) return shared;
   const [first, second] = powder.label;
@@ -98,7 +113,10 @@ export function MaterialForm({ material, onSaved }: { material?: Material; onSav
   const { temperatureUnit } = useUnits();
   const save = useSave('materials');
   const celsius = (text: string) => Math.round(parseTemperature(text, temperatureUnit) * 10) / 10;
-  const labelLine = (temperature: string, minutes: string) => ({ metalC: celsius(temperature), seconds: Math.round(numberIn('label minutes', minutes) * 60) }); // prettier-ignore
+  const labelLine = (temperature: string, minutes: string) => ({
+    metalC: celsius(temperature),
+    seconds: Math.round(numberIn('label minutes', minutes) * 60),
+  });
   const form = useBuiltForm<Values, MaterialInput>({
     defaults: material ? valuesOf(material) : DEFAULTS,
     schema: materialSchema,
@@ -110,7 +128,10 @@ export function MaterialForm({ material, onSaved }: { material?: Material; onSav
         lines.push(labelLine(values.secondTemperature, values.secondMinutes));
       // A hardness test, where there is one, says the antimony.
       const brinell = values.hardness.trim() ? numberIn('hardness', values.hardness, 'BHN') : null;
-      const antimonyPercent = brinell === null ? numberIn('antimony', values.antimony, '%') : Math.round(antimonyFromHardness(brinell).percent * 10) / 10; // prettier-ignore
+      const antimonyPercent =
+        brinell === null
+          ? numberIn('antimony', values.antimony, '%')
+          : Math.round(antimonyFromHardness(brinell).percent * 10) / 10;
       const millimetres = (field: string, text: string) => (text.trim() ? numberIn(field, text, 'mm') / 1000 : null);
       return {
         kind,
@@ -119,8 +140,30 @@ export function MaterialForm({ material, onSaved }: { material?: Material; onSav
         metalId: kind === 'lead' ? values.metalId : null,
         composition:
           kind === 'lead' && values.metalId === 'hard-lead' ? { antimonyPercent, tinPercent: 0, brinell } : null,
-        hook: kind === 'hook' ? { size, wire, eyeAngleDeg: Number(values.eyeAngleDeg), finish, finishLimitC: celsius(values.finishLimit), bend: values.bend, lengthM: millimetres('length', values.lengthMm), wireM: millimetres('wire', values.wireMm) } : null, // prettier-ignore
-        powder: kind === 'powder' ? { colour: values.colour, finish: values.powderFinish, specificGravity: numberIn('specific gravity', values.specificGravity), label: lines, form: values.form, dryS: liquid ? Math.round(3600 * numberIn('wait before the next coat', values.dryHours, 'h')) : null } : null, // prettier-ignore
+        hook:
+          kind === 'hook'
+            ? {
+                size,
+                wire,
+                eyeAngleDeg: Number(values.eyeAngleDeg),
+                finish,
+                finishLimitC: celsius(values.finishLimit),
+                bend: values.bend,
+                lengthM: millimetres('length', values.lengthMm),
+                wireM: millimetres('wire', values.wireMm),
+              }
+            : null,
+        powder:
+          kind === 'powder'
+            ? {
+                colour: values.colour,
+                finish: values.powderFinish,
+                specificGravity: numberIn('specific gravity', values.specificGravity),
+                label: lines,
+                form: values.form,
+                dryS: liquid ? Math.round(3600 * numberIn('wait before the next coat', values.dryHours, 'h')) : null,
+              }
+            : null,
       };
     },
     send: (input) =>

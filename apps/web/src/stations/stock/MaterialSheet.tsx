@@ -29,7 +29,12 @@ export function ReceiptForm({ material, onSaved }: { material: Material; onSaved
   const form = useBuiltForm<{ quantity: string; price: string; on: string; lot: string }, ReceiptInput>({
     defaults: { quantity: '', price: '', on: today(), lot: '' },
     schema: receiptSchema,
-    build: ({ quantity: text, price, on, lot }) => ({ quantity: quantity.read(text), priceMinor: minorIn('price', price, currency), on, lot }), // prettier-ignore
+    build: ({ quantity: text, price, on, lot }) => ({
+      quantity: quantity.read(text),
+      priceMinor: minorIn('price', price, currency),
+      on,
+      lot,
+    }),
     send: (input) =>
       receive.mutate(input, {
         onSuccess: () => {

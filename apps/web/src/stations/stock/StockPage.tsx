@@ -69,7 +69,11 @@ export function StockPage() {
       column.accessor('averageMinor', {
         header: 'Paid, on average',
         cell: ({ row: { original } }) =>
-          original.averageMinor === null ? '–' : original.kind === 'hook' ? `${units.money(original.averageMinor, 1)} each` : `${units.money(original.averageMinor)}/kg`, // prettier-ignore
+          original.averageMinor === null
+            ? '–'
+            : original.kind === 'hook'
+              ? `${units.money(original.averageMinor, 1)} each`
+              : `${units.money(original.averageMinor)}/kg`,
       }),
       column.accessor('valueMinor', { header: 'Worth', cell: ({ getValue }) => units.money(getValue()) }),
     ],
@@ -85,7 +89,9 @@ export function StockPage() {
   });
   if (!materials) return <Waiting error={error} />;
   const worth = materials.reduce((sum, each) => sum + each.valueMinor, 0);
-  const lead = units.bulkParts(materials.filter((each) => each.kind === 'lead').reduce((sum, each) => sum + each.quantity, 0)); // prettier-ignore
+  const lead = units.bulkParts(
+    materials.filter((each) => each.kind === 'lead').reduce((sum, each) => sum + each.quantity, 0),
+  );
   const open = materials.find((each) => each.id === chosen);
   return (
     <Page

@@ -29,7 +29,12 @@ function useRows(ticket: Ticket, good: number): Row[] {
   const materials = actual.materials.map((material): Row => {
     const powder = planned.powders.find((each) => each.materialId === material.materialId);
     const write = (amount: number) => (material.kind === 'hook' ? String(Math.round(amount)) : units.bulk(amount));
-    const plan = material.kind === 'lead' ? planned.leadKgPerHead * quantity : material.kind === 'hook' ? quantity : (powder?.kgPerHead ?? 0) * quantity; // prettier-ignore
+    const plan =
+      material.kind === 'lead'
+        ? planned.leadKgPerHead * quantity
+        : material.kind === 'hook'
+          ? quantity
+          : (powder?.kgPerHead ?? 0) * quantity;
     return {
       name: material.name,
       plan: write(plan),
@@ -43,7 +48,11 @@ function useRows(ticket: Ticket, good: number): Row[] {
     ...materials,
     { name: 'Hands-on', plan: writeSpan(planned.workS), came: writeSpan(actual.workS) },
     { name: 'Electricity', plan: '', came: units.write(actual.energyKWh, 'kWh') },
-    { name: 'One head', plan: units.money(stackTotal(planned.stack), 1), came: actual.cost.perHead ? units.money(stackTotal(actual.cost.perHead), 1) : '–' }, // prettier-ignore
+    {
+      name: 'One head',
+      plan: units.money(stackTotal(planned.stack), 1),
+      came: actual.cost.perHead ? units.money(stackTotal(actual.cost.perHead), 1) : '–',
+    },
   ];
 }
 

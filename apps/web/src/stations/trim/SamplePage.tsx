@@ -34,7 +34,8 @@ function WeighForm({ product, cavities }: { product: Product; cavities: number }
       position: position ? numberIn('cavity', position) : null,
       massKg: parseMass(mass, units.massUnit),
     }),
-    send: (input) => note.mutate(input, { onSuccess: () => form.reset({ mass: '', position: String(input.position ?? '') }) }), // prettier-ignore
+    send: (input) =>
+      note.mutate(input, { onSuccess: () => form.reset({ mass: '', position: String(input.position ?? '') }) }),
   });
   return (
     <form onSubmit={form.onSubmit} className="flex flex-col gap-3" noValidate>
@@ -42,7 +43,10 @@ function WeighForm({ product, cavities }: { product: Product; cavities: number }
       <TextField label="It weighs" hint="Trimmed, its hook in it." {...form.register('mass')} />
       <Choice
         label="Out of cavity"
-        options={[{ value: '', label: 'not known' }, ...Array.from({ length: cavities }, (_, i) => ({ value: String(i + 1), label: String(i + 1) }))]} // prettier-ignore
+        options={[
+          { value: '', label: 'not known' },
+          ...Array.from({ length: cavities }, (_, i) => ({ value: String(i + 1), label: String(i + 1) })),
+        ]}
         {...form.register('position')}
       />
       <ProblemNote error={form.problem ?? note.error} />
@@ -71,7 +75,10 @@ export function SamplePage() {
   const [productId, setProductId] = useState<string | null>(null);
   const product = catalogue?.products.find((each) => each.id === productId) ?? catalogue?.products[0];
   const { data: samples } = useRecords('sample', product?.id);
-  const input = useMemo(() => (product && samples && catalogue ? inputOf(product, samples, catalogue) : null), [product, samples, catalogue]); // prettier-ignore
+  const input = useMemo(
+    () => (product && samples && catalogue ? inputOf(product, samples, catalogue) : null),
+    [product, samples, catalogue],
+  );
   if (!catalogue || !molds) return <Waiting />;
   if (!product) {
     return (

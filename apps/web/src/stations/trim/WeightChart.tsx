@@ -17,10 +17,18 @@ export function WeightChart({
 }) {
   const gram = (kg: number) => Math.round(1e5 * kg) / 100;
   const odd = new Set(chart.signals.map((signal) => signal.index));
-  const data = heads.map((head, i) => ({ n: i + 1, mass: gram(head.massKg), range: i ? gram(chart.ranges[i - 1]!) : null, odd: odd.has(i) })); // prettier-ignore
+  const data = heads.map((head, i) => ({
+    n: i + 1,
+    mass: gram(head.massKg),
+    range: i ? gram(chart.ranges[i - 1]!) : null,
+    odd: odd.has(i),
+  }));
   const all = [...data.map((each) => each.mass), gram(chart.lower), gram(chart.upper), gram(expectedKg)];
   const pad = Math.max(0.05, 0.12 * (Math.max(...all) - Math.min(...all)));
-  const domain: [number, number] = [Math.round(100 * (Math.min(...all) - pad)) / 100, Math.round(100 * (Math.max(...all) + pad)) / 100]; // prettier-ignore
+  const domain: [number, number] = [
+    Math.round(100 * (Math.min(...all) - pad)) / 100,
+    Math.round(100 * (Math.max(...all) + pad)) / 100,
+  ];
   const heading = (
     <XAxis dataKey="n" type="number" domain={[1, Math.max(2, data.length)]} allowDecimals={false} {...axis} />
   );

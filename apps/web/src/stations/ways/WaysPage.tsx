@@ -1,5 +1,19 @@
 import type { Settings, SettingsView } from '@schmelz/contract';
-import { finishWays, paintSecondsFigure, schoolCostFigure, schoolsAt, spoiledShare, stepsAt, trimSecondsFigure, workBeforeS, type FinishWays, type HouseWays, type School, type Step, type StepId } from '@schmelz/core'; // prettier-ignore
+import {
+  finishWays,
+  paintSecondsFigure,
+  schoolCostFigure,
+  schoolsAt,
+  spoiledShare,
+  stepsAt,
+  trimSecondsFigure,
+  workBeforeS,
+  type FinishWays,
+  type HouseWays,
+  type School,
+  type Step,
+  type StepId,
+} from '@schmelz/core';
 import { RadioGroup } from 'radix-ui';
 import { useState, type ReactNode } from 'react';
 import { request } from '../../api/client.ts';
@@ -106,7 +120,8 @@ function Choosing({
   const { ways } = settings;
   const product = catalogue.product(productId);
   // The house is reckoned on its first product, so that its heads have a size.
-  const reckoned = product ?? catalogue.products.find((each) => station === 'trim' || each.recipeId) ?? catalogue.products[0]; // prettier-ignore
+  const reckoned =
+    product ?? catalogue.products.find((each) => station === 'trim' || each.recipeId) ?? catalogue.products[0];
   const followed = finishWays(ways.finish, product?.ways);
   const house = finishWays(ways.finish);
   const choose = (step: StepId, school: string) => {
@@ -116,7 +131,10 @@ function Choosing({
       if (house[step] === school) delete own[step];
       saveProduct.mutate({ ...input, id, version, ways: Object.keys(own).length ? own : null });
     } else {
-      saveSettings.mutate({ ...settingsInput(settings), ways: { ...ways, finish: { ...ways.finish, [step]: school } as Partial<FinishWays> } }); // prettier-ignore
+      saveSettings.mutate({
+        ...settingsInput(settings),
+        ways: { ...ways, finish: { ...ways.finish, [step]: school } as Partial<FinishWays> },
+      });
     }
   };
   const planned = reckoned && plannedProduct({ ...reckoned, ways: product ? product.ways : null }, catalogue);
@@ -142,7 +160,10 @@ function Choosing({
           </TheNumber>
           <Choice
             label="The ways of"
-            options={[{ value: HOUSE, label: 'the house' }, ...catalogue.products.map(({ id, name }) => ({ value: id, label: name }))]} // prettier-ignore
+            options={[
+              { value: HOUSE, label: 'the house' },
+              ...catalogue.products.map(({ id, name }) => ({ value: id, label: name })),
+            ]}
             value={productId}
             onChange={(event) => setProductId(event.target.value)}
           />

@@ -40,7 +40,12 @@ export const FINISH_PLANS: Record<string, Calculation> = {
     }),
     ({ style: styleId, nominalMassKg: kg, wireM, roomC = 20, ...input }) => {
       const leadKg = core.castMassKg({ nominalMassKg: kg });
-      const head = { leadKg, areaM2: core.coldHeadSolid(styleId, leadKg).cooledAreaM2, wireM, embeddedM: core.headWidthM(leadKg) }; // prettier-ignore
+      const head = {
+        leadKg,
+        areaM2: core.coldHeadSolid(styleId, leadKg).cooledAreaM2,
+        wireM,
+        embeddedM: core.headWidthM(leadKg),
+      };
       return { seconds: core.heatingS({ head, roomC, ...input }), heatJK: core.headHeatJK(head) };
     },
   ),
@@ -48,7 +53,11 @@ export const FINISH_PLANS: Record<string, Calculation> = {
     'The order of recipes with the fewest and cleanest changes of colour',
     'Held and Karp to twelve, nearest first and moved pieces beyond; seconds of a change are common practice',
     record({
-      batches: list(record({ id: text(60), name: text(80), heads: whole('heads', 0, 100_000), colourIds: list(text(60), 1, 6) }), 1, 60), // prettier-ignore
+      batches: list(
+        record({ id: text(60), name: text(80), heads: whole('heads', 0, 100_000), colourIds: list(text(60), 1, 6) }),
+        1,
+        60,
+      ),
       colours: list(cupColour(), 1, 60),
       spareCups: whole('cups', 0, 3),
     }),
@@ -69,7 +78,13 @@ export const FINISH_PLANS: Record<string, Calculation> = {
       longestS: whole('s', 600, 36_000).optional(),
     }),
     ({ heads, ...input }) =>
-      core.bakeProgram({ ...input, heads: heads.map(({ powder, label: points, ...head }) => ({ ...head, laws: [{ powder, law: core.cureLaw(points as core.LabelPoint[]) }] })) }), // prettier-ignore
+      core.bakeProgram({
+        ...input,
+        heads: heads.map(({ powder, label: points, ...head }) => ({
+          ...head,
+          laws: [{ powder, law: core.cureLaw(points as core.LabelPoint[]) }],
+        })),
+      }),
   ),
   'cure-from-log': calculation(
     'How far a bake went, by the log of its oven',
@@ -93,9 +108,24 @@ export const FINISH_PLANS: Record<string, Calculation> = {
     'First fit, widest first',
     record({
       rack: record({ bars: whole('bars', 1, 40), barM: number('m', 0.02, 2), clearM: number('m', 0.01, 1) }),
-      batches: list(record({ id: text(60), program: text(60), heads: whole('heads', 0, 100_000), widthM: number('m', 0.001, 0.2), hangsM: number('m', 0.001, 0.5) }), 1, 60), // prettier-ignore
+      batches: list(
+        record({
+          id: text(60),
+          program: text(60),
+          heads: whole('heads', 0, 100_000),
+          widthM: number('m', 0.001, 0.2),
+          hangsM: number('m', 0.001, 0.5),
+        }),
+        1,
+        60,
+      ),
     }),
-    ({ rack, batches }) => ({ loads: core.packLoads(rack, batches.map(({ widthM, ...batch }) => ({ ...batch, pitchM: core.pitchOf(widthM) }))) }), // prettier-ignore
+    ({ rack, batches }) => ({
+      loads: core.packLoads(
+        rack,
+        batches.map(({ widthM, ...batch }) => ({ ...batch, pitchM: core.pitchOf(widthM) })),
+      ),
+    }),
   ),
   'mixed-colour': calculation(
     'How two powders look that were shaken together dry',
@@ -112,11 +142,27 @@ export const FINISH_PLANS: Record<string, Calculation> = {
       hookSize: choice(core.HOOK_SIZES),
       roomC: number('C', -20, 45),
       ways: finishSchema(),
-      layers: list(record({ zone: choice(Object.keys(core.ZONE_SHARE) as core.PaintZone[]), coats: whole('coats', 1, 3), form: choice(PAINT_FORMS) }), 0, 6), // prettier-ignore
+      layers: list(
+        record({
+          zone: choice(Object.keys(core.ZONE_SHARE) as core.PaintZone[]),
+          coats: whole('coats', 1, 3),
+          form: choice(PAINT_FORMS),
+        }),
+        0,
+        6,
+      ),
     }),
     ({ hookSize, roomC, ways, layers, ...head }) => {
       const finish = core.finishWays(ways);
-      const steps = core.paintSteps(core.heatingS({ head: core.productHeated({ ...head, hook: { size: hookSize } }), tool: finish.tool, roomC, targetC: core.targetOf(finish) }), finish); // prettier-ignore
+      const steps = core.paintSteps(
+        core.heatingS({
+          head: core.productHeated({ ...head, hook: { size: hookSize } }),
+          tool: finish.tool,
+          roomC,
+          targetC: core.targetOf(finish),
+        }),
+        finish,
+      );
       return {
         trimS: core.trimSeconds(finish),
         paintS: core.paintSeconds(layers, core.productHeated({ ...head, hook: { size: hookSize } }), finish, roomC),
@@ -134,7 +180,8 @@ export const FINISH_PLANS: Record<string, Calculation> = {
       onHeadsKg: number('kg', 0, 100),
       weighings: list(record({ usedKg: number('kg', 0, 5), onHeadsKg: number('kg', 0, 5) }), 0, 500),
     }),
-    ({ lastKg, receivedKg, onHeadsKg, weighings }) => core.jarLevel(lastKg, receivedKg, onHeadsKg, core.jarEfficiency(weighings)), // prettier-ignore
+    ({ lastKg, receivedKg, onHeadsKg, weighings }) =>
+      core.jarLevel(lastKg, receivedKg, onHeadsKg, core.jarEfficiency(weighings)),
   ),
   'oven-fit': calculation(
     'Lag, offset and swing of an oven from an empty run with a probe in it',
@@ -155,9 +202,16 @@ export const FINISH_PLANS: Record<string, Calculation> = {
       now: number('ms', 0, 1e14),
       doors: list(record({ fromAt: number('ms', 0, 1e14), toAt: number('ms', 0, 1e14).nullable().defined() }), 0, 100),
       readings: list(probeReading(), 0, 20_000),
-    }).test('times', 'must not end before it began, nor after a day', (bake) => !bake || (bake.now >= bake.loadedAt && bake.now - bake.loadedAt <= 86_400_000)), // prettier-ignore
+    }).test(
+      'times',
+      'must not end before it began, nor after a day',
+      (bake) => !bake || (bake.now >= bake.loadedAt && bake.now - bake.loadedAt <= 86_400_000),
+    ),
     ({ label: points, ...input }) => {
-      const { points: _course, ...state } = core.runningBake({ ...input, law: core.cureLaw(points as core.LabelPoint[]) }); // prettier-ignore
+      const { points: _course, ...state } = core.runningBake({
+        ...input,
+        law: core.cureLaw(points as core.LabelPoint[]),
+      });
       return state;
     },
   ),
