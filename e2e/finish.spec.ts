@@ -3,7 +3,7 @@ import { expect, test } from './workshop.ts';
 import { aTicketToBake, aTicketToPaint } from './things.ts';
 
 test.describe('paint and bake', () => {
-  test('a three-colour batch at the bench: painted with rejects, baked on its clock, looked at', async ({
+  test('a ticket in three colours at the bench: painted with rejects, baked on its clock, looked at', async ({
     page,
     empty,
   }) => {

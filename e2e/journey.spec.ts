@@ -210,10 +210,10 @@ test.describe('the whole job', () => {
     const finishedKg = tickets.reduce(
       (
         sum: number,
-        ticket: { log: { kind: string; station: string; count: number }[]; planned: { leadKgPerHead: number } },
+        ticket: { log: { kind: string; step: string; count: number }[]; planned: { leadKgPerHead: number } },
       ) => {
         const finished = ticket.log
-          .filter((entry) => entry.kind === 'good' && entry.station === 'finish')
+          .filter((entry) => entry.kind === 'good' && entry.step === 'finish')
           .reduce((n, entry) => n + entry.count, 0);
         return sum + finished * ticket.planned.leadKgPerHead;
       },

@@ -31,7 +31,8 @@ async function aHook(send: ReturnType<typeof post>, size: string) {
     note: '',
     metalId: null,
     powder: null,
-    hook: { size, wire: 'standard', eyeAngleDeg: 60, finish: 'bronze', finishLimitC: 175 },
+    hook: { size, wire: 'standard', eyeAngleDeg: 60, plating: 'bronze' },
+    limitC: 175,
   });
   await send(`/materials/${hook.id}/receipts`, { quantity: 20, priceMinor: 320, on: '2026-01-05', lot: '' });
   return hook as { id: string };
@@ -100,7 +101,7 @@ async function aTicket(url: string, quantity: number, painted: boolean) {
         note: '',
         metalId: null,
         hook: null,
-        powder: { colour, finish: 'gloss', specificGravity: 1.6, label },
+        powder: { colour, gloss: 'gloss', specificGravity: 1.6, label },
       });
       layers.push({ powderId: powder.id, zone, coats: 1 });
     }
@@ -124,7 +125,7 @@ async function aTicket(url: string, quantity: number, painted: boolean) {
   });
   const [ticket] = await send(`/orders/${order.id}/release`, {});
   const [pot] = await (await fetch(`${url}/api/pots`)).json();
-  const pour = await send('/pours', { moldIds: [mold.id], atOnce: 1, potId: pot.id, batchIds: [ticket.id] });
+  const pour = await send('/pours', { moldIds: [mold.id], atOnce: 1, potId: pot.id, ticketIds: [ticket.id] });
   return { ticketId: ticket.id as string, pour: pour as Pour };
 }
 
@@ -141,7 +142,7 @@ export async function aTicketToPaint(url: string): Promise<string> {
   for (let shot = 0; shot < 2; shot++)
     await pot({ kind: 'shot', moldId: pour.setup.molds[0]!.moldId, positions: [1, 2, 3] });
   await pot({ kind: 'close', sprueBackKg: 0, rejectsBackKg: 0, drossKg: 0.01, heelKg: 0.93 });
-  await send(`/tickets/${ticketId}/entries`, entry({ kind: 'good', station: 'trim', count: 6 }));
+  await send(`/tickets/${ticketId}/entries`, entry({ kind: 'good', step: 'trim', count: 6 }));
   return ticketId;
 }
 
@@ -152,7 +153,7 @@ export async function aTicketToBake(url: string): Promise<string> {
     id: randomUUID(),
     at: Date.now(),
     kind: 'good',
-    station: 'paint',
+    step: 'paint',
     count: 6,
   });
   return ticketId;

@@ -14,8 +14,8 @@ async function views(url: string): Promise<[string, string][]> {
   const mold = (await get('/molds')).find((each: { name: string }) => each.name === 'Pebble ladder').id;
   const open = orders.find((order: { status: string }) => order.status === 'open');
   const at = (station: string) =>
-    line.tickets.find((ticket: { log: { station?: string }[]; poured: number }) => {
-      const seen = ticket.log.map((entry) => entry.station);
+    line.tickets.find((ticket: { log: { step?: string }[]; poured: number }) => {
+      const seen = ticket.log.map((entry) => entry.step);
       const before: Record<string, string | null> = { trim: null, paint: 'trim', bake: 'paint', finish: 'bake' };
       return (
         ticket.poured > 0 &&

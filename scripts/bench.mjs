@@ -66,7 +66,7 @@ const timed = async (times, work) => {
 // A session of four hours: the pot second by second, the mold shot by shot.
 const core = await import(join(root, 'packages', 'core', 'dist', 'index.js'));
 const night = {
-  batches: Array.from({ length: 30 }, (_, i) => ({
+  sessions: Array.from({ length: 30 }, (_, i) => ({
     id: `b${i}`,
     name: `b${i}`,
     heads: 20,
@@ -105,7 +105,7 @@ const foldSetup = {
       moldId,
       position,
       cavityId: moldId + position,
-      batchIds: [moldId],
+      ticketIds: [moldId],
       hookMaterialId: 'h',
       inserts: [],
       leadKg: 0.01,
@@ -132,7 +132,7 @@ report('a year of tickets', await timed(5, () => call('GET', '/tickets')));
 const ticket = (await call('GET', '/line')).tickets.find((each) => each.poured === 0);
 const [pot] = await call('GET', '/pots');
 const mold = (await call('GET', '/molds')).find((each) => each.name === 'Pebble five');
-const pour = await call('POST', '/pours', { moldIds: [mold.id], atOnce: 1, potId: pot.id, batchIds: [ticket.id] });
+const pour = await call('POST', '/pours', { moldIds: [mold.id], atOnce: 1, potId: pot.id, ticketIds: [ticket.id] });
 const say = (entry) => call('POST', `/pours/${pour.id}/entries`, { id: crypto.randomUUID(), at: Date.now(), ...entry });
 await say({ kind: 'charge', massKg: 2, potC: 20 });
 report(
@@ -180,10 +180,10 @@ const fry = (await call('GET', '/molds')).find((each) =>
   each.cavities.some((cavity) => cavity.style === 'ball' && cavity.nominalMassKg === 0.01),
 );
 await say({ kind: 'close', sprueBackKg: 0, rejectsBackKg: 0, drossKg: 0, heelKg: 2 });
-const session = await call('POST', '/pours', { moldIds: [fry.id], atOnce: 1, potId: pot.id, batchIds: [big.id] });
+const session = await call('POST', '/pours', { moldIds: [fry.id], atOnce: 1, potId: pot.id, ticketIds: [big.id] });
 const tell = (entry) => call('POST', `/pours/${session.id}/entries`, { id: crypto.randomUUID(), ...entry });
 await tell({ kind: 'charge', massKg: 8, potC: 20, at: from });
-const positions = session.setup.loads.filter((load) => load.batchIds.length).map((load) => load.position);
+const positions = session.setup.loads.filter((load) => load.ticketIds.length).map((load) => load.position);
 for (let i = 0; i < SHOTS; i++) await tell({ kind: 'shot', moldId: fry.id, positions, at: from + 60_000 * i + 30_000 });
 const probe = core.backAtReadings(
   {

@@ -35,7 +35,7 @@ describe('the finishing stations', () => {
       moldIds: [things.moldId],
       atOnce: 1,
       potId: things.potId,
-      batchIds: [ticket.id],
+      ticketIds: [ticket.id],
     });
     const pot = (said: Record<string, unknown>) => call('POST', `/pours/${pour.id}/entries`, entry(said));
     await pot({ kind: 'charge', massKg: 1, potC: 20 });
@@ -49,9 +49,9 @@ describe('the finishing stations', () => {
 
   test('sprues cut off after the pour come back to the lead, and an undo takes them away again', async () => {
     const ticket = await pouredTicket(6);
-    await say(ticket, { kind: 'good', station: 'trim', count: 6 });
+    await say(ticket, { kind: 'good', step: 'trim', count: 6 });
     const before = (await material(things.leadId)).quantity;
-    const sprue = entry({ kind: 'sprue', station: 'trim', massKg: 0.024 });
+    const sprue = entry({ kind: 'sprue', step: 'trim', massKg: 0.024 });
     await call('POST', `/tickets/${ticket.id}/entries`, sprue);
     expect((await material(things.leadId)).quantity).toBeCloseTo(before + 0.024, 9);
     await say(ticket, { kind: 'undo', target: sprue.id });
@@ -62,8 +62,8 @@ describe('the finishing stations', () => {
     const { powderId } = things;
     await call('POST', `/materials/${powderId}/counts`, { quantity: 0.225, note: 'weighed' });
     const ticket = await pouredTicket(6);
-    await say(ticket, { kind: 'good', station: 'trim', count: 6 });
-    await say(ticket, { kind: 'good', station: 'paint', count: 6 });
+    await say(ticket, { kind: 'good', step: 'trim', count: 6 });
+    await say(ticket, { kind: 'good', step: 'paint', count: 6 });
     await call('POST', `/materials/${powderId}/counts`, { quantity: 0.224, note: 'weighed' });
     const [jar] = (await call('GET', '/jars')) as JarView[];
     expect(jar).toMatchObject({ materialId: powderId, last: { massKg: 0.224 }, receivedKg: 0, onHeadsKg: 0 });
@@ -81,7 +81,7 @@ describe('the finishing stations', () => {
       note: '',
       metalId: null,
       hook: null,
-      powder: { colour: '#224466', finish: 'gloss', specificGravity: 1.6, label: [{ metalC: 177, seconds: 1200 }] },
+      powder: { colour: '#224466', gloss: 'gloss', specificGravity: 1.6, label: [{ metalC: 177, seconds: 1200 }] },
     });
     const liquid = await call('POST', '/materials', {
       kind: 'powder',
@@ -89,7 +89,7 @@ describe('the finishing stations', () => {
       note: '',
       metalId: null,
       hook: null,
-      powder: { colour: '#e2ae22', finish: 'gloss', specificGravity: 1.2, label: [], form: 'liquid', dryS: 7200 },
+      powder: { colour: '#e2ae22', gloss: 'gloss', specificGravity: 1.2, label: [], form: 'liquid', dryS: 7200 },
     });
     const mixed = await call('POST', '/recipes', {
       name: 'Mixed',
@@ -133,7 +133,7 @@ describe('the finishing stations', () => {
     expect(minutes('paint').waitS.value).toBe(14_400);
     expect(minutes('trim').handsS.value).toBe(6 * 5 + 6 * 12);
     const tickets = (await call('POST', `/orders/${order.id}/release`, {})) as Ticket[];
-    expect(tickets.sort((x, y) => x.number - y.number).map(({ route }) => route)).toEqual([
+    expect(tickets.sort((x, y) => x.number - y.number).map(({ route }) => route.map((step) => step.key))).toEqual([
       ['trim', 'paint', 'bake', 'finish'],
       ['trim', 'paint', 'finish'],
     ]);
@@ -174,22 +174,20 @@ describe('the finishing stations', () => {
 
   test('what cannot be at the oven is refused with what is allowed', async () => {
     const ticket = await pouredTicket(6);
-    await say(ticket, { kind: 'good', station: 'trim', count: 6 });
-    await say(ticket, { kind: 'good', station: 'paint', count: 6 });
+    await say(ticket, { kind: 'good', step: 'trim', count: 6 });
+    await say(ticket, { kind: 'good', step: 'paint', count: 6 });
     const refused = async (said: Record<string, unknown>) => {
       const answer = await server.call('POST', `/api/tickets/${ticket.id}/entries`, entry(said));
       expect(answer.status).toBe(422);
       return answer.body.detail as string;
     };
-    expect(await refused({ kind: 'door', station: 'bake', open: true })).toMatch(
-      /No load of this ticket is in the oven/,
-    );
-    expect(await refused({ kind: 'warm', station: 'bake', by: 'guess' })).toMatch(
+    expect(await refused({ kind: 'door', step: 'bake', open: true })).toMatch(/No load of this ticket is in the oven/);
+    expect(await refused({ kind: 'warm', step: 'bake', by: 'guess' })).toMatch(
       /by is "guess"; allowed: probe, model, hand/,
     );
     const load = {
       kind: 'load',
-      station: 'bake',
+      step: 'bake',
       count: 6,
       setC: 177,
       seconds: 1200,
@@ -199,8 +197,8 @@ describe('the finishing stations', () => {
     };
     expect(await refused({ ...load, from: 'lunch' })).toMatch(/from is "lunch"; allowed: door, metal/);
     await say(ticket, load);
-    await say(ticket, { kind: 'warm', station: 'bake', by: 'probe' });
-    await say(ticket, { kind: 'unload', station: 'bake', coolS: 300 });
+    await say(ticket, { kind: 'warm', step: 'bake', by: 'probe' });
+    await say(ticket, { kind: 'unload', step: 'bake', coolS: 300 });
     expect((await call('GET', `/tickets/${ticket.id}`)).log.at(-1)).toMatchObject({ kind: 'unload', coolS: 300 });
   });
 });

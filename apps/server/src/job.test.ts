@@ -49,7 +49,7 @@ describe('one order over the API', () => {
         moldIds: [things.moldId],
         atOnce: 1,
         potId: things.potId,
-        batchIds: tickets.map((ticket) => ticket.id),
+        ticketIds: tickets.map((ticket) => ticket.id),
       })
     ).body;
     const path = `/api/pours/${pour.id}/entries`;
@@ -65,7 +65,7 @@ describe('one order over the API', () => {
       const positions = pourState(pour.setup, log).molds[0]!.wantedPositions;
       const poured = await say({ kind: 'shot', moldId: things.moldId, positions });
       if (shot === 1)
-        await say({ kind: 'reject', shotId: poured.id, position: positions[0], cause: 'short', hookLost: true });
+        await say({ kind: 'reject', shotId: poured.id, position: positions[0], cause: 'short', goes: 'hook lost' });
     }
     const state = pourState(pour.setup, log);
     const headsKg = state.headsKg;
@@ -100,24 +100,24 @@ describe('one order over the API', () => {
         expect(told.status).toBe(204);
       };
       let left = (await ticket()).poured as number;
-      for (const station of ['trim', 'paint', 'bake', 'finish']) {
-        if (station === 'bake') {
-          await tell({ kind: 'load', station, count: left, setC: 177, seconds: 1680, preheated: true });
-          await tell({ kind: 'unload', station });
+      for (const step of ['trim', 'paint', 'bake', 'finish']) {
+        if (step === 'bake') {
+          await tell({ kind: 'load', step, count: left, setC: 177, seconds: 1680, preheated: true });
+          await tell({ kind: 'unload', step });
         }
-        if (station === 'trim') await tell({ kind: 'reject', station, cause: 'divot', count: 1 });
-        left -= station === 'trim' ? 1 : 0;
-        await tell({ kind: 'good', station, count: left });
+        if (step === 'trim') await tell({ kind: 'reject', step, cause: 'divot', count: 1, goes: 'melt' });
+        left -= step === 'trim' ? 1 : 0;
+        await tell({ kind: 'good', step, count: left });
       }
       const refused = await call('POST', `/api/tickets/${id}/entries`, {
         ...entry(),
         kind: 'good',
-        station: 'finish',
+        step: 'finish',
         count: 1,
       });
       expect(refused.status).toBe(422);
       expect(refused.body.detail).toMatch(/count is 1; allowed: 1 to 0/);
-      await tell({ kind: 'close', station: 'finish' });
+      await tell({ kind: 'close' });
       finished += left;
       const { actual } = await ticket();
       const total = Object.values(actual.cost.parts as Record<string, number>).reduce((sum, part) => sum + part, 0);

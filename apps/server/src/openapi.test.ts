@@ -183,13 +183,13 @@ describe('the OpenAPI document', () => {
       'bake-temperatures': { setC: 177, headLagS: 150, ovenLagS: 200, atS: [0, 600, 1200] },
       'heat-seconds': { style: 'ball', nominalMassKg: 0.0142, wireM: 0.0012, tool: 'heat gun' },
       'colour-order': {
-        batches: [
+        sessions: [
           { id: 'a', name: 'Dark', heads: 12, colourIds: ['black'] },
           { id: 'b', name: 'Light', heads: 12, colourIds: ['white'] },
         ],
         colours: [
-          { id: 'black', name: 'Black', lightness: 0.1, finish: 'gloss' },
-          { id: 'white', name: 'White', lightness: 0.95, finish: 'gloss' },
+          { id: 'black', name: 'Black', lightness: 0.1, gloss: 'gloss' },
+          { id: 'white', name: 'White', lightness: 0.95, gloss: 'gloss' },
         ],
         spareCups: 0,
       },
@@ -202,7 +202,7 @@ describe('the OpenAPI document', () => {
             powder: 'White',
             label: [{ metalC: 177, seconds: 1200 }],
             hook: 'bronze',
-            finishLimitC: 190,
+            limitC: 190,
           },
         ],
         ovenLagS: 0,
@@ -210,12 +210,12 @@ describe('the OpenAPI document', () => {
       'cure-from-log': {
         label: [{ metalC: 177, seconds: 1200 }],
         headLagS: 0,
-        finishLimitC: 175,
+        limitC: 175,
         readings: [0, 60_000, 120_000].map((at) => ({ at, celsius: 177 })),
       },
       'oven-loads': {
         rack: { bars: 4, barM: 0.36, clearM: 0.09 },
-        batches: [{ id: 'a', program: '177', heads: 50, widthM: 0.0134, hangsM: 0.05 }],
+        groups: [{ id: 'a', program: '177', heads: 50, widthM: 0.0134, hangsM: 0.05 }],
       },
       'mixed-colour': { first: '#000000', second: '#ffffff', share: 0.5 },
       'trim-and-paint-seconds': {

@@ -162,7 +162,7 @@ async function startedPour(
     moldIds: [things.moldId],
     atOnce: 1,
     potId: things.potId,
-    batchIds: [tickets.body[0].id],
+    ticketIds: [tickets.body[0].id],
   });
   await call('POST', `/api/pours/${pour.body.id}/entries`, {
     id: randomUUID(),

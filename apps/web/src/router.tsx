@@ -1,3 +1,4 @@
+import { stepStations } from '@schmelz/core';
 import type { ComponentType } from 'react';
 import { createBrowserRouter, Link, useRouteError, type RouteObject } from 'react-router';
 import { Layout } from './shell/Layout.tsx';
@@ -10,22 +11,29 @@ const page = (path: string, load: () => Promise<ComponentType>, bench = false): 
 });
 const count = () => import('./stations/count/CountBench.tsx');
 
-const benches = (['trim', 'paint', 'bake', 'finish'] as const).map((station) =>
-  page(
-    `/${station}/:id`,
-    async () => {
-      const { CountBenchPage } = await count();
-      return () => <CountBenchPage station={station} />;
-    },
-    true,
+/** Every station that counts heads has a bench, for a ticket at one of its steps there. */
+const benches = stepStations().flatMap(({ id }) =>
+  [`/${id}/:id`, `/${id}/:id/:step`].map((path) =>
+    page(
+      path,
+      async () => {
+        const { CountBenchPage } = await count();
+        return () => <CountBenchPage station={id} />;
+      },
+      true,
+    ),
   ),
 );
-const desks = (['finish'] as const).map((station) =>
-  page(`/${station}`, async () => {
-    const { CountDesk } = await import('./stations/count/CountDesk.tsx');
-    return () => <CountDesk station={station} />;
-  }),
-);
+/** Stations whose desk shows more than what waits. */
+const OWN_DESKS: readonly string[] = ['trim', 'paint', 'bake'];
+const desks = stepStations()
+  .filter(({ id }) => !OWN_DESKS.includes(id))
+  .map(({ id }) =>
+    page(`/${id}`, async () => {
+      const { CountDesk } = await import('./stations/count/CountDesk.tsx');
+      return () => <CountDesk station={id} />;
+    }),
+  );
 
 function Lost() {
   const error = useRouteError();

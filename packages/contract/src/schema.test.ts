@@ -5,7 +5,7 @@ import { jsonSchema, openApiDocument } from './openapi.ts';
 import { allowedBy, fieldProblems, InvalidInput, parseWith } from './problem.ts';
 import { RESOURCES } from './resources.ts';
 import { CALCULATIONS } from './schema/compute/index.ts';
-import { pourEntrySchemas, pourKindSchema, startPourSchema, ticketEntrySchemas } from './schema/runs.ts';
+import { parsePourEntry, pourEntrySchemas, startPourSchema, ticketEntrySchemas } from './schema/runs.ts';
 import {
   bakeProgramSchema,
   cavitySchema,
@@ -24,8 +24,8 @@ import {
 
 const id = '00000000-0000-4000-8000-000000000001';
 const cavity = { position: 1, style: 'ball', nominalMassKg: 0.01, hookSize: '2/0', eyeAngleDeg: 60, condition: 'good' };
-const hook = { size: '2/0', wire: 'standard', eyeAngleDeg: 60, finish: 'bronze', finishLimitC: 175 };
-const powder = { colour: '#aabbcc', finish: 'gloss', specificGravity: 1.5, label: [{ metalC: 177, seconds: 1200 }] };
+const hook = { size: '2/0', wire: 'standard', eyeAngleDeg: 60, plating: 'bronze' };
+const powder = { colour: '#aabbcc', gloss: 'gloss', specificGravity: 1.5, label: [{ metalC: 177, seconds: 1200 }] };
 
 /** One thing of each kind that is as it should be. */
 const VALID: Record<string, [yup.AnySchema, Record<string, unknown>]> = {
@@ -54,7 +54,7 @@ const VALID: Record<string, [yup.AnySchema, Record<string, unknown>]> = {
     },
   ],
   order: [orderSchema, { customer: 'Stall', dueOn: null, note: '', lines: [{ productId: id, quantity: 12 }] }],
-  'start of a pour': [startPourSchema, { moldIds: [id], atOnce: 2, potId: id, batchIds: [id] }],
+  'start of a pour': [startPourSchema, { moldIds: [id], atOnce: 2, potId: id, ticketIds: [id] }],
 };
 
 const problemsOf = (schema: yup.AnySchema, value: unknown): string[] => {
@@ -150,8 +150,8 @@ describe('rules between fields', () => {
     [
       'a way that nobody follows',
       settingsSchema,
-      { ...DEFAULT_SETTINGS, ways: { ...DEFAULT_WAYS, finish: { sprue: 'bitten' } } },
-      /ways.finish.sprue is "bitten"; allowed: nip, wiggle, fingers, shear/,
+      { ...DEFAULT_SETTINGS, ways: { ...DEFAULT_WAYS, schools: { sprue: 'bitten' } } },
+      /ways.schools.sprue is "bitten"; allowed: nip, wiggle, fingers, shear/,
     ],
     [
       'a rack without room',
@@ -203,7 +203,7 @@ describe('logs', () => {
     ['mold', { moldId: id, away: true }],
     ['hooks', { materialId: id, left: 0 }],
     ['weighed', { moldId: id, position: 1, massKg: 0.0113 }],
-    ['reject', { shotId: id, position: 1, cause: 'short', where: 'barb', kept: true, redipped: false }],
+    ['reject', { shotId: id, position: 1, cause: 'short', where: 'barb', goes: 'second grade' }],
     ['smoked', { moldId: id }],
     ['pause', {}],
     ['resume', {}],
@@ -215,22 +215,24 @@ describe('logs', () => {
     expect(problemsOf(pourEntrySchemas[kind], { ...base, kind, ...more, at: 'now' }).join()).toContain('at is "now"');
   });
   test('an unknown kind is named, with those that are known', () => {
-    expect(problemsOf(pourKindSchema, { kind: 'dance' }).join()).toMatch(
-      /kind is "dance"; allowed: charge, feed, blank/,
+    expect(() => parsePourEntry({ kind: 'dance' })).toThrow(/kind is "dance"; allowed: charge, feed, blank/);
+    const reject = { ...base, kind: 'reject', step: 'trim', cause: 'divot', count: 1 };
+    expect(problemsOf(ticketEntrySchemas.reject, { ...reject, goes: 'away' }).join()).toMatch(
+      /goes is "away"; allowed: melt, hook lost, parts back, back to step/,
+    );
+    // What was said of a head as several yes and no can be said no longer.
+    expect(problemsOf(pourEntrySchemas.reject, { ...base, kind: 'reject', kept: true, redipped: true }).join()).toMatch(
+      /kept|redipped/,
     );
     expect(
-      problemsOf(ticketEntrySchemas.load, {
+      problemsOf(pourEntrySchemas.reject, {
         ...base,
-        kind: 'load',
-        station: 'trim',
-        count: 1,
-        setC: 177,
-        seconds: 60,
-        preheated: true,
+        kind: 'reject',
+        shotId: id,
+        position: 1,
+        cause: 'ugly',
+        goes: 'melt',
       }).join(),
-    ).toMatch(/station is "trim"; allowed: bake/);
-    expect(
-      problemsOf(pourEntrySchemas.reject, { ...base, kind: 'reject', shotId: id, position: 1, cause: 'ugly' }).join(),
     ).toMatch(/cause is "ugly"; allowed: short, flash, void/);
   });
 });
@@ -294,23 +296,22 @@ describe('what the finishing benches may say', () => {
   const fits = (kind: keyof typeof ticketEntrySchemas, more: object) =>
     problemsOf(ticketEntrySchemas[kind], { ...base, kind, ...more });
   test.each([
-    ['coat', { station: 'paint', coat: 1, paint: 'Primer', dryS: 3600 }],
-    ['warm', { station: 'bake', by: 'probe' }],
-    ['door', { station: 'bake', open: true }],
-    ['sprue', { station: 'trim', massKg: 0.12 }],
-    ['load', { station: 'bake', count: 6, setC: 177, seconds: 1200, preheated: true, from: 'metal', warmS: 400 }],
-    ['unload', { station: 'bake', coolS: 300 }],
+    ['coat', { step: 'paint', coat: 1, paint: 'Primer', dryS: 3600 }],
+    ['warm', { step: 'bake', by: 'probe' }],
+    ['door', { step: 'bake', open: true }],
+    ['sprue', { step: 'trim', massKg: 0.12 }],
+    ['load', { step: 'bake', count: 6, setC: 177, seconds: 1200, preheated: true, from: 'metal', warmS: 400 }],
+    ['unload', { step: 'bake', coolS: 300 }],
   ] as const)('%s', (kind, more) => expect(fits(kind, more)).toEqual([]));
   test.each([
     [
       'coat',
-      { station: 'paint', coat: 1, paint: 'Primer', dryS: 5 },
+      { step: 'paint', coat: 1, paint: 'Primer', dryS: 5 },
       /dryS is 5; allowed: a whole number from 60 to 604800 s/,
     ],
-    ['coat', { station: 'bake', coat: 1, paint: 'Primer', dryS: 3600 }, /station is "bake"; allowed: paint/],
-    ['sprue', { station: 'trim', massKg: 0 }, /massKg is 0; allowed: a number from 0.001 to 60 kg/],
-    ['door', { station: 'bake', open: 'wide' }, /open is "wide"; allowed: true or false/],
-    ['unload', { station: 'bake', coolS: -1 }, /coolS is -1/],
+    ['sprue', { step: 'trim', massKg: 0 }, /massKg is 0; allowed: a number from 0.001 to 60 kg/],
+    ['door', { step: 'bake', open: 'wide' }, /open is "wide"; allowed: true or false/],
+    ['unload', { step: 'bake', coolS: -1 }, /coolS is -1/],
   ] as const)('%s out of range is refused by field, value and what is allowed', (kind, more, text) =>
     expect(fits(kind, more).join()).toMatch(text),
   );

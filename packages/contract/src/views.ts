@@ -1,10 +1,12 @@
 import type {
+  BillLine,
   CostStack,
   CountFrom,
-  CountStation,
   Plan,
   PourEntry,
   PourSetup,
+  RouteStep,
+  Source,
   TicketEntry,
   UndoEntry,
   CostPart,
@@ -51,7 +53,7 @@ export interface StockMove {
   reason: string;
   quantity: number;
   valueMinor: number;
-  batchNumber: number | null;
+  ticketNumber: number | null;
   lot: string;
 }
 export interface StockFlow {
@@ -172,7 +174,12 @@ export interface Ticket extends Stored {
   dueOn: string | null;
   productId: string;
   quantity: number;
-  route: CountStation[];
+  /** The route it was released with. */
+  route: RouteStep[];
+  source: Source;
+  /** The bare or used heads that it starts from, and those that its heads become. */
+  fromId: string | null;
+  becomesId: string | null;
   poured: number;
   pourRejects: number;
   pourClosed: boolean;
@@ -189,7 +196,8 @@ export interface TicketPlan {
   stack: CostStack;
   workS: number;
   leadKgPerHead: number;
-  powders: { materialId: string; name: string; kgPerHead: number }[];
+  /** What one head takes and where, hook, powders and other parts, as it was then. */
+  bill: BillLine[];
   /** Share of the powder that was reckoned to stay on. */
   transferEfficiency?: number;
   /** Rates of the day of release: what is closed later is reckoned with them. */

@@ -3,13 +3,13 @@ import {
   costOf,
   expectedClose,
   planOrder,
-  postingsOf,
   pourState,
-  routeOf,
   stackTotal,
   takeValueMinor,
+  ticketPostings,
   ticketState,
   unitCostStack,
+  usualRoute,
   type PourEntry,
   type PourSetup,
   type TicketEntry,
@@ -36,7 +36,7 @@ describe('60 heads of 10 g and 24 of 14 g, from order to unit cost', () => {
     loads: mold!.uses.map((use) => ({
       ...use,
       moldId: 'm',
-      batchIds: use.productIds,
+      ticketIds: use.productIds,
       hookMaterialId: 'hook',
       hookKg: 0,
       inserts: [],
@@ -61,6 +61,7 @@ describe('60 heads of 10 g and 24 of 14 g, from order to unit cost', () => {
         shotId: shot.id,
         position: positions[i % positions.length]!,
         cause: 'short',
+        goes: 'melt',
       });
   }
   const open = pourState(setup, log);
@@ -69,8 +70,8 @@ describe('60 heads of 10 g and 24 of 14 g, from order to unit cost', () => {
 
   test('the pour gives every ticket its heads and closes to 0.1 g', () => {
     expect(poured.phase).toBe('closed');
-    expect(poured.goodByBatch['ball-10']).toBeGreaterThanOrEqual(60);
-    expect(poured.goodByBatch['ball-14']).toBeGreaterThanOrEqual(24);
+    expect(poured.goodByTicket['ball-10']).toBeGreaterThanOrEqual(60);
+    expect(poured.goodByTicket['ball-14']).toBeGreaterThanOrEqual(24);
     expect(Math.abs(poured.balance!.unexplainedKg)).toBeLessThan(1e-4);
   });
 
@@ -82,41 +83,50 @@ describe('60 heads of 10 g and 24 of 14 g, from order to unit cost', () => {
     let finished = 0;
     for (const { product, quantity } of input.lines) {
       const line = plan.lines.find((each) => each.productId === product.id)!;
-      const heads = poured.goodByBatch[product.id]!;
-      const ticket = { route: routeOf({ painted: true, baked: true }), poured: heads, pourClosed: true };
+      const heads = poured.goodByTicket[product.id]!;
+      const route = usualRoute({ painted: true, baked: true });
+      const ticket = { route, source: 'pour' as const, poured: heads, pourClosed: true };
       const entries: TicketEntry[] = [];
       let left = heads;
-      for (const station of ticket.route) {
+      for (const { key, station } of route) {
+        const at = { step: key };
         if (station === 'bake') {
-          entries.push({ ...step(60), kind: 'load', station, count: left, setC: 177, seconds: 1680, preheated: true });
-          entries.push({ ...step(1680), kind: 'unload', station });
+          entries.push({ ...step(60), kind: 'load', ...at, count: left, setC: 177, seconds: 1680, preheated: true });
+          entries.push({ ...step(1680), kind: 'unload', ...at });
         }
         entries.push(
-          { ...step(200), kind: 'good', station, count: left - 1 },
-          { ...step(10), kind: 'reject', station, cause: 'other', count: 1 },
+          { ...step(200), kind: 'good', ...at, count: left - 1 },
+          { ...step(10), kind: 'reject', ...at, cause: 'other', count: 1, goes: 'melt' },
         );
         left -= 1;
       }
-      entries.push({ ...step(30), kind: 'close', station: 'finish' });
+      entries.push({ ...step(30), kind: 'close' });
       const state = ticketState(ticket, entries);
       expect(state.at).toBe('closed');
       expect(state.good).toBe(heads - 4);
       expect(state.good).toBeGreaterThanOrEqual(quantity - 4);
-      const share = heads / (poured.goodByBatch['ball-10']! + poured.goodByBatch['ball-14']!);
-      const postings = postingsOf({
-        leadMaterialId: 'lead',
-        hookMaterialId: 'hook',
+      const share = heads / (poured.goodByTicket['ball-10']! + poured.goodByTicket['ball-14']!);
+      const bill = [
+        { partId: 'hook', name: 'Hook', kind: 'hook', quantity: 1, waste: 0, step: 'pour' },
+        ...line.powders.map(({ materialId, name, kgPerHead, step: key }) => {
+          return { partId: materialId, name, kind: 'powder', quantity: kgPerHead, waste: 0, step: key };
+        }),
+      ];
+      const postings = ticketPostings({
+        bill,
         leadKgPerHead: line.leadKgPerHead.value,
-        poured: heads,
-        secondGrade: 0,
-        hooksLostAtPour: 0,
-        rejectedLater: 4,
-        hooksLostLater: 0,
-        sprueBackKg: 0,
-        drossKg: poured.balance!.drossKg * share,
-        unexplainedKg: poured.balance!.unexplainedKg * share,
-        powders: line.powders,
-        dipped: heads - 1,
+        cast: {
+          leadMaterialId: 'lead',
+          good: heads,
+          secondGrade: 0,
+          hooksLost: 0,
+          drossKg: poured.balance!.drossKg * share,
+          unexplainedKg: poured.balance!.unexplainedKg * share,
+        },
+        source: 'pour',
+        sourceId: null,
+        becomesId: null,
+        state,
       });
       for (const posting of postings) {
         if (posting.materialId === 'lead') leadKg += posting.quantity;

@@ -7,12 +7,13 @@ export const DEMO_SETTINGS: Settings = { ...DEFAULT_SETTINGS, workshopName: 'She
 
 export const CUSTOMERS = ['Tackle shop at the lock', 'Boathouse kiosk', 'Saturday stall'] as const;
 
-const hook = (size: HookSize, eyeAngleDeg: number, finish = 'bronze'): MaterialInput => ({
+const hook = (size: HookSize, eyeAngleDeg: number, plating = 'bronze'): MaterialInput => ({
   kind: 'hook',
-  name: `Jig hook ${size} ${finish}, ${eyeAngleDeg}°`,
+  name: `Jig hook ${size} ${plating}, ${eyeAngleDeg}°`,
   note: '',
   metalId: null,
-  hook: { size, wire: 'standard', eyeAngleDeg, finish, finishLimitC: finish === 'bronze' ? 190 : 205 },
+  hook: { size, wire: 'standard', eyeAngleDeg, plating },
+  limitC: plating === 'bronze' ? 190 : 205,
   powder: null,
 });
 const powder = (
@@ -27,7 +28,7 @@ const powder = (
   hook: null,
   powder: {
     colour,
-    finish: 'gloss',
+    gloss: 'gloss',
     specificGravity: 1.5,
     label: [
       { metalC: 177, seconds: 1200 },
@@ -41,10 +42,10 @@ const powder = (
 const liquid = (
   name: string,
   colour: string,
-  finish: NonNullable<MaterialInput['powder']>['finish'],
+  gloss: NonNullable<MaterialInput['powder']>['gloss'],
   hours: number,
 ): MaterialInput =>
-  powder(name, colour, { finish, specificGravity: 1.2, label: [], form: 'liquid', dryS: 3600 * hours });
+  powder(name, colour, { gloss, specificGravity: 1.2, label: [], form: 'liquid', dryS: 3600 * hours });
 
 export const LEAD: MaterialInput = {
   kind: 'lead',
@@ -68,16 +69,16 @@ export const POWDERS: MaterialInput[] = [
   powder('Roe orange', '#dd5f33'),
   powder('Kelp green', '#6d7b35'),
   powder('Peat brown', '#3b2d20'),
-  powder('Mussel violet', '#38335f', { finish: 'metallic', specificGravity: 1.4 }),
-  powder('Skim ice', '#c3d9db', { finish: 'metallic', specificGravity: 1.45 }),
+  powder('Mussel violet', '#38335f', { gloss: 'metallic', specificGravity: 1.4 }),
+  powder('Skim ice', '#c3d9db', { gloss: 'metallic', specificGravity: 1.45 }),
   powder('Slate blue', '#46627a'),
   powder('Buoy red', '#c2362c'),
   powder('Eelgrass', '#b6c547', { label: [{ metalC: 177, seconds: 1200 }] }),
-  powder('Frost flake', '#b6cae8', { finish: 'flake', specificGravity: 1.3 }),
-  powder('Tar', '#26282b', { finish: 'matte', specificGravity: 1.55 }),
-  powder('Chalk', '#d9d1bd', { finish: 'matte', specificGravity: 1.7 }),
-  powder('Copper kettle', '#b2683a', { finish: 'metallic', specificGravity: 1.45 }),
-  powder('Clear', '#eef1f2', { finish: 'clear', specificGravity: 1.2 }),
+  powder('Frost flake', '#b6cae8', { gloss: 'flake', specificGravity: 1.3 }),
+  powder('Tar', '#26282b', { gloss: 'matte', specificGravity: 1.55 }),
+  powder('Chalk', '#d9d1bd', { gloss: 'matte', specificGravity: 1.7 }),
+  powder('Copper kettle', '#b2683a', { gloss: 'metallic', specificGravity: 1.45 }),
+  powder('Clear', '#eef1f2', { gloss: 'clear', specificGravity: 1.2 }),
   liquid('Vinyl primer, white', '#f0eee6', 'matte', 3),
   liquid('Vinyl, signal yellow', '#e2ae22', 'gloss', 6),
   liquid('Vinyl clear with glitter', '#f3e7b5', 'flake', 12),

@@ -42,16 +42,16 @@ describe('the demo workshop', () => {
     // Independently, from the logs: good heads that were not thrown back later, times what their cavity casts.
     const tickets = await listTickets(store);
     const headsKg = tickets.reduce((sum, ticket) => {
-      const { route, poured, pourClosed } = ticket;
-      const state = ticketState({ route, poured, pourClosed }, ticket.log);
-      const later = Object.values(state.stations).reduce((all, station) => all + station.rejected, 0);
+      const { route, source, poured, pourClosed } = ticket;
+      const state = ticketState({ route, source, poured, pourClosed }, ticket.log);
+      const later = state.steps.reduce((all, step) => all + step.rejected, 0);
       return sum + (poured - later) * ticket.planned.leadKgPerHead;
     }, 0);
     const pours = (await listPours(store)).map((pour) => pourState(pour.setup, pour.log));
     const drossKg = pours.reduce((sum, pour) => sum + (pour.balance?.drossKg ?? 0), 0);
     const unexplainedKg = pours.reduce((sum, pour) => sum + (pour.balance?.unexplainedKg ?? 0), 0);
     const keptKg = pours
-      .flatMap((pour) => Object.entries(pour.keptByBatch))
+      .flatMap((pour) => Object.entries(pour.keptByTicket))
       .reduce((sum, [id, count]) => sum + count * tickets.find((ticket) => ticket.id === id)!.planned.leadKgPerHead, 0);
     expect(keptKg).toBeGreaterThan(0);
     expect(
@@ -77,7 +77,7 @@ describe('the demo workshop', () => {
     const under = bakes.filter((bake) => bake.setC < 160);
     expect(under.length).toBeGreaterThan(0);
     expect(under.length).toBeLessThan(bakes.length / 2);
-    const at = tickets.map(({ route, poured, pourClosed, log }) => ticketState({ route, poured, pourClosed }, log).at);
+    const at = tickets.map(({ log, ...ticket }) => ticketState(ticket, log).at);
     for (const station of ['pour', 'trim', 'paint', 'bake', 'finish', 'closed']) expect(at).toContain(station);
   });
 

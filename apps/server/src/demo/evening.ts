@@ -2,10 +2,10 @@ import { randomUUID } from 'node:crypto';
 import {
   nextTurn,
   pourState,
-  type CountStation,
-  type PourCause,
   type PourEntry,
+  type PourDisposition,
   type ShortWhere,
+  usualDisposition,
   type TicketEntry,
 } from '@schmelz/core';
 import type { Pour, Ticket } from '@schmelz/contract';
@@ -25,7 +25,7 @@ export interface Day {
 type NewPourEntry = PourEntry extends infer E ? (E extends PourEntry ? Omit<E, 'id' | 'at'> : never) : never;
 type NewTicketEntry = TicketEntry extends infer E ? (E extends TicketEntry ? Omit<E, 'id' | 'at'> : never) : never;
 
-const CAUSES: [PourCause, number][] = [
+const CAUSES: [string, number][] = [
   ['short', 0.5],
   ['flash', 0.2],
   ['void', 0.12],
@@ -84,8 +84,10 @@ export function pourEvening(pour: Pour, nameOf: (moldId: string) => string, star
       const share = bad ? BAD_CAVITY.shortShare : shot < 2 ? 0.12 : 0.045;
       if (random() >= share) continue;
       const cause = bad && random() < 0.85 ? 'short' : pick(random, CAUSES);
-      const where = cause === 'short' ? { where: pick(random, WHERE), ...(random() < 0.15 ? { kept: true } : {}) } : {};
-      add({ kind: 'reject', shotId, position, cause, ...where, ...(random() < 0.03 ? { hookLost: true } : {}) }, 3);
+      const where = cause === 'short' ? { where: pick(random, WHERE) } : {};
+      const kept = cause === 'short' && random() < 0.15;
+      const goes: PourDisposition = random() < 0.03 && !kept ? 'hook lost' : kept ? 'second grade' : 'melt';
+      add({ kind: 'reject', shotId, position, cause, ...where, goes }, 3);
     }
     shot += 1;
   }
@@ -101,7 +103,7 @@ export function pourEvening(pour: Pour, nameOf: (moldId: string) => string, star
   return log;
 }
 
-const STATION_REJECTS: Record<CountStation, { share: number; causes: [string, number][] }> = {
+const STATION_REJECTS: Record<string, { share: number; causes: [string, number][] }> = {
   trim: {
     share: 0.012,
     causes: [
@@ -135,7 +137,7 @@ const STATION_REJECTS: Record<CountStation, { share: number; causes: [string, nu
     ],
   },
 };
-const SECONDS: Record<CountStation, number> = { trim: 12, paint: 50, bake: 4, finish: 6 };
+const SECONDS: Record<string, number> = { trim: 12, paint: 50, bake: 4, finish: 6 };
 
 /** The way of one ticket's heads from trim to the bag, as a log; `until` leaves it waiting at that station. */
 export function ticketDays(
@@ -144,7 +146,7 @@ export function ticketDays(
   places: number,
   startedAt: number,
   day: Day,
-  until?: CountStation,
+  until?: string,
 ): TicketEntry[] {
   const { random } = day;
   let at = startedAt;
@@ -153,41 +155,44 @@ export function ticketDays(
     at += Math.round(seconds * 1000);
     log.push({ ...entry, id: randomUUID(), at } as TicketEntry);
   };
-  const inspect = (station: CountStation, count: number): number => {
-    const { share, causes } = STATION_REJECTS[station];
+  const inspect = (step: string, station: string, count: number): number => {
+    const { share, causes } = STATION_REJECTS[station]!;
     const chance = station === 'finish' && day.underBaked ? 0.07 : share;
     const rejected = Array.from({ length: count }, () => random()).filter((r) => r < chance).length;
-    const pace = SECONDS[station] * (0.9 + random() * 0.3);
+    const pace = SECONDS[station]! * (0.9 + random() * 0.3);
     const good = count - rejected;
     for (let done = 0; done < good; done += 12) {
       const now = Math.min(12, good - done);
-      add({ kind: 'good', station, count: now }, now * pace);
+      add({ kind: 'good', step, count: now }, now * pace);
     }
     for (let i = 0; i < rejected; i++) {
       const cause = station === 'finish' && day.underBaked ? 'chipped' : pick(random, causes);
-      add({ kind: 'reject', station, cause, count: 1 }, pace);
+      // A head that was sent back is done again then and there; the year counts it once.
+      const usual = usualDisposition(station, cause);
+      const goes = usual === 'back to step' ? 'melt' : usual;
+      add({ kind: 'reject', step, cause, count: 1, goes }, pace);
     }
     return good;
   };
   let heads = ticket.poured;
-  for (const station of ticket.route) {
+  for (const { key, station } of ticket.route) {
     if (station === until) return log;
     at += Math.round((0.3 + random()) * 3600_000);
-    add({ kind: 'start', station }, 0);
+    add({ kind: 'start', step: key }, 0);
     if (station !== 'bake' || !program) {
-      heads = inspect(station, heads);
+      heads = inspect(key, station, heads);
       continue;
     }
     let baked = 0;
     for (let left = heads; left > 0; left -= places) {
       const count = Math.min(places, left);
       const run = day.underBaked ? { ...program, ...UNDER_BAKE } : program;
-      add({ kind: 'load', station: 'bake', count, ...run }, count * 3);
-      add({ kind: 'unload', station: 'bake' }, run.seconds + random() * 90);
-      baked += inspect('bake', count);
+      add({ kind: 'load', step: key, count, ...run }, count * 3);
+      add({ kind: 'unload', step: key }, run.seconds + random() * 90);
+      baked += inspect(key, station, count);
     }
     heads = baked;
   }
-  add({ kind: 'close', station: 'finish' }, 120);
+  add({ kind: 'close' }, 120);
   return log;
 }

@@ -1,5 +1,5 @@
-import { DEFAULT_WAYS, seeded, type CountStation } from '@schmelz/core';
-import { releaseOrder } from '../services/orders.ts';
+import { DEFAULT_WAYS, seeded } from '@schmelz/core';
+import { nextNumber, releaseOrder } from '../services/orders.ts';
 import { addPourEntries, startPour } from '../services/pours.ts';
 import { createResource } from '../services/resources.ts';
 import { balances, count, receive } from '../services/stock.ts';
@@ -54,7 +54,7 @@ export async function runYear(store: Store, things: Things, today: number, days 
 /** What stands on the line when the demo is opened. */
 async function tonight(store: Store, things: Things, today: number, random: () => number): Promise<void> {
   const day: Day = { random, underBaked: false, notAfter: today, drossShare: 0.024 };
-  const waiting: [number, CountStation | undefined][] = [
+  const waiting: [number, string | undefined][] = [
     [8, 'finish'],
     [5, 'bake'],
     [6, 'paint'],
@@ -86,7 +86,7 @@ async function tonight(store: Store, things: Things, today: number, random: () =
 interface OrderShape {
   lines?: [number, number][];
   customer?: number;
-  until?: CountStation;
+  until?: string;
   stopAt?: 'open' | 'released';
 }
 
@@ -102,7 +102,11 @@ async function orderOf(store: Store, things: Things, at: number, day: Day, shape
       note: '',
       lines: lines.map(([productAt, quantity]) => ({ productId: things.productIds[productAt]!, quantity })),
     },
-    { number: await nextOrder(store), status: 'open', createdAt: at },
+    async (transaction) => ({
+      number: await nextNumber(store, 'orders', 1, transaction),
+      status: 'open',
+      createdAt: at,
+    }),
   );
   if (shape.stopAt === 'open') return;
   const tickets = await releaseOrder(store, order['id'] as string, at);
@@ -139,11 +143,6 @@ async function orderOf(store: Store, things: Things, at: number, day: Day, shape
   }
 }
 
-const nextOrder = async (store: Store) => {
-  const [row] = await store.select<{ top: number | null }>('SELECT MAX(number) AS top FROM orders');
-  return (row?.top ?? 0) + 1;
-};
-
 function randomLines(things: Things, random: () => number): [number, number][] {
   const first = Math.floor(random() * things.productIds.length);
   const quantity = () => 12 * (2 + Math.floor(random() * 6));
@@ -175,8 +174,8 @@ async function pourTickets(
   at: number,
   day: Day,
 ) {
-  const batchIds = tickets.map((ticket) => ticket.id);
-  const pour = await startPour(store, { moldIds, atOnce: moldIds.length, potId: things.potId, batchIds }, at);
+  const ticketIds = tickets.map((ticket) => ticket.id);
+  const pour = await startPour(store, { moldIds, atOnce: moldIds.length, potId: things.potId, ticketIds }, at);
   const nameOf = (moldId: string) => things.molds.find((each) => each.id === moldId)!.name;
   await addPourEntries(store, pour.id, pourEvening(pour, nameOf, at, day));
 }

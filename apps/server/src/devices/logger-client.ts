@@ -58,10 +58,10 @@ export function readLogger(
     else waiting.push({ channel: line.channel, at, value: line.value });
   };
   const flush = async () => {
-    const batch = waiting;
+    const burst = waiting;
     waiting = [];
     const byChannel = new Map<number, LiveReading[]>();
-    for (const { channel, at, value } of batch) {
+    for (const { channel, at, value } of burst) {
       const about = await channels.get(channel);
       if (!about) continue;
       const celsius = about.unit === 'F' ? fahrenheitToCelsius(value) : value;

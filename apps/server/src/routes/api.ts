@@ -3,18 +3,15 @@ import {
   CALCULATIONS,
   countSchema,
   parseWith,
-  pourEntrySchemas,
-  pourKindSchema,
+  parsePourEntry,
+  parseTicketEntry,
   receiptSchema,
   RESOURCES,
   settingsSchema,
   startPourSchema,
-  ticketEntrySchemas,
-  ticketKindSchema,
   type ResourcePath,
 } from '@schmelz/contract';
 import { openApiDocument } from '@schmelz/contract/openapi';
-import type { PourEntry, TicketEntry, UndoEntry } from '@schmelz/core';
 import type { Config } from '../config.ts';
 import type { Feed } from '../services/readings.ts';
 import { atMost, type Sessions } from '../middleware/security.ts';
@@ -28,7 +25,8 @@ import { count, listFlows, listMaterials, listMoves, receive } from '../services
 import { addTicketEntries, listTickets, readTicket } from '../services/tickets.ts';
 import { listMolds } from '../services/cavities.ts';
 import { heatRoutes } from './heat.ts';
-import { bodyOf, entryIn, idOf, versioned } from './request.ts';
+import type { Transaction } from 'sequelize';
+import { bodyOf, idOf, versioned } from './request.ts';
 import type { Store } from '../store/store.ts';
 
 export const API_VERSION = '0.1.0';
@@ -48,7 +46,11 @@ function resourceRoutes(router: Router, store: Store): void {
       const input = parseWith(schema, bodyOf(ctx)) as Record<string, unknown>;
       const extra =
         path === 'orders'
-          ? { number: await nextNumber(store, 'orders', 1), status: 'open', createdAt: Date.now() }
+          ? async (transaction: Transaction) => ({
+              number: await nextNumber(store, 'orders', 1, transaction),
+              status: 'open',
+              createdAt: Date.now(),
+            })
           : undefined;
       ctx.body = await createResource(store, path, input, extra);
       ctx.status = 201;
@@ -139,8 +141,7 @@ export function apiRoutes(store: Store, config: Config, sessions: Sessions, feed
     ctx.body = await readTicket(store, idOf(ctx));
   });
   router.post('/api/tickets/:id/entries', async (ctx) => {
-    const entry = entryIn<TicketEntry | UndoEntry>(ticketEntrySchemas, ticketKindSchema, bodyOf(ctx));
-    await addTicketEntries(store, idOf(ctx), [entry]);
+    await addTicketEntries(store, idOf(ctx), [parseTicketEntry(bodyOf(ctx))]);
     ctx.status = 204;
   });
 
@@ -157,8 +158,7 @@ export function apiRoutes(store: Store, config: Config, sessions: Sessions, feed
     ctx.body = await readPour(store, idOf(ctx));
   });
   router.post('/api/pours/:id/entries', async (ctx) => {
-    const entry = entryIn<PourEntry | UndoEntry>(pourEntrySchemas, pourKindSchema, bodyOf(ctx));
-    await addPourEntries(store, idOf(ctx), [entry]);
+    await addPourEntries(store, idOf(ctx), [parsePourEntry(bodyOf(ctx))]);
     ctx.status = 204;
   });
 

@@ -1,13 +1,15 @@
 import { randomUUID } from 'node:crypto';
-import { planOrder, routeOf, type Plan, type PlanLine } from '@schmelz/core';
+import { knownBill, planOrder, stepsOf, type Plan, type PlanLine, type RouteStep } from '@schmelz/core';
 import type { Order, PlanView, TicketPlan } from '@schmelz/contract';
+import type { Transaction } from 'sequelize';
 import type { TicketRow } from '../store/models.ts';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notAllowed } from './errors.ts';
 import { readResource } from './resources.ts';
 import { castingLead, firstTools, readWorkshop, type Workshop } from './workshop.ts';
 
-const readOrder = async (store: Store, id: string) => (await readResource(store, 'orders', id)) as unknown as Order;
+const readOrder = async (store: Store, id: string, transaction?: Transaction) =>
+  (await readResource(store, 'orders', id, transaction)) as unknown as Order;
 
 const linesOf = (order: Order, workshop: Workshop): PlanLine[] =>
   order.lines.map(({ productId, quantity }) => ({ product: workshop.products.get(productId)!, quantity }));
@@ -18,9 +20,18 @@ function planFor(order: Order, workshop: Workshop): Plan {
   return planOrder({ lines: linesOf(order, workshop), molds, pot, oven, ways, lead: castingLead(workshop), stock });
 }
 
-/** The next free number of a numbered table, from `first` on. */
-export async function nextNumber(store: Store, table: 'orders' | 'tickets' | 'pours', first: number): Promise<number> {
-  const [row] = await store.select<{ top: number | null }>(`SELECT MAX(number) AS top FROM ${table}`);
+/**
+ * The next free number of a numbered table, from `first` on. It is asked for inside the transaction that takes it:
+ * writes
+ * take turns, so nobody else takes the same.
+ */
+export async function nextNumber(
+  store: Store,
+  table: 'orders' | 'tickets' | 'pours',
+  first: number,
+  transaction: Transaction,
+): Promise<number> {
+  const [row] = await store.select<{ top: number | null }>(`SELECT MAX(number) AS top FROM ${table}`, {}, transaction);
   return Math.max(first, (row?.top ?? 0) + 1);
 }
 
@@ -40,46 +51,66 @@ function ticketPlan(plan: Plan, productId: string, workshop: Workshop): TicketPl
     stack: line.stack,
     workS: line.workS * line.quantity,
     leadKgPerHead: line.leadKgPerHead.value,
-    powders: line.powders,
+    bill: knownBill(workshop.products.get(productId)!, workshop.ways),
     transferEfficiency,
     labourMinorPerHour,
     energyMinorPerKWh,
   };
 }
 
+/** A step as it stays with a ticket: recipe and program were looked up for the plan. */
+const keptStep = ({ key, station, does, recipeId, programId, handsS, wait }: RouteStep): RouteStep => ({
+  key,
+  station,
+  does,
+  ...(recipeId ? { recipeId } : {}),
+  ...(programId ? { programId } : {}),
+  ...(handsS === null || handsS === undefined ? {} : { handsS }),
+  ...(wait ? { wait } : {}),
+});
+
+const isOpen = (order: Order) => {
+  if (order.status !== 'open') throw notAllowed('This order is released already.');
+};
+
 /**
- * Releases an order: one ticket a line goes on the line. Refused, and nothing is made, where a product cannot be cast.
+ * Releases an order: one ticket a line goes on the line. Refused, and nothing is made, where a product cannot be
+ * cast. What
+ * was planned is what was ordered: an order that was changed meanwhile is refused inside the transaction.
  */
 export async function releaseOrder(store: Store, orderId: string, at = Date.now()): Promise<TicketRow[]> {
   const order = await readOrder(store, orderId);
-  if (order.status !== 'open') throw notAllowed('This order is released already.');
+  isOpen(order);
   const workshop = await readWorkshop(store);
   const plan = planFor(order, workshop);
   if (plan.problems.length) throw notAllowed(plan.problems.map((problem) => problem.text).join(' '));
-  const first = await nextNumber(store, 'tickets', 101);
-  const tickets = order.lines.map(({ productId, quantity }, index): TicketRow => {
-    const product = workshop.products.get(productId)!;
-    const route = routeOf({ painted: product.layers.length > 0, baked: product.bake !== null });
-    return {
-      id: randomUUID(),
-      number: first + index,
-      orderId,
-      productId,
-      quantity,
-      route,
-      planned: ticketPlan(plan, productId, workshop) as unknown as Record<string, unknown>,
-      createdAt: at,
-      closedAt: null,
-      version: 1,
-    };
-  });
-  await store.write(async (transaction) => {
-    const [changed] = await store.models.orders.update(
-      { status: 'released', version: order.version + 1 },
-      { where: { id: orderId, version: order.version }, transaction },
-    );
-    if (changed !== 1) throw notAllowed('This order was changed meanwhile; look at its plan again.');
+  return store.write(async (transaction) => {
+    const now = await readOrder(store, orderId, transaction);
+    isOpen(now);
+    if (now.version !== order.version) throw notAllowed('This order was changed meanwhile; look at its plan again.');
+    const first = await nextNumber(store, 'tickets', 101, transaction);
+    const tickets = order.lines.map(({ productId, quantity }, index): TicketRow => {
+      const product = workshop.products.get(productId)!;
+      const record = workshop.records.get(productId)!;
+      return {
+        id: randomUUID(),
+        number: first + index,
+        orderId,
+        productId,
+        quantity,
+        route: stepsOf(product).map(keptStep),
+        source: product.source ?? 'pour',
+        fromId: record.fromId ?? null,
+        becomesId: record.becomesId ?? null,
+        planned: ticketPlan(plan, productId, workshop),
+        createdAt: at,
+        closedAt: null,
+        version: 1,
+      };
+    });
+    const changed = { status: 'released' as const, version: order.version + 1 };
+    await store.models.orders.update(changed, { where: { id: orderId }, transaction });
     await store.models.tickets.bulkCreate(tickets, { transaction });
+    return tickets;
   });
-  return tickets;
 }

@@ -1,23 +1,13 @@
 import { randomUUID } from 'node:crypto';
 import {
-  allocate,
-  BLANK_CYCLE_S,
-  castingProblem,
-  castsFor,
-  holdingEnergyKWh,
-  LEAD_MELTING_C,
-  loadsOf,
-  meltTime,
-  moldPlan,
+  pourProblem,
+  pourRefusal,
+  pourShares,
   pourState,
-  shotsSeconds,
-  type Insert,
-  type PlanCavity,
+  preparePour,
   type PlanLine,
   type PourEntry,
   type PourLog,
-  type PourSetup,
-  type PourState,
   type UndoEntry,
 } from '@schmelz/core';
 import type { Pour, StartPourInput } from '@schmelz/contract';
@@ -29,16 +19,6 @@ import { nextNumber } from './orders.ts';
 import { syncTicket } from './tickets.ts';
 import { castingLead, readWorkshop } from './workshop.ts';
 
-interface PourPlan {
-  meltS: number;
-  chargeKg: number;
-  plannedS: number;
-  pourC: number;
-  roomC: number;
-  potPowerW: number;
-  potLossWPerK: number;
-}
-
 const entryOf = (row: EntryRow) => ({ ...row.body, id: row.id, at: row.at, kind: row.kind }) as PourEntry | UndoEntry;
 
 async function readLog(store: Store, pourIds: string[], transaction?: Transaction) {
@@ -49,7 +29,7 @@ async function readLog(store: Store, pourIds: string[], transaction?: Transactio
 }
 
 function pourView(row: PourRow, log: (PourEntry | UndoEntry)[]): Pour {
-  const planned = row.planned as unknown as PourPlan;
+  const { planned } = row;
   const { id, version, number, potId, startedAt } = row;
   return {
     id,
@@ -58,7 +38,7 @@ function pourView(row: PourRow, log: (PourEntry | UndoEntry)[]): Pour {
     potId,
     startedAt,
     closed: row.closedAt !== null,
-    setup: row.setup as unknown as PourSetup,
+    setup: row.setup,
     plannedMeltS: planned.meltS,
     plannedChargeKg: planned.chargeKg,
     plannedS: planned.plannedS,
@@ -95,38 +75,37 @@ export async function readPour(store: Store, id: string): Promise<Pour> {
   return pour;
 }
 
-/** What each ticket still wants from the pot. */
-async function wantedLines(store: Store, ticketIds: readonly string[]) {
-  const workshop = await readWorkshop(store);
-  const tickets = await rowsOf(store.models.tickets, { where: { id: [...ticketIds] } });
+/** What each ticket still wants from the pot: of those that may be poured now. */
+async function wantedOf(store: Store, ticketIds: readonly string[], transaction?: Transaction) {
+  const tickets = await rowsOf(store.models.tickets, { where: { id: [...ticketIds] }, transaction });
   const missing = ticketIds.find((id) => !tickets.some((ticket) => ticket.id === id));
   if (missing) throw notFound('ticket', missing);
   const poured = await store.select<{ ticketId: string; good: number; open: number }>(
     `SELECT pt.ticketId, SUM(pt.good) AS good, SUM(p.closedAt IS NULL) AS open
      FROM pourTickets pt JOIN pours p ON p.id = pt.pourId WHERE pt.ticketId IN (:ids) GROUP BY pt.ticketId`,
     { ids: [...ticketIds] },
+    transaction,
   );
-  const lines = tickets.map((ticket): PlanLine => {
+  return tickets.map((ticket) => {
     const before = poured.find((each) => each.ticketId === ticket.id);
     if (ticket.closedAt !== null) throw notAllowed(`Ticket ${ticket.number} is closed.`);
+    if (ticket.source === 'shelf') throw notAllowed(`The heads of ticket ${ticket.number} come off the shelf.`);
     if (before?.open) throw notAllowed(`Ticket ${ticket.number} is in another pour that is still open.`);
     const quantity = ticket.quantity - (before?.good ?? 0);
     if (quantity <= 0) throw notAllowed(`Ticket ${ticket.number} has all its heads.`);
-    // In a pour the ticket stands in the product's place: cavities are loaded for tickets.
-    return { product: { ...workshop.products.get(ticket.productId)!, id: ticket.id }, quantity };
+    return { id: ticket.id, productId: ticket.productId, quantity };
   });
-  return { workshop, lines };
 }
 
-/** Small things laid into a cavity before its hook. */
-const insertsOf = (cavity: PlanCavity): Insert[] => [
-  ...(cavity.pin ? (['base-hole pin'] as const) : []),
-  ...(cavity.keeper ? (['keeper'] as const) : []),
-];
-
-/** One pour of several tickets, on the molds named, with all that the bench goes by. */
+/**
+ * One pour of several tickets, on the molds named, with all that the bench goes by. It is prepared outside the
+ * transaction,
+ * which then sees that nothing it rests on has changed: of two starts at once for one ticket, one is refused.
+ */
 export async function startPour(store: Store, input: StartPourInput, at = Date.now()): Promise<Pour> {
-  const { workshop, lines } = await wantedLines(store, input.batchIds);
+  const ticketIds = [...new Set(input.ticketIds)];
+  const wanted = await wantedOf(store, ticketIds);
+  const workshop = await readWorkshop(store);
   const molds = [...new Set(input.moldIds)].map((id) => {
     const mold = workshop.molds.find((each) => each.id === id);
     if (!mold) throw notFound('mold', id);
@@ -134,156 +113,37 @@ export async function startPour(store: Store, input: StartPourInput, at = Date.n
   });
   const pot = workshop.pots.find((each) => each.id === input.potId);
   if (!pot) throw notFound('pot', input.potId);
-  const problem = lines.map((line) => castingProblem(line.product, molds)).find((text) => text !== null);
+  // In a pour the ticket stands in the product's place: cavities are loaded for tickets.
+  const lines = wanted.map(({ id, productId, quantity }): PlanLine => {
+    return { product: { ...workshop.products.get(productId)!, id }, quantity };
+  });
+  const problem = pourProblem({ lines, molds });
   if (problem) throw notAllowed(problem);
-  // Where several hooks want the same cavities, the others wait for a pour of their own.
-  const all = allocate(lines, molds);
-  const allocations = molds.flatMap((mold) => all.find((each) => each.mold.id === mold.id) ?? []);
-  const taken = allocations.flatMap(({ kinds }) => kinds.flatMap((each) => each.kind.lines));
-  const { ways } = workshop;
-  const plans = allocations.map((allocation) => moldPlan(allocation, ways));
-  const metalKg = plans.reduce(
-    (sum, plan) => sum + plan.shots.value * plan.uses.reduce((shot, use) => shot + use.leadKg + use.sprueKg, 0),
-    0,
-  );
-  const chargeKg = Math.min(pot.capacityKg, metalKg * (1 + ways.drossShare) + ways.heelKg);
-  const { seconds } = meltTime({
-    leadKg: Math.max(0.05, chargeKg),
-    powerW: pot.powerW,
-    lossWPerK: pot.lossWPerK,
-    toC: ways.pourC,
-    roomC: ways.roomC,
-    fromC: ways.roomC,
-  });
-  const productOf = new Map(lines.map(({ product }) => [product.id, product]));
-  const loads = plans.flatMap(({ moldId, uses }) => {
-    const { cavities } = molds.find((mold) => mold.id === moldId)!;
-    return uses.map(({ position, cavityId, productIds, leadKg, sprueKg, yieldShare }) => {
-      const hook = productOf.get(productIds[0]!)!.hook;
-      const inserts = insertsOf(cavities.find((cavity) => cavity.id === cavityId)!);
-      return {
-        moldId,
-        position,
-        cavityId,
-        batchIds: productIds,
-        hookMaterialId: hook.materialId,
-        inserts,
-        leadKg,
-        hookKg: hook.massKg,
-        sprueKg,
-        yieldShare,
-      };
-    });
-  });
-  const hooksOut: Record<string, number> = {};
-  for (const { kinds } of allocations) {
-    for (const { kind, yieldShare } of kinds) {
-      const { materialId } = kind.lines[0]!.product.hook;
-      hooksOut[materialId] = (hooksOut[materialId] ?? 0) + castsFor(kind.wanted, yieldShare);
+  const { setup, planned } = preparePour({ lines, molds, atOnce: input.atOnce, pot, ways: workshop.ways });
+  const leadId = castingLead(workshop).materialId;
+  return store.write(async (transaction) => {
+    const now = await wantedOf(store, ticketIds, transaction);
+    if (now.some(({ quantity }, index) => quantity !== wanted[index]!.quantity)) {
+      throw notAllowed('Heads of these tickets were poured meanwhile; look at the pour desk again.');
     }
-  }
-  const setup: PourSetup = {
-    molds: plans.map(({ moldId, blanks, shots, openS }) => {
-      return {
-        moldId,
-        plannedBlanks: blanks.value,
-        plannedShots: shots.value,
-        openS: openS.value,
-        inspectS: ways.inspectS,
-        loadS: ways.loadS,
-      };
-    }),
-    atOnce: input.atOnce,
-    loads,
-    needs: Object.fromEntries(taken.map(({ product, quantity }) => [product.id, quantity])),
-    hooksOut,
-  };
-  const shotsS = shotsSeconds(
-    ways,
-    plans.map((plan) => ({ shots: plan.shots.value, cavities: plan.uses.length, openS: plan.openS.value })),
-    input.atOnce,
-  );
-  const blanksS = BLANK_CYCLE_S * plans.reduce((sum, plan) => sum + plan.blanks.value, 0);
-  const planned: PourPlan = {
-    meltS: seconds,
-    chargeKg,
-    plannedS: seconds + blanksS + shotsS,
-    pourC: ways.pourC,
-    roomC: ways.roomC,
-    potPowerW: pot.powerW,
-    potLossWPerK: pot.lossWPerK,
-  };
-  const row: PourRow = {
-    id: randomUUID(),
-    number: await nextNumber(store, 'pours', 1),
-    moldId: allocations[0]!.mold.id,
-    potId: pot.id,
-    leadId: castingLead(workshop).materialId,
-    startedAt: at,
-    closedAt: null,
-    setup: setup as unknown as Record<string, unknown>,
-    planned: planned as unknown as Record<string, unknown>,
-    chargedKg: 0,
-    shots: 0,
-    version: 1,
-  };
-  await store.write(async (transaction) => {
-    await store.models.pours.create(row, { transaction });
-    const unmolded = setup.molds.map(({ moldId }) => ({
-      pourId: row.id,
-      moldId,
+    const row: PourRow = {
+      id: randomUUID(),
+      number: await nextNumber(store, 'pours', 1, transaction),
+      moldId: setup.molds[0]!.moldId,
+      potId: pot.id,
+      leadId,
+      startedAt: at,
+      closedAt: null,
+      setup,
+      planned,
+      chargedKg: 0,
       shots: 0,
-      blanks: 0,
-      shotsSinceSmoked: null,
-    }));
-    await store.models.pourMolds.bulkCreate(unmolded, { transaction });
-    const none = {
-      good: 0,
-      secondGrade: 0,
-      rejects: 0,
-      hooksLost: 0,
-      workS: 0,
-      energyKWh: 0,
-      drossKg: 0,
-      unexplainedKg: 0,
+      version: 1,
     };
-    const links = taken.map(({ product }) => ({ pourId: row.id, ticketId: product.id, ...none }));
-    await store.models.pourTickets.bulkCreate(links, { transaction });
+    await store.models.pours.create(row, { transaction });
+    await syncPour(store, row, [], transaction);
+    return pourView(row, []);
   });
-  return pourView(row, []);
-}
-
-/** What an entry may not do, in words; null when it may. */
-function refusal(setup: PourSetup, log: PourLog, entry: PourEntry | UndoEntry): string | null {
-  if (entry.kind === 'undo') {
-    return log.some((each) => each.id === entry.target) ? null : 'There is no such entry in this pour.';
-  }
-  const state = pourState(setup, log);
-  if (state.phase === 'closed') return 'This pour is closed. Undo the closing first.';
-  if ('moldId' in entry && !setup.molds.some((mold) => mold.moldId === entry.moldId)) {
-    return `moldId is ${entry.moldId}; allowed: the molds of this pour`;
-  }
-  if (entry.kind === 'shot') {
-    const loaded = loadsOf(setup, entry.moldId);
-    const unused = entry.positions.find((position) => !loaded.some((load) => load.position === position));
-    if (unused !== undefined) return `positions names cavity ${unused}; allowed: the cavities loaded for this pour`;
-  }
-  if (entry.kind === 'blocked' || entry.kind === 'weighed') {
-    if (!loadsOf(setup, entry.moldId).some((load) => load.position === entry.position)) {
-      return `position is ${entry.position}; allowed: the cavities loaded for this pour`;
-    }
-  }
-  if (entry.kind === 'hooks' && setup.hooksOut[entry.materialId] === undefined) {
-    return `materialId is ${entry.materialId}; allowed: the hooks counted out for this pour`;
-  }
-  if (entry.kind === 'reject') {
-    const shot = state.shots.find((each) => each.id === entry.shotId);
-    if (!shot?.heads.some((head) => head.position === entry.position)) {
-      return `cavity ${entry.position} was not filled in that shot`;
-    }
-  }
-  if (entry.kind === 'close' && state.chargedKg <= 0) return 'Nothing was charged in this pour yet.';
-  return null;
 }
 
 /**
@@ -295,11 +155,11 @@ export async function addPourEntries(store: Store, pourId: string, entries: (Pou
     const [row] = await rowsOf(store.models.pours, { where: { id: pourId }, transaction });
     if (!row) throw notFound('pour', pourId);
     const log = (await readLog(store, [pourId], transaction)).get(pourId)!;
-    const setup = row.setup as unknown as PourSetup;
+    const setup = row.setup;
     const known = new Set(log.map((entry) => entry.id));
     for (const entry of entries) {
       if (known.has(entry.id)) continue;
-      const why = refusal(setup, log, entry);
+      const why = pourRefusal(setup, log, entry);
       if (why) throw notAllowed(why);
       const { id, at, kind, ...body } = entry;
       await store.models.entries.create({ id, pourId, ticketId: null, kind, at, body }, { transaction });
@@ -310,52 +170,9 @@ export async function addPourEntries(store: Store, pourId: string, entries: (Pou
   });
 }
 
-/** Splits the pour's time, electricity, dross and unexplained metal among its tickets: by heads and by mass. */
-function shares(state: PourState, setup: PourSetup, planned: PourPlan) {
-  const ids = Object.keys(setup.needs);
-  const massOf = (id: string) => {
-    const load = setup.loads.find((each) => each.batchIds.includes(id));
-    return (state.goodByBatch[id] ?? 0) * (load?.leadKg ?? 0);
-  };
-  const heads = ids.reduce((sum, id) => sum + (state.goodByBatch[id] ?? 0), 0);
-  const mass = ids.reduce((sum, id) => sum + massOf(id), 0);
-  const melt =
-    state.chargedKg >= 0.05
-      ? meltTime({
-          leadKg: Math.min(50, state.chargedKg),
-          powerW: planned.potPowerW,
-          lossWPerK: planned.potLossWPerK,
-          toC: planned.pourC,
-          roomC: planned.roomC,
-          fromC: planned.roomC,
-        }).energyKWh
-      : 0;
-  const hold = holdingEnergyKWh(
-    planned.potLossWPerK,
-    Math.max(LEAD_MELTING_C, planned.pourC),
-    planned.roomC,
-    state.workS,
-  );
-  return ids.map((ticketId) => {
-    const byMass = mass > 0 ? massOf(ticketId) / mass : 1 / ids.length;
-    const byHeads = heads > 0 ? (state.goodByBatch[ticketId] ?? 0) / heads : 1 / ids.length;
-    return {
-      ticketId,
-      good: state.goodByBatch[ticketId] ?? 0,
-      secondGrade: state.keptByBatch[ticketId] ?? 0,
-      rejects: state.rejectsByBatch[ticketId] ?? 0,
-      hooksLost: state.hooksLostByBatch[ticketId] ?? 0,
-      workS: state.workS * byHeads,
-      energyKWh: (melt + hold) * byMass,
-      drossKg: (state.balance?.drossKg ?? 0) * byMass,
-      unexplainedKg: (state.balance?.unexplainedKg ?? 0) * byMass,
-    };
-  });
-}
-
 /** Brings everything that is derived from a pour's log in step with it. */
 async function syncPour(store: Store, row: PourRow, log: PourLog, transaction: Transaction): Promise<void> {
-  const setup = row.setup as unknown as PourSetup;
+  const setup = row.setup;
   const state = pourState(setup, log);
   const close = state.phase === 'closed' ? log.findLast((entry) => entry.kind === 'close') : undefined;
   const closedAt = close?.at ?? null;
@@ -364,11 +181,11 @@ async function syncPour(store: Store, row: PourRow, log: PourLog, transaction: T
       chargedKg: state.chargedKg,
       shots: state.shots.length + state.blanks,
       closedAt,
-      version: row.version + 1,
+      version: log.length === 0 ? row.version : row.version + 1,
     },
     { where: { id: row.id }, transaction },
   );
-  for (const share of shares(state, setup, row.planned as unknown as PourPlan)) {
+  for (const share of pourShares(state, setup, row.planned)) {
     await store.models.pourTickets.upsert({ pourId: row.id, ...share }, { transaction });
   }
   for (const { moldId, shots, blanks, shotsSinceSmoked } of state.molds) {

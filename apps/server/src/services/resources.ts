@@ -8,6 +8,7 @@ import {
   type Transaction,
 } from 'sequelize';
 import type { Models } from '../store/models.ts';
+import { judgeProduct } from './products.ts';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notAllowed, notFound, Refused } from './errors.ts';
 
@@ -24,6 +25,8 @@ interface Children {
 }
 interface Kind {
   table: keyof Models;
+  /** Refuses what its schema cannot see: what it says of other things on record. */
+  judge?(store: Store, input: Doc, transaction: Transaction): Promise<void>;
   children?: Children;
 }
 
@@ -38,7 +41,7 @@ const KINDS: Record<ResourcePath, Kind> = {
     children: { field: 'layers', table: 'recipeLayers', parentKey: 'recipeId', identified: false },
   },
   'bake-programs': { table: 'bakePrograms' },
-  products: { table: 'products' },
+  products: { table: 'products', judge: judgeProduct },
   orders: {
     table: 'orders',
     children: { field: 'lines', table: 'orderLines', parentKey: 'orderId', identified: false },
@@ -132,14 +135,24 @@ const ownColumns = (kind: Kind, input: Doc): Doc => {
   return own;
 };
 
-/** Makes one; `extra` are columns that the maker does not write, such as an order's number. */
-export function createResource(store: Store, path: ResourcePath, input: Doc, extra: Doc = {}): Promise<Doc> {
+/**
+ * Makes one; `extra` gives columns that the maker does not write, such as an order's number: read inside the
+ * transaction
+ * that makes it.
+ */
+export function createResource(
+  store: Store,
+  path: ResourcePath,
+  input: Doc,
+  extra: (transaction: Transaction) => Promise<Doc> = async () => ({}),
+): Promise<Doc> {
   const kind = KINDS[path];
   const { one } = RESOURCES[path];
   return asRefusal(one, () =>
     store.write(async (transaction) => {
       const id = randomUUID();
-      const row = { ...ownColumns(kind, input), ...extra, id, version: 1 };
+      await kind.judge?.(store, input, transaction);
+      const row = { ...ownColumns(kind, input), ...(await extra(transaction)), id, version: 1 };
       await tableOf(store, kind.table).create(row, { transaction });
       await writeChildren(store, kind, id, input, transaction);
       return readResource(store, path, id, transaction);
@@ -180,6 +193,7 @@ export function changeResource(
       if (path === 'orders' && now['status'] !== 'open') {
         throw notAllowed('This order is released: its tickets are on the line, its lines can no longer change.');
       }
+      await kind.judge?.(store, input, transaction);
       const row = { ...ownColumns(kind, input), version: version + 1 };
       await tableOf(store, kind.table).update(row, { where: { id }, transaction });
       await writeChildren(store, kind, id, input, transaction);

@@ -17,8 +17,8 @@ const order = async (lines: { productId: string; quantity: number }[]) =>
   (await server.call('POST', '/api/orders', { customer: 'Stall', dueOn: null, note: '', lines })).body.id as string;
 const released = async (id: string) =>
   (await server.call('POST', `/api/orders/${id}/release`, {})).body as { id: string; number: number }[];
-const startPour = (batchIds: string[]) =>
-  server.call('POST', '/api/pours', { moldIds: [things.moldId], atOnce: 1, potId: things.potId, batchIds });
+const startPour = (ticketIds: string[]) =>
+  server.call('POST', '/api/pours', { moldIds: [things.moldId], atOnce: 1, potId: things.potId, ticketIds });
 let at = Date.UTC(2026, 0, 10, 18);
 const say = (pour: string, said: Record<string, unknown>) => {
   const entry = { id: randomUUID(), at: (at += 60_000), ...said };
@@ -100,7 +100,7 @@ describe('things of the workshop', () => {
     };
     const answer = await server.call('POST', '/api/products', body);
     expect(answer.status).toBe(422);
-    expect(answer.body.detail).toMatch(/refers to something that is not there/);
+    expect(answer.body.detail).toMatch(/hookId is .*; allowed: the id of a part on record/);
   });
 });
 
@@ -158,9 +158,9 @@ describe('pours', () => {
     const close = { kind: 'close', sprueBackKg: 0, rejectsBackKg: 0, drossKg: 0, heelKg: 0 };
     expect((await say(id, close)).body.detail).toMatch(/Nothing was charged/);
     await say(id, { kind: 'charge', massKg: 1, potC: 20 });
-    expect((await say(id, { kind: 'reject', shotId: randomUUID(), position: 1, cause: 'short' })).body.detail).toMatch(
-      /was not filled/,
-    );
+    expect(
+      (await say(id, { kind: 'reject', shotId: randomUUID(), position: 1, cause: 'short', goes: 'melt' })).body.detail,
+    ).toMatch(/was not filled/);
     expect((await say(id, { kind: 'undo', target: randomUUID() })).body.detail).toMatch(/no such entry/);
     await say(id, close);
     expect((await say(id, { kind: 'shot', moldId: things.moldId, positions: [1] })).body.detail).toMatch(/is closed/);
@@ -180,7 +180,7 @@ describe('pours', () => {
           moldIds: [randomUUID()],
           atOnce: 1,
           potId: things.potId,
-          batchIds: [ticket!.id],
+          ticketIds: [ticket!.id],
         })
       ).status,
     ).toBe(404);
@@ -193,7 +193,7 @@ describe('pours', () => {
     await say(id, { kind: 'charge', massKg: 1.5, potC: 20 });
     await say(id, { kind: 'blank', moldId: things.moldId });
     const { entry } = await say(id, { kind: 'shot', moldId: things.moldId, positions: [1, 2, 3] });
-    await say(id, { kind: 'reject', shotId: entry.id, position: 2, cause: 'flash' });
+    await say(id, { kind: 'reject', shotId: entry.id, position: 2, cause: 'flash', goes: 'melt' });
     const mold = async () => (await server.call('GET', '/api/molds')).body[0];
     const lead = async () =>
       (await server.call('GET', '/api/materials')).body.find((each: { id: string }) => each.id === things.leadId);
@@ -230,7 +230,7 @@ describe('pours', () => {
     await say(pour.id, { kind: 'charge', massKg: 2, potC: 20 });
     for (let i = 0; i < 15; i++) {
       const { entry } = await say(pour.id, { kind: 'shot', moldId: things.moldId, positions: [1, 2, 3] });
-      await say(pour.id, { kind: 'reject', shotId: entry.id, position: 1, cause: 'short' });
+      await say(pour.id, { kind: 'reject', shotId: entry.id, position: 1, cause: 'short', goes: 'melt' });
     }
     expect(await casts()).toBeGreaterThan(before);
   });

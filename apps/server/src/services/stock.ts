@@ -105,7 +105,7 @@ export async function listFlows(store: Store, materialId: string): Promise<Stock
 
 export async function listMoves(store: Store, materialId: string): Promise<StockMove[]> {
   return store.select<StockMove>(
-    `SELECT m.id, m.at, m.materialId, m.reason, m.quantity, m.valueMinor, m.lot, t.number AS batchNumber
+    `SELECT m.id, m.at, m.materialId, m.reason, m.quantity, m.valueMinor, m.lot, t.number AS ticketNumber
      FROM stockMoves m LEFT JOIN tickets t ON t.id = m.ticketId WHERE m.materialId = :materialId ORDER BY m.id DESC LIMIT 500`,
     { materialId },
   );

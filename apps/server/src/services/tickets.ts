@@ -1,26 +1,27 @@
 import {
   COST_PARTS,
   costOf,
+  costPartOf,
   J_PER_KWH,
   OVEN_DUTY,
-  postingsOf,
-  refusal,
   sumMinor,
+  ticketPostings,
+  ticketRefusal,
   ticketState,
+  type CastForTicket,
   type CostPart,
   type CostStack,
-  type CountStation,
   type TicketEntry,
   type TicketSetup,
   type TicketState,
   type UndoEntry,
 } from '@schmelz/core';
-import type { Ticket, TicketActual, TicketPlan } from '@schmelz/contract';
+import type { Ticket, TicketActual } from '@schmelz/contract';
 import type { Transaction } from 'sequelize';
 import type { EntryRow, PourTicketRow, TicketRow } from '../store/models.ts';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notAllowed, notFound } from './errors.ts';
-import { postDifference } from './stock.ts';
+import { balances, postDifference } from './stock.ts';
 
 type Log = (TicketEntry | UndoEntry)[];
 type PourShare = PourTicketRow & { closed: number; leadId: string };
@@ -48,29 +49,40 @@ async function load(store: Store, where: Record<string, unknown>, transaction?: 
     { ids },
     transaction,
   );
+  const logs = grouped(entries, (entry) => entry.ticketId!);
+  const sharesOf = grouped(shares, (share) => share.ticketId);
   return rows.map((row) => ({
     row,
-    log: entries.filter((entry) => entry.ticketId === row.id).map(entryOf),
-    pours: shares.filter((share) => share.ticketId === row.id),
+    log: (logs.get(row.id) ?? []).map(entryOf),
+    pours: sharesOf.get(row.id) ?? [],
   }));
+}
+
+function grouped<T>(all: readonly T[], keyOf: (each: T) => string): Map<string, T[]> {
+  const groups = new Map<string, T[]>();
+  for (const each of all) {
+    const own = groups.get(keyOf(each));
+    if (own) own.push(each);
+    else groups.set(keyOf(each), [each]);
+  }
+  return groups;
 }
 
 const sumOf = <T>(all: readonly T[], value: (each: T) => number) => all.reduce((sum, each) => sum + value(each), 0);
 
-/** What the ticket's stations start from: heads poured, and whether more will come. */
+/** What the ticket's steps start from: heads poured, and whether more will come. */
 function setupOf({ row, pours }: Loaded): TicketSetup {
   return {
-    route: row.route as CountStation[],
+    route: row.route,
+    source: row.source,
     poured: sumOf(pours, (pour) => pour.good),
     pourClosed: pours.length > 0 && pours.every((pour) => pour.closed),
   };
 }
 
-const stationTotals = (state: TicketState) => Object.values(state.stations);
-
 /** Seconds at work with both hands, the pour's share included. */
 const workSecondsOf = (loaded: Loaded, state: TicketState) =>
-  sumOf(loaded.pours, (pour) => pour.workS) + sumOf(stationTotals(state), (station) => station.workS);
+  sumOf(loaded.pours, (pour) => pour.workS) + sumOf(state.steps, (step) => step.workS);
 
 /** Electricity of the ticket, kWh: its share of the pot, and its oven loads at the usual duty. */
 function energyOf(loaded: Loaded, state: TicketState, ovenPowerW: number): number {
@@ -78,40 +90,34 @@ function energyOf(loaded: Loaded, state: TicketState, ovenPowerW: number): numbe
   return sumOf(loaded.pours, (pour) => pour.energyKWh) + (oven * ovenPowerW * OVEN_DUTY) / J_PER_KWH;
 }
 
-/** What this ticket should have moved, from its whole log. */
-async function wantedPostings(store: Store, loaded: Loaded, transaction: Transaction) {
-  const { row, pours } = loaded;
-  const closedPours = pours.filter((pour) => pour.closed);
-  const planned = row.planned as unknown as TicketPlan;
-  const state = ticketState({ ...setupOf(loaded) }, loaded.log);
-  const [product] = await rowsOf(store.models.products, { where: { id: row.productId }, transaction });
-  const leadMaterialId = closedPours[0]?.leadId;
-  if (!leadMaterialId) return [];
-  const stations = stationTotals(state);
-  const paint = state.stations.paint;
-  return postingsOf({
-    leadMaterialId,
-    hookMaterialId: product!['hookId'] as string,
-    leadKgPerHead: planned.leadKgPerHead,
-    poured: sumOf(closedPours, (pour) => pour.good),
-    secondGrade: sumOf(closedPours, (pour) => pour.secondGrade),
-    hooksLostAtPour: sumOf(closedPours, (pour) => pour.hooksLost),
-    rejectedLater: sumOf(stations, (station) => station.rejected),
-    hooksLostLater: sumOf(stations, (station) => station.hooksLost),
-    sprueBackKg: sumOf(stations, (station) => station.sprueKg),
-    drossKg: sumOf(closedPours, (pour) => pour.drossKg),
-    unexplainedKg: sumOf(closedPours, (pour) => pour.unexplainedKg),
-    powders: planned.powders,
-    dipped: paint ? paint.good + paint.rejected : 0,
-  });
+/** What closed pours gave to a ticket, and took for it; null until one is closed. */
+function castFor({ pours }: Loaded): CastForTicket | null {
+  const closed = pours.filter((pour) => pour.closed);
+  const [first] = closed;
+  if (!first) return null;
+  return {
+    leadMaterialId: first.leadId,
+    good: sumOf(closed, (pour) => pour.good),
+    secondGrade: sumOf(closed, (pour) => pour.secondGrade),
+    hooksLost: sumOf(closed, (pour) => pour.hooksLost),
+    drossKg: sumOf(closed, (pour) => pour.drossKg),
+    unexplainedKg: sumOf(closed, (pour) => pour.unexplainedKg),
+  };
 }
+
+/** What this ticket should have moved, from its whole log. */
+const wantedPostings = (loaded: Loaded, state: TicketState) => {
+  const { source, fromId, becomesId, planned } = loaded.row;
+  const { bill, leadKgPerHead } = planned;
+  return ticketPostings({ bill, leadKgPerHead, cast: castFor(loaded), source, sourceId: fromId, becomesId, state });
+};
 
 /** Brings stock and closing in step with a ticket's log and pours. */
 export async function syncTicket(store: Store, ticketId: string, at: number, transaction: Transaction): Promise<void> {
   const [loaded] = await load(store, { id: ticketId }, transaction);
   if (!loaded) throw notFound('ticket', ticketId);
-  await postDifference(store, ticketId, await wantedPostings(store, loaded, transaction), at, transaction);
   const state = ticketState(setupOf(loaded), loaded.log);
+  await postDifference(store, ticketId, wantedPostings(loaded, state), at, transaction);
   const { row } = loaded;
   if (row.closedAt === state.closedAt) return;
   const changed = { closedAt: state.closedAt, version: row.version + 1 };
@@ -119,6 +125,13 @@ export async function syncTicket(store: Store, ticketId: string, at: number, tra
   const all = await rowsOf(store.models.tickets, { where: { orderId: row.orderId }, transaction });
   const status = all.every((ticket) => ticket.closedAt !== null) ? 'done' : 'released';
   await store.models.orders.update({ status }, { where: { id: row.orderId }, transaction });
+}
+
+/** What the shelf refuses: more heads than lie on it. */
+async function shelfRefusal(store: Store, row: TicketRow, entry: TicketEntry, transaction: Transaction) {
+  if (entry.kind !== 'take' || !row.fromId) return null;
+  const here = Math.floor((await balances(store, transaction)).get(row.fromId)?.quantity ?? 0);
+  return entry.count > here ? `count is ${entry.count}; allowed: 1 to ${here}, the heads on the shelf` : null;
 }
 
 /** Appends entries to a ticket's log; an id that is there already is skipped. All or none are taken. */
@@ -136,7 +149,7 @@ export async function addTicketEntries(store: Store, ticketId: string, entries: 
           ? log.some((each) => each.id === entry.target)
             ? null
             : 'There is no such entry on this ticket.'
-          : refusal(setup, log, entry);
+          : (ticketRefusal(setup, log, entry) ?? (await shelfRefusal(store, loaded.row, entry, transaction)));
       if (why) throw notAllowed(why);
       const { id, at, kind, ...body } = entry;
       await store.models.entries.create({ id, pourId: null, ticketId, kind, at, body }, { transaction });
@@ -146,17 +159,6 @@ export async function addTicketEntries(store: Store, ticketId: string, entries: 
     await syncTicket(store, ticketId, entries.at(-1)?.at ?? Date.now(), transaction);
   });
 }
-
-const PART_OF: Record<string, CostPart> = {
-  heads: 'lead',
-  'second grade': 'lead',
-  dross: 'dross',
-  unexplained: 'dross',
-  'sprue back': 'dross',
-  hooks: 'hook',
-  'hooks lost': 'hook',
-  powder: 'powder',
-};
 
 interface MoveSum {
   ticketId: string;
@@ -169,18 +171,16 @@ interface MoveSum {
 }
 
 function actualOf(loaded: Loaded, moves: readonly MoveSum[], ovenPowerW: number): TicketActual {
-  const planned = loaded.row.planned as unknown as TicketPlan;
+  const { planned } = loaded.row;
   const state = ticketState(setupOf(loaded), loaded.log);
   const workS = workSecondsOf(loaded, state);
   const energyKWh = energyOf(loaded, state, ovenPowerW);
-  const partOf = (move: MoveSum): CostPart => {
-    if (move.reason === 'returned') return move.kind === 'hook' ? 'hook' : 'lead';
-    return PART_OF[move.reason] ?? 'lead';
-  };
+  // What its heads became is on the shelf at what they cost; it is no saving of the ticket.
+  const spent = moves.filter((move) => move.reason !== 'made');
   const parts = Object.fromEntries(
     COST_PARTS.map((part) => [
       part,
-      sumMinor(moves.filter((move) => partOf(move) === part).map((move) => -move.valueMinor)),
+      sumMinor(spent.filter((move) => costPartOf(move) === part).map((move) => -move.valueMinor)),
     ]),
   ) as Record<CostPart, number>;
   parts.energy = costOf(planned.energyMinorPerKWh, energyKWh);
@@ -191,7 +191,7 @@ function actualOf(loaded: Loaded, moves: readonly MoveSum[], ovenPowerW: number)
       ? (Object.fromEntries(COST_PARTS.map((part) => [part, parts[part] / state.good])) as CostStack)
       : null;
   const materials = new Map<string, TicketActual['materials'][number]>();
-  for (const { materialId, name, kind, quantity, valueMinor } of moves) {
+  for (const { materialId, name, kind, quantity, valueMinor } of spent) {
     const sum = materials.get(materialId) ?? { materialId, name, kind, quantity: 0, valueMinor: 0 };
     materials.set(materialId, { ...sum, quantity: sum.quantity - quantity, valueMinor: sum.valueMinor - valueMinor });
   }
@@ -213,7 +213,8 @@ export async function listTickets(
   const ids = all.map(({ row }) => row.id);
   const [moves, orders, [oven]] = await Promise.all([
     store.select<MoveSum>(
-      `SELECT m.ticketId, m.materialId, a.name, a.kind, m.reason, SUM(m.quantity) AS quantity, SUM(m.valueMinor) AS valueMinor
+      `SELECT m.ticketId, m.materialId, a.name, a.kind, m.reason,
+              SUM(m.quantity) AS quantity, SUM(m.valueMinor) AS valueMinor
        FROM stockMoves m JOIN materials a ON a.id = m.materialId WHERE m.ticketId IN (:ids)
        GROUP BY m.ticketId, m.materialId, m.reason`,
       { ids },
@@ -221,32 +222,22 @@ export async function listTickets(
     rowsOf(store.models.orders, { where: { id: [...new Set(all.map(({ row }) => row.orderId))] } }),
     rowsOf(store.models.ovens),
   ]);
+  const movesOf = grouped(moves, (move) => move.ticketId);
+  const orderOf = new Map(orders.map((order) => [order.id, order]));
   return all.map((loaded) => {
     const { row, pours, log } = loaded;
-    const order = orders.find((each) => each.id === row.orderId)!;
-    const setup = setupOf(loaded);
+    const order = orderOf.get(row.orderId)!;
+    const { id, version, number, orderId, productId, quantity, fromId, becomesId, createdAt, planned } = row;
     return {
-      id: row.id,
-      version: row.version,
-      number: row.number,
-      orderId: row.orderId,
+      ...{ id, version, number, orderId, productId, quantity, fromId, becomesId, createdAt, planned },
+      ...setupOf(loaded),
+      route: row.route,
       customer: order.customer,
       dueOn: order.dueOn,
-      productId: row.productId,
-      quantity: row.quantity,
-      route: setup.route as CountStation[],
-      poured: setup.poured,
       pourRejects: sumOf(pours, (pour) => pour.rejects),
-      pourClosed: setup.pourClosed,
       pourId: pours.at(-1)?.pourId ?? null,
-      createdAt: row.createdAt,
       log,
-      planned: row.planned as unknown as TicketPlan,
-      actual: actualOf(
-        loaded,
-        moves.filter((move) => move.ticketId === row.id),
-        Number(oven?.['powerW'] ?? 0),
-      ),
+      actual: actualOf(loaded, movesOf.get(id) ?? [], Number(oven?.['powerW'] ?? 0)),
     };
   });
 }

@@ -1,14 +1,12 @@
 import {
-  curedPowders,
-  typicalHook,
+  knownProduct,
   type HouseWays,
   type PlanCavity,
   type PlanMold,
   type PlanOven,
   type PlanPot,
-  type PlanLayer,
-  type PlanPowder,
   type PlanProduct,
+  type Shelf,
   type StockOnHand,
 } from '@schmelz/core';
 import type { BakeProgram, Material, Oven, Pot, Product, Recipe } from '@schmelz/contract';
@@ -23,6 +21,8 @@ import { listMaterials } from './stock.ts';
 export interface Workshop {
   ways: HouseWays;
   materials: Map<string, Material>;
+  /** Products as they are on record, and with all that is known of them. */
+  records: Map<string, Product>;
   products: Map<string, PlanProduct>;
   molds: PlanMold[];
   pots: (PlanPot & { id: string })[];
@@ -42,10 +42,16 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
     rowsOf(store.models.products) as unknown as Promise<Product[]>,
   ]);
   const byId = new Map(materials.map((material) => [material.id, material]));
+  const shelf: Shelf = {
+    part: (id) => byId.get(id),
+    recipe: (id) => recipes.find((each) => each.id === id),
+    program: (id) => programs.find((each) => each.id === id),
+  };
   return {
     ways: settings.ways,
     materials: byId,
-    products: new Map(products.map((each) => [each.id, planProduct(each, byId, recipes, programs)])),
+    records: new Map(products.map((each) => [each.id, each])),
+    products: new Map(products.map((each) => [each.id, knownProduct(each, shelf)])),
     molds: molds.map((mold) => ({ ...mold, cavities: mold.cavities as PlanCavity[] })),
     // What was learned from a pot's own readings outranks its plate.
     pots: (pots as unknown as (Pot & Workshop['pots'][number])[]).map((pot) => ({
@@ -57,51 +63,10 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
       ...(oven.learned ? { lagS: oven.learned.lagS } : {}),
     })),
     stock: materials.map(({ id, name, kind, quantity, averageMinor }) => {
-      return { materialId: id, name, kind: kind as StockOnHand['kind'], quantity, averageMinor };
+      return { materialId: id, name, kind, quantity, averageMinor };
     }),
   };
 }
-
-function planProduct(
-  product: Product,
-  materials: Map<string, Material>,
-  recipes: readonly Recipe[],
-  programs: readonly BakeProgram[],
-): PlanProduct {
-  const hook = materials.get(product.hookId)!;
-  const recipe = recipes.find((each) => each.id === product.recipeId);
-  const program = programs.find((each) => each.id === product.bakeProgramId);
-  const details = hook.hook!;
-  const planned = (id: string): PlanPowder => {
-    const { name, powder } = materials.get(id)!;
-    const { specificGravity, label, form, dryS } = powder!;
-    return { materialId: id, name, specificGravity, label, ...(form ? { form } : {}), ...(dryS ? { dryS } : {}) };
-  };
-  const layers = (recipe?.layers ?? []).map(({ powderId, zone, coats, mix }): PlanLayer => ({
-    powder: planned(powderId),
-    zone,
-    coats,
-    ...(mix ? { mix: { powder: planned(mix.powderId), share: mix.share } } : {}),
-  }));
-  return {
-    id: product.id,
-    name: product.name,
-    style: product.style,
-    nominalMassKg: product.nominalMassKg,
-    hook: {
-      materialId: hook.id,
-      name: hook.name,
-      size: details.size,
-      eyeAngleDeg: details.eyeAngleDeg,
-      massKg: hookMassKg(details),
-    },
-    layers,
-    ways: product.ways ?? null,
-    // What only dries is never baked.
-    bake: program && curedPowders(layers).length > 0 ? { ...program, preheated: Boolean(program.preheated) } : null,
-  };
-}
-const hookMassKg = ({ size, wire }: NonNullable<Material['hook']>) => typicalHook(size, wire).massKg;
 
 /** The lead that is poured: the soft lead there is most of. */
 export function castingLead(workshop: Workshop): StockOnHand {

@@ -1,11 +1,14 @@
 import { DEFAULT_SETTINGS } from '@schmelz/contract';
-import { pourState } from '@schmelz/core';
+import { pourState, stepState, ticketState } from '@schmelz/core';
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { Sequelize } from 'sequelize';
 import { fillRecords, listMolds } from '../services/cavities.ts';
 import { addPourEntries, readPour } from '../services/pours.ts';
+import { createResource } from '../services/resources.ts';
 import { readSettings } from '../services/settings.ts';
+import { listMaterials } from '../services/stock.ts';
+import { addTicketEntries, readTicket } from '../services/tickets.ts';
 import { temporaryFolder } from '../test/server.ts';
 import { migrate, openStore } from './store.ts';
 
@@ -105,5 +108,148 @@ test('nothing but the molds of its setup can be poured', async () => {
   const store = await openStore(folder);
   const other = { id: randomUUID(), at: 5000, kind: 'shot' as const, moldId: randomUUID(), positions: [1] };
   await expect(addPourEntries(store, pour, [other])).rejects.toThrow(/moldId is .*; allowed: the molds of this pour/);
+  await store.close();
+});
+
+/** A file as it was before the job was data: a painted ticket whose heads are in the oven, some thrown back, all of it said. */
+async function ovenFile(folder: string) {
+  const sequelize = new Sequelize({ dialect: 'sqlite', storage: join(folder, 'schmelz.sqlite'), logging: false });
+  await migrate(sequelize, '004-finish');
+  const run = (sql: string, replacements: unknown[] = []) => sequelize.query(sql, { replacements });
+  const [hook, white, recipe, program, product, order, ticket] = [11, 12, 13, 14, 15, 16, 17].map(
+    (n) => `${n}000000-0000-4000-8000-000000000000`,
+  ) as [string, string, string, string, string, string, string];
+  const hookDetails = { size: '2/0', wire: 'standard', eyeAngleDeg: 60, finish: 'bronze', finishLimitC: 185 };
+  const powder = { colour: '#eeeeee', finish: 'matte', specificGravity: 1.5, label: [{ metalC: 177, seconds: 1200 }] };
+  const material = (id: string, kind: string, name: string, more: { metal?: string; hook?: object; powder?: object }) =>
+    run(
+      'INSERT INTO materials (id, kind, name, note, metalId, hook, powder, version) VALUES (?, ?, ?, ?, ?, ?, ?, 1)',
+      [
+        id,
+        kind,
+        name,
+        '',
+        more.metal ?? null,
+        more.hook ? JSON.stringify(more.hook) : null,
+        more.powder ? JSON.stringify(more.powder) : null,
+      ],
+    );
+  await material(lead, 'lead', 'Lead', { metal: 'soft-lead' });
+  await material(hook, 'hook', 'Hook', { hook: hookDetails });
+  await material(white, 'powder', 'White', { powder });
+  await run(`INSERT INTO recipes (id, name, version) VALUES (?, 'White', 1)`, [recipe]);
+  await run(`INSERT INTO recipeLayers (recipeId, position, powderId, zone, coats) VALUES (?, 1, ?, 'whole', 1)`, [
+    recipe,
+    white,
+  ]);
+  await run(`INSERT INTO bakePrograms VALUES (?, '177', 177, 1200, 1, 1, 'door')`, [program]);
+  await run(
+    `INSERT INTO products (id, name, style, nominalMassKg, hookId, recipeId, bakeProgramId, version)
+     VALUES (?, 'Ten', 'ball', 0.01, ?, ?, ?, 1)`,
+    [product, hook, recipe, program],
+  );
+  await run(`INSERT INTO orders VALUES (?, 1, 'Stall', NULL, '', 'released', 1, 1)`, [order]);
+  const planned = {
+    casts: 12,
+    yieldShare: 0.94,
+    stack: { lead: 2, hook: 16, powder: 1, dross: 0.1, energy: 0.2, work: 20 },
+    workS: 900,
+    leadKgPerHead: 0.01,
+    powders: [{ materialId: white, name: 'White', kgPerHead: 1e-4 }],
+    labourMinorPerHour: 1200,
+    energyMinorPerKWh: 32,
+  };
+  await run(
+    `INSERT INTO tickets (id, number, orderId, productId, quantity, route, planned, createdAt, version)
+     VALUES (?, 101, ?, ?, 10, '["trim","paint","bake","finish"]', ?, 1, 1)`,
+    [ticket, order, product, JSON.stringify(planned)],
+  );
+  await run(`INSERT INTO pots (id, name, capacityKg, powerW, lossWPerK, version) VALUES (?, 'Pot', 4, 700, 0.5, 1)`, [
+    pot,
+  ]);
+  await run(`INSERT INTO ovens (id, name, places, powerW, lagS, version) VALUES ('o', 'Oven', 60, 1400, 180, 1)`);
+  await run(`INSERT INTO molds (id, name, bodyKg, version) VALUES (?, 'Three', 0.5, 1)`, [mold]);
+  await run(
+    `INSERT INTO pours (id, number, moldId, potId, leadId, startedAt, closedAt, setup, planned, chargedKg, shots, version)
+     VALUES (?, 1, ?, ?, ?, 1000, 2000, ?, '{}', 2, 4, 1)`,
+    [
+      pour,
+      mold,
+      pot,
+      lead,
+      JSON.stringify({ molds: [], atOnce: 1, loads: [{ batchIds: [ticket] }], needs: {}, hooksOut: {} }),
+    ],
+  );
+  await run(`INSERT INTO pourTickets (pourId, ticketId, good, rejects, workS) VALUES (?, ?, 10, 1, 600)`, [
+    pour,
+    ticket,
+  ]);
+  const entry = (kind: string, at: number, body: object) =>
+    run('INSERT INTO entries (id, ticketId, kind, at, body) VALUES (?, ?, ?, ?, ?)', [
+      randomUUID(),
+      ticket,
+      kind,
+      at,
+      JSON.stringify(body),
+    ]);
+  await entry('start', 10_000, { station: 'trim' });
+  await entry('good', 70_000, { station: 'trim', count: 8 });
+  await entry('reject', 80_000, { station: 'trim', cause: 'divot', count: 1 });
+  await entry('reject', 90_000, { station: 'trim', cause: 'bent hook', count: 1, hookLost: true });
+  await entry('good', 300_000, { station: 'paint', count: 8 });
+  await entry('load', 400_000, { station: 'bake', count: 8, setC: 177, seconds: 1200, preheated: true });
+  await entry('door', 500_000, { station: 'bake', open: true });
+  await entry('door', 510_000, { station: 'bake', open: false });
+  await sequelize.close();
+  return { ticket, hook, white, product };
+}
+
+test('a ticket in the oven stays in the oven: same counts, same seconds, same parts, and can be gone on with', async () => {
+  const folder = temporaryFolder();
+  const old = await ovenFile(folder);
+  const store = await openStore(folder);
+  const before = await readTicket(store, old.ticket);
+  expect(before.route.map(({ key, station, does }) => [key, station, does])).toEqual([
+    ['trim', 'trim', 'Trim'],
+    ['paint', 'paint', 'Paint'],
+    ['bake', 'bake', 'Bake'],
+    ['finish', 'finish', 'Finish'],
+  ]);
+  const state = ticketState(before, before.log);
+  expect(stepState(state, 'trim')).toMatchObject({
+    good: 8,
+    rejected: 2,
+    gone: { melt: 1, 'hook lost': 1 },
+    workS: 80,
+  });
+  expect(stepState(state, 'bake')).toMatchObject({ inOven: 8, left: 8 });
+  expect(state.loads[0]).toMatchObject({
+    loadedAt: 400_000,
+    endsAt: 1_600_000,
+    doors: [{ fromAt: 500_000, toAt: 510_000 }],
+  });
+  expect(before.planned.bill).toEqual([
+    { partId: old.hook, name: 'Hook', kind: 'hook', quantity: 1, waste: 0, step: 'pour' },
+    { partId: old.white, name: 'White', kind: 'powder', quantity: 1e-4, waste: 0, step: 'paint' },
+  ]);
+  const [hook, white] = (await listMaterials(store)).filter((each) => each.kind !== 'lead');
+  expect(hook).toMatchObject({ limitC: 185, hook: { plating: 'bronze' } });
+  expect(white).toMatchObject({ limitC: null, powder: { gloss: 'matte' } });
+  const out = { id: randomUUID(), at: 1_700_000, kind: 'unload' as const, step: 'bake' };
+  await addTicketEntries(store, old.ticket, [out, { ...out, id: randomUUID(), kind: 'good', count: 8 }]);
+  expect(stepState(ticketState(before, (await readTicket(store, old.ticket)).log), 'bake')).toMatchObject({
+    good: 8,
+    left: 0,
+  });
+  // A kind that the old file could not hold.
+  await createResource(store, 'materials', {
+    kind: 'guard',
+    name: 'Guard',
+    note: '',
+    metalId: null,
+    hook: null,
+    powder: null,
+  });
+  expect((await store.select<{ ok: string }>('PRAGMA integrity_check'))[0]).toEqual({ integrity_check: 'ok' });
   await store.close();
 });

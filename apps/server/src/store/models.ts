@@ -1,15 +1,21 @@
+import type { TicketPlan } from '@schmelz/contract';
+import type { PourPlanned, PourSetup, RouteStep, Source } from '@schmelz/core';
 import { DataTypes, type Model, type ModelAttributes, type ModelStatic, type Sequelize } from 'sequelize';
 
 /** Rows as they lie in the tables; JSON columns are parsed. */
 export interface MaterialRow {
   id: string;
-  kind: 'lead' | 'hook' | 'powder';
+  kind: string;
   name: string;
   note: string;
   metalId: string | null;
   composition: Record<string, unknown> | null;
   hook: Record<string, unknown> | null;
   powder: Record<string, unknown> | null;
+  /** The heat it stands, C; null where nobody has said. */
+  limitC: number | null;
+  /** By the fields of its kind. */
+  details: Record<string, number> | null;
   version: number;
 }
 export interface MoveRow {
@@ -38,8 +44,11 @@ export interface TicketRow {
   orderId: string;
   productId: string;
   quantity: number;
-  route: string[];
-  planned: Record<string, unknown>;
+  route: RouteStep[];
+  source: Source;
+  fromId: string | null;
+  becomesId: string | null;
+  planned: TicketPlan;
   createdAt: number;
   closedAt: number | null;
   version: number;
@@ -53,8 +62,8 @@ export interface PourRow {
   leadId: string;
   startedAt: number;
   closedAt: number | null;
-  setup: Record<string, unknown>;
-  planned: Record<string, unknown>;
+  setup: PourSetup;
+  planned: PourPlanned;
   chargedKg: number;
   shots: number;
   version: number;
@@ -161,6 +170,8 @@ const TABLES = {
     composition: json(),
     hook: json(),
     powder: json(),
+    limitC: DOUBLE,
+    details: json(),
     version: INTEGER,
   },
   molds: {
@@ -258,6 +269,10 @@ const TABLES = {
     recipeId: STRING,
     bakeProgramId: STRING,
     ways: json(),
+    route: json(),
+    parts: json(),
+    fromId: STRING,
+    becomesId: STRING,
     priceMinor: INTEGER,
     version: INTEGER,
   },
@@ -279,6 +294,9 @@ const TABLES = {
     productId: STRING,
     quantity: INTEGER,
     route: json(),
+    source: STRING,
+    fromId: STRING,
+    becomesId: STRING,
     planned: json(),
     createdAt: INTEGER,
     closedAt: INTEGER,

@@ -7,6 +7,7 @@ import { up as workshop } from './migrations/001-workshop.ts';
 import { up as heat } from './migrations/002-heat.ts';
 import { up as twoMolds } from './migrations/003-two-molds.ts';
 import { up as finish } from './migrations/004-finish.ts';
+import { up as job } from './migrations/005-job.ts';
 import { defineModels, type Models } from './models.ts';
 
 export interface Store {
@@ -19,21 +20,26 @@ export interface Store {
   close(): Promise<void>;
 }
 
-const MIGRATIONS = [
-  { name: '001-workshop', sql: workshop },
-  { name: '002-heat', sql: heat },
-  { name: '003-two-molds', sql: twoMolds },
-  { name: '004-finish', sql: finish },
+/** A migration is SQL, or a function where what is to be written must be reckoned. */
+type Step = string | ((sequelize: Sequelize, transaction: Transaction) => Promise<void>);
+
+const MIGRATIONS: { name: string; step: Step }[] = [
+  { name: '001-workshop', step: workshop },
+  { name: '002-heat', step: heat },
+  { name: '003-two-molds', step: twoMolds },
+  { name: '004-finish', step: finish },
+  { name: '005-job', step: job },
 ];
 
 /** Brings the tables up to date, or up to one step, so that an older file can be made. */
 export async function migrate(sequelize: Sequelize, to?: string): Promise<void> {
   const umzug = new Umzug({
-    migrations: MIGRATIONS.map(({ name, sql }) => ({
+    migrations: MIGRATIONS.map(({ name, step }) => ({
       name,
       up: () =>
         sequelize.transaction(async (transaction) => {
-          for (const statement of sql
+          if (typeof step !== 'string') return step(sequelize, transaction);
+          for (const statement of step
             .replace(/^--.*$/gm, '')
             .split(/;\s*\n/)
             .filter((each) => each.trim())) {

@@ -79,7 +79,8 @@ export async function smallWorkshop({ call }: TestServer) {
     note: '',
     metalId: null,
     powder: null,
-    hook: { size, wire: 'standard', eyeAngleDeg: 60, finish: 'bronze', finishLimitC: 175 },
+    hook: { size, wire: 'standard', eyeAngleDeg: 60, plating: 'bronze' },
+    limitC: 175,
   });
   const leadId = await make('materials', {
     kind: 'lead',
@@ -96,7 +97,7 @@ export async function smallWorkshop({ call }: TestServer) {
     note: '',
     metalId: null,
     hook: null,
-    powder: { colour: '#eeeeee', finish: 'gloss', specificGravity: 1.6, label: [{ metalC: 177, seconds: 1200 }] },
+    powder: { colour: '#eeeeee', gloss: 'gloss', specificGravity: 1.6, label: [{ metalC: 177, seconds: 1200 }] },
   });
   const receive = (id: string, quantity: number, priceMinor: number) =>
     call('POST', `/api/materials/${id}/receipts`, { quantity, priceMinor, on: '2026-01-05', lot: '' });

@@ -1,5 +1,7 @@
+import type { Clock } from '@schmelz/core';
+
 /** Small bodies that stand on the shelf and fill as their wait passes; share is 0 to 1. */
-export function ClockBody({ body, share }: { body: 'melt' | 'freeze' | 'oven' | 'cool' | 'dry'; share: number }) {
+export function ClockBody({ body, share }: { body: Clock['body']; share: number }) {
   const full = Math.min(1, Math.max(0, share));
   const line = { fill: 'none', stroke: 'var(--ink)', strokeWidth: 1.5 } as const;
   return (
@@ -28,6 +30,13 @@ export function ClockBody({ body, share }: { body: 'melt' | 'freeze' | 'oven' | 
           <path d={`M${22 - 12} 26a12 12 0 0 0 24 0Z`} fill="var(--good)" opacity={full} />
           <circle cx={22} cy={26} r={12} {...line} />
           <path d="M22 14V3H30M20 38V42M24 38V41" {...line} />
+        </>
+      )}
+      {body === 'wait' && (
+        <>
+          <path d="M10 4H34L24 22 34 40H10L20 22Z" fill="var(--well)" />
+          <path d={`M${22 - 12 * full} 40 22 ${40 - 18 * full} ${22 + 12 * full} 40Z`} fill="var(--good)" />
+          <path d="M10 4H34L24 22 34 40H10L20 22Z" {...line} />
         </>
       )}
       {body === 'cool' && (

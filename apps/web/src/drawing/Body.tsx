@@ -28,16 +28,16 @@ function Surface({ coat, grain, near }: { coat: Coat; grain: Grain; near: boolea
     <>
       {coat.grains && <path d={grain.grains(1 - coat.grains.share)} fill={coat.grains.first} opacity={0.55} />}
       {coat.grains && <path d={grain.seconds(coat.grains.share)} fill={coat.grains.second} opacity={0.9} />}
-      {coat.finish === 'metallic' && <path d={grain.glints} fill="#fff" opacity={0.5} />}
-      {coat.finish === 'metallic' && near && <path d={grain.shadows} fill="#0b0d10" opacity={0.28} />}
-      {coat.finish === 'flake' && <path d={grain.flakes} fill="#fff" opacity={0.55} />}
-      {coat.finish === 'matte' && near && <path d={grain.tooth} fill="#fff" opacity={0.16} />}
+      {coat.gloss === 'metallic' && <path d={grain.glints} fill="#fff" opacity={0.5} />}
+      {coat.gloss === 'metallic' && near && <path d={grain.shadows} fill="#0b0d10" opacity={0.28} />}
+      {coat.gloss === 'flake' && <path d={grain.flakes} fill="#fff" opacity={0.55} />}
+      {coat.gloss === 'matte' && near && <path d={grain.tooth} fill="#fff" opacity={0.16} />}
     </>
   );
 }
 
 /** Light on what lies on top: one lens on gloss, a band on metal, two on clear, none on matte. */
-function Light({ spec, finish }: { spec: HeadSpec; finish: Coat['finish'] }) {
+function Light({ spec, gloss }: { spec: HeadSpec; gloss: Coat['gloss'] }) {
   const head = headParts(spec);
   const r = head.solid.radiusM;
   const x0 = Math.min(...head.outline.map(([x]) => x));
@@ -53,15 +53,15 @@ function Light({ spec, finish }: { spec: HeadSpec; finish: Coat['finish'] }) {
       transform={`rotate(-12 ${mm(x)} ${mm(y * r)})`}
     />
   );
-  if (finish === 'matte') return null;
-  if (finish === 'metallic')
+  if (gloss === 'matte') return null;
+  if (gloss === 'metallic')
     return (
       <>
         {lens(middle + 0.18 * r, -0.5, 0.66, 0.2, 0.3)}
         {lens(middle, -0.56, 0.3, 0.07, 0.75)}
       </>
     );
-  if (finish === 'clear')
+  if (gloss === 'clear')
     return (
       <>
         {lens(middle, -0.56, 0.38, 0.13, 0.95)}
@@ -101,7 +101,7 @@ export function PaintedBody({
     </>
   );
   const top = back ?? base ?? nose;
-  const dull = top?.finish === 'matte' && !clear;
+  const dull = top?.gloss === 'matte' && !clear;
   return (
     <>
       <path d={outline} fill={under} />
@@ -109,7 +109,7 @@ export function PaintedBody({
       {back && (
         <>
           <path d={grain.backPath} fill={back.colour} />
-          {(back.grains || back.finish !== 'gloss') &&
+          {(back.grains || back.gloss !== 'gloss') &&
             region('b', grain.backPath, <Surface coat={back} grain={grain} near={near} />)}
           <path d={grain.backDots} fill={back.colour} />
           <path d={grain.baseDots} fill={under} />
@@ -118,7 +118,7 @@ export function PaintedBody({
       {nose && (
         <>
           <path d={grain.nosePath} fill={nose.colour} />
-          {(nose.grains || nose.finish !== 'gloss') &&
+          {(nose.grains || nose.gloss !== 'gloss') &&
             region('n', grain.nosePath, <Surface coat={nose} grain={grain} near={near} />)}
           <path d={grain.noseDots} fill={nose.colour} />
         </>
@@ -128,7 +128,7 @@ export function PaintedBody({
       <path d={tone.shade} fillRule="evenodd" fill="#0b0d10" opacity={dull ? 0.16 : 0.22} />
       <path d={tone.deep} fillRule="evenodd" fill="#0b0d10" opacity={dull ? 0.1 : 0.15} />
       <path d={tone.rim} fillRule="evenodd" fill="#fff" opacity={!baked || dull ? 0.12 : 0.22} />
-      {baked && (top || clear) && <Light spec={spec} finish={clear ? 'clear' : top!.finish} />}
+      {baked && (top || clear) && <Light spec={spec} gloss={clear ? 'clear' : top!.gloss} />}
     </>
   );
 }

@@ -1,3 +1,4 @@
+import type { HeadLook } from '@schmelz/core';
 import { memo, useId } from 'react';
 import { LeadBody, PaintedBody } from './Body.tsx';
 import { headParts, sprueOutline, type HeadSpec } from './head-parts.ts';
@@ -5,7 +6,7 @@ import { BARE, isPainted, type Paint } from './paint.ts';
 import { mm, pathOf } from './paths.ts';
 
 /** hook: the hook alone; cast: with its sprue; blank: trimmed; powder: not baked; baked: with its one lens of light. */
-export type HeadState = 'hook' | 'cast' | 'blank' | 'powder' | 'baked';
+export type HeadState = HeadLook;
 export type Pose = 'lie' | 'hang' | 'nose';
 
 export interface HeadProps extends HeadSpec {
@@ -20,6 +21,7 @@ export interface HeadProps extends HeadSpec {
 
 function Hook({ spec, scale }: { spec: HeadSpec; scale: number }) {
   const { hook } = headParts(spec);
+  if (!hook) return null;
   const width = Math.max(mm(hook.wireM), 1.1 / scale);
   return (
     <g fill="none" stroke="var(--steel)" strokeLinecap="round" strokeLinejoin="round" strokeWidth={width}>

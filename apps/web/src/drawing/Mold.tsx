@@ -30,7 +30,7 @@ export function moldFrame(cavities: readonly DrawnCavity[]) {
     HEIGHT,
     ...cavities.map((cavity) => {
       const head = headParts(specOf(cavity));
-      return NOSE - noseX(cavity) + head.hook.outerM + 0.001;
+      return NOSE - noseX(cavity) + (head.hook?.outerM ?? 0) + 0.001;
     }),
   );
   return {
@@ -98,18 +98,20 @@ function Cavity({ cavity, index, scale }: { cavity: DrawnCavity; index: number; 
       />
       {filled && core > 0.05 && <path d={gate(core * 0.9)} fill="var(--straw)" />}
       <g transform={`translate(0 ${mm(NOSE - noseX(cavity))}) rotate(90)`}>
-        <g fill="none" stroke="var(--cavity)" strokeOpacity={0.85} strokeLinecap="round">
-          <path d={pathOf(hook.wire, false)} strokeWidth={mm(hook.wireM) + 1.5} />
-          <circle
-            cx={mm(hook.eye.x)}
-            cy={mm(hook.eye.y)}
-            r={mm(hook.eye.radiusM) + 0.5}
-            fill="var(--cavity)"
-            stroke="none"
-          />
-        </g>
+        {hook && (
+          <g fill="none" stroke="var(--cavity)" strokeOpacity={0.85} strokeLinecap="round">
+            <path d={pathOf(hook.wire, false)} strokeWidth={mm(hook.wireM) + 1.5} />
+            <circle
+              cx={mm(hook.eye.x)}
+              cy={mm(hook.eye.y)}
+              r={mm(hook.eye.radiusM) + 0.5}
+              fill="var(--cavity)"
+              stroke="none"
+            />
+          </g>
+        )}
         <path d={pathOf(head.outline)} fill="var(--cavity)" stroke="var(--alu-edge)" strokeWidth={0.9 / scale} />
-        {(cavity.state === 'loaded' || filled) && (
+        {hook && (cavity.state === 'loaded' || filled) && (
           <g
             fill="none"
             stroke="var(--in-groove)"

@@ -64,8 +64,8 @@ export function RackView({
       className="h-auto max-w-full bg-well"
     >
       <defs>
-        {[...kinds].map(([batchId, kind]) => (
-          <g key={batchId} id={`${id}${batchId}`}>
+        {[...kinds].map(([groupId, kind]) => (
+          <g key={groupId} id={`${id}${groupId}`}>
             <HeadShape {...kind.spec} paint={kind.paint} state={kind.state} scale={scale} />
           </g>
         ))}
@@ -85,8 +85,8 @@ export function RackView({
         const left = Math.floor(bar / rows) * columnMm;
         const y = upright ? (row + 1) * stepMm : TOP + row * stepMm;
         let x = left + POST;
-        const hung = (bars[bar] ?? []).flatMap(({ batchId, heads }) => {
-          const kind = kinds.get(batchId);
+        const hung = (bars[bar] ?? []).flatMap(({ groupId, heads }) => {
+          const kind = kinds.get(groupId);
           if (!kind) return [];
           const { box } = headParts(kind.spec);
           const pitch = mm(kind.pitchM);
@@ -97,7 +97,7 @@ export function RackView({
             const shift = upright
               ? `translate(${centre} ${y - mm(box.x1)}) rotate(90)`
               : `translate(${centre} ${y + mm(box.x1)}) rotate(-90)`;
-            return <use key={`${batchId}${i}`} href={`#${id}${batchId}`} transform={shift} />;
+            return <use key={`${groupId}${i}`} href={`#${id}${groupId}`} transform={shift} />;
           });
         });
         const free = Math.max(0, Math.floor((left + POST + mm(rack.barM) - x) / mm(pitchM) + 1e-6));

@@ -54,7 +54,8 @@ describe('heads drawn from the geometry that weighs them', () => {
   });
 
   test.each(STYLE_IDS)('%s: the eye stands clear, everything lies in its box', (style) => {
-    const { hook, outline, box } = headParts({ ...spec, style });
+    const { hook: wired, outline, box } = headParts({ ...spec, style });
+    const hook = wired!;
     const inside = outline.filter(([x, y]) => Math.hypot(x - hook.eye.x, y - hook.eye.y) < hook.eye.radiusM * 0.6);
     expect(inside).toEqual([]);
     for (const [x, y] of [...outline, ...hook.wire]) {
@@ -81,7 +82,7 @@ describe('heads drawn from the geometry that weighs them', () => {
   });
 
   test('states: a hook alone has no body, a blank no paint, a baked head its light and its eye', () => {
-    const gloss = (colour: string) => ({ colour, finish: 'gloss' as const });
+    const gloss = (colour: string) => ({ colour, gloss: 'gloss' as const });
     const paint = {
       ...BARE,
       base: gloss('#ece7d8'),
@@ -100,10 +101,10 @@ describe('heads drawn from the geometry that weighs them', () => {
   });
 
   test('a recipe comes to lie as it is laid on: the last on a zone is seen, clear hides nothing, a new base hides all', () => {
-    const powders: Record<string, { colour: string; finish: 'gloss' | 'clear' }> = {
-      white: { colour: '#ffffff', finish: 'gloss' },
-      black: { colour: '#000000', finish: 'gloss' },
-      clear: { colour: '#eeeeee', finish: 'clear' },
+    const powders: Record<string, { colour: string; gloss: 'gloss' | 'clear' }> = {
+      white: { colour: '#ffffff', gloss: 'gloss' },
+      black: { colour: '#000000', gloss: 'gloss' },
+      clear: { colour: '#eeeeee', gloss: 'clear' },
     };
     const of = (...layers: [string, 'whole' | 'back' | 'nose', object?][]) =>
       paintOf(
@@ -126,10 +127,10 @@ describe('heads drawn from the geometry that weighs them', () => {
     expect(of(['gone', 'whole'])).toEqual(BARE);
   });
 
-  test('each finish has its own light: one lens on gloss, two on clear, a band on metal, none on matte; eyes on bare lead too', () => {
-    const lights = (finish: 'gloss' | 'matte' | 'metallic', more = {}) =>
+  test('each gloss has its own light: one lens on gloss, two on clear, a band on metal, none on matte; eyes on bare lead too', () => {
+    const lights = (gloss: 'gloss' | 'matte' | 'metallic', more = {}) =>
       render(
-        <Head {...spec} state="baked" paint={{ ...BARE, base: { colour: '#aa5533', finish }, ...more }} />,
+        <Head {...spec} state="baked" paint={{ ...BARE, base: { colour: '#aa5533', gloss }, ...more }} />,
       ).container.querySelectorAll('ellipse').length;
     expect([lights('gloss'), lights('matte'), lights('metallic'), lights('matte', { clear: true })]).toEqual([
       1, 0, 2, 2,

@@ -15,14 +15,15 @@ import { moved, pathOf, type Point } from './paths.ts';
 export interface HeadSpec {
   style: StyleId;
   massKg: number;
-  hookSize: HookSize;
+  /** Null: no hook is cast in. */
+  hookSize: HookSize | null;
   wire?: Wire;
   eyeAngleDeg: number;
 }
 
 export interface HeadParts {
   solid: HeadSolid;
-  hook: HookShape;
+  hook: HookShape | null;
   outline: Point[];
   /** Bounding box in metres with the hook. */
   box: { x0: number; y0: number; x1: number; y1: number };
@@ -44,10 +45,14 @@ export function headParts(spec: HeadSpec): HeadParts {
   const ys = outline.map(([, y]) => y);
   const xs = outline.map(([x]) => x);
   // The eye ring stands clear of the head: the leg is at least as long as the head is high where it leaves.
-  const hook = hookShape(typicalHook(spec.hookSize, spec.wire), spec.eyeAngleDeg, legInside(outline, spec.eyeAngleDeg));
-  const wireXs = [...hook.wire.map(([x]) => x), hook.eye.x - hook.eye.radiusM, hook.outerM];
-  const wireYs = [...hook.wire.map(([, y]) => y), hook.eye.y - hook.eye.radiusM, ...hook.point.map(([, y]) => y)];
-  const pad = hook.wireM;
+  const hook = spec.hookSize
+    ? hookShape(typicalHook(spec.hookSize, spec.wire), spec.eyeAngleDeg, legInside(outline, spec.eyeAngleDeg))
+    : null;
+  const wireXs = hook ? [...hook.wire.map(([x]) => x), hook.eye.x - hook.eye.radiusM, hook.outerM] : [];
+  const wireYs = hook
+    ? [...hook.wire.map(([, y]) => y), hook.eye.y - hook.eye.radiusM, ...hook.point.map(([, y]) => y)]
+    : [];
+  const pad = hook?.wireM ?? 0.0005;
   const { segments, collarSegments } = solid.style;
   const made: HeadParts = {
     solid,

@@ -6,7 +6,7 @@ type Details = NonNullable<Material['powder']>;
 /** One powder or mixture where it lies: how it looks from an arm's length, and what its surface does with light. */
 export interface Coat {
   colour: string;
-  finish: Details['finish'];
+  gloss: Details['gloss'];
   /** In a mixture: the grains of both powders, and the share of the second. */
   grains?: { first: string; second: string; share: number };
 }
@@ -33,7 +33,7 @@ export function paintOf(
   for (const { powderId, zone, mix } of layers) {
     const powder = powderOf(powderId);
     if (!powder) continue;
-    if (powder.finish === 'clear') {
+    if (powder.gloss === 'clear') {
       paint.clear ||= zone === 'whole';
       continue;
     }
@@ -41,10 +41,10 @@ export function paintOf(
     const coat: Coat = second
       ? {
           colour: mixedColour(powder.colour, second.colour, mix!.share),
-          finish: powder.finish,
+          gloss: powder.gloss,
           grains: { first: powder.colour, second: second.colour, share: mix!.share },
         }
-      : { colour: powder.colour, finish: powder.finish };
+      : { colour: powder.colour, gloss: powder.gloss };
     if (zone === 'whole') paint.base = coat;
     else paint[zone] = coat;
     // A new colour over the whole head hides what lay there before.

@@ -11,7 +11,7 @@ const { pitchM } = roomOf(spec);
 const kind: RackKind = { spec, paint: BARE, state: 'powder', pitchM };
 const wires: OvenRack = { name: 'Wires', way: 'hanging', bars: 2, barM: 0.12, clearM: 0.07 };
 
-const draw = (rack: OvenRack, bars: { batchId: string; heads: number }[][]) =>
+const draw = (rack: OvenRack, bars: { groupId: string; heads: number }[][]) =>
   render(<RackView rack={rack} bars={bars} kinds={new Map([['a', kind]])} pitchM={pitchM} label="rack" />).container;
 /** Where each head stands, mm: how its drawing is moved. */
 const places = (container: HTMLElement) =>
@@ -22,7 +22,7 @@ const places = (container: HTMLElement) =>
 
 describe('a rack, drawn to scale', () => {
   test('heads hang side by side at their pitch, by the bend from their bar', () => {
-    const container = draw(wires, [[{ batchId: 'a', heads: 3 }], []]);
+    const container = draw(wires, [[{ groupId: 'a', heads: 3 }], []]);
     const heads = places(container);
     expect(heads).toHaveLength(3);
     expect(heads[1]!.x - heads[0]!.x).toBeCloseTo(mm(pitchM), 6);
@@ -40,7 +40,7 @@ describe('a rack, drawn to scale', () => {
   test('free places are marked, as many as still fit', () => {
     const fits = Math.floor(0.12 / pitchM);
     const marks = (heads: number) =>
-      draw(wires, [[{ batchId: 'a', heads }], []]).querySelectorAll(
+      draw(wires, [[{ groupId: 'a', heads }], []]).querySelectorAll(
         'path[stroke-linecap="round"][stroke="var(--rule-2)"]',
       ).length;
     expect(marks(0)).toBe(2 * fits);
@@ -49,7 +49,7 @@ describe('a rack, drawn to scale', () => {
   });
   test('upright they stand nose up in a clamp', () => {
     const heads = places(
-      draw({ ...wires, way: 'upright' }, [[{ batchId: 'a', heads: 2 }], [{ batchId: 'a', heads: 1 }]]),
+      draw({ ...wires, way: 'upright' }, [[{ groupId: 'a', heads: 2 }], [{ groupId: 'a', heads: 1 }]]),
     );
     expect(heads.map((head) => head.turn)).toEqual([90, 90, 90]);
     expect(heads[2]!.y).toBeGreaterThan(heads[0]!.y);
@@ -59,7 +59,7 @@ describe('a rack, drawn to scale', () => {
     const heads = places(
       draw(
         eight,
-        Array.from({ length: 8 }, () => [{ batchId: 'a', heads: 1 }]),
+        Array.from({ length: 8 }, () => [{ groupId: 'a', heads: 1 }]),
       ),
     );
     expect(new Set(heads.map((head) => head.x)).size).toBe(2);

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useList, useLine } from '../api/queries.ts';
 import { Key } from '../design/Button.tsx';
-import { LINE } from './LineNav.tsx';
+import { STATIONS } from '@schmelz/core';
 import { chooseTheme } from './theme.ts';
 
 const KEYS: [string, string][] = [
@@ -75,11 +75,13 @@ export function Palette({ open, onOpenChange }: { open: boolean; onOpenChange: (
           <Command.Item className={item} onSelect={go('/')}>
             The line
           </Command.Item>
-          {[...LINE, 'Orders', 'Stock', 'Books', 'Setup'].map((place) => (
-            <Command.Item key={place} className={item} onSelect={go(`/${place.toLowerCase()}`)}>
-              {place}
-            </Command.Item>
-          ))}
+          {[...STATIONS.map((station) => station.name), 'Products', 'Orders', 'Stock', 'Books', 'Setup'].map(
+            (place) => (
+              <Command.Item key={place} className={item} onSelect={go(`/${place.toLowerCase()}`)}>
+                {place}
+              </Command.Item>
+            ),
+          )}
           {ROOMS.map(([to, name]) => (
             <Command.Item key={to} className={item} onSelect={go(to)}>
               {name}

@@ -6,7 +6,7 @@ import { Key } from '../design/Button.tsx';
 import { Icon } from '../design/Icon.tsx';
 import { ClockBody } from '../drawing/Bodies.tsx';
 import { sound, SOUNDS, useNow } from './clock.ts';
-import { useLineState } from './line-state.ts';
+import { benchPath, useLineState } from './line-state.ts';
 import { writeTime } from '../units/dates.ts';
 
 const SOUND_WORDS: Record<Clock['body'], string> = {
@@ -15,6 +15,7 @@ const SOUND_WORDS: Record<Clock['body'], string> = {
   oven: 'three long',
   cool: 'one low',
   dry: 'two short',
+  wait: 'three short',
 };
 
 /** Rings once when a clock that was running on this screen is over. */
@@ -34,7 +35,7 @@ function ClockOnShelf({ clock, now, wordy }: { clock: Clock; now: number; wordy:
   const share = (now - clock.startedAt) / Math.max(1, clock.endsAt - clock.startedAt);
   return (
     <Link
-      to={clock.to}
+      to={benchPath(clock.to.station, clock.to.id, clock.to.step)}
       className="flex shrink-0 items-end gap-2 hover:text-good"
       aria-label={`${clock.name}, ${over ? 'over' : `${writeClock((clock.endsAt - now) / 1000)} left`}`}
     >

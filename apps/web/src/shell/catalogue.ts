@@ -1,4 +1,5 @@
 import type { BakeProgram, Material, Mold, Product, Recipe } from '@schmelz/contract';
+import { knownProduct, type PlanProduct, type Shelf } from '@schmelz/core';
 import { useMemo } from 'react';
 import { useList } from '../api/queries.ts';
 import type { HeadSpec } from '../drawing/head-parts.ts';
@@ -11,6 +12,10 @@ export interface Catalogue {
   programs: Map<string, BakeProgram>;
   molds: Mold[];
   product(id: string): Product | undefined;
+  /** A product with all that is known of what it takes, as plan and models ask for it. */
+  known(product: Product): PlanProduct;
+  /** The same in another recipe's paint. */
+  knownIn(product: Product, recipe: Pick<Recipe, 'layers'>): PlanProduct;
   /** How a product's head is drawn. */
   spec(product: Product): HeadSpec;
   paint(product: Product): Paint;
@@ -28,6 +33,12 @@ export function useCatalogue(): Catalogue | null {
     if (!products || !materials || !recipes || !programs || !molds) return null;
     const byId = new Map(materials.map((each) => [each.id, each]));
     const recipeById = new Map(recipes.map((each) => [each.id, each]));
+    const shelf: Shelf = {
+      part: (id) => byId.get(id),
+      recipe: (id) => recipeById.get(id),
+      program: (id) => programs.find((each) => each.id === id),
+    };
+    const known = new Map<string, PlanProduct>();
     const paintOfRecipe = (recipe: Pick<Recipe, 'layers' | 'eyeColour'>): Paint =>
       paintOf(recipe, (id) => byId.get(id)?.powder);
     return {
@@ -37,12 +48,18 @@ export function useCatalogue(): Catalogue | null {
       programs: new Map(programs.map((each) => [each.id, each])),
       molds,
       product: (id) => products.find((each) => each.id === id),
+      known(product) {
+        const found = known.get(product.id) ?? knownProduct(product, shelf);
+        known.set(product.id, found);
+        return found;
+      },
+      knownIn: (product, recipe) => knownProduct(product, shelf, recipe),
       spec(product) {
-        const hook = byId.get(product.hookId)?.hook;
+        const hook = product.hookId ? byId.get(product.hookId)?.hook : undefined;
         return {
           style: product.style,
           massKg: product.nominalMassKg,
-          hookSize: hook?.size ?? '2/0',
+          hookSize: hook?.size ?? null,
           wire: hook?.wire,
           eyeAngleDeg: hook?.eyeAngleDeg ?? 60,
         };

@@ -8,7 +8,7 @@ import {
   type Clock,
   type NextThing,
   type NextTicket,
-  type Station,
+  type TicketSetup,
 } from '@schmelz/core';
 import { useLine } from '../api/queries.ts';
 
@@ -17,11 +17,18 @@ export interface LineState {
   tickets: LineTicket[];
   clocks: Clock[];
   next: NextThing | null;
-  waiting: Record<Station, number>;
+  /** Heads that wait at each station. */
+  waiting: Record<string, number>;
   openPourId: string | null;
 }
 
-const setupOf = ({ route, poured, pourClosed }: Ticket) => ({ route, poured, pourClosed });
+/** What a ticket's state is folded from, beside its log. */
+export const setupOf = ({ route, source, poured, pourClosed }: Ticket): TicketSetup => ({
+  route,
+  source,
+  poured,
+  pourClosed,
+});
 
 /** The line as the shelf, the stations and the first page need it. */
 export function lineState(view: LineView, now: number): LineState {
@@ -41,3 +48,7 @@ export function useLineState(now: number): LineState | null {
   const { data } = useLine();
   return data ? lineState(data, now) : null;
 }
+
+/** Where a step of a ticket is worked on. */
+export const benchPath = (station: string, ticketId: string, step: string | null): string =>
+  step === null || step === station ? `/${station}/${ticketId}` : `/${station}/${ticketId}/${step}`;

@@ -14,9 +14,9 @@ beforeEach(prepareBrowser);
 const now = Date.now();
 const baking = ticket({
   log: [
-    { id: 'a', at: now - 2e6, kind: 'good', station: 'trim', count: 12 },
-    { id: 'b', at: now - 1.9e6, kind: 'good', station: 'paint', count: 12 },
-    { id: 'c', at: now - 60_000, kind: 'load', station: 'bake', count: 12, setC: 177, seconds: 1680, preheated: true },
+    { id: 'a', at: now - 2e6, kind: 'good', step: 'trim', count: 12 },
+    { id: 'b', at: now - 1.9e6, kind: 'good', step: 'paint', count: 12 },
+    { id: 'c', at: now - 60_000, kind: 'load', step: 'bake', count: 12, setC: 177, seconds: 1680, preheated: true },
   ],
 });
 const melting = pour({ log: [{ id: 'd', at: now - 30_000, kind: 'charge', massKg: 1.2, potC: 20 }] });
@@ -31,8 +31,7 @@ describe('the line', () => {
       what: 'take out',
       count: 12,
     });
-    const { route, poured, pourClosed, log } = baking;
-    expect(state.tickets[0]!.state).toEqual(ticketState({ route, poured, pourClosed }, log));
+    expect(state.tickets[0]!.state).toEqual(ticketState(baking, baking.log));
   });
 
   test('seven stations in working order, each with what waits there, the next one said', async () => {

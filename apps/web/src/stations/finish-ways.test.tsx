@@ -84,7 +84,7 @@ describe('ways', () => {
     expect(screen.getByText(/Filings are lead/)).toBeTruthy();
     await userEvent.click(within(sprue).getByRole('radio', { name: 'Wiggled off with pliers' }));
     await waitFor(() =>
-      expect(api.writes()[0]?.body).toMatchObject({ version: 1, ways: { finish: { sprue: 'wiggle' } } }),
+      expect(api.writes()[0]?.body).toMatchObject({ version: 1, ways: { schools: { sprue: 'wiggle' } } }),
     );
     expect(api.writes()[0]!.path).toBe('/settings');
   });

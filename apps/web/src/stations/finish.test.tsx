@@ -44,12 +44,12 @@ describe('Bake', () => {
 
   test('past bakes: one that was taken out too early is found, with its month', async () => {
     const at = Date.UTC(2026, 7, 14, 19);
-    const load = { id: 'l', at, kind: 'load', station: 'bake', count: 12, setC: 150, seconds: 900, preheated: true };
+    const load = { id: 'l', at, kind: 'load', step: 'bake', count: 12, setC: 150, seconds: 900, preheated: true };
     const log = [
-      { id: 'g1', at: at - 9e6, kind: 'good', station: 'trim', count: 12 },
-      { id: 'g2', at: at - 5e6, kind: 'good', station: 'paint', count: 12 },
+      { id: 'g1', at: at - 9e6, kind: 'good', step: 'trim', count: 12 },
+      { id: 'g2', at: at - 5e6, kind: 'good', step: 'paint', count: 12 },
       load,
-      { id: 'u', at: at + 900_000, kind: 'unload', station: 'bake' },
+      { id: 'u', at: at + 900_000, kind: 'unload', step: 'bake' },
     ];
     fakeApi({ 'GET /tickets': [ticket({ log: log as never })] });
     renderAt(<PastPage />);

@@ -16,8 +16,8 @@ describe('the oven', () => {
   const racked: Oven = { ...ovens[0]!, racks: [wires] };
   const toBake = ticket({
     log: [
-      { id: 'a', at: 1, kind: 'good', station: 'trim', count: 12 },
-      { id: 'b', at: 2, kind: 'good', station: 'paint', count: 12 },
+      { id: 'a', at: 1, kind: 'good', step: 'trim', count: 12 },
+      { id: 'b', at: 2, kind: 'good', step: 'paint', count: 12 },
     ],
   });
 
@@ -70,7 +70,7 @@ describe('the oven', () => {
       id: uuid(52),
       at: Date.now() - 60_000,
       kind: 'load',
-      station: 'bake',
+      step: 'bake',
       count: 12,
       setC: 177,
       seconds: 1200,
@@ -91,7 +91,7 @@ describe('the oven', () => {
       id: uuid(54),
       at: Date.now() - 900_000,
       kind: 'load',
-      station: 'bake',
+      step: 'bake',
       count: 12,
       setC: 177,
       seconds: 1200,
@@ -166,7 +166,7 @@ describe('at the benches', () => {
       ...materials.find((each) => each.id === ids.white)!,
       id: uuid(n),
       name,
-      powder: { colour: '#eeeeee', finish: 'gloss', specificGravity: 1.2, label: [], form: 'liquid', dryS },
+      powder: { colour: '#eeeeee', gloss: 'gloss', specificGravity: 1.2, label: [], form: 'liquid', dryS },
     });
     const layers = [
       { powderId: uuid(70), zone: 'whole' as const, coats: 1 },
@@ -175,7 +175,7 @@ describe('at the benches', () => {
     const api = fakeApi({
       'GET /materials': [...materials, liquid(70, 'Primer', 7200), liquid(71, 'Yellow', 21_600)],
       'GET /recipes': [{ ...recipes[0]!, layers }],
-      [`GET /tickets/${id}`]: ticket({ id, log: [{ id: uuid(64), at: 1, kind: 'good', station: 'trim', count: 12 }] }),
+      [`GET /tickets/${id}`]: ticket({ id, log: [{ id: uuid(64), at: 1, kind: 'good', step: 'trim', count: 12 }] }),
     });
     renderAt(<CountBenchPage station="paint" />, `/paint/${id}`, '/paint/:id');
     const coats = await screen.findByRole('region', { name: 'Coats' });
@@ -216,7 +216,7 @@ describe('at the benches', () => {
 
   test('paint: the pace of this head, and stirring by the way that is followed', async () => {
     const id = uuid(61);
-    const log = [{ id: uuid(62), at: 1, kind: 'good', station: 'trim', count: 12 }];
+    const log = [{ id: uuid(62), at: 1, kind: 'good', step: 'trim', count: 12 }];
     fakeApi({ [`GET /tickets/${id}`]: ticket({ id, log: log as never }), 'GET /records/heating': [] });
     renderAt(<CountBenchPage station="paint" />, `/paint/${id}`, '/paint/:id');
     const pace = await screen.findByRole('region', { name: 'Pace' });

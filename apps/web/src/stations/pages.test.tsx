@@ -35,6 +35,7 @@ const plan: Plan = {
       stack,
       workS: 90,
       powders: [],
+      parts: [],
       cure: fig(0.52, 'ratio'),
     },
   ],
@@ -59,8 +60,8 @@ const plan: Plan = {
     { materialId: ids.lead, name: 'Keel lead', kind: 'lead', need: fig(1.1, 'kg'), have: 12.5, missing: 0 },
   ],
   minutes: [
-    { station: 'pour', handsS: fig(1800, 's'), waitS: null },
-    { station: 'bake', handsS: fig(60, 's'), waitS: fig(1680, 's') },
+    { station: 'pour', does: 'Pour', handsS: fig(1800, 's'), waitS: null },
+    { station: 'bake', does: 'Bake', handsS: fig(60, 's'), waitS: fig(1680, 's') },
   ],
   handsTotal: fig(4000, 's'),
   ovenLoads: fig(1, 'count'),
@@ -88,7 +89,7 @@ describe('the line', () => {
     renderAt(<LinePage />);
     const strip = within(await screen.findByRole('article', { name: 'Ticket 101' }));
     expect(strip.getAllByText('12 to trim').length).toBeGreaterThan(0);
-    expect(strip.getByText('1 short')).toBeTruthy();
+    expect(strip.getByText('1 bad')).toBeTruthy();
     expect(screen.getByText('Order 7, Stall')).toBeTruthy();
   });
 
@@ -173,7 +174,7 @@ describe('a ticket', () => {
       at: at + n * 60_000,
       ...rest,
     }) as Ticket['log'][number];
-  const done = ['trim', 'paint', 'bake', 'finish'].map((station, n) => entry(n, { kind: 'good', station, count: 12 }));
+  const done = ['trim', 'paint', 'bake', 'finish'].map((step, n) => entry(n, { kind: 'good', step, count: 12 }));
   const perHead = Object.fromEntries(COST_PARTS.map((part, i) => [part, 2 * (i + 1)])) as CostStack;
   const show = (log: Ticket['log'], more: Partial<Ticket> = {}) => {
     const api = fakeApi({ [`GET /tickets/${ids.ticket}`]: ticket({ log, ...more }) });
@@ -189,16 +190,16 @@ describe('a ticket', () => {
   test('is closed after its last station', async () => {
     const api = show(done);
     await userEvent.click(await screen.findByRole('button', { name: 'Close the ticket' }));
-    await waitFor(() => expect(api.writes()[0]!.body).toMatchObject({ kind: 'close', station: 'finish' }));
+    await waitFor(() => expect(api.writes()[0]!.body).toMatchObject({ kind: 'close' }));
   });
   test('closed, it tells plan against what it came to, as stacks, and can be opened again', async () => {
-    const closing = entry(9, { kind: 'close', station: 'finish' });
+    const closing = entry(9, { kind: 'close' });
     const actual = { ...ticket().actual, cost: { ...ticket().actual.cost, perHead } };
     const api = show([...done, closing], { actual });
     expect(await screen.findByText('is what one Pebble 10 g cost')).toBeTruthy();
-    expect(screen.getAllByText('€0.420').length).toBeGreaterThan(0); // 2 + 4 + ... + 12 minor units
-    expect(screen.getAllByText('€0.210').length).toBeGreaterThan(0);
-    expect(screen.getByText(/a head brings €1.530/)).toBeTruthy();
+    expect(screen.getAllByText('€0.560').length).toBeGreaterThan(0); // 2 + 4 + ... + 14 minor units
+    expect(screen.getAllByText('€0.280').length).toBeGreaterThan(0);
+    expect(screen.getByText(/a head brings €1.390/)).toBeTruthy();
     expect(screen.getByText('120 g, €0.30')).toBeTruthy();
     await userEvent.click(screen.getByRole('button', { name: 'Open it again' }));
     await waitFor(() => expect(api.writes()[0]!.body).toMatchObject({ kind: 'undo', target: closing.id }));
@@ -216,7 +217,7 @@ describe('shelf, molds, books and setup', () => {
           reason: 'received',
           quantity: 12.5,
           valueMinor: 3125,
-          batchNumber: null,
+          ticketNumber: null,
           lot: 'keel',
         },
       ],
@@ -278,9 +279,9 @@ describe('shelf, molds, books and setup', () => {
   });
 
   test('books: what one head cost over all closed tickets', async () => {
-    const perHead = Object.fromEntries(COST_PARTS.map((part) => [part, 62 / 6])) as CostStack;
+    const perHead = Object.fromEntries(COST_PARTS.map((part) => [part, 62 / COST_PARTS.length])) as CostStack;
     const closed = ticket({
-      log: [{ id: 'c', at: 1, kind: 'close', station: 'finish' }],
+      log: [{ id: 'c', at: 1, kind: 'close' }],
       actual: { ...ticket().actual, cost: { ...ticket().actual.cost, perHead } },
     });
     fakeApi({ 'GET /tickets': [closed, ticket({ id: 'other' })] });
@@ -306,7 +307,7 @@ describe('shelf, molds, books and setup', () => {
 
   test('setup: seconds left empty come from the ways, those that are timed are the maker’s own', async () => {
     const api = fakeApi({
-      'GET /settings': { ...settings, ways: { ...settings.ways, trimS: 9, finish: { sprue: 'shear' } } },
+      'GET /settings': { ...settings, ways: { ...settings.ways, trimS: 9, schools: { sprue: 'shear' } } },
     });
     renderAt(<SetupPage />);
     const trim = (await screen.findByLabelText(/^Trim/)) as HTMLInputElement;
@@ -316,7 +317,7 @@ describe('shelf, molds, books and setup', () => {
     await userEvent.type(screen.getByLabelText(/^One coat/), '28');
     await userEvent.click(screen.getAllByRole('button', { name: 'Keep this' })[0]!);
     await waitFor(() =>
-      expect(api.writes()[0]?.body).toMatchObject({ ways: { trimS: null, coatS: 28, finish: { sprue: 'shear' } } }),
+      expect(api.writes()[0]?.body).toMatchObject({ ways: { trimS: null, coatS: 28, schools: { sprue: 'shear' } } }),
     );
   });
 

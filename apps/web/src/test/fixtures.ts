@@ -16,7 +16,7 @@ import type {
   Ticket,
 } from '@schmelz/contract';
 import { DEFAULT_SETTINGS } from '@schmelz/contract';
-import { COST_PARTS, type CostStack } from '@schmelz/core';
+import { COST_PARTS, type CostStack, usualRoute } from '@schmelz/core';
 
 /** A small invented workshop as the server would send it. */
 const uuid = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
@@ -64,7 +64,8 @@ export const materials = [
     quantity: 40,
     valueMinor: 640,
     averageMinor: 16,
-    hook: { size: '2/0', wire: 'standard', eyeAngleDeg: 60, finish: 'bronze', finishLimitC: 175 },
+    hook: { size: '2/0', wire: 'standard', eyeAngleDeg: 60, plating: 'bronze' },
+    limitC: 175,
   },
   {
     ...stocked,
@@ -76,7 +77,7 @@ export const materials = [
     averageMinor: 6000,
     powder: {
       colour: '#ece7d8',
-      finish: 'gloss',
+      gloss: 'gloss',
       specificGravity: 1.6,
       label: [
         { metalC: 177, seconds: 1200 },
@@ -92,7 +93,7 @@ export const materials = [
     quantity: 0.03,
     valueMinor: 180,
     averageMinor: 6000,
-    powder: { colour: '#dd5f33', finish: 'gloss', specificGravity: 1.5, label: [{ metalC: 177, seconds: 1200 }] },
+    powder: { colour: '#dd5f33', gloss: 'gloss', specificGravity: 1.5, label: [{ metalC: 177, seconds: 1200 }] },
   },
 ] as Material[];
 export const recipes: Recipe[] = [
@@ -182,7 +183,10 @@ export const ticket = (more: Partial<Ticket> = {}): Ticket => ({
   dueOn: '2026-03-14',
   productId: ids.product,
   quantity: 12,
-  route: ['trim', 'paint', 'bake', 'finish'],
+  route: usualRoute({ painted: true, baked: true }),
+  source: 'pour',
+  fromId: null,
+  becomesId: null,
   poured: 12,
   pourRejects: 1,
   pourClosed: true,
@@ -195,7 +199,10 @@ export const ticket = (more: Partial<Ticket> = {}): Ticket => ({
     stack,
     workS: 1200,
     leadKgPerHead: 0.01,
-    powders: [{ materialId: ids.white, name: 'Gull white', kgPerHead: 1e-4 }],
+    bill: [
+      { partId: ids.hook, name: 'Jig hook 2/0', kind: 'hook', quantity: 1, waste: 0, step: 'pour' },
+      { partId: ids.white, name: 'Gull white', kind: 'powder', quantity: 1e-4, waste: 0, step: 'paint' },
+    ],
     labourMinorPerHour: 1200,
     energyMinorPerKWh: 32,
   },
@@ -204,7 +211,7 @@ export const ticket = (more: Partial<Ticket> = {}): Ticket => ({
     workS: 1500,
     energyKWh: 0.4,
     cost: {
-      parts: { lead: 30, hook: 192, powder: 8, dross: 1, energy: 13, work: 500 },
+      parts: { lead: 30, hook: 192, powder: 8, parts: 0, dross: 1, energy: 13, work: 500 },
       totalMinor: 744,
       perHead: null,
     },
@@ -227,7 +234,7 @@ export const pour = (more: Partial<Pour> = {}): Pour => ({
       hookKg: 0.001,
       position,
       cavityId: uuid(100 + position),
-      batchIds: [ids.ticket],
+      ticketIds: [ids.ticket],
       hookMaterialId: ids.hook,
       leadKg: 0.01,
       sprueKg: 0.003,

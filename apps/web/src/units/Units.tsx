@@ -3,6 +3,7 @@ import {
   writeHeadMass,
   writeMoney,
   writeSpan,
+  partKind,
   writeTemperature,
   type MassUnit,
   type TemperatureUnit,
@@ -19,6 +20,8 @@ export interface Units {
   head(kg: number): string;
   bulk(kg: number): string;
   bulkParts(kg: number): Written;
+  /** So much of a part, in the unit of its kind. */
+  part(kind: string, quantity: number): string;
   temperature(celsius: number): string;
   money(minor: number, extraDigits?: number): string;
   /** Any figure of the core with its unit, as the maker writes it. */
@@ -38,6 +41,18 @@ function makeUnits(massUnit: MassUnit, temperatureUnit: TemperatureUnit, currenc
     head: (kg) => joined(writeHeadMass(kg, massUnit)),
     bulk: (kg) => joined(writeBulkMass(kg, massUnit)),
     bulkParts: (kg) => writeBulkMass(kg, massUnit),
+    part(kind, quantity) {
+      switch (partKind(kind).unit) {
+        case 'kg':
+          return units.bulk(quantity);
+        case 'pieces':
+          return String(Math.round(quantity));
+        case 'm':
+          return `${Math.round(quantity * 100) / 100} m`;
+        case 'ml':
+          return `${Math.round(quantity * 10) / 10} ml`;
+      }
+    },
     temperature: (celsius) => joined(writeTemperature(celsius, temperatureUnit)),
     money,
     write(value, unit) {
@@ -69,6 +84,8 @@ function makeUnits(massUnit: MassUnit, temperatureUnit: TemperatureUnit, currenc
           return String(Math.round(value * 100) / 100);
         case 'm':
           return `${Math.round(value * 1e5) / 100} mm`;
+        case 'ml':
+          return `${Math.round(value * 10) / 10} ml`;
         case 'm2':
           return `${Math.round(value * 1e6) / 100} cm²`;
         case 'W':

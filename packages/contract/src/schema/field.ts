@@ -1,3 +1,4 @@
+import { QuantityError } from '@schmelz/core';
 import * as yup from 'yup';
 
 /**
@@ -52,3 +53,22 @@ export const record = <S extends yup.ObjectShape>(shape: S) => yup.object(shape)
 export const list = <T>(of: yup.ISchema<T>, least: number, most: number) =>
   yup.array().of(of).required().min(least).max(most);
 export const moment = () => whole('ms since 1970', 0, 4e12);
+
+/**
+ * What the core refuses, the contract refuses, by the same function and in its words: `judge` is called with the value
+ * and throws where it is not allowed.
+ */
+// eslint-disable-next-line @typescript-eslint/no-explicit-any -- a test of yup is typed by the schema it is put on
+export const judgedByCore = <T>(name: string, judge: (value: T) => unknown): yup.TestConfig<any> => ({
+  name: `core ${name}`,
+  test(value, context) {
+    if (value === null || value === undefined) return true;
+    try {
+      judge(value as T);
+      return true;
+    } catch (error) {
+      if (!(error instanceof QuantityError) && !(error instanceof RangeError)) throw error;
+      return context.createError({ message: error.message });
+    }
+  },
+});

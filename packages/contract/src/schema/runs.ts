@@ -1,9 +1,20 @@
-import { COUNT_FROM, COUNT_STATIONS, POUR_CAUSES, ROUTINE_WORK, SHORT_WHERE } from '@schmelz/core';
+import {
+  COUNT_FROM,
+  DISPOSITION_IDS,
+  POUR_DISPOSITIONS,
+  ROUTINE_WORK,
+  SHORT_WHERE,
+  stationOf,
+  type PourEntry,
+  type TicketEntry,
+  type UndoEntry,
+} from '@schmelz/core';
 import * as yup from 'yup';
+import { parseWith } from '../problem.ts';
 import { choice, flag, id, list, moment, number, record, text, whole } from './field.ts';
 
 const entry = { id: id(), at: moment() };
-const of = <K extends string>(kind: K) => yup.string().required().oneOf([kind]);
+const of = <K extends string>(kind: K) => choice([kind] as const);
 
 /** What the bench of a pour may say. One schema per kind, so that an error names the field that is wrong. */
 export const pourEntrySchemas = {
@@ -22,11 +33,9 @@ export const pourEntrySchemas = {
     kind: of('reject'),
     shotId: id(),
     position: whole('', 1, 12),
-    cause: choice(POUR_CAUSES),
+    cause: choice(stationOf('pour').causes.map((cause) => cause.id)),
     where: choice(SHORT_WHERE).optional(),
-    hookLost: flag().optional(),
-    kept: flag().optional(),
-    redipped: flag().optional(),
+    goes: choice(POUR_DISPOSITIONS),
   }),
   smoked: record({ ...entry, kind: of('smoked'), moldId: id() }),
   blocked: record({ ...entry, kind: of('blocked'), moldId: id(), position: whole('', 1, 12) }),
@@ -54,26 +63,26 @@ export const pourEntrySchemas = {
   undo: record({ ...entry, kind: of('undo'), target: id() }),
 } as const;
 
-const station = choice(COUNT_STATIONS);
 const heads = () => whole('heads', 1, 20_000);
+const atStep = { ...entry, step: text(40) };
 
+/** What is said of a ticket; `step` is a key of its route. */
 export const ticketEntrySchemas = {
-  start: record({ ...entry, kind: of('start'), station }),
-  good: record({ ...entry, kind: of('good'), station, count: heads() }),
+  start: record({ ...atStep, kind: of('start') }),
+  good: record({ ...atStep, kind: of('good'), count: heads() }),
   reject: record({
-    ...entry,
+    ...atStep,
     kind: of('reject'),
-    station,
-    cause: text(30),
+    cause: text(40),
     count: heads(),
-    hookLost: flag().optional(),
+    goes: choice(DISPOSITION_IDS),
+    to: text(40).optional(),
   }),
-  pause: record({ ...entry, kind: of('pause'), station }),
-  resume: record({ ...entry, kind: of('resume'), station }),
+  pause: record({ ...atStep, kind: of('pause') }),
+  resume: record({ ...atStep, kind: of('resume') }),
   load: record({
-    ...entry,
+    ...atStep,
     kind: of('load'),
-    station: choice(['bake'] as const),
     count: heads(),
     setC: number('C', 60, 260),
     seconds: whole('s', 60, 14_400),
@@ -81,35 +90,35 @@ export const ticketEntrySchemas = {
     from: choice(COUNT_FROM).optional(),
     warmS: number('s', 0, 14_400).optional(),
   }),
-  warm: record({
-    ...entry,
-    kind: of('warm'),
-    station: choice(['bake'] as const),
-    by: choice(['probe', 'model', 'hand'] as const),
-  }),
+  warm: record({ ...atStep, kind: of('warm'), by: choice(['probe', 'model', 'hand'] as const) }),
   coat: record({
-    ...entry,
+    ...atStep,
     kind: of('coat'),
-    station: choice(['paint'] as const),
     coat: whole('', 1, 18),
     paint: text(80),
     dryS: whole('s', 60, 604_800),
   }),
-  door: record({ ...entry, kind: of('door'), station: choice(['bake'] as const), open: flag() }),
-  sprue: record({ ...entry, kind: of('sprue'), station: choice(['trim'] as const), massKg: number('kg', 0.001, 60) }),
-  unload: record({
-    ...entry,
-    kind: of('unload'),
-    station: choice(['bake'] as const),
-    coolS: number('s', 0, 14_400).optional(),
-  }),
-  close: record({ ...entry, kind: of('close'), station: choice(['finish'] as const) }),
+  door: record({ ...atStep, kind: of('door'), open: flag() }),
+  sprue: record({ ...atStep, kind: of('sprue'), massKg: number('kg', 0.001, 60) }),
+  unload: record({ ...atStep, kind: of('unload'), coolS: number('s', 0, 14_400).optional() }),
+  take: record({ ...entry, kind: of('take'), count: heads() }),
+  close: record({ ...entry, kind: of('close') }),
   undo: record({ ...entry, kind: of('undo'), target: id() }),
 } as const;
 
-/** An entry of unknown kind: only its kind is looked at, the schema of that kind says the rest. */
-export const pourKindSchema = yup.object({ kind: choice(Object.keys(pourEntrySchemas)) }).required();
-export const ticketKindSchema = yup.object({ kind: choice(Object.keys(ticketEntrySchemas)) }).required();
+/** What any schema of a table lets through. */
+type Through<S extends Record<string, yup.AnySchema>> = { [K in keyof S]: yup.InferType<S[K]> }[keyof S];
+
+/** The entry of a log, judged by the schema of its own kind; what comes out is what the core folds. */
+function entryParser<S extends Record<string, yup.AnySchema>>(schemas: S) {
+  const kindSchema = yup.object({ kind: choice(Object.keys(schemas)) }).required();
+  return (body: unknown): Through<S> => {
+    const { kind } = parseWith(kindSchema, body);
+    return parseWith(schemas[kind]!, body) as Through<S>;
+  };
+}
+export const parsePourEntry: (body: unknown) => PourEntry | UndoEntry = entryParser(pourEntrySchemas);
+export const parseTicketEntry: (body: unknown) => TicketEntry | UndoEntry = entryParser(ticketEntrySchemas);
 
 export const startPourSchema = record({
   /** In the order in which they come to the pot. */
@@ -117,6 +126,6 @@ export const startPourSchema = record({
   /** How many of them are poured in turn. */
   atOnce: whole('molds', 1, 2),
   potId: id(),
-  batchIds: list(id(), 1, 20),
+  ticketIds: list(id(), 1, 20),
 });
 export type StartPourInput = yup.InferType<typeof startPourSchema>;

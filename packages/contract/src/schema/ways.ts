@@ -3,7 +3,7 @@ import * as yup from 'yup';
 import { choice, number, record, whole } from './field.ts';
 
 /** A school for every step of trim and paint; those that are left out are the usual, or the house's. */
-export const finishSchema = () =>
+export const schoolsSchema = () =>
   yup
     .object(
       Object.fromEntries(
@@ -29,5 +29,5 @@ export const waysSchema = record({
   coatS: number('s', 0, 3600).nullable(),
   hangS: number('s', 0, 600),
   finishS: number('s', 0, 3600),
-  finish: finishSchema().optional(),
+  schools: schoolsSchema().optional(),
 });

@@ -1,24 +1,45 @@
 import {
   BENDS,
+  checkDetails,
+  checkRoute,
   COUNT_FROM,
+  cureLaw,
   DEFAULT_WAYS,
   EYE_ANGLES_DEG,
   HOOK_SIZES,
   INSERTS,
   METAL_IDS,
+  MOST_STEPS,
+  PART_KINDS,
   MOLD_METALS,
   PIN_WAYS,
   RACK_WAYS,
   SOOT_SCHOOLS,
+  stepStations,
   STYLE_IDS,
   WARM_SCHOOLS,
   WIRES,
   ZONE_SHARE,
 } from '@schmelz/core';
-import type { PaintZone } from '@schmelz/core';
+import type { LabelPoint, PaintZone, RouteStep } from '@schmelz/core';
 import * as yup from 'yup';
-import { angle, choice, colour, day, flag, id, list, moment, note, number, record, text, whole } from './field.ts';
-import { finishSchema, waysSchema } from './ways.ts';
+import {
+  angle,
+  choice,
+  colour,
+  day,
+  flag,
+  id,
+  judgedByCore,
+  list,
+  moment,
+  note,
+  number,
+  record,
+  text,
+  whole,
+} from './field.ts';
+import { schoolsSchema, waysSchema } from './ways.ts';
 
 export const settingsSchema = record({
   workshopName: text(60),
@@ -61,9 +82,7 @@ export const DEFAULT_SETTINGS: Settings = {
   ],
 };
 
-export const MATERIAL_KINDS = ['lead', 'hook', 'powder'] as const;
-export type MaterialKind = (typeof MATERIAL_KINDS)[number];
-export const PART_KINDS = [
+export const PIN_KINDS = [
   'base-hole pin',
   'shortened pin',
   'plug',
@@ -72,16 +91,14 @@ export const PART_KINDS = [
   'pull-out rod',
   'other',
 ] as const;
-export const POWDER_FINISHES = ['gloss', 'matte', 'metallic', 'flake', 'clear'] as const;
+export const POWDER_GLOSSES = ['gloss', 'matte', 'metallic', 'flake', 'clear'] as const;
 export const PAINT_FORMS = ['powder', 'liquid'] as const;
 
 const hookDetails = record({
   size: choice(HOOK_SIZES),
   wire: choice(WIRES),
   eyeAngleDeg: angle(EYE_ANGLES_DEG),
-  finish: text(40),
-  /** Above this the finish browns. */
-  finishLimitC: number('C', 80, 320),
+  plating: text(40),
   bend: choice(BENDS).optional(),
   /** Measured with a ruler; where they are given they outrank what the size number stands for. */
   lengthM: number('m', 0.005, 0.15).nullable().optional(),
@@ -96,30 +113,48 @@ export const compositionSchema = record({
 const labelPoint = record({ metalC: number('C', 80, 260), seconds: whole('s', 30, 14_400) });
 const powderDetails = record({
   colour: colour(),
-  finish: choice(POWDER_FINISHES),
+  /** How it looks once it has flowed. */
+  gloss: choice(POWDER_GLOSSES),
   specificGravity: number('', 0.8, 3),
   /** What the jar says of the cure; empty for liquid paint. */
   label: list(labelPoint, 0, 2),
   form: choice(PAINT_FORMS).optional(),
   /** Wait before the next coat of liquid paint. */
   dryS: whole('s', 60, 604_800).nullable().optional(),
-}).test('cure', 'must have the cure of its label where it is a powder, and its wait where it is liquid', (paint) => {
-  if (!paint?.label) return true;
-  return paint.form === 'liquid' ? paint.label.length === 0 && !!paint.dryS : paint.label.length > 0;
-});
+})
+  .test('cure', 'must have the cure of its label where it is a powder, and its wait where it is liquid', (paint) => {
+    if (!paint?.label) return true;
+    return paint.form === 'liquid' ? paint.label.length === 0 && !!paint.dryS : paint.label.length > 0;
+  })
+  .test(
+    judgedByCore('label', (paint: { label?: LabelPoint[] | undefined }) => paint.label?.length && cureLaw(paint.label)),
+  );
+
+/** What is known of a part beyond its name, by the fields of its kind. */
+const partDetails = () =>
+  yup.mixed<Record<string, number>>().nullable().optional().meta({ allowed: 'the figures of its kind, by name' });
 
 export const materialSchema = record({
-  kind: choice(MATERIAL_KINDS),
+  kind: choice(PART_KINDS.map((kind) => kind.id)),
   name: text(),
   note: note(),
+  /** The heat it stands: above it a plating browns, a skirt shrivels. Null or left out: not known. */
+  limitC: number('C', 40, 400).nullable().optional(),
+  details: partDetails(),
   metalId: choice(METAL_IDS).nullable().defined(),
   composition: compositionSchema.nullable().optional(),
   hook: hookDetails.nullable().defined(),
   powder: powderDetails.nullable().defined(),
-}).test('details', 'must give the details of its kind, and only those', (material) => {
-  const { kind, metalId, hook, powder } = material ?? {};
-  return (kind === 'lead') === !!metalId && (kind === 'hook') === !!hook && (kind === 'powder') === !!powder;
-});
+})
+  .test('details', 'must give the details of its kind, and only those', (material) => {
+    const { kind, metalId, hook, powder } = material ?? {};
+    return (kind === 'lead') === !!metalId && (kind === 'hook') === !!hook && (kind === 'powder') === !!powder;
+  })
+  .test(
+    judgedByCore('details', ({ kind, details }: { kind: string; details?: Record<string, number> | null }) =>
+      checkDetails(kind, details),
+    ),
+  );
 export type MaterialInput = yup.InferType<typeof materialSchema>;
 
 export const receiptSchema = record({
@@ -210,7 +245,7 @@ export type PotInput = yup.InferType<typeof potSchema>;
 /** Pins, plugs and keepers are few and go round. */
 export const partSchema = record({
   name: text(60),
-  kind: choice(PART_KINDS),
+  kind: choice(PIN_KINDS),
   diameterM: number('m', 0.0003, 0.01).nullable().defined(),
   owned: whole('pieces', 0, 10_000),
   places: list(record({ where: text(60), count: whole('pieces', 1, 10_000) }), 0, 20),
@@ -279,15 +314,47 @@ export const bakeProgramSchema = record({
   from: choice(COUNT_FROM).optional(),
 });
 
+/** A step of a route, as a maker writes it. */
+export const routeStepSchema = record({
+  key: text(40),
+  station: choice(stepStations().map((station) => station.id)),
+  does: text(60),
+  recipeId: id().nullable().optional(),
+  programId: id().nullable().optional(),
+  handsS: number('s', 0, 3600).nullable().optional(),
+  wait: record({ name: text(40), seconds: whole('s', 1, 1_209_600) })
+    .nullable()
+    .optional(),
+});
+
+/** A line of a bill: a part, how much a head takes of it, and the step that uses it (`pour`: cast in). */
+export const billLineSchema = record({
+  partId: id(),
+  quantity: number('of its unit a head', 0.000001, 1000),
+  waste: number('share', 0, 5),
+  step: text(40),
+});
+
 export const productSchema = record({
   name: text(),
   style: choice(STYLE_IDS),
   nominalMassKg: number('kg', 0.0003, 0.5),
-  hookId: id(),
+  /** Null: no hook is cast in. */
+  hookId: id().nullable().defined(),
   recipeId: id().nullable().defined(),
   bakeProgramId: id().nullable().defined(),
   /** Its own ways where they differ from the house's. */
-  ways: finishSchema().nullable().optional(),
+  ways: schoolsSchema().nullable().optional(),
+  /** Its steps in order; null or left out: trim, paint, bake and finish as far as it is painted and baked. */
+  route: list(routeStepSchema, 1, MOST_STEPS)
+    .nullable()
+    .optional()
+    .test(judgedByCore('route', (route: RouteStep[]) => checkRoute(route))),
+  parts: list(billLineSchema, 0, 40).optional(),
+  /** Bare or used heads that it starts from, instead of a pour. */
+  fromId: id().nullable().optional(),
+  /** Bare heads on the shelf that its finished heads become; null or left out: they are sold. */
+  becomesId: id().nullable().optional(),
   priceMinor: whole('minor units', 0, 100_000_000).nullable().defined(),
 });
 export type ProductInput = yup.InferType<typeof productSchema>;

@@ -1,5 +1,5 @@
-import { bakeTemperaturesC, cureShare, fullCureS, type CureLaw } from './cure.ts';
-import { finishDamage, type FinishDamage } from './from-log.ts';
+import { bakeTemperaturesC, cureShare, FULL_ENOUGH, fullCureS, type CureLaw } from './cure.ts';
+import { NO_DAMAGE, platingDamage, type PlatingDamage } from './from-log.ts';
 
 /** One oven load as it was written down, with what hung in it. */
 export interface PastBake {
@@ -15,14 +15,14 @@ export interface PastBake {
   ovenLagS: number;
   headLagS: number;
   laws: readonly { powder: string; law: CureLaw }[];
-  finishLimitC: number;
+  limitC: number | null;
 }
 export interface AuditedBake extends Omit<PastBake, 'laws'> {
   /** Of the powder that cured least. */
   cure: number;
   powder: string;
   underCured: boolean;
-  damage: FinishDamage;
+  damage: PlatingDamage;
 }
 export interface AuditMonth {
   /** First moment of the month, ms since 1970, in the clock of who asks. */
@@ -32,9 +32,7 @@ export interface AuditMonth {
   leastCure: number;
 }
 
-/** Below this share of a full cure heads chip on rock. Common practice, no source. */
-export const FULL_ENOUGH = 0.9;
-/** A course is followed at such steps for what it did to the finish, s. */
+/** A course is followed at such steps for what it did to the plating, s. */
 const STEP_S = 15;
 
 /** How far a past bake went, from its program and the models of oven, head and powder. */
@@ -51,8 +49,7 @@ export function auditBake(bake: PastBake): AuditedBake {
         return { at: bake.at + s * 1000, metalC: bakeTemperaturesC({ law, ...course }, s).metalC };
       })
     : [];
-  const damage =
-    points.length > 1 ? finishDamage(points, bake.finishLimitC) : { flag: 'none' as const, overS: 0, overK: 0 };
+  const damage = points.length > 1 ? platingDamage(points, bake.limitC) : NO_DAMAGE;
   return { ...rest, cure: least.cure, powder: least.powder, underCured: least.cure < FULL_ENOUGH, damage };
 }
 

@@ -117,6 +117,9 @@ export function cureShare(input: BakeInput, seconds: number): number {
   return (sum * h) / 3;
 }
 
+/** From this share on a cure is as good as full: below it heads chip on rock. Common practice, no source. */
+export const FULL_ENOUGH = 0.9;
+
 /** Longest bake that is looked at, s. */
 const LONGEST_S = 8 * 3600;
 /** Small beside every lag; Simpson's rule within. */

@@ -22,7 +22,7 @@ const past = (setC: number, minutes: number, heads: number): PastBake => ({
   ovenLagS: 0,
   headLagS: 110,
   laws,
-  finishLimitC: 190,
+  limitC: 190,
 });
 
 describe('what a bake answers when it is asked why', () => {
@@ -59,7 +59,7 @@ describe('what a bake answers when it is asked why', () => {
   // The published schedule of the label, worked by hand: 25 min at 149 C are about half a cure, 20 at 121 C a seventh
   // or less.
   test('what common schedules are worth', () => {
-    const head = { name: 'Ball', headLagS: 110, laws, hook: 'bronze', finishLimitC: 190 };
+    const head = { name: 'Ball', headLagS: 110, laws, hook: 'bronze', limitC: 190 };
     const worth = (setC: number, minutes: number) => scheduleFigure(head, setC, 60 * minutes, 0).value;
     expect(worth(149, 25)).toBeGreaterThan(0.35);
     expect(worth(149, 25)).toBeLessThan(0.52);

@@ -1,7 +1,7 @@
 import { figure, given, measured, type Figure } from '../quantity/figure.ts';
-import { FULL_ENOUGH, type AuditedBake } from './audit.ts';
+import type { AuditedBake } from './audit.ts';
 import type { RunningState } from './running.ts';
-import { cureShare, fullCureS, PRIOR_ACTIVATION_J_MOL, type CureLaw } from './cure.ts';
+import { cureShare, FULL_ENOUGH, fullCureS, PRIOR_ACTIVATION_J_MOL, type CureLaw } from './cure.ts';
 import type { LogCure } from './from-log.ts';
 import type { BakedHead, SolvedProgram } from './program.ts';
 
@@ -38,7 +38,7 @@ export function programFigure(program: SolvedProgram, head: BakedHead, ovenLagS:
         given('Oven set to', program.setC, 'C'),
         given('Head lags', head.headLagS, 's'),
         given('Oven lags', ovenLagS, 's', ovenLagS ? 'from cold' : 'hot first'),
-        given('Hook’s finish stands', head.finishLimitC, 'C', head.hook),
+        ...(head.limitC === null ? [] : [given('Its plating stands', head.limitC, 'C', head.hook)]),
         ...head.laws.map(({ law }) => basisOfLaw(law)),
       ],
     },

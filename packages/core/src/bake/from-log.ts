@@ -69,19 +69,23 @@ export function cureFromLog(input: LogCureInput): LogCure {
   return { share, certain, gapsS, hottestC, points };
 }
 
-export interface FinishDamage {
+/** Nothing was over its limit, or none is on record. */
+export const NO_DAMAGE: PlatingDamage = { flag: 'none', overS: 0, overK: 0 };
+
+export interface PlatingDamage {
   flag: 'none' | 'may have coloured' | 'browned';
   overS: number;
   overK: number;
 }
 
-/** So long above the limit, or so far, and a finish has surely browned. Common practice, no source. */
+/** So long above the limit, or so far, and a plating has surely browned. Common practice, no source. */
 const BROWN_S = 10 * 60;
 const BROWN_K = 15;
 
-/** What a bake did to the finish of its hooks, from the metal's temperature over time. */
-export function finishDamage(points: readonly { at: number; metalC: number }[], limitC: number): FinishDamage {
-  inRange('limitC', limitC, 'C', 60, 400);
+/** What a bake did to the plating of its hooks, from the metal's temperature over time. */
+export function platingDamage(points: readonly { at: number; metalC: number }[], limitC: number | null): PlatingDamage {
+  if (limitC === null) return NO_DAMAGE;
+  inRange('limitC', limitC, 'C', 40, 400);
   let [overS, overK] = [0, 0];
   points.forEach(({ at, metalC }, i) => {
     overK = Math.max(overK, metalC - limitC);

@@ -8,7 +8,7 @@ export interface Rack {
   clearM: number;
 }
 /** Heads of one kind that want one program. */
-export interface RackBatch {
+export interface RackGroup {
   id: string;
   program: string;
   heads: number;
@@ -19,7 +19,7 @@ export interface RackBatch {
 export interface RackLoad {
   program: string;
   /** Heads by bar, from the top. */
-  bars: { batchId: string; heads: number }[][];
+  bars: { groupId: string; heads: number }[][];
 }
 
 /** Heads hang at least this far apart, so that none touches its neighbour. Common practice, no source. */
@@ -35,21 +35,21 @@ export const rackPlaces = (rack: Rack, pitchM: number): number => rack.bars * Ma
 
 interface Bar {
   leftM: number;
-  heads: { batchId: string; heads: number }[];
+  heads: { groupId: string; heads: number }[];
 }
 
 /**
  * One program's heads on as few loads as first fit, widest first, finds: a bar is filled up before the next is begun.
  */
-function packProgram(rack: Rack, batches: readonly RackBatch[]): Bar[][] {
+function packProgram(rack: Rack, groups: readonly RackGroup[]): Bar[][] {
   const loads: Bar[][] = [];
-  for (const batch of [...batches].sort((a, b) => b.pitchM - a.pitchM)) {
-    let left = batch.heads;
+  for (const group of [...groups].sort((a, b) => b.pitchM - a.pitchM)) {
+    let left = group.heads;
     const hang = (bar: Bar) => {
-      const fits = Math.min(left, Math.floor(bar.leftM / batch.pitchM + 1e-9));
+      const fits = Math.min(left, Math.floor(bar.leftM / group.pitchM + 1e-9));
       if (fits === 0) return;
-      bar.leftM -= fits * batch.pitchM;
-      bar.heads.push({ batchId: batch.id, heads: fits });
+      bar.leftM -= fits * group.pitchM;
+      bar.heads.push({ groupId: group.id, heads: fits });
       left -= fits;
     };
     loads.flat().forEach(hang);
@@ -66,31 +66,31 @@ function packProgram(rack: Rack, batches: readonly RackBatch[]): Bar[][] {
  * Oven loads by program and rack. First fit, widest first; checked against brute force on small cases.
  * @throws QuantityError for a head that hangs too low or is wider than a bar
  */
-export function packLoads(rack: Rack, batches: readonly RackBatch[]): RackLoad[] {
+export function packLoads(rack: Rack, groups: readonly RackGroup[]): RackLoad[] {
   countInRange('bars', rack.bars, 1, 40);
   inRange('barM', rack.barM, 'm', 0.02, 2);
-  for (const batch of batches) {
-    countInRange('heads', batch.heads, 0, 100_000);
-    if (batch.hangsM > rack.clearM)
+  for (const group of groups) {
+    countInRange('heads', group.heads, 0, 100_000);
+    if (group.hangsM > rack.clearM)
       throw new QuantityError(
-        `hanging length of ${batch.id}`,
-        Math.round(batch.hangsM * 1000),
+        `hanging length of ${group.id}`,
+        Math.round(group.hangsM * 1000),
         'mm',
         `up to the ${Math.round(rack.clearM * 1000)} mm of air under a bar`,
       );
-    if (batch.pitchM > rack.barM)
+    if (group.pitchM > rack.barM)
       throw new QuantityError(
-        `width of ${batch.id}`,
-        Math.round(batch.pitchM * 1000),
+        `width of ${group.id}`,
+        Math.round(group.pitchM * 1000),
         'mm',
         `up to the ${Math.round(rack.barM * 1000)} mm of a bar`,
       );
   }
-  const programs = [...new Set(batches.map((batch) => batch.program))];
+  const programs = [...new Set(groups.map((group) => group.program))];
   return programs.flatMap((program) =>
     packProgram(
       rack,
-      batches.filter((batch) => batch.program === program),
+      groups.filter((group) => group.program === program),
     ).map((load) => ({ program, bars: load.map((bar) => bar.heads) })),
   );
 }

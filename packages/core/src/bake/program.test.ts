@@ -3,9 +3,9 @@ import { Solver } from 'odex';
 import { typicalHook } from '../geometry/hook.ts';
 import { coldHeadSolid } from '../geometry/solid.ts';
 import { cureLaw, cureShare, fullCureS, timeToFullCureS } from './cure.ts';
-import { cureFromLog, finishDamage } from './from-log.ts';
+import { cureFromLog, platingDamage } from './from-log.ts';
 import { headLagS } from './head-lag.ts';
-import { packLoads, pitchOf, rackPlaces, type Rack, type RackBatch } from './packing.ts';
+import { packLoads, pitchOf, rackPlaces, type Rack, type RackGroup } from './packing.ts';
 import { bakeProgram, COMMON_SCHEDULES, cureWords, OVER_BAKED, SWING_K, type BakedHead } from './program.ts';
 
 const law = cureLaw([
@@ -14,12 +14,12 @@ const law = cureLaw([
 ]);
 const lagOf = (grams: number) =>
   headLagS(grams / 1000, typicalHook('3/0').massKg, coldHeadSolid('ball', grams / 1000).cooledAreaM2);
-const head = (name: string, grams: number, finishLimitC: number, more: Partial<BakedHead> = {}): BakedHead => ({
+const head = (name: string, grams: number, limitC: number, more: Partial<BakedHead> = {}): BakedHead => ({
   name,
   headLagS: lagOf(grams),
   laws: [{ powder: 'White', law }],
   hook: `hook of ${name}`,
-  finishLimitC,
+  limitC,
   ...more,
 });
 
@@ -146,10 +146,10 @@ describe('cure from a log', () => {
   test('what a bake did to the finish: nothing, perhaps, surely', () => {
     const course = (peak: number, minutes: number) =>
       Array.from({ length: minutes + 1 }, (_, m) => ({ at: m * 60_000, metalC: peak }));
-    expect(finishDamage(course(170, 30), 175)).toEqual({ flag: 'none', overS: 0, overK: 0 });
-    expect(finishDamage(course(178, 5), 175)).toMatchObject({ flag: 'may have coloured', overS: 300, overK: 3 });
-    expect(finishDamage(course(178, 15), 175).flag).toBe('browned');
-    expect(finishDamage(course(195, 2), 175).flag).toBe('browned');
+    expect(platingDamage(course(170, 30), 175)).toEqual({ flag: 'none', overS: 0, overK: 0 });
+    expect(platingDamage(course(178, 5), 175)).toMatchObject({ flag: 'may have coloured', overS: 300, overK: 3 });
+    expect(platingDamage(course(178, 15), 175).flag).toBe('browned');
+    expect(platingDamage(course(195, 2), 175).flag).toBe('browned');
   });
 });
 
@@ -160,26 +160,26 @@ describe('packing the oven', () => {
     expect(rackPlaces({ bars: 8, barM: 0.22, clearM: 0.07 }, pitchOf(0.0134))).toBe(88);
   });
   test('programs are kept apart, nothing hangs too low, every head has a place', () => {
-    const batches: RackBatch[] = [
+    const groups: RackGroup[] = [
       { id: 'a', program: '177', heads: 50, pitchM: 0.02, hangsM: 0.06 },
       { id: 'b', program: '177', heads: 30, pitchM: 0.03, hangsM: 0.08 },
       { id: 'c', program: '163', heads: 5, pitchM: 0.02, hangsM: 0.05 },
     ];
-    const loads = packLoads(rack, batches);
+    const loads = packLoads(rack, groups);
     expect(loads.map((load) => load.program)).toEqual(['177', '177', '163']);
-    for (const batch of batches) {
+    for (const group of groups) {
       expect(
         loads
           .flatMap((load) => load.bars.flat())
-          .filter((each) => each.batchId === batch.id)
+          .filter((each) => each.groupId === group.id)
           .reduce((sum, each) => sum + each.heads, 0),
-      ).toBe(batch.heads);
+      ).toBe(group.heads);
     }
-    expect(() => packLoads(rack, [{ ...batches[0]!, hangsM: 0.1 }])).toThrow(/hanging length of a is 100 mm/);
+    expect(() => packLoads(rack, [{ ...groups[0]!, hangsM: 0.1 }])).toThrow(/hanging length of a is 100 mm/);
   });
   /** Fewest bars for two kinds of head, by trying every count of full mixtures. */
-  const fewestLoads = (batches: readonly RackBatch[]): number => {
-    const [a, b] = batches as [RackBatch, RackBatch];
+  const fewestLoads = (groups: readonly RackGroup[]): number => {
+    const [a, b] = groups as [RackGroup, RackGroup];
     const mixes = Array.from(
       { length: Math.floor(rack.barM / a.pitchM + 1e-9) + 1 },
       (_, n) => [n, Math.floor((rack.barM - n * a.pitchM) / b.pitchM + 1e-9)] as const,
@@ -213,11 +213,11 @@ describe('packing the oven', () => {
         fc.integer({ min: 15, max: 60 }),
         fc.integer({ min: 15, max: 60 }),
         (x, y, p, q) => {
-          const batches = [
+          const groups = [
             { id: 'a', program: 'one', heads: x, pitchM: p / 1000, hangsM: 0.05 },
             { id: 'b', program: 'one', heads: y, pitchM: q / 1000, hangsM: 0.05 },
           ];
-          const [found, fewest] = [packLoads(rack, batches).length, fewestLoads(batches)];
+          const [found, fewest] = [packLoads(rack, groups).length, fewestLoads(groups)];
           expect(found).toBeLessThanOrEqual(fewest + 1);
           same += Number(found === fewest);
           all += 1;

@@ -1,14 +1,14 @@
 import { inRange, QuantityError } from '../quantity/check.ts';
-import { cureShare, timeToFullCureS, type CureLaw } from './cure.ts';
+import { cureShare, FULL_ENOUGH, timeToFullCureS, type CureLaw } from './cure.ts';
 
 /** One kind of head in the oven, with the powders on it. */
 export interface BakedHead {
   name: string;
   headLagS: number;
   laws: readonly { powder: string; law: CureLaw }[];
+  /** The part on it that stands the least heat, and how much; null where no limit is on record. */
   hook: string;
-  /** Above this the hook's finish browns. */
-  finishLimitC: number;
+  limitC: number | null;
 }
 export interface ProgramInput {
   heads: readonly BakedHead[];
@@ -37,7 +37,7 @@ export interface ProgramAnswer {
 /** Twice a full cure only deepens; beyond three times powders yellow and turn brittle. Common practice, no source. */
 export const OVER_BAKED = 3;
 const LONGEST_S = 90 * 60;
-/** The oven swings about its mark; the program stays this far below a finish's limit. */
+/** The oven swings about its mark; the program stays this far below what a part stands. */
 export const SWING_K = 5;
 
 /** The shortest full cure at one mark, with who decides it, or why there is none. */
@@ -86,8 +86,9 @@ export function bakeProgram(input: ProgramInput): ProgramAnswer {
   inRange('ovenLagS', input.ovenLagS, 's', 0, 3600);
   const toC = inRange('toC', input.toC ?? 230, 'C', 90, 260);
   const longestS = input.longestS ?? LONGEST_S;
-  const tightest = heads.reduce((a, b) => (b.finishLimitC < a.finishLimitC ? b : a));
-  const capC = Math.min(toC, tightest.finishLimitC - inRange('swingK', input.swingK ?? SWING_K, 'K', 0, 60));
+  const limitOf = (head: BakedHead) => head.limitC ?? Infinity;
+  const tightest = heads.reduce((a, b) => (limitOf(b) < limitOf(a) ? b : a));
+  const capC = Math.min(toC, limitOf(tightest) - inRange('swingK', input.swingK ?? SWING_K, 'K', 0, 60));
   const program = shortest(input, capC, longestS);
   if (program) return { program, conflict: null };
   const tolerant = shortest(input, toC, longestS);
@@ -95,9 +96,9 @@ export function bakeProgram(input: ProgramInput): ProgramAnswer {
   return {
     program: null,
     conflict: {
-      says: `No program fully cures all of this under the ${Math.round(tightest.finishLimitC)} °C of ${tightest.hook} within ${Math.round(longestS / 60)} minutes. One of them must give way.`,
+      says: `No program fully cures all of this ${tightest.limitC === null ? '' : `under the ${Math.round(tightest.limitC)} °C of ${tightest.hook} `}within ${Math.round(longestS / 60)} minutes. One of them must give way.`,
       ways: [
-        { gives: 'the hook’s finish: it may colour', program: tolerant },
+        { gives: 'the hook’s plating: it may colour', program: tolerant },
         { gives: 'the time: a long bake under the limit', program: patient },
         { gives: 'the paint: bake them apart, or take a powder that cures cooler', program: null },
       ],
@@ -118,7 +119,7 @@ export const COMMON_SCHEDULES = [
  */
 export function cureWords(share: number): string {
   if (share >= OVER_BAKED) return 'over-baked: it may yellow and turn brittle';
-  if (share >= 0.95) return 'full';
+  if (share >= FULL_ENOUGH) return 'full';
   if (share >= 0.7) return 'nearly: it may chip on rock';
   if (share >= 0.3) return 'about half: it chips on the first rock';
   return 'hardly begun: dry to the touch, not cured';

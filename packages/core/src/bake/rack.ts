@@ -1,7 +1,7 @@
 import { hookShape, typicalHook, type HookSize, type Wire } from '../geometry/hook.ts';
 import { cavitySolid, sideOutline } from '../geometry/solid.ts';
 import type { StyleId } from '../geometry/styles.ts';
-import { packLoads, pitchOf, type Rack, type RackBatch, type RackLoad } from './packing.ts';
+import { packLoads, pitchOf, type Rack, type RackGroup, type RackLoad } from './packing.ts';
 
 /** Hanging by the bend from a wire, or standing in a clamp, nose up, so that a drip runs down the shank. */
 export const RACK_WAYS = ['hanging', 'upright'] as const;
@@ -15,7 +15,8 @@ export interface OvenRack extends Rack {
 export interface RackHead {
   style: StyleId;
   massKg: number;
-  hookSize: HookSize;
+  /** Null: it hangs by itself, from a wire through its hole. */
+  hookSize: HookSize | null;
   wire?: Wire;
 }
 
@@ -24,34 +25,36 @@ export function roomOf({ style, massKg, hookSize, wire }: RackHead): { pitchM: n
   const outline = sideOutline(cavitySolid(style, massKg));
   const width = Math.max(...outline.map(([, y]) => y)) - Math.min(...outline.map(([, y]) => y));
   const nose = Math.min(...outline.map(([x]) => x));
-  return { pitchM: pitchOf(width), hangsM: hookShape(typicalHook(hookSize, wire), 90, 0).outerM - nose };
+  const tail = Math.max(...outline.map(([x]) => x));
+  const outerM = hookSize ? hookShape(typicalHook(hookSize, wire), 90, 0).outerM : tail;
+  return { pitchM: pitchOf(width), hangsM: outerM - nose };
 }
 
 /** Whether all of these can hang on a rack at all. */
-const takes = (rack: Rack, batches: readonly RackBatch[]) =>
-  batches.every((batch) => batch.hangsM <= rack.clearM && batch.pitchM <= rack.barM);
+const takes = (rack: Rack, groups: readonly RackGroup[]) =>
+  groups.every((group) => group.hangsM <= rack.clearM && group.pitchM <= rack.barM);
 
 export interface OvenPlan {
   loads: (RackLoad & { rack: OvenRack })[];
-  /** Batches that no rack takes: too long or too wide. */
+  /** Groups that no rack takes: too long or too wide. */
   homeless: string[];
 }
 
 /** Loads by program, each on the rack that needs the fewest; of equals the first. */
-export function ovenLoads(racks: readonly OvenRack[], batches: readonly RackBatch[]): OvenPlan {
-  const homeless = batches.filter((batch) => !racks.some((rack) => takes(rack, [batch])));
-  const placed = batches.filter((batch) => !homeless.includes(batch));
-  const loads = [...new Set(placed.map((batch) => batch.program))].flatMap((program) => {
-    const own = placed.filter((batch) => batch.program === program);
+export function ovenLoads(racks: readonly OvenRack[], groups: readonly RackGroup[]): OvenPlan {
+  const homeless = groups.filter((group) => !racks.some((rack) => takes(rack, [group])));
+  const placed = groups.filter((group) => !homeless.includes(group));
+  const loads = [...new Set(placed.map((group) => group.program))].flatMap((program) => {
+    const own = placed.filter((group) => group.program === program);
     const together = racks.filter((rack) => takes(rack, own));
-    // Where no rack takes all of one program, each batch goes to a rack of its own.
+    // Where no rack takes all of one program, each group goes to a rack of its own.
     const groups = together.length
-      ? [{ racks: together, batches: own }]
-      : own.map((batch) => ({ racks: racks.filter((rack) => takes(rack, [batch])), batches: [batch] }));
-    return groups.flatMap((group) => {
-      const tried = group.racks.map((rack) => packLoads(rack, group.batches).map((load) => ({ ...load, rack })));
+      ? [{ racks: together, groups: own }]
+      : own.map((group) => ({ racks: racks.filter((rack) => takes(rack, [group])), groups: [group] }));
+    return groups.flatMap((each) => {
+      const tried = each.racks.map((rack) => packLoads(rack, each.groups).map((load) => ({ ...load, rack })));
       return tried.reduce((a, b) => (b.length < a.length ? b : a));
     });
   });
-  return { loads, homeless: homeless.map((batch) => batch.id) };
+  return { loads, homeless: homeless.map((group) => group.id) };
 }

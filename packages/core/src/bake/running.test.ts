@@ -214,22 +214,22 @@ describe('racks', () => {
           { minLength: 1, maxLength: 4 },
         ),
         (kinds) => {
-          const batches = kinds.map(({ heads, mm, program }, i) => ({
+          const groups = kinds.map(({ heads, mm, program }, i) => ({
             id: `b${i}`,
             program,
             heads,
             pitchM: mm / 1000,
             hangsM: 0.05,
           }));
-          const one = ovenLoads([wires], batches);
-          expect(one.loads.map(({ program, bars }) => ({ program, bars }))).toEqual(packLoads(wires, batches));
-          const two = ovenLoads([wires, clamp], batches);
+          const one = ovenLoads([wires], groups);
+          expect(one.loads.map(({ program, bars }) => ({ program, bars }))).toEqual(packLoads(wires, groups));
+          const two = ovenLoads([wires, clamp], groups);
           expect(two.loads.length).toBeLessThanOrEqual(one.loads.length);
-          for (const { id, heads } of batches) {
+          for (const { id, heads } of groups) {
             expect(
               two.loads
                 .flatMap((load) => load.bars.flat())
-                .filter((each) => each.batchId === id)
+                .filter((each) => each.groupId === id)
                 .reduce((sum, each) => sum + each.heads, 0),
             ).toBe(heads);
           }
@@ -239,7 +239,7 @@ describe('racks', () => {
   });
   test('heads of one program that share no rack are parted, and none is lost', () => {
     const low: OvenRack = { ...wires, clearM: 0.05, bars: 20 };
-    const batches = [
+    const groups = [
       { id: 'long', program: '177', heads: 10, pitchM: 0.03, hangsM: 0.15 },
       { id: 'wide', program: '177', heads: 4, pitchM: 0.25, hangsM: 0.04 },
     ];
@@ -248,7 +248,7 @@ describe('racks', () => {
         { ...low, barM: 0.26 },
         { ...clamp, barM: 0.2 },
       ],
-      batches,
+      groups,
     );
     expect(loads.flatMap((load) => load.bars.flat()).reduce((sum, each) => sum + each.heads, 0)).toBe(14);
   });

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { individuals, RUN_LENGTH } from './individuals.ts';
 
-// NIST/SEMATECH e-Handbook of Statistical Methods, 6.3.2.2, "Individuals control charts": flow rates of ten batches.
+// NIST/SEMATECH e-Handbook of Statistical Methods, 6.3.2.2, "Individuals control charts": ten flow rates.
 const FLOW = [49.6, 47.6, 49.9, 51.3, 47.8, 51.2, 52.6, 52.4, 53.6, 52.1];
 
 test('the worked example of the handbook: mean, mean moving range, limits', () => {

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { averageMinor, postingsOf, takeValueMinor } from '../stock/ledger.ts';
+import { averageMinor, takeValueMinor } from '../stock/ledger.ts';
 import { costOf, minorUnits, shareMinor, sumMinor } from './money.ts';
 
 describe('money', () => {
@@ -41,48 +41,5 @@ describe('moving average, by a worked example', () => {
     expect(takeValueMinor({ quantity: 2, valueMinor: 500 }, 3, 300)).toBe(800);
     expect(takeValueMinor({ quantity: 0, valueMinor: 0 }, 3, 300)).toBe(900);
     expect(averageMinor({ quantity: 0, valueMinor: 0 })).toBeNull();
-  });
-  test('a head kept as second grade takes its lead and hook with it', () => {
-    const postings = postingsOf({
-      leadMaterialId: 'lead',
-      hookMaterialId: 'hook',
-      leadKgPerHead: 0.01,
-      poured: 10,
-      secondGrade: 2,
-      hooksLostAtPour: 0,
-      rejectedLater: 0,
-      hooksLostLater: 0,
-      sprueBackKg: 0,
-      drossKg: 0,
-      unexplainedKg: 0,
-      powders: [],
-      dipped: 0,
-    });
-    expect(postings.filter((each) => each.reason === 'second grade')).toEqual([
-      { materialId: 'lead', reason: 'second grade', quantity: -0.02 },
-      { materialId: 'hook', reason: 'second grade', quantity: -2 },
-    ]);
-  });
-  test('rejects give their lead and hooks back, lost hooks stay away', () => {
-    const postings = postingsOf({
-      leadMaterialId: 'lead',
-      hookMaterialId: 'hook',
-      leadKgPerHead: 0.01,
-      poured: 60,
-      secondGrade: 0,
-      hooksLostAtPour: 1,
-      rejectedLater: 3,
-      hooksLostLater: 1,
-      sprueBackKg: 0,
-      drossKg: 0.02,
-      unexplainedKg: 0,
-      powders: [{ materialId: 'white', kgPerHead: 1e-4 }],
-      dipped: 58,
-    });
-    const of = (materialId: string) =>
-      postings.filter((each) => each.materialId === materialId).reduce((sum, each) => sum + each.quantity, 0);
-    expect(of('lead')).toBeCloseTo(-(57 * 0.01 + 0.02), 12);
-    expect(of('hook')).toBe(-(60 + 1 - 2));
-    expect(of('white')).toBeCloseTo(-0.0058, 12);
   });
 });

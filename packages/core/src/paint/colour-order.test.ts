@@ -2,24 +2,24 @@ import fc from 'fast-check';
 import { changingFigure } from './figures.ts';
 import { changeS, colourOrder, lightnessOf, orderCost, type ColourOrderInput, type CupColour } from './colour-order.ts';
 
-const colour = (id: string, lightness: number, finish: CupColour['finish'] = 'gloss'): CupColour => ({
+const colour = (id: string, lightness: number, gloss: CupColour['gloss'] = 'gloss'): CupColour => ({
   id,
   name: id,
   lightness,
-  finish,
+  gloss,
 });
-const batch = (id: string, ...colourIds: string[]) => ({ id, name: id, colourIds, heads: 12 });
+const session = (id: string, ...colourIds: string[]) => ({ id, name: id, colourIds, heads: 12 });
 
 /** Every order, priced as a maker would walk it. */
 function bruteForce(input: ColourOrderInput): number {
-  const ids = input.batches.map((each) => each.id);
+  const ids = input.sessions.map((each) => each.id);
   const cost = (order: string[], kept: string[]) =>
     orderCost(input, order, kept).reduce((sum, step) => sum + step.seconds, 0);
   const orders = (left: string[]): string[][] =>
     left.length < 2
       ? [left]
       : left.flatMap((id) => orders(left.filter((each) => each !== id)).map((rest) => [id, ...rest]));
-  const colours = [...new Set(input.batches.flatMap((each) => each.colourIds))];
+  const colours = [...new Set(input.sessions.flatMap((each) => each.colourIds))];
   const kepts = input.spareCups > 0 && colours.length > 1 ? [[], ...colours.map((id) => [id])] : [[]];
   return Math.min(...kepts.flatMap((kept) => orders(ids).map((order) => cost(order, kept))));
 }
@@ -33,8 +33,8 @@ const night = fc
   })
   .map(({ lights, flakes, sets, spareCups }): ColourOrderInput => {
     const colours = lights.map((light, i) => colour(`c${i}`, light, flakes[i] ? 'flake' : 'gloss'));
-    const batches = sets.map((set, i) => batch(`b${i}`, ...new Set(set.map((at) => `c${at % colours.length}`))));
-    return { batches, colours, spareCups };
+    const sessions = sets.map((set, i) => session(`b${i}`, ...new Set(set.map((at) => `c${at % colours.length}`))));
+    return { sessions, colours, spareCups };
   });
 
 test('exact against every order there is, cups of their own included', () => {
@@ -43,7 +43,7 @@ test('exact against every order there is, cups of their own included', () => {
       const found = colourOrder(input);
       expect(found.seconds).toBeCloseTo(bruteForce(input), 6);
       expect(found.steps.reduce((sum, step) => sum + step.seconds, 0)).toBeCloseTo(found.seconds, 6);
-      expect([...found.order].sort()).toEqual(input.batches.map((each) => each.id).sort());
+      expect([...found.order].sort()).toEqual(input.sessions.map((each) => each.id).sort());
     }),
     { numRuns: 60 },
   );
@@ -53,11 +53,11 @@ test('exact against every order there is, cups of their own included', () => {
 test('light before dark, two-colour recipes side by side, a dark cup in light powder is named', () => {
   const colours = [colour('white', 0.95), colour('roe', 0.7), colour('black', 0.1), colour('frost', 0.8, 'flake')];
   const input = {
-    batches: [
-      batch('dark', 'black'),
-      batch('two', 'white', 'roe'),
-      batch('light', 'white'),
-      batch('ice', 'white', 'frost'),
+    sessions: [
+      session('dark', 'black'),
+      session('two', 'white', 'roe'),
+      session('light', 'white'),
+      session('ice', 'white', 'frost'),
     ],
     colours,
     spareCups: 0,
@@ -75,9 +75,9 @@ test('light before dark, two-colour recipes side by side, a dark cup in light po
 
 test('beyond twelve it is good: within a tenth of the best known order of a plain row of greys', () => {
   const colours = Array.from({ length: 30 }, (_, i) => colour(`g${i}`, ((i * 17) % 30) / 30));
-  const input = { batches: colours.map((each, i) => batch(`b${i}`, each.id)), colours, spareCups: 0 };
+  const input = { sessions: colours.map((each, i) => session(`b${i}`, each.id)), colours, spareCups: 0 };
   const found = colourOrder(input);
-  const light = [...input.batches].sort(
+  const light = [...input.sessions].sort(
     (a, b) =>
       colours.find((c) => c.id === b.colourIds[0])!.lightness - colours.find((c) => c.id === a.colourIds[0])!.lightness,
   );
@@ -98,8 +98,8 @@ test('lightness: white, black, middle grey of CIE L* 50', () => {
 });
 
 test('what cannot be ordered is said', () => {
-  expect(() => colourOrder({ batches: [], colours: [], spareCups: 0 })).toThrow('batches is 0; allowed: 1 to 60');
-  expect(() => colourOrder({ batches: [batch('a', 'x')], colours: [], spareCups: 0 })).toThrow(/colour is x/);
+  expect(() => colourOrder({ sessions: [], colours: [], spareCups: 0 })).toThrow('sessions is 0; allowed: 1 to 60');
+  expect(() => colourOrder({ sessions: [session('a', 'x')], colours: [], spareCups: 0 })).toThrow(/colour is x/);
 });
 
 describe('many colours, with cups to spare', () => {
@@ -107,8 +107,8 @@ describe('many colours, with cups to spare', () => {
     colours: Array.from({ length: count }, (_, i) =>
       colour(`c${i}`, ((i * 11 + seed) % count) / count, i % 5 ? 'gloss' : 'metallic'),
     ),
-    batches: Array.from({ length: count }, (_, i) =>
-      batch(`b${i}`, ...new Set([`c${i}`, `c${(i * 7 + seed) % count}`])),
+    sessions: Array.from({ length: count }, (_, i) =>
+      session(`b${i}`, ...new Set([`c${i}`, `c${(i * 7 + seed) % count}`])),
     ),
     spareCups,
   });

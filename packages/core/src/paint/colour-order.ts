@@ -6,17 +6,17 @@ export interface CupColour {
   name: string;
   /** 0 black to 1 white, as the eye sees it. */
   lightness: number;
-  finish: 'gloss' | 'matte' | 'metallic' | 'flake' | 'clear';
+  gloss: 'gloss' | 'matte' | 'metallic' | 'flake' | 'clear';
 }
 /** Heads of one recipe, with the powders that its layers take. */
-export interface PaintBatch {
+export interface DipSession {
   id: string;
   name: string;
   colourIds: readonly string[];
   heads: number;
 }
 export interface ColourOrderInput {
-  batches: readonly PaintBatch[];
+  sessions: readonly DipSession[];
   colours: readonly CupColour[];
   /** Cups beyond those that one recipe works with: each keeps a powder for the whole night. */
   spareCups: number;
@@ -28,7 +28,7 @@ export interface ColourOrder {
   /** Seconds of cleaning and swapping over the night. */
   seconds: number;
   /** What each step of the order costs, the first being setting up. */
-  steps: { batchId: string; seconds: number; brings: string[]; dirty: string[] }[];
+  steps: { sessionId: string; seconds: number; brings: string[]; dirty: string[] }[];
   exact: boolean;
 }
 
@@ -45,7 +45,7 @@ export const EXACT_UP_TO = 12;
 /** So many powders are tried in earnest for each cup to spare, where all cannot be. */
 const CUPS_TRIED = 2;
 
-const sparkles = (colour: CupColour) => colour.finish === 'metallic' || colour.finish === 'flake';
+const sparkles = (colour: CupColour) => colour.gloss === 'metallic' || colour.gloss === 'flake';
 
 /** Seconds to clean a cup of one powder for another: light before dark is cheap, sparkle in plain colour is not. */
 export function changeS(from: CupColour | null, to: CupColour): number {
@@ -84,7 +84,9 @@ interface Costs {
 
 function costsOf(input: ColourOrderInput, kept: ReadonlySet<string>): Costs {
   const colour = new Map(input.colours.map((each) => [each.id, each]));
-  const sets = input.batches.map((batch) => batch.colourIds.filter((id) => !kept.has(id)).map((id) => colour.get(id)!));
+  const sets = input.sessions.map((session) =>
+    session.colourIds.filter((id) => !kept.has(id)).map((id) => colour.get(id)!),
+  );
   return { first: sets.map((set) => stepS([], set)), between: sets.map((from) => sets.map((to) => stepS(from, to))) };
 }
 
@@ -177,19 +179,19 @@ export function orderCost(
 ): ColourOrder['steps'] {
   const colour = new Map(input.colours.map((each) => [each.id, each]));
   const keeps = new Set(kept);
-  const setOf = (batchId: string) => {
-    const batch = input.batches.find((each) => each.id === batchId);
-    if (!batch) throw new QuantityError('order', batchId, '', 'batches of this night');
-    return batch.colourIds.filter((id) => !keeps.has(id)).map((id) => colour.get(id)!);
+  const setOf = (sessionId: string) => {
+    const session = input.sessions.find((each) => each.id === sessionId);
+    if (!session) throw new QuantityError('order', sessionId, '', 'sessions of this night');
+    return session.colourIds.filter((id) => !keeps.has(id)).map((id) => colour.get(id)!);
   };
-  return order.map((batchId, i) => {
-    const to = setOf(batchId);
+  return order.map((sessionId, i) => {
+    const to = setOf(sessionId);
     const from = i ? setOf(order[i - 1]!) : [];
     const brings = to.filter((each) => !from.some((other) => other.id === each.id));
     const freed = from.filter((each) => !to.some((other) => other.id === each.id));
     const dirty = brings.filter((each) => freed.length > 0 && freed.every((cup) => changeS(cup, each) > SWAP_S + 1));
     return {
-      batchId,
+      sessionId,
       seconds: stepS(from, to),
       brings: brings.map((each) => each.name),
       dirty: dirty.map((each) => each.name),
@@ -200,16 +202,19 @@ export function orderCost(
 /**
  * The order of a night's recipes with the fewest and cleanest changes: exact to {@link EXACT_UP_TO} recipes, good
  * beyond.
- * A spare cup keeps one powder all night; which, is part of the answer. Range: 1 to 60 batches, 0 to 3 spare cups.
+ * A spare cup keeps one powder all night; which, is part of the answer. Range: 1 to 60 sessions, 0 to 3 spare cups.
  * @throws QuantityError for an unknown powder, or none
  */
 export function colourOrder(input: ColourOrderInput): ColourOrder {
-  const { batches, colours, spareCups } = input;
-  if (batches.length === 0 || batches.length > 60) throw new QuantityError('batches', batches.length, '', '1 to 60');
-  const unknown = batches.flatMap((batch) => batch.colourIds).find((id) => !colours.some((each) => each.id === id));
+  const { sessions, colours, spareCups } = input;
+  if (sessions.length === 0 || sessions.length > 60)
+    throw new QuantityError('sessions', sessions.length, '', '1 to 60');
+  const unknown = sessions
+    .flatMap((session) => session.colourIds)
+    .find((id) => !colours.some((each) => each.id === id));
   if (unknown !== undefined) throw new QuantityError('colour', unknown, '', 'powders of this night');
-  const used = colours.filter((each) => batches.some((batch) => batch.colourIds.includes(each.id)));
-  const exact = batches.length <= EXACT_UP_TO;
+  const used = colours.filter((each) => sessions.some((session) => session.colourIds.includes(each.id)));
+  const exact = sessions.length <= EXACT_UP_TO;
   const solve = (kept: readonly string[]) => {
     const costs = costsOf(input, new Set(kept));
     return { kept, ...(exact ? exactOrder(costs) : goodOrder(costs)) };
@@ -217,7 +222,7 @@ export function colourOrder(input: ColourOrderInput): ColourOrder {
   const spare = Math.min(spareCups, 3, Math.max(0, used.length - 1));
   const ids = used.map((each) => each.id);
   let best = solve([]);
-  if (exact && batches.length <= 9) {
+  if (exact && sessions.length <= 9) {
     for (const kept of choices(ids, spare)) {
       const tried = solve(kept);
       if (tried.seconds < best.seconds - 1e-9) best = tried;
@@ -227,7 +232,7 @@ export function colourOrder(input: ColourOrderInput): ColourOrder {
     for (let cup = 0; cup < spare; cup++) {
       const now = best;
       // What each would save in the order as it stands says which few are worth an order of their own.
-      const stands = now.order.map((at) => batches[at]!.id);
+      const stands = now.order.map((at) => sessions[at]!.id);
       const inOrder = (id: string) =>
         orderCost(input, stands, [...now.kept, id]).reduce((sum, step) => sum + step.seconds, 0);
       const worth = ids
@@ -235,15 +240,19 @@ export function colourOrder(input: ColourOrderInput): ColourOrder {
         .map((id) => ({ id, seconds: inOrder(id) }))
         .sort((x, y) => x.seconds - y.seconds)
         .slice(0, CUPS_TRIED);
-      const next = worth.map(({ id }) => ({
-        kept: [...now.kept, id],
-        ...goodOrder(costsOf(input, new Set([...now.kept, id]))),
-      }));
+      const next = worth.map(({ id }) => {
+        const kept = [...now.kept, id];
+        const costs = costsOf(input, new Set(kept));
+        const fresh = goodOrder(costs);
+        // The order as it stands is never given up for a worse one: a spare cup does not cost.
+        const standing = { order: now.order, seconds: lengthOf(costs, now.order) };
+        return { kept, ...(fresh.seconds <= standing.seconds ? fresh : standing) };
+      });
       const cheapest = next.reduce((x, y) => (y.seconds < x.seconds ? y : x));
       best = exact ? solve(cheapest.kept) : cheapest;
     }
   }
-  const order = best.order.map((at) => batches[at]!.id);
+  const order = best.order.map((at) => sessions[at]!.id);
   return { order, kept: [...best.kept], seconds: best.seconds, steps: orderCost(input, order, best.kept), exact };
 }
 

@@ -45,7 +45,7 @@ export function heatingFigure(input: HeatInput, what: string): Figure {
 }
 
 /** What changing colours takes over a night. */
-export const changingFigure = (steps: ColourOrder['steps'], name: (batchId: string) => string): Figure => {
+export const changingFigure = (steps: ColourOrder['steps'], name: (sessionId: string) => string): Figure => {
   const seconds = steps.reduce((sum, step) => sum + step.seconds, 0);
   return figure(
     seconds,
@@ -55,7 +55,12 @@ export const changingFigure = (steps: ColourOrder['steps'], name: (batchId: stri
       formula: 'Σ changes: 60 s + 240 s · lighter by + 120 s after sparkle',
       source: 'Common practice, no source',
       inputs: steps.map((step) =>
-        given(name(step.batchId), step.seconds, 's', step.brings.length ? `brings ${step.brings.length}` : 'same cups'),
+        given(
+          name(step.sessionId),
+          step.seconds,
+          's',
+          step.brings.length ? `brings ${step.brings.length}` : 'same cups',
+        ),
       ),
     },
     { low: 0.6 * seconds, high: 1.6 * seconds },

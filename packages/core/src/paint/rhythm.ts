@@ -1,5 +1,5 @@
 import { schoolOf } from '../ways/house.ts';
-import type { FinishWays } from '../ways/school.ts';
+import type { Schools } from '../ways/school.ts';
 
 /** A head that was dipped and hung for a moment is still about this warm. Common practice, no source. */
 export const SECOND_COAT_FROM_C = 110;
@@ -17,7 +17,7 @@ export interface PaintStep {
  * One head from the gun to where it waits, step by step, s, by the ways that are followed; the heating comes from the
  * model. Stirring is not in it: it comes between heads, see {@link stirDue}.
  */
-export function paintSteps(heatS: number, ways: FinishWays): PaintStep[] {
+export function paintSteps(heatS: number, ways: Schools): PaintStep[] {
   const seconds = (step: 'gloss' | 'eye' | 'hole' | 'after') => schoolOf(step, ways).seconds;
   const steps: PaintStep[] = [
     { name: 'heat', seconds: heatS },
@@ -36,7 +36,7 @@ export function paintSteps(heatS: number, ways: FinishWays): PaintStep[] {
 const DIPS_A_STIR = { two: 2, six: 6, bed: null } as const;
 
 /** Whether the powder wants stirring before the next dip. */
-export function stirDue(dips: number, ways: FinishWays): boolean {
+export function stirDue(dips: number, ways: Schools): boolean {
   const every = DIPS_A_STIR[ways.loose];
   return every !== null && dips > 0 && dips % every === 0;
 }

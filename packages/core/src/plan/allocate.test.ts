@@ -17,10 +17,10 @@ describe('which cavity casts what', () => {
     expect(casts(cavity(1, 10.5), product(10))).toBe(false);
     expect(casts(cavity(1, 10, { style: 'fish' }), product(10))).toBe(false);
     expect(casts(cavity(1, 10, { condition: 'blocked' }), product(10))).toBe(false);
-    const bent = product(10, { hook: { ...product(10).hook, eyeAngleDeg: 45 } });
+    const bent = product(10, { hook: { ...product(10).hook!, eyeAngleDeg: 45 } });
     expect(casts(cavity(1, 10), bent)).toBe(true);
     // A larger hook needs its groove ground out first: not tonight.
-    const larger = product(10, { hook: { ...product(10).hook, size: '3/0' } });
+    const larger = product(10, { hook: { ...product(10).hook!, size: '3/0' } });
     expect(casts(cavity(1, 10), larger)).toBe(false);
     expect(castingProblem(larger, [mold('m', [cavity(1, 10)])])).toMatch(/groove for 2\/0 must be ground out/);
   });

@@ -1,5 +1,5 @@
 import { castsFor, yieldEstimate } from '../count/binomial.ts';
-import { seatOf } from '../seat/seat.ts';
+import { seatOf, type Seat } from '../seat/seat.ts';
 import type { PlanCavity, PlanLine, PlanMold, PlanProduct } from './types.ts';
 
 /** Lines that want the same blank: one style, mass and hook, whatever colour they get. */
@@ -36,24 +36,39 @@ export function castingProblem(product: PlanProduct, molds: readonly PlanMold[])
   const open = shaped.filter((cavity) => cavity.condition === 'good');
   if (open.length === 0) return `Every ${product.style} cavity of ${grams(product.nominalMassKg)} is blocked.`;
   if (open.some((cavity) => casts(cavity, product))) return null;
-  return `Hook ${product.hook.size} does not fit: ${seatOf(open[0]!, hookCut(product)).because}.`;
+  const { hook } = product;
+  const why = hook && seatOf(open[0]!, { hookSize: hook.size, eyeAngleDeg: hook.eyeAngleDeg }).because;
+  return `Hook ${hook?.size} does not fit: ${why}.`;
 }
 
-const hookCut = (product: PlanProduct) => ({ hookSize: product.hook.size, eyeAngleDeg: product.hook.eyeAngleDeg });
+const SEATS: ReadonlySet<Seat> = new Set<Seat>(['as cut', 'if bent']);
 
-/** Whether this cavity casts this product tonight: open, same head, and the hook seats as cut or when it is bent. */
+/**
+ * Whether a hook goes into a cavity: what the maker has tried says so before anything else, then a groove that was
+ * ground
+ * out for it, then the estimate. Without a hook there is nothing to seat.
+ */
+function seats(cavity: PlanCavity, hook: PlanProduct['hook']): boolean {
+  if (!hook) return true;
+  const tried = cavity.tried?.[hook.materialId];
+  if (tried) return SEATS.has(tried);
+  const offered = { hookSize: hook.size, eyeAngleDeg: hook.eyeAngleDeg };
+  const grooves = (cavity.variants ?? []).flatMap(({ grooveFor }) => (grooveFor ? [grooveFor] : []));
+  return [cavity.hookSize, ...grooves].some((hookSize) => SEATS.has(seatOf({ ...cavity, hookSize }, offered).seat));
+}
+
+/** Whether this cavity casts this product tonight: open, same head, and its hook goes in. */
 export function casts(cavity: PlanCavity, product: PlanProduct): boolean {
   if (cavity.condition !== 'good' || cavity.style !== product.style) return false;
   if (!massesMatch(cavity.nominalMassKg, product.nominalMassKg)) return false;
-  const { seat } = seatOf(cavity, hookCut(product));
-  return seat === 'as cut' || seat === 'if bent';
+  return seats(cavity, product.hook);
 }
 
 function kindsOf(lines: readonly PlanLine[]): BlankKind[] {
   const kinds = new Map<string, BlankKind>();
   for (const line of lines) {
     const { style, nominalMassKg, hook } = line.product;
-    const key = `${style} ${nominalMassKg.toFixed(5)} ${hook.materialId}`;
+    const key = `${style} ${nominalMassKg.toFixed(5)} ${hook?.materialId ?? 'no hook'}`;
     const kind = kinds.get(key) ?? { key, lines: [], wanted: 0 };
     kind.lines.push(line);
     kind.wanted += line.quantity;

@@ -6,6 +6,8 @@ export interface UnitCostInput {
   drossKg: number;
   hookMinor: number;
   powderMinor: number;
+  /** Other parts: guard, skirt, ring, treble, glue; none where nothing is said. */
+  partsMinor?: number;
   energyKWh: number;
   energyMinorPerKWh: number;
   workS: number;
@@ -21,6 +23,7 @@ export function unitCostStack(input: UnitCostInput): CostStack {
     lead: input.leadKg * input.leadMinorPerKg,
     hook: input.hookMinor,
     powder: input.powderMinor,
+    parts: input.partsMinor ?? 0,
     dross: input.drossKg * input.leadMinorPerKg,
     energy: input.energyKWh * input.energyMinorPerKWh,
     work: (input.workS / 3600) * input.labourMinorPerHour,

@@ -3,8 +3,9 @@ import { yieldEstimate } from '../count/binomial.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
 import type { KindOnMold } from './allocate.ts';
 import { unitCostStack } from './cost.ts';
-import { handSeconds } from './minutes.ts';
-import { powdersPerHead, productCure } from './product.ts';
+import { handsOf, totalSeconds } from './minutes.ts';
+import { powdersByStep, productCure } from './product.ts';
+import { perHead } from '../job/bill.ts';
 import type { Timing } from './timing.ts';
 import { stackTotal, type CostStack, type LinePlan, type PlanInput, type PlanLine } from './types.ts';
 
@@ -17,30 +18,34 @@ export function linePlan(
   input: PlanInput,
 ): LinePlan {
   const { product, quantity } = line;
-  const onMold = kinds.find((each) => each.kind.lines.includes(line))!;
+  // Heads off the shelf are on no mold: they are metal and casting work that was paid for before.
+  const onMold = kinds.find((each) => each.kind.lines.includes(line)) ?? null;
   const leadKg = castMassKg({ nominalMassKg: product.nominalMassKg });
-  const powders = powdersPerHead(product, input.ways);
+  const powders = powdersByStep(product, input.ways);
+  const parts = product.parts ?? [];
   const priceOf = (materialId: string) => input.stock.find((each) => each.materialId === materialId)?.averageMinor ?? 0;
   const massShare =
     leadKg /
     lines.reduce((sum, each) => sum + each.quantity * castMassKg({ nominalMassKg: each.product.nominalMassKg }), 0);
   const heads = lines.reduce((sum, each) => sum + each.quantity, 0);
-  const ownHands = handSeconds(input.ways, [line]);
-  const workS = timing.pourS / heads + (ownHands.trim + ownHands.paint + ownHands.bake + ownHands.finish) / quantity;
-  const drossKg = input.ways.drossShare * leadKg * (onMold.casts / onMold.kind.wanted);
+  const ownHands = totalSeconds(handsOf(input.ways, [line]));
+  const workS = (onMold ? timing.pourS / heads : 0) + ownHands / quantity;
+  const drossKg = onMold ? input.ways.drossShare * leadKg * (onMold.casts / onMold.kind.wanted) : 0;
   const stack = unitCostStack({
-    leadKg,
+    leadKg: onMold ? leadKg : 0,
     leadMinorPerKg: priceOf(input.lead.materialId),
     drossKg,
-    hookMinor: priceOf(product.hook.materialId),
+    hookMinor: product.hook && onMold ? priceOf(product.hook.materialId) : 0,
     powderMinor: powders.reduce((sum, powder) => sum + powder.kgPerHead * priceOf(powder.materialId), 0),
+    partsMinor: parts.reduce((sum, part) => sum + perHead(part) * priceOf(part.partId), 0),
     energyKWh: timing.energyKWh * massShare,
     energyMinorPerKWh: input.ways.energyMinorPerKWh,
     workS,
     labourMinorPerHour: input.ways.labourMinorPerHour,
   });
-  const records = onMold.cavities.reduce((sum, cavity) => sum + cavity.casts, 0);
-  const good = onMold.cavities.reduce((sum, cavity) => sum + cavity.good, 0);
+  const cavities = onMold?.cavities ?? [];
+  const records = cavities.reduce((sum, cavity) => sum + cavity.casts, 0);
+  const good = cavities.reduce((sum, cavity) => sum + cavity.good, 0);
   const estimate = yieldEstimate(good, records);
   return {
     productId: product.id,
@@ -48,7 +53,7 @@ export function linePlan(
     quantity,
     casts: castsFigure(line, onMold),
     yieldShare: figure(
-      onMold.yieldShare,
+      onMold?.yieldShare ?? 1,
       'ratio',
       {
         rule: records
@@ -70,11 +75,20 @@ export function linePlan(
     stack,
     workS,
     powders,
+    parts,
     cure: productCure(product, input.oven),
   };
 }
 
-const castsFigure = (line: PlanLine, onMold: KindOnMold): Figure => {
+const castsFigure = (line: PlanLine, onMold: KindOnMold | null): Figure => {
+  if (!onMold) {
+    return figure(0, 'count', {
+      rule: 'None: these heads come off the shelf.',
+      formula: '0',
+      source: 'The product',
+      inputs: [given('Heads wanted', line.quantity, 'count')],
+    });
+  }
   const share = line.quantity / onMold.kind.wanted;
   return figure(
     Math.ceil(onMold.casts * share),
@@ -95,8 +109,8 @@ const unitCostFigure = (stack: CostStack, name: string): Figure => {
     total,
     'minor/head',
     {
-      rule: `One ${name}: metal, hook, powder, what is skimmed off, electricity and your time.`,
-      formula: 'lead + hook + powder + dross + energy + work',
+      rule: `One ${name}: metal, hook, powder, other parts, what is skimmed off, electricity and your time.`,
+      formula: 'lead + hook + powder + parts + dross + energy + work',
       source: 'Moving-average prices of your stock; house ways',
       inputs: Object.entries(stack).map(([part, minor]) => given(part, minor, 'minor/head')),
     },

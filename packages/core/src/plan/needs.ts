@@ -1,5 +1,7 @@
 import { figure, given, type Figure } from '../quantity/figure.ts';
 import type { KindOnMold } from './allocate.ts';
+import { partKind } from '../job/part-kinds.ts';
+import { perHead } from '../job/bill.ts';
 import type { LinePlan, MaterialNeed, PlanInput, StockOnHand } from './types.ts';
 
 const need = (stock: StockOnHand, figureOfNeed: Figure): MaterialNeed => ({
@@ -23,7 +25,8 @@ export function materialNeeds(
   const onHand = (materialId: string) => stock.find((each) => each.materialId === materialId);
   const hooks = new Map<string, number>();
   for (const { kind, casts } of kinds) {
-    const id = kind.lines[0]!.product.hook.materialId;
+    const id = kind.lines[0]!.product.hook?.materialId;
+    if (!id) continue;
     hooks.set(id, (hooks.get(id) ?? 0) + casts);
   }
   const powders = new Map<string, { kg: number; heads: number }>();
@@ -55,5 +58,34 @@ export function materialNeeds(
     };
     return [need(shelf, figure(kg, 'kg', why, { low: kg * 0.8, high: kg * 1.4 }))];
   });
-  return [need(lead, charge), ...hookNeeds, ...powderNeeds];
+  return [...(kinds.length ? [need(lead, charge)] : []), ...hookNeeds, ...powderNeeds, ...partNeeds(lines, onHand)];
 }
+
+/** Parts of all lines, by the heads that come to the step that uses them. */
+function partNeeds(
+  lines: readonly LinePlan[],
+  onHand: (materialId: string) => StockOnHand | undefined,
+): MaterialNeed[] {
+  const wanted = new Map<string, { quantity: number; heads: number }>();
+  for (const line of lines) {
+    for (const part of line.parts) {
+      const before = wanted.get(part.partId) ?? { quantity: 0, heads: 0 };
+      const quantity = before.quantity + perHead(part) * line.quantity;
+      wanted.set(part.partId, { quantity, heads: before.heads + line.quantity });
+    }
+  }
+  return [...wanted].flatMap(([partId, { quantity, heads }]) => {
+    const shelf = onHand(partId);
+    if (!shelf) return [];
+    const whole = partKind(shelf.kind).unit === 'pieces' ? Math.ceil(quantity - 1e-9) : quantity;
+    const why = {
+      rule: 'So many a head, and what is wasted, for every head that is wanted.',
+      formula: 'heads · (quantity + waste)',
+      source: 'The bill of the product',
+      inputs: [given('Heads', heads, 'count')],
+    };
+    return [need(shelf, figure(whole, UNIT_OF[partKind(shelf.kind).unit], why))];
+  });
+}
+
+const UNIT_OF = { kg: 'kg', pieces: 'count', m: 'm', ml: 'ml' } as const;

@@ -84,8 +84,8 @@ describe('hands', () => {
     expect(figure.value).toBeLessThan(40);
   });
   test('a way that saves a step saves its seconds; a product may have its own', () => {
-    const house = (finish: typeof DEFAULT_WAYS.finish) =>
-      paintSecondsFigure(painted(layer(white)), { ...DEFAULT_WAYS, ...(finish ? { finish } : {}) }).value;
+    const house = (schools: typeof DEFAULT_WAYS.schools) =>
+      paintSecondsFigure(painted(layer(white)), { ...DEFAULT_WAYS, ...(schools ? { schools } : {}) }).value;
     expect(house({ eye: 'tube' }) - house({})).toBeCloseTo(5, 9);
     expect(house({ after: 'foam' }) - house({})).toBeCloseTo(-1, 9);
     const own = paintSecondsFigure(

@@ -5,7 +5,7 @@ import { powdersPerHead, productHeated } from './product.ts';
 import { dryWaitS } from './timing.ts';
 import type { HouseWays, PlanProduct } from './types.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
-import { finishWays, schoolsAt } from '../ways/house.ts';
+import { schoolsFollowed, schoolsAt } from '../ways/house.ts';
 import { targetOf } from '../ways/work.ts';
 import { heatingS } from '../paint/head-heat.ts';
 
@@ -54,12 +54,12 @@ export function powderPerHeadFigure(product: PlanProduct, ways: HouseWays, known
 /** Hands-on seconds that a head takes at the paint, by the model and the ways. */
 export function paintSecondsFigure(product: PlanProduct, ways: HouseWays): Figure {
   const seconds = paintS(ways, product);
-  const finish = finishWays(ways.finish, product.ways);
+  const schools = schoolsFollowed(ways.schools, product.ways);
   const heatS = heatingS({
     head: productHeated(product),
-    tool: finish.tool,
+    tool: schools.tool,
     roomC: ways.roomC,
-    targetC: targetOf(finish),
+    targetC: targetOf(schools),
   });
   return figure(
     seconds,
@@ -76,7 +76,7 @@ export function paintSecondsFigure(product: PlanProduct, ways: HouseWays): Figur
         ...product.layers.map(({ powder, zone, coats }) =>
           given(`${powder.name}, ${zone}`, coats, 'count', powder.form === 'liquid' ? 'liquid' : 'coats'),
         ),
-        ...schoolsAt('paint', finish).map(({ step, school }) => given(step.name, school.name, 'text')),
+        ...schoolsAt('paint', schools).map(({ step, school }) => given(step.name, school.name, 'text')),
       ],
     },
     { low: 0.8 * seconds, high: 1.4 * seconds },
@@ -134,7 +134,7 @@ export function trimSecondsFigure(product: PlanProduct, ways: HouseWays): Figure
           : 'Your own seconds, from the setup: they outrank the ways.',
       formula: 'taking up + Σ steps',
       source: ways.trimS === null ? 'Common practice' : 'Your setup',
-      inputs: schoolsAt('trim', finishWays(ways.finish, product.ways)).map(({ step, school }) =>
+      inputs: schoolsAt('trim', schoolsFollowed(ways.schools, product.ways)).map(({ step, school }) =>
         given(step.name, school.seconds, 's', school.name),
       ),
     },

@@ -1,6 +1,6 @@
 import { binomialAtLeast } from '../count/binomial.ts';
 import { cavity, product, workshop } from '../test/workshop.ts';
-import { shotSeconds } from './minutes.ts';
+import { shotSeconds } from '../mold/shot-seconds.ts';
 import { planOrder } from './plan.ts';
 import { stackTotal } from './types.ts';
 import { DEFAULT_WAYS } from './ways.ts';
@@ -92,8 +92,12 @@ describe('what cannot be cast is said, and left out', () => {
   test.each([
     ['a mass that no cavity has', product(21), /No mold has a ball cavity of 21 g; there is 10 g, 14 g/],
     ['a style that no mold has', product(10, { style: 'fish' }), /No mold has a fish cavity/],
-    ['a hook that does not fit', product(10, { hook: { ...product(10).hook, size: '6/0' } }), /Hook 6\/0 does not fit/],
-    ['an eye of the wrong angle', product(10, { hook: { ...product(10).hook, eyeAngleDeg: 90 } }), /90° eye/],
+    [
+      'a hook that does not fit',
+      product(10, { hook: { ...product(10).hook!, size: '6/0' } }),
+      /Hook 6\/0 does not fit/,
+    ],
+    ['an eye of the wrong angle', product(10, { hook: { ...product(10).hook!, eyeAngleDeg: 90 } }), /90° eye/],
   ])('%s', (_, each, text) => expect(problemOf(each)).toMatch(text));
 
   test('blocked cavities are not used', () => {
@@ -115,7 +119,7 @@ describe('what cannot be cast is said, and left out', () => {
 
   test('cavities are shared so that shots are fewest, against every other way of sharing them', () => {
     // Two products differ only in their hook; the four cavities of 10 g may go to either.
-    const other = product(10, { id: 'other', name: 'Other', hook: { ...product(10).hook, materialId: 'hook-b' } });
+    const other = product(10, { id: 'other', name: 'Other', hook: { ...product(10).hook!, materialId: 'hook-b' } });
     const molds = [{ ...input.molds[0]!, cavities: [1, 2, 3, 4].map((position) => cavity(position, 10)) }];
     for (const [a, b] of [
       [60, 20],
@@ -137,7 +141,7 @@ describe('what cannot be cast is said, and left out', () => {
   });
 
   test('more hooks than cavities: the mold is poured twice', () => {
-    const other = product(10, { id: 'other', name: 'Other', hook: { ...product(10).hook, materialId: 'hook-b' } });
+    const other = product(10, { id: 'other', name: 'Other', hook: { ...product(10).hook!, materialId: 'hook-b' } });
     const molds = [{ ...input.molds[0]!, cavities: [cavity(1, 10)] }];
     const plan = planOrder({
       ...input,

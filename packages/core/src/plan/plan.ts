@@ -21,15 +21,19 @@ export function planOrder(input: PlanInput): Plan {
   for (const line of input.lines) {
     countInRange(`quantity of ${line.product.name}`, line.quantity, 1, MOST_HEADS_PER_LINE);
   }
-  const problems = input.lines.flatMap(({ product }) => {
+  const cast = input.lines.filter(({ product }) => product.source !== 'shelf');
+  const problems = cast.flatMap(({ product }) => {
     const text = castingProblem(product, input.molds);
     return text ? [{ productId: product.id, text }] : [];
   });
   const lines = input.lines.filter(({ product }) => !problems.some((problem) => problem.productId === product.id));
-  const allocations = allocate(lines, input.molds);
+  const allocations = allocate(
+    lines.filter((line) => cast.includes(line)),
+    input.molds,
+  );
   const molds = allocations.map((allocation) => moldPlan(allocation, input.ways));
   const kinds = allocations.flatMap((allocation) => allocation.kinds);
-  const charge = chargeOf(kinds, molds, input);
+  const charge = kinds.length ? chargeOf(kinds, molds, input) : NO_CHARGE;
   const timing = timingOf(allocations, molds, lines, charge.figure.value, input);
   const linePlans = lines.map((line) => linePlan(line, kinds, lines, timing, input));
   return {
@@ -46,6 +50,17 @@ export function planOrder(input: PlanInput): Plan {
     problems,
   };
 }
+
+/** Heads off the shelf need no pot. */
+const NO_CHARGE = {
+  parts: [],
+  figure: figure(0, 'kg', {
+    rule: 'Nothing is poured: these heads come off the shelf.',
+    formula: '0',
+    source: 'The products',
+    inputs: [],
+  }),
+};
 
 function chargeOf(kinds: readonly KindOnMold[], molds: readonly MoldPlan[], input: PlanInput) {
   const headsKg = kinds.reduce(

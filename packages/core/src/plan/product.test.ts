@@ -3,10 +3,12 @@ import { coldHeadSolid } from '../geometry/solid.ts';
 import { product, workshop } from '../test/workshop.ts';
 import { averageMinor } from '../stock/ledger.ts';
 import { unitCostStack } from './cost.ts';
-import { handSeconds, shotSeconds } from './minutes.ts';
+import { COST_PARTS } from '../job/part-kinds.ts';
+import { handsOf } from './minutes.ts';
+import { shotSeconds } from '../mold/shot-seconds.ts';
 import { planOrder } from './plan.ts';
 import { powdersPerHead, productCure, productLagS } from './product.ts';
-import { COST_PARTS, stackTotal } from './types.ts';
+import { stackTotal } from './types.ts';
 import { DEFAULT_WAYS } from './ways.ts';
 
 const white = product(10).layers[0]!.powder;
@@ -102,7 +104,11 @@ describe('time and money', () => {
       { product: product(14, { bake: null }), quantity: 5 },
     ];
     // The maker's own seconds, where there are any, outrank those of the ways.
-    expect(handSeconds({ ...DEFAULT_WAYS, trimS: 9, coatS: 25 }, lines)).toEqual({
+    const seconds: Record<string, number> = {};
+    for (const { step, seconds: s } of handsOf({ ...DEFAULT_WAYS, trimS: 9, coatS: 25 }, lines)) {
+      seconds[step.key] = (seconds[step.key] ?? 0) + s;
+    }
+    expect(seconds).toEqual({
       trim: 15 * 9,
       paint: (20 + 5) * 25,
       bake: 10 * DEFAULT_WAYS.hangS,
@@ -123,7 +129,7 @@ describe('time and money', () => {
       workS: 60,
       labourMinorPerHour: 1200,
     });
-    expect(stack).toEqual({ lead: 2.5, hook: 16, powder: 0.9, dross: 0.05, energy: 0.16, work: 20 });
+    expect(stack).toEqual({ lead: 2.5, hook: 16, powder: 0.9, parts: 0, dross: 0.05, energy: 0.16, work: 20 });
     expect(stackTotal(stack)).toBeCloseTo(39.61, 9);
     expect(Object.keys(stack)).toEqual([...COST_PARTS]);
   });

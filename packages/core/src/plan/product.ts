@@ -1,15 +1,62 @@
 import { cureLaw, cureShare, warmUpS, PRIOR_ACTIVATION_J_MOL } from '../bake/cure.ts';
 import { headLagS } from '../bake/head-lag.ts';
-import { typicalHook, type Wire } from '../geometry/hook.ts';
+import { typicalHook, type HookSize, type Wire } from '../geometry/hook.ts';
 import type { HeatedHead } from '../paint/head-heat.ts';
 import { castMassKg } from '../cast/cast-mass.ts';
 import { coldHeadSolid, headWidthM } from '../geometry/solid.ts';
+import { usualRoute } from '../job/route.ts';
 import { powderKg, ZONE_SHARE } from '../paint/coverage.ts';
 import { figure, given, type Figure } from '../quantity/figure.ts';
-import type { HouseWays, PlanBake, PlanLayer, PlanOven, PlanPowder, PlanProduct } from './types.ts';
+import type {
+  HouseWays,
+  PlanBake,
+  PlanLayer,
+  PlanOven,
+  PlanPowder,
+  PlanProduct,
+  PlanStep,
+  StepPowder,
+} from './types.ts';
 
-/** Powder for one head of this product, kg by material; the same powder in two layers is added up. */
+type Coated = Pick<PlanProduct, 'layers' | 'bake' | 'steps' | 'source'>;
+
+/** The steps of a product with what they take; where it names none, all its paint is one step and its bake another. */
+export function stepsOf(product: Coated): PlanStep[] {
+  if (product.steps) return product.steps;
+  const { layers, bake, source } = product;
+  const route = usualRoute({ painted: layers.length > 0, baked: bake !== null, fromShelf: source === 'shelf' });
+  return route.map((step) => ({
+    ...step,
+    layers: step.station === 'paint' ? layers : [],
+    bake: step.station === 'bake' ? bake : null,
+  }));
+}
+
+/**
+ * Powder for one head of this product, kg by step and material; the same powder in two layers of a step is added up.
+ */
+export const powdersByStep = (
+  product: PlanProduct,
+  ways: Pick<HouseWays, 'filmM' | 'transferEfficiency'>,
+): StepPowder[] =>
+  stepsOf(product).flatMap((step) =>
+    powdersOfLayers(product, step.layers, ways).map((powder) => ({ ...powder, step: step.key })),
+  );
+
+/** Powder for one head of this product, kg by material over all its steps. */
 export function powdersPerHead(product: PlanProduct, ways: Pick<HouseWays, 'filmM' | 'transferEfficiency'>) {
+  return powdersOfLayers(
+    product,
+    stepsOf(product).flatMap((step) => step.layers),
+    ways,
+  );
+}
+
+function powdersOfLayers(
+  product: Pick<PlanProduct, 'style' | 'nominalMassKg'>,
+  layers: readonly PlanLayer[],
+  ways: Pick<HouseWays, 'filmM' | 'transferEfficiency'>,
+) {
   const { paintedAreaM2 } = coldHeadSolid(product.style, castMassKg({ nominalMassKg: product.nominalMassKg }));
   const byMaterial = new Map<string, { materialId: string; name: string; kgPerHead: number }>();
   const add = (powder: PlanPowder, { zone, coats }: PlanLayer, share: number) => {
@@ -25,7 +72,7 @@ export function powdersPerHead(product: PlanProduct, ways: Pick<HouseWays, 'film
     const before = byMaterial.get(powder.materialId)?.kgPerHead ?? 0;
     byMaterial.set(powder.materialId, { materialId: powder.materialId, name: powder.name, kgPerHead: before + kg });
   };
-  for (const layer of product.layers) {
+  for (const layer of layers) {
     const mixed = layer.mix?.share ?? 0;
     add(layer.powder, layer, 1 - mixed);
     if (layer.mix) add(layer.mix.powder, layer, mixed);
@@ -33,21 +80,25 @@ export function powdersPerHead(product: PlanProduct, ways: Pick<HouseWays, 'film
   return [...byMaterial.values()];
 }
 
+/** What a head without a hook is held by. Common practice, no source. */
+const HANGING_WIRE_M = 0.0008;
+
 /** This product's head as a gun or a flame sees it. */
 export function productHeated({
   style,
   nominalMassKg,
   hook,
 }: Pick<PlanProduct, 'style' | 'nominalMassKg'> & {
-  hook: Pick<PlanProduct['hook'], 'size'> & { wire?: Wire };
+  hook: { size: HookSize; wire?: Wire } | null;
 }): HeatedHead {
   const leadKg = castMassKg({ nominalMassKg });
   const { cooledAreaM2 } = coldHeadSolid(style, leadKg);
   return {
     leadKg,
     areaM2: cooledAreaM2,
-    wireM: typicalHook(hook.size, hook.wire).wireM,
-    embeddedM: headWidthM(leadKg),
+    // Without a hook it hangs on a thin wire or a screw, which takes next to nothing.
+    wireM: hook ? typicalHook(hook.size, hook.wire).wireM : HANGING_WIRE_M,
+    embeddedM: hook ? headWidthM(leadKg) : 0,
   };
 }
 
@@ -64,7 +115,7 @@ export const curedPowders = (layers: readonly PlanLayer[]): PlanPowder[] => [
 /** Lag of this product's head in the oven, seconds. */
 export function productLagS(product: Pick<PlanProduct, 'style' | 'nominalMassKg' | 'hook'>): number {
   const leadKg = castMassKg({ nominalMassKg: product.nominalMassKg });
-  return headLagS(leadKg, product.hook.massKg, coldHeadSolid(product.style, leadKg).cooledAreaM2);
+  return headLagS(leadKg, product.hook?.massKg ?? 0, coldHeadSolid(product.style, leadKg).cooledAreaM2);
 }
 
 /** Seconds from shutting the door to taking out: a program that counts from the metal's heat waits for that first. */

@@ -3,10 +3,12 @@ import { holdingEnergyKWh, meltTime } from '../pot/time-to-pour.ts';
 import { figure, given, type Figure } from '../quantity/figure.ts';
 import { J_PER_KWH } from '../quantity/units.ts';
 import type { MoldAllocation } from './allocate.ts';
-import { handSeconds, shotSeconds } from './minutes.ts';
+import { handsOf, totalSeconds, type StepHands } from './minutes.ts';
+import { shotSeconds } from '../mold/shot-seconds.ts';
+import { stationOf } from '../job/stations.ts';
 import { ovenLoads, roomOf } from '../bake/rack.ts';
-import { bakeDoorS, curedPowders } from './product.ts';
-import type { MoldPlan, Plan, PlanInput, PlanLayer, PlanLine, PlanOven } from './types.ts';
+import { bakeDoorS, curedPowders, stepsOf } from './product.ts';
+import type { MoldPlan, Plan, PlanBake, PlanInput, PlanLayer, PlanLine, PlanOven } from './types.ts';
 
 /** Share of its rated power that an oven draws on average while it holds temperature. Common practice, no source. */
 export const OVEN_DUTY = 0.6;
@@ -16,7 +18,7 @@ export interface Timing {
   meltS: number;
   meltKWh: number;
   pourS: number;
-  hands: ReturnType<typeof handSeconds>;
+  hands: StepHands[];
   ovenLoads: number;
   bakeWaitS: number;
   /** Waits of liquid paint between coats; the heads of a line dry together. */
@@ -32,6 +34,7 @@ export function timingOf(
   chargeKg: number,
   { pot, oven, ways }: PlanInput,
 ): Timing {
+  const pours = allocations.length > 0;
   const atOnceKg = Math.min(pot.capacityKg, Math.max(0.05, chargeKg));
   const melt = meltTime({
     leadKg: atOnceKg,
@@ -48,15 +51,16 @@ export function timingOf(
   const loads = bakeLoads(lines, oven);
   const bakeWaitS = loads.reduce((sum, each) => sum + each.loads * each.seconds, 0);
   const holdKWh = holdingEnergyKWh(pot.lossWPerK, ways.pourC, ways.roomC, pourS);
+  const potKWh = pours ? melt.energyKWh + holdKWh : 0;
   return {
-    meltS: melt.seconds,
-    meltKWh: melt.energyKWh + holdKWh,
+    meltS: pours ? melt.seconds : 0,
+    meltKWh: potKWh,
     pourS,
-    hands: handSeconds(ways, lines),
+    hands: handsOf(ways, lines),
     ovenLoads: loads.reduce((sum, each) => sum + each.loads, 0),
     bakeWaitS,
     dryWaitS: Math.max(0, ...lines.map(({ product }) => dryWaitS(product.layers))),
-    energyKWh: melt.energyKWh + holdKWh + (oven.powerW * OVEN_DUTY * bakeWaitS) / J_PER_KWH,
+    energyKWh: potKWh + (oven.powerW * OVEN_DUTY * bakeWaitS) / J_PER_KWH,
   };
 }
 
@@ -64,29 +68,41 @@ export function timingOf(
 export const dryWaitS = (layers: readonly PlanLayer[]): number =>
   layers.reduce((sum, { powder, coats }) => sum + (powder.form === 'liquid' ? coats * (powder.dryS ?? 0) : 0), 0);
 
+/** One bake of one line: a product that is baked twice goes into the oven twice. */
+interface BakeOfLine {
+  line: PlanLine;
+  bake: PlanBake;
+}
+
 /** Oven loads by program: packed onto the oven's racks where it has any, by its plain count of places otherwise. */
 export function bakeLoads(
   lines: readonly PlanLine[],
   oven: PlanOven,
 ): { seconds: number; heads: number; loads: number }[] {
-  const programs = new Map<string, PlanLine[]>();
+  const programs = new Map<string, BakeOfLine[]>();
   for (const line of lines) {
-    const { bake, layers } = line.product;
-    if (!bake || curedPowders(layers).length === 0) continue;
-    const key = `${bake.setC} ${bake.seconds} ${bake.from ?? 'door'}`;
-    programs.set(key, [...(programs.get(key) ?? []), line]);
+    if (curedPowders(line.product.layers).length === 0) continue;
+    for (const { key: step, bake } of stepsOf(line.product)) {
+      if (!bake) continue;
+      // Coats that are baked one after the other never share a load.
+      const nth = stepsOf(line.product)
+        .filter((each) => each.bake)
+        .findIndex((each) => each.key === step);
+      const key = `${bake.setC} ${bake.seconds} ${bake.from ?? 'door'} ${nth}`;
+      programs.set(key, [...(programs.get(key) ?? []), { line, bake }]);
+    }
   }
   return [...programs.values()].map((own) => {
     // The slowest head of the load says how long it is in.
-    const seconds = Math.max(...own.map(({ product }) => bakeDoorS(product, product.bake!, oven)));
-    const heads = own.reduce((sum, line) => sum + line.quantity, 0);
-    const batches = own.map(({ product, quantity }) => ({
+    const seconds = Math.max(...own.map(({ line, bake }) => bakeDoorS(line.product, bake, oven)));
+    const heads = own.reduce((sum, { line }) => sum + line.quantity, 0);
+    const groups = own.map(({ line: { product, quantity } }) => ({
       id: product.id,
       program: 'one',
       heads: quantity,
-      ...roomOf({ style: product.style, massKg: product.nominalMassKg, hookSize: product.hook.size }),
+      ...roomOf({ style: product.style, massKg: product.nominalMassKg, hookSize: product.hook?.size ?? null }),
     }));
-    const packed = oven.racks?.length ? ovenLoads(oven.racks, batches) : null;
+    const packed = oven.racks?.length ? ovenLoads(oven.racks, groups) : null;
     // A head that no rack takes is still baked: it lies on the tray, by the plain count.
     const loads = packed && packed.homeless.length === 0 ? packed.loads.length : Math.ceil(heads / oven.places);
     return { seconds, heads, loads };
@@ -111,69 +127,105 @@ export const meltFigure = (timing: Timing, chargeKg: number, { pot, ways }: Plan
     { low: timing.meltS * 0.85, high: timing.meltS * 1.2 },
   );
 
-/** Hands-on seconds by station, and the oven's own. */
-export function minutesOf(timing: Timing, lines: readonly PlanLine[]): Plan['minutes'] {
-  const heads = lines.reduce((sum, line) => sum + line.quantity, 0);
-  const step = (station: string, seconds: number, rule: string) => ({
+const RULES: Record<string, string> = {
+  pour: 'Blank shots, then shot by shot: load, close, pour, wait, open, look.',
+  trim: 'Sprue off and edge, by your ways.',
+  paint: 'Heat, dip, tap and what your ways add, layer by layer; the heating by the model.',
+  bake: 'Hanging up and taking down; the oven works alone.',
+  finish: 'Counting and bagging.',
+};
+
+function handsOfRow(station: string, does: string, seconds: number, heads: number): Plan['minutes'][number] {
+  const own = stationOf(station).name === does ? RULES[station] : undefined;
+  return {
     station,
+    does,
     handsS: figure(
       seconds,
       's',
       {
-        rule,
+        rule: own ?? `${does}: so many seconds a head.`,
         formula: 'heads · seconds a head',
         source: 'House ways; common practice until your own pace is on record',
         inputs: [given('Heads', heads, 'count'), given('A head', heads ? seconds / heads : 0, 's')],
       },
       { low: seconds * 0.8, high: seconds * 1.3 },
     ),
-    waitS: null as Figure | null,
-  });
-  const steps = [
-    step('pour', timing.pourS, 'Blank shots, then shot by shot: load, close, pour, wait, open, look.'),
-    step('trim', timing.hands.trim, 'Sprue off and edge, by your ways.'),
-    step(
-      'paint',
-      timing.hands.paint,
-      'Heat, dip, tap and what your ways add, layer by layer; the heating by the model.',
-    ),
-    step('bake', timing.hands.bake, 'Hanging up and taking down; the oven works alone.'),
-    step('finish', timing.hands.finish, 'Counting and bagging.'),
-  ];
-  const paint = steps[2]!;
-  if (timing.dryWaitS > 0) {
-    paint.waitS = figure(timing.dryWaitS, 's', {
-      rule: 'Liquid paint dries between its coats; the heads of a line dry side by side.',
-      formula: 'Σ coats · wait',
-      source: 'The wait written down with the paint',
-      inputs: lines.flatMap(({ product }) =>
-        product.layers
-          .filter(({ powder }) => powder.form === 'liquid')
-          .map(({ powder, coats }) => given(powder.name, powder.dryS ?? 0, 's', `${coats} coats`)),
-      ),
+    waitS: null,
+  };
+}
+
+/** Steps of all lines that are one and the same work, in the order in which they come. */
+function rowsOf(hands: readonly StepHands[]): StepHands[][] {
+  const rows = new Map<string, StepHands[]>();
+  for (const each of hands) {
+    const key = `${each.step.station} ${each.step.does}`;
+    rows.set(key, [...(rows.get(key) ?? []), each]);
+  }
+  const place = (row: StepHands[]) => Math.max(...row.map(({ step, line }) => stepsOf(line.product).indexOf(step)));
+  return [...rows.values()].sort((a, b) => place(a) - place(b));
+}
+
+/** What has to pass at a step by itself: paint dries, the oven bakes, glue sets. */
+function waitOf(row: readonly StepHands[], timing: Timing, bakes: number): Figure | null {
+  const { station } = row[0]!.step;
+  if (station === 'bake') {
+    return figure(timing.bakeWaitS / Math.max(1, bakes), 's', {
+      rule: 'One load after another.',
+      formula: 'loads · program',
+      source: 'Program as set',
+      inputs: [given('Loads', timing.ovenLoads, 'count')],
     });
   }
-  const bake = steps[3]!;
-  bake.waitS = figure(timing.bakeWaitS, 's', {
-    rule: 'One load after another.',
-    formula: 'loads · program',
-    source: 'Program as set',
-    inputs: [given('Loads', timing.ovenLoads, 'count')],
+  const drying = station === 'paint' ? Math.max(0, ...row.map(({ step }) => dryWaitS(step.layers))) : 0;
+  const setting = Math.max(0, ...row.map(({ step }) => step.wait?.seconds ?? 0));
+  if (drying + setting === 0) return null;
+  return figure(drying + setting, 's', {
+    rule:
+      drying > 0
+        ? 'Liquid paint dries between its coats; the heads of a line dry side by side.'
+        : `${row[0]!.step.wait?.name ?? 'A wait'}, all heads side by side.`,
+    formula: 'Σ waits',
+    source: 'The wait written down with the paint or the step',
+    inputs: row.flatMap(({ step }) => [
+      ...step.layers
+        .filter(({ powder }) => powder.form === 'liquid')
+        .map(({ powder, coats }) => given(powder.name, powder.dryS ?? 0, 's', `${coats} coats`)),
+      ...(step.wait ? [given(step.wait.name, step.wait.seconds, 's')] : []),
+    ]),
   });
-  return steps.filter((each) => each.handsS.value > 0);
+}
+
+/** Hands-on seconds by step, and what passes by itself. */
+export function minutesOf(timing: Timing, lines: readonly PlanLine[]): Plan['minutes'] {
+  const poured = lines.filter(({ product }) => product.source !== 'shelf');
+  const heads = (of: readonly PlanLine[]) => of.reduce((sum, line) => sum + line.quantity, 0);
+  const rows = rowsOf(timing.hands);
+  const bakes = rows.filter((row) => row[0]!.step.station === 'bake' && row.some(({ step }) => step.bake)).length;
+  return [
+    handsOfRow('pour', stationOf('pour').name, timing.pourS, heads(poured)),
+    ...rows.map((row) => {
+      const { station, does } = row[0]!.step;
+      const made = handsOfRow(station, does, totalSeconds(row), heads(row.map(({ line }) => line)));
+      return { ...made, waitS: waitOf(row, timing, bakes) };
+    }),
+  ].filter((row) => row.handsS.value > 0);
 }
 
 export function handsFigure(timing: Timing): Figure {
-  const parts = { pour: timing.pourS, ...timing.hands };
-  const seconds = Object.values(parts).reduce((sum, part) => sum + part, 0);
+  const parts: [string, number][] = [
+    ['pour', timing.pourS],
+    ...rowsOf(timing.hands).map((row): [string, number] => [row[0]!.step.does.toLowerCase(), totalSeconds(row)]),
+  ];
+  const seconds = parts.reduce((sum, [, part]) => sum + part, 0);
   return figure(
     seconds,
     's',
     {
       rule: 'Time at work with both hands. Melting and baking run beside it.',
-      formula: 'pour + trim + paint + bake + finish',
+      formula: parts.map(([name]) => name).join(' + '),
       source: 'House ways',
-      inputs: Object.entries(parts).map(([station, part]) => given(station, part, 's')),
+      inputs: parts.map(([name, part]) => given(name, part, 's')),
     },
     { low: seconds * 0.8, high: seconds * 1.3 },
   );

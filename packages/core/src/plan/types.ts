@@ -1,13 +1,20 @@
 import type { HookSize } from '../geometry/hook.ts';
 import type { StyleId } from '../geometry/styles.ts';
 import type { LabelPoint } from '../bake/cure.ts';
-import type { CountFrom } from '../run/ticket.ts';
+import type { CountFrom } from '../bake/count-from.ts';
 import type { OvenRack } from '../bake/rack.ts';
 import type { PaintZone } from '../paint/coverage.ts';
-import type { FinishWays } from '../ways/school.ts';
+import type { Schools } from '../ways/school.ts';
 import type { MoldMetal } from '../mold/block.ts';
 import type { WarmSchool } from '../mold/warm-plan.ts';
 import type { Figure } from '../quantity/figure.ts';
+import type { BillLine } from '../job/bill.ts';
+import { COST_PARTS, type CostPart } from '../job/part-kinds.ts';
+import type { RouteStep } from '../job/route.ts';
+import type { Source } from '../job/ticket.ts';
+import type { Seat } from '../seat/seat.ts';
+import type { CavityVariant } from '../mold/variants.ts';
+import type { Wire } from '../geometry/hook.ts';
 
 export interface PlanHook {
   materialId: string;
@@ -15,7 +22,12 @@ export interface PlanHook {
   size: HookSize;
   eyeAngleDeg: number;
   massKg: number;
+  wire?: Wire;
+  /** The heat its plating stands, C; null or left out: not known. */
+  limitC?: number | null;
 }
+/** A line of the bill with the heat that its part stands. */
+export type PlanPart = BillLine & { limitC: number | null };
 export interface PlanPowder {
   materialId: string;
   name: string;
@@ -41,16 +53,29 @@ export interface PlanBake {
   /** What its minutes are counted from; the shutting of the door where nothing is said. */
   from?: CountFrom;
 }
+/** A step of a product's route with all that it takes. */
+export interface PlanStep extends RouteStep {
+  layers: PlanLayer[];
+  bake: PlanBake | null;
+}
 export interface PlanProduct {
   id: string;
   name: string;
   style: StyleId;
   nominalMassKg: number;
-  hook: PlanHook;
+  /** Null: no hook is cast in. */
+  hook: PlanHook | null;
+  /** All that is painted on, and the last bake: of the steps together. */
   layers: PlanLayer[];
   bake: PlanBake | null;
+  /** Its route; trim, paint, bake and finish as far as it is painted and baked where none is given. */
+  steps?: PlanStep[];
+  /** Parts that its steps use, beside lead, hook and powder. */
+  parts?: PlanPart[];
+  /** Its heads are poured, or taken off the shelf. */
+  source?: Source;
   /** Its own ways at trim and paint, where they differ from the house's. */
-  ways?: Partial<FinishWays> | null;
+  ways?: Partial<Schools> | null;
 }
 export interface PlanLine {
   product: PlanProduct;
@@ -64,6 +89,10 @@ export interface PlanCavity {
   hookSize: HookSize;
   eyeAngleDeg: number;
   condition: 'good' | 'blocked';
+  /** Hooks that the maker has tried in it, by part: what was found outranks every estimate. */
+  tried?: Record<string, Seat>;
+  /** What else can be cast in it. */
+  variants?: CavityVariant[];
   /** Laid in before the hook, where the cavity was cut for it. */
   pin?: unknown;
   keeper?: boolean;
@@ -115,12 +144,12 @@ export interface HouseWays {
   hangS: number;
   finishS: number;
   /** Schools of the house at trim and paint. */
-  finish?: Partial<FinishWays>;
+  schools?: Partial<Schools>;
 }
 export interface StockOnHand {
   materialId: string;
   name: string;
-  kind: 'lead' | 'hook' | 'powder';
+  kind: string;
   quantity: number;
   /** Moving average in minor units a kg or a piece; null when nothing was ever bought. */
   averageMinor: number | null;
@@ -135,12 +164,19 @@ export interface PlanInput {
   stock: StockOnHand[];
 }
 
-export const COST_PARTS = ['lead', 'hook', 'powder', 'dross', 'energy', 'work'] as const;
-export type CostPart = (typeof COST_PARTS)[number];
 /** What one head costs, in minor units (fractions of them count here; totals are whole). */
 export type CostStack = Record<CostPart, number>;
-export const stackTotal = (stack: CostStack): number => COST_PARTS.reduce((sum, part) => sum + stack[part], 0);
+/** What was kept before a part of the cost was known counts nothing for it. */
+export const stackTotal = (stack: Partial<CostStack>): number =>
+  COST_PARTS.reduce((sum, part) => sum + (stack[part] ?? 0), 0);
 
+/** Powder that one head takes at a step, kg. */
+export interface StepPowder {
+  materialId: string;
+  name: string;
+  kgPerHead: number;
+  step: string;
+}
 export interface CavityUse {
   position: number;
   cavityId: string;
@@ -168,14 +204,16 @@ export interface LinePlan {
   stack: CostStack;
   /** Hands-on seconds a head, the pour's share included. */
   workS: number;
-  powders: { materialId: string; name: string; kgPerHead: number }[];
+  powders: StepPowder[];
+  /** Other parts, by the step that uses them. */
+  parts: BillLine[];
   /** Share of a full cure that the bake program gives the head; null where it is not baked. */
   cure: Figure | null;
 }
 export interface MaterialNeed {
   materialId: string;
   name: string;
-  kind: 'lead' | 'hook' | 'powder';
+  kind: string;
   need: Figure;
   have: number;
   missing: number;
@@ -187,7 +225,8 @@ export interface Plan {
   chargeParts: { label: string; kg: number }[];
   melt: Figure;
   needs: MaterialNeed[];
-  minutes: { station: string; handsS: Figure; waitS: Figure | null }[];
+  /** Step by step, those that are alike together. */
+  minutes: { station: string; does: string; handsS: Figure; waitS: Figure | null }[];
   handsTotal: Figure;
   ovenLoads: Figure;
   unitCost: Figure;

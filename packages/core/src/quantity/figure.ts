@@ -11,6 +11,7 @@ export type Unit =
   | 's'
   | 'C'
   | 'm'
+  | 'ml'
   | 'm2'
   | 'minor'
   | 'count'

@@ -1,17 +1,18 @@
 import { standing } from './log.ts';
 import type { PourEntry, PourLog, PourSetup } from './pour-log.ts';
 import { pourState } from './pour.ts';
-import { ticketState, type TicketLog, type TicketSetup } from './ticket.ts';
+import { ticketState, type TicketSetup } from '../job/ticket.ts';
+import type { TicketLog } from '../job/ticket-log.ts';
 
 /** A wait that runs by itself: what it is, when it began and when it is over (ms since 1970). */
 export interface Clock {
   id: string;
-  body: 'melt' | 'freeze' | 'oven' | 'cool' | 'dry';
+  body: 'melt' | 'freeze' | 'oven' | 'cool' | 'dry' | 'wait';
   name: string;
   startedAt: number;
   endsAt: number;
-  /** Where to go when it is over. */
-  to: string;
+  /** Where to go when it is over: a station, and the pour or the ticket that is worked on there. */
+  to: { station: string; id: string; step: string | null };
 }
 
 export interface ClockPour {
@@ -41,7 +42,7 @@ export function runningClocks(pours: readonly ClockPour[], tickets: readonly Clo
   for (const { id, number, setup, plannedMeltS, log } of pours) {
     const state = pourState(setup, log);
     const charge = standing<PourEntry>(log).find((entry) => entry.kind === 'charge');
-    const to = `/pour/${id}`;
+    const to = { station: 'pour', id, step: null };
     if (charge && state.phase === 'warming' && state.blanks === 0) {
       const endsAt = charge.at + plannedMeltS * 1000;
       clocks.push({ id: `melt ${id}`, body: 'melt', name: `Melt, pour ${number}`, startedAt: charge.at, endsAt, to });
@@ -54,39 +55,39 @@ export function runningClocks(pours: readonly ClockPour[], tickets: readonly Clo
       clocks.push({ id: `freeze ${id} ${moldId}`, body: 'freeze', name, startedAt: lastPouredAt, endsAt, to });
     });
   }
-  for (const { id, number, setup, log } of tickets) {
-    const { loads, coats } = ticketState(setup, log);
-    const wet = coats.at(-1);
-    if (wet && wet.dryAt > now) {
-      const { id: coatId, coat, onAt: startedAt, dryAt: endsAt } = wet;
-      clocks.push({
-        id: `dry ${coatId}`,
-        body: 'dry',
-        name: `Coat ${coat} dries, ticket ${number}`,
-        startedAt,
-        endsAt,
-        to: `/paint/${id}`,
-      });
-    }
-    for (const load of loads) {
-      if (load.unloadedAt !== null) {
-        const endsAt = load.unloadedAt + load.coolS * 1000;
-        const startedAt = load.unloadedAt;
-        if (endsAt > now)
-          clocks.push({
-            id: `cool ${load.id}`,
-            body: 'cool',
-            name: `Hot, ticket ${number}`,
-            startedAt,
-            endsAt,
-            to: `/bake/${id}`,
-          });
-        continue;
-      }
-      const { loadedAt, endsAt } = load;
-      const name = `Bake, ticket ${number}`;
-      clocks.push({ id: `oven ${load.id}`, body: 'oven', name, startedAt: loadedAt, endsAt, to: `/bake/${id}` });
-    }
-  }
+  for (const ticket of tickets) clocks.push(...clocksOfTicket(ticket, now));
   return clocks.filter((clock) => now - clock.endsAt < STALE_MS).sort((a, b) => a.endsAt - b.endsAt);
+}
+
+/** Waits of one ticket: paint that dries, glue that sets, heads in the oven and hot heads out of it. */
+function clocksOfTicket({ id, number, setup, log }: ClockTicket, now: number): Clock[] {
+  const state = ticketState(setup, log);
+  const { loads, coats, steps } = state;
+  const at = (key: string) => ({ station: setup.route.find((step) => step.key === key)!.station, id, step: key });
+  const clocks: Clock[] = [];
+  const wet = coats.at(-1);
+  if (wet && wet.dryAt > now) {
+    const name = `Coat ${wet.coat} dries, ticket ${number}`;
+    clocks.push({ id: `dry ${wet.id}`, body: 'dry', name, startedAt: wet.onAt, endsAt: wet.dryAt, to: at(wet.step) });
+  }
+  setup.route.forEach(({ wait, key }, i) => {
+    const next = steps[i + 1];
+    if (!wait || !next || next.readyAt === null || next.readyAt <= now || next.left <= 0) return;
+    const startedAt = next.readyAt - 1000 * wait.seconds;
+    const name = `${wait.name}, ticket ${number}`;
+    clocks.push({ id: `wait ${id} ${key}`, body: 'wait', name, startedAt, endsAt: next.readyAt, to: at(next.key) });
+  });
+  for (const load of loads) {
+    const to = at(load.step);
+    if (load.unloadedAt === null) {
+      const { loadedAt: startedAt, endsAt } = load;
+      clocks.push({ id: `oven ${load.id}`, body: 'oven', name: `Bake, ticket ${number}`, startedAt, endsAt, to });
+      continue;
+    }
+    const startedAt = load.unloadedAt;
+    const endsAt = startedAt + load.coolS * 1000;
+    if (endsAt <= now) continue;
+    clocks.push({ id: `cool ${load.id}`, body: 'cool', name: `Hot, ticket ${number}`, startedAt, endsAt, to });
+  }
+  return clocks;
 }

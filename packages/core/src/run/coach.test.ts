@@ -14,7 +14,7 @@ const load = (position: number) => ({
   hookKg: 0.002,
   position,
   cavityId: `c${position}`,
-  batchIds: ['b'],
+  ticketIds: ['b'],
   hookMaterialId: 'h',
   leadKg: 0.014,
   sprueKg: 0.004,
@@ -130,7 +130,9 @@ describe('the coach', () => {
     const log = [charged, ...blanks, ...shots(5)];
     const three = log
       .slice(-3)
-      .map((shot, i) => at(26 + i / 10, { kind: 'reject', shotId: shot.id, position: 2, cause: 'short' }));
+      .map((shot, i) =>
+        at(26 + i / 10, { kind: 'reject', shotId: shot.id, position: 2, cause: 'short', goes: 'melt' }),
+      );
     const advice = adviceOf([...log, ...three], 27).find((each) => each.kind === 'shorts')!;
     expect(advice.says).toMatch(/^Cavity 2: 3 shorts in its last 5/);
     expect(advice.first).toHaveLength(3);
@@ -140,7 +142,9 @@ describe('the coach', () => {
   test('flash on all: something holds it open', () => {
     const log = [charged, ...blanks, ...shots(2)];
     const last = log.at(-1)!;
-    const all = [1, 2, 3, 4].map((position) => at(22, { kind: 'reject', shotId: last.id, position, cause: 'flash' }));
+    const all = [1, 2, 3, 4].map((position) =>
+      at(22, { kind: 'reject', shotId: last.id, position, cause: 'flash', goes: 'melt' }),
+    );
     expect(kinds([...log, ...all], 22.2)[0]).toBe('flash');
     expect(kinds([...log, ...all.slice(1)], 22.2)).not.toContain('flash');
   });
@@ -207,7 +211,13 @@ describe('heat of two molds, and of a re-dipped head', () => {
     const filled = only.map((entry) => (entry.kind === 'shot' ? { ...entry, filled: [5] } : entry));
     expect(heat(filled).moldC['m']!).toBeGreaterThan(heat(only).moldC['m']! + 5);
     expect(heat(filled).potKg).toBeCloseTo(heat(only).potKg, 9);
-    const dipped = at(26.5, { kind: 'reject', shotId: only.at(-1)!.id, position: 1, cause: 'short', redipped: true });
+    const dipped = at(26.5, {
+      kind: 'reject',
+      shotId: only.at(-1)!.id,
+      position: 1,
+      cause: 'short',
+      goes: 'parts back',
+    });
     expect(heat([...only, dipped]).potKg).toBeCloseTo(heat(only).potKg + 0.014, 9);
   });
 });

@@ -1,5 +1,18 @@
-import type { PourCause, ShortWhere } from './causes.ts';
+import type { DispositionId } from '../job/dispositions.ts';
 import type { Entry, UndoEntry } from './log.ts';
+
+/** What may become of a bad head at the pot: its lead never leaves it, unless the head is kept. */
+export const POUR_DISPOSITIONS = [
+  'melt',
+  'hook lost',
+  'parts back',
+  'second grade',
+] as const satisfies readonly DispositionId[];
+export type PourDisposition = (typeof POUR_DISPOSITIONS)[number];
+
+/** Where a head is short, as it is looked at. */
+export const SHORT_WHERE = ['barb', 'shank', 'nose'] as const;
+export type ShortWhere = (typeof SHORT_WHERE)[number];
 
 /** What is laid into a cavity beside its hook, in the order of laying in. */
 export type Insert = 'base-hole pin' | 'keeper';
@@ -10,7 +23,7 @@ export interface CavityLoad {
   position: number;
   cavityId: string;
   /** Tickets that take heads from this cavity, first served first; empty: the cavity is not used. */
-  batchIds: string[];
+  ticketIds: string[];
   hookMaterialId: string | null;
   inserts: Insert[];
   leadKg: number;
@@ -44,6 +57,18 @@ export interface PourSetup {
   hooksOut: Record<string, number>;
 }
 
+/** What the plan said of a pour, with the heat and the pot of that day. */
+export interface PourPlanned {
+  meltS: number;
+  chargeKg: number;
+  /** Melting, blank shots and shots. */
+  plannedS: number;
+  pourC: number;
+  roomC: number;
+  potPowerW: number;
+  potLossWPerK: number;
+}
+
 /** Small jobs at the pot that the coach asks for and that end their asking. */
 export const ROUTINE_WORK = ['skimmed', 'stream looked at', 'pot off'] as const;
 export type RoutineWork = (typeof ROUTINE_WORK)[number];
@@ -53,14 +78,12 @@ export interface RejectEntry extends Entry {
   kind: 'reject';
   shotId: string;
   position: number;
-  cause: PourCause;
+  /** Of the causes of the pour station. */
+  cause: string;
   /** Where it was short. */
   where?: ShortWhere;
-  hookLost?: boolean;
-  /** Marginal, and kept as second grade: it is no reject for the pot, and no head for its ticket. */
-  kept?: boolean;
-  /** Its lead was melted off again to recover hook, pin and keeper. */
-  redipped?: boolean;
+  /** Kept as second grade it is no reject for the pot, and no head for its ticket. */
+  goes: PourDisposition;
 }
 
 export type PourEntry =

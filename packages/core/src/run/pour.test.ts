@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { nextUndo, standing, workSeconds } from './log.ts';
 import type { CavityLoad, MoldSetup, PourEntry, PourLog, PourSetup } from './pour-log.ts';
-import { shotsSeconds } from '../plan/minutes.ts';
+import { shotsSeconds } from '../mold/shot-seconds.ts';
 import { phaseSeconds } from './phases.ts';
 import { castCount, expectedClose, pourState } from './pour.ts';
 import { loadRhythm, moldsAtPot, nextTurn, setShare, turnAfterPause } from './turns.ts';
@@ -10,7 +10,7 @@ const loadOf = (position: number, more: Partial<CavityLoad> = {}): CavityLoad =>
   moldId: 'm',
   position,
   cavityId: `c${position}`,
-  batchIds: ['b'],
+  ticketIds: ['b'],
   hookMaterialId: 'hook',
   inserts: [],
   leadKg: 0.01,
@@ -33,7 +33,7 @@ const setup: PourSetup = {
   atOnce: 1,
   // Cavities 1 and 2 cast for two tickets that want the same blank, 3 for one of its own.
   loads: [1, 2, 3].map((position) =>
-    loadOf(position, position < 3 ? { batchIds: ['red', 'green'] } : { batchIds: ['heavy'], leadKg: 0.014 }),
+    loadOf(position, position < 3 ? { ticketIds: ['red', 'green'] } : { ticketIds: ['heavy'], leadKg: 0.014 }),
   ),
   needs: { red: 3, green: 2, heavy: 2 },
   hooksOut: {},
@@ -55,6 +55,7 @@ const reject = (id: string, shotId: string, position: number): PourEntry => ({
   shotId,
   position,
   cause: 'short',
+  goes: 'melt',
 });
 const undo = (target: string) => ({ id: `u${at()}`, at: clock, kind: 'undo' as const, target });
 
@@ -77,7 +78,7 @@ describe('a pour from its log', () => {
 
   test('good heads go to the first ticket in the row that still wants one', () => {
     const state = pourState(setup, [charge(), shot('s1'), shot('s2')]);
-    expect(state.goodByBatch).toEqual({ red: 3, green: 1, heavy: 2 });
+    expect(state.goodByTicket).toEqual({ red: 3, green: 1, heavy: 2 });
     expect(state.stillNeeded).toEqual({ red: 0, green: 1, heavy: 0 });
     // One head is wanted: one cavity is loaded, not both.
     expect(state.molds[0]).toMatchObject({ wantedPositions: [1], idlePositions: [2, 3] });
@@ -87,7 +88,7 @@ describe('a pour from its log', () => {
   test('a reject is taken out of its ticket and named by cavity and cause', () => {
     const state = pourState(setup, [charge(), shot('s1'), reject('r1', 's1', 3)]);
     expect(state.byCavity['c3']).toEqual({ good: 0, kept: 0, rejects: { short: 1 } });
-    expect(state.rejectsByBatch).toEqual({ heavy: 1 });
+    expect(state.rejectsByTicket).toEqual({ heavy: 1 });
     expect(state.headsKg).toBeCloseTo(0.02, 12);
     expect(state.rejectsKg).toBeCloseTo(0.014, 12);
     expect(castCount(state)).toBe(3);
@@ -96,7 +97,7 @@ describe('a pour from its log', () => {
   test('undo at any depth: a reject, then its shot, then the charge', () => {
     const log: PourLog[number][] = [charge(), shot('s1'), reject('r1', 's1', 1)];
     log.push(undo('r1'));
-    expect(pourState(setup, log).rejectsByBatch).toEqual({});
+    expect(pourState(setup, log).rejectsByTicket).toEqual({});
     log.push(undo('s1'));
     expect(pourState(setup, log).shots).toEqual([]);
     log.push(undo(nextUndo<PourEntry>(log)!.id));
@@ -172,7 +173,7 @@ describe('a cavity given up in the middle of a session', () => {
     const after = pourState(two, [first, blocked]);
     expect(before.molds[0]).toMatchObject({ wantedPositions: [1, 2], shotsToGo: 4, blockedPositions: [] });
     expect(after.molds[0]).toMatchObject({ wantedPositions: [1], shotsToGo: 8, blockedPositions: [2] });
-    expect(after.goodByBatch).toEqual({ b: 2 });
+    expect(after.goodByTicket).toEqual({ b: 2 });
     const undone = pourState(two, [first, blocked, { id: 'u', at: 4, kind: 'undo', target: 'x' }]);
     expect(undone.molds[0]!.wantedPositions).toEqual([1, 2]);
   });
@@ -193,25 +194,26 @@ describe('what becomes of a bad head', () => {
     shotId: 's',
     position: 2,
     cause: 'short',
+    goes: 'melt',
     ...more,
   });
 
   test('kept as second grade: its lead and hook are gone, and it is no head for its ticket', () => {
-    const state = pourState(one, [fill, bad({ where: 'barb', kept: true })]);
+    const state = pourState(one, [fill, bad({ where: 'barb', goes: 'second grade' })]);
     expect(state).toMatchObject({
-      goodByBatch: { b: 2 },
-      keptByBatch: { b: 1 },
-      rejectsByBatch: {},
+      goodByTicket: { b: 2 },
+      keptByTicket: { b: 1 },
+      rejectsByTicket: {},
       hooksLeft: { hook: 1 },
     });
     expect(state.headsKg).toBeCloseTo(0.03, 12);
-    expect(state.shots[0]!.heads[1]).toMatchObject({ verdict: 'short', where: 'barb', kept: true });
+    expect(state.shots[0]!.heads[1]).toMatchObject({ verdict: 'short', where: 'barb', goes: 'second grade' });
     expect(castCount(state)).toBe(3);
   });
 
   test('re-dipped: its hook is loaded again, its lead is in the pot and not on the scale', () => {
     const thrown = pourState(one, [charge(), fill, bad({})]);
-    const dipped = pourState(one, [charge(), fill, bad({ redipped: true })]);
+    const dipped = pourState(one, [charge(), fill, bad({ goes: 'parts back' })]);
     expect(dipped.hooksLeft).toEqual({ hook: 2 });
     expect(dipped.redippedKg).toBeCloseTo(0.01, 12);
     const [before, after] = [expectedClose(thrown, 0), expectedClose(dipped, 0)];
@@ -220,7 +222,7 @@ describe('what becomes of a bad head', () => {
   });
 
   test('a lost hook is gone, and cavities without a hook are not loaded', () => {
-    const state = pourState(one, [fill, bad({ hookLost: true })]);
+    const state = pourState(one, [fill, bad({ goes: 'hook lost' })]);
     expect(state.hooksLeft).toEqual({ hook: 1 });
     expect(state.molds[0]).toMatchObject({ wantedPositions: [1], idlePositions: [2, 3] });
     const none: PourEntry = { id: 'h', at: 4, kind: 'hooks', materialId: 'hook', left: 0 };
@@ -235,7 +237,7 @@ describe('two molds', () => {
     molds: [moldOf('a', { plannedBlanks: 1 }), moldOf('b', { plannedBlanks: 2, openS: 20 }), moldOf('c')],
     atOnce: 2,
     loads: ['a', 'b', 'c'].flatMap((moldId) =>
-      [1, 2].map((position) => loadOf(position, { moldId, cavityId: `${moldId}${position}`, batchIds: [moldId] })),
+      [1, 2].map((position) => loadOf(position, { moldId, cavityId: `${moldId}${position}`, ticketIds: [moldId] })),
     ),
     needs: { a: 4, b: 4, c: 2 },
     hooksOut: {},
@@ -296,7 +298,7 @@ describe('two molds', () => {
       { moldId: 'b', shots: 1, blanks: 1, shotsSinceSmoked: 1, lastPouredAt: 10_000, shotsToGo: 1 },
       { moldId: 'c', shots: 0 },
     ]);
-    expect(state.goodByBatch).toEqual({ a: 2, b: 2 });
+    expect(state.goodByTicket).toEqual({ a: 2, b: 2 });
     expect(state.shotsToGo).toBe(3);
   });
 

@@ -1,19 +1,26 @@
 import { castsFor } from '../count/binomial.ts';
 import { leadBalance, type LeadBalance } from '../balance/lead-balance.ts';
-import type { PourCause, ShortWhere } from './causes.ts';
 import { standing, workSeconds } from './log.ts';
 import { counted, hooksCounted, type CavityRecord } from './tally.ts';
-import type { CavityLoad, PourEntry, PourLog, PourSetup, RejectEntry } from './pour-log.ts';
+import type {
+  CavityLoad,
+  PourDisposition,
+  PourEntry,
+  PourLog,
+  PourSetup,
+  RejectEntry,
+  ShortWhere,
+} from './pour-log.ts';
 
 export interface CastHead {
   moldId: string;
   position: number;
-  batchId: string;
-  verdict: 'good' | PourCause;
+  ticketId: string;
+  /** `good`, or the cause why not. */
+  verdict: string;
   where: ShortWhere | null;
-  hookLost: boolean;
-  kept: boolean;
-  redipped: boolean;
+  /** What becomes of a bad one; null for a good one. */
+  goes: PourDisposition | null;
 }
 export interface Shot {
   id: string;
@@ -51,10 +58,10 @@ export interface PourState {
   startedAt: number | null;
   lastShotAt: number | null;
   workS: number;
-  goodByBatch: Record<string, number>;
-  keptByBatch: Record<string, number>;
-  rejectsByBatch: Record<string, number>;
-  hooksLostByBatch: Record<string, number>;
+  goodByTicket: Record<string, number>;
+  keptByTicket: Record<string, number>;
+  rejectsByTicket: Record<string, number>;
+  hooksLostByTicket: Record<string, number>;
   byCavity: Record<string, CavityRecord>;
   stillNeeded: Record<string, number>;
   /** Shots over all molds; 0 when all tickets have enough. */
@@ -88,14 +95,14 @@ function loadsByPlace(setup: PourSetup): Map<string, (CavityLoad | undefined)[]>
 }
 
 /** The first ticket in the row that still wants a head; the last one, when none does. */
-function firstWanting(batchIds: readonly string[], want: Record<string, number>): string {
-  for (const id of batchIds) if ((want[id] ?? 0) > 0) return id;
-  return batchIds[batchIds.length - 1]!;
+function firstWanting(ticketIds: readonly string[], want: Record<string, number>): string {
+  for (const id of ticketIds) if ((want[id] ?? 0) > 0) return id;
+  return ticketIds[ticketIds.length - 1]!;
 }
 
-const badHead = (moldId: string, batchId: string, bad: RejectEntry): CastHead => {
-  const { position, cause, where = null, hookLost = false, kept = false, redipped = false } = bad;
-  return { moldId, position, batchId, verdict: cause, where, hookLost, kept, redipped };
+const badHead = (moldId: string, ticketId: string, bad: RejectEntry): CastHead => {
+  const { position, cause, where = null, goes } = bad;
+  return { moldId, position, ticketId, verdict: cause, where, goes };
 };
 
 /**
@@ -112,19 +119,17 @@ function sortHeads(setup: PourSetup, entries: readonly PourEntry[]) {
   const want = { ...setup.needs };
   const loadAt = loadsByPlace(setup);
   const good = new Map<CavityLoad, CastHead>();
-  const goodHead = (load: CavityLoad, batchId: string): CastHead => {
+  const goodHead = (load: CavityLoad, ticketId: string): CastHead => {
     const known = good.get(load);
-    if (known?.batchId === batchId) return known;
+    if (known?.ticketId === ticketId) return known;
     const { moldId, position } = load;
     const head: CastHead = {
       moldId,
       position,
-      batchId,
+      ticketId,
       verdict: 'good',
       where: null,
-      hookLost: false,
-      kept: false,
-      redipped: false,
+      goes: null,
     };
     good.set(load, head);
     return head;
@@ -139,13 +144,13 @@ function sortHeads(setup: PourSetup, entries: readonly PourEntry[]) {
     const heads: CastHead[] = [];
     for (const position of entry.positions) {
       const load = own?.[position];
-      if (!load || load.batchIds.length === 0) continue;
+      if (!load || load.ticketIds.length === 0) continue;
       const bad = spoiled?.findLast((each) => each.position === position);
-      const batchId = firstWanting(load.batchIds, want);
-      if (bad) heads.push(badHead(moldId, batchId, bad));
+      const ticketId = firstWanting(load.ticketIds, want);
+      if (bad) heads.push(badHead(moldId, ticketId, bad));
       else {
-        want[batchId] = (want[batchId] ?? 0) - 1;
-        heads.push(goodHead(load, batchId));
+        want[ticketId] = (want[ticketId] ?? 0) - 1;
+        heads.push(goodHead(load, ticketId));
       }
     }
     shots.push({ id: entry.id, at: entry.at, moldId, heads });
@@ -162,12 +167,12 @@ interface LoadGroup {
 function groupsOf(loads: readonly CavityLoad[], want: Record<string, number>): LoadGroup[] {
   const groups = new Map<string, CavityLoad[]>();
   for (const load of loads) {
-    if (load.batchIds.length === 0) continue;
-    const key = [...load.batchIds].sort().join();
+    if (load.ticketIds.length === 0) continue;
+    const key = [...load.ticketIds].sort().join();
     groups.set(key, [...(groups.get(key) ?? []), load]);
   }
   return [...groups.values()].map((group) => {
-    const wanted = group[0]!.batchIds.reduce((sum, id) => sum + Math.max(0, want[id] ?? 0), 0);
+    const wanted = group[0]!.ticketIds.reduce((sum, id) => sum + Math.max(0, want[id] ?? 0), 0);
     const yieldShare = group.reduce((sum, load) => sum + load.yieldShare, 0) / group.length;
     return { loads: group, casts: castsFor(wanted, yieldShare) };
   });
@@ -260,10 +265,10 @@ export function pourState(setup: PourSetup, log: PourLog): PourState {
     startedAt: entries.find((entry) => entry.kind === 'charge')?.at ?? entries[0]?.at ?? null,
     lastShotAt: entries.findLast((entry) => entry.kind === 'shot' || entry.kind === 'blank')?.at ?? null,
     workS: workSeconds(entries),
-    goodByBatch: good,
-    keptByBatch: kept,
-    rejectsByBatch: rejects,
-    hooksLostByBatch: hooksLost,
+    goodByTicket: good,
+    keptByTicket: kept,
+    rejectsByTicket: rejects,
+    hooksLostByTicket: hooksLost,
     byCavity,
     stillNeeded: Object.fromEntries(Object.entries(want).map(([id, wanted]) => [id, Math.max(0, wanted)])),
     shotsToGo,
@@ -288,7 +293,7 @@ export function pourState(setup: PourSetup, log: PourLog): PourState {
 
 /** Heads cast so far, good or not: what the pace is reckoned from. */
 export const castCount = (state: PourState): number =>
-  total(state.goodByBatch) + total(state.keptByBatch) + total(state.rejectsByBatch);
+  total(state.goodByTicket) + total(state.keptByTicket) + total(state.rejectsByTicket);
 
 /** Metal in the pot and in sprues that go back: charged, less what has left as heads or waits as rejects. */
 export const inPotKg = ({ chargedKg, headsKg, rejectsKg, redippedKg }: PourState): number =>

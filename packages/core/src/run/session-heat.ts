@@ -106,7 +106,7 @@ function potEvents(
   for (const entry of entries) {
     const atS = since(entry.at);
     if (entry.kind === 'feed') add(atS, entry.massKg);
-    if (entry.kind === 'reject' && entry.redipped) {
+    if (entry.kind === 'reject' && entry.goes === 'parts back') {
       const load = loadAt.get(`${shotMold.get(entry.shotId)} ${entry.position}`);
       if (load) add(atS, load.leadKg);
     }

@@ -1,4 +1,3 @@
-import type { PourCause } from './causes.ts';
 import type { CavityLoad, PourEntry, PourSetup } from './pour-log.ts';
 import type { Shot } from './pour.ts';
 
@@ -6,7 +5,7 @@ export interface CavityRecord {
   good: number;
   /** Kept as second grade. */
   kept: number;
-  rejects: Partial<Record<PourCause, number>>;
+  rejects: Record<string, number>;
 }
 
 /** Hooks counted out, or counted again since: how many, and from when on heads take of them. */
@@ -54,13 +53,15 @@ export function counted(setup: PourSetup, shots: readonly Shot[], hooks: Map<str
     const own = slots.get(moldId)!;
     for (const head of heads) {
       const { load, cavity, hook } = own[head.position]!;
-      if (!tally || tallyId !== head.batchId) {
-        tallyId = head.batchId;
+      if (!tally || tallyId !== head.ticketId) {
+        tallyId = head.ticketId;
         tally = tallies.get(tallyId) ?? { good: 0, kept: 0, rejects: 0, hooksLost: 0 };
         tallies.set(tallyId, tally);
       }
       kg.sprues += load.sprueKg;
-      const { verdict, kept, hookLost } = head;
+      const { verdict, goes } = head;
+      const kept = goes === 'second grade';
+      const hookLost = goes === 'hook lost';
       if (verdict === 'good') {
         cavity.good += 1;
         tally.good += 1;
@@ -74,7 +75,7 @@ export function counted(setup: PourSetup, shots: readonly Shot[], hooks: Map<str
         tally.rejects += 1;
         if (hookLost) tally.hooksLost += 1;
         kg.rejects += load.leadKg;
-        if (head.redipped) kg.redipped += load.leadKg;
+        if (goes === 'parts back') kg.redipped += load.leadKg;
       }
       if (hook && at > hook.since && (verdict === 'good' || kept || hookLost)) hook.left -= 1;
     }

@@ -1,5 +1,5 @@
 import { OPENING_MARGIN } from '../freeze/freeze.ts';
-import { HANDLE_S_PER_SHOT } from '../plan/minutes.ts';
+import { HANDLE_S_PER_SHOT } from '../mold/shot-seconds.ts';
 import type { MoldSetup, PourSetup } from './pour-log.ts';
 import type { MoldState, PourState } from './pour.ts';
 

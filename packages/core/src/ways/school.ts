@@ -420,4 +420,4 @@ export const STEPS = [
 export type StepId = (typeof STEPS)[number]['id'];
 export type SchoolId<S extends StepId> = Extract<(typeof STEPS)[number], { id: S }>['schools'][number]['id'];
 /** A school for every step. */
-export type FinishWays = { [S in StepId]: SchoolId<S> };
+export type Schools = { [S in StepId]: SchoolId<S> };

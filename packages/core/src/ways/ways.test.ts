@@ -2,8 +2,8 @@ import { coldHeadSolid } from '../geometry/solid.ts';
 import { typicalHook } from '../geometry/hook.ts';
 import { heatingS } from '../paint/head-heat.ts';
 import { paintSteps, rhythmAt, stirDue } from '../paint/rhythm.ts';
-import { DEFAULT_FINISH, finishWays, schoolOf, schoolsAt, spoiledShare } from './house.ts';
-import { STEPS, type FinishWays } from './school.ts';
+import { USUAL_SCHOOLS, schoolsFollowed, schoolOf, schoolsAt, spoiledShare } from './house.ts';
+import { STEPS, type Schools } from './school.ts';
 import { paintSeconds, schoolCostFigure, targetOf, trimSeconds } from './work.ts';
 
 const head = {
@@ -12,18 +12,21 @@ const head = {
   wireM: typicalHook('2/0').wireM,
   embeddedM: 0.012,
 };
-const with_ = (more: Partial<FinishWays>) => finishWays(null, more);
+const with_ = (more: Partial<Schools>) => schoolsFollowed(null, more);
 
 describe('house ways', () => {
   test("a product's own way outranks the house's, the house's the usual", () => {
-    expect(finishWays()).toEqual(DEFAULT_FINISH);
-    expect(finishWays({ sprue: 'shear', edge: 'knife' }, { edge: 'nothing' })).toMatchObject({
+    expect(schoolsFollowed()).toEqual(USUAL_SCHOOLS);
+    expect(schoolsFollowed({ sprue: 'shear', edge: 'knife' }, { edge: 'nothing' })).toMatchObject({
       sprue: 'shear',
       edge: 'nothing',
       after: 'hang',
     });
-    expect(schoolsAt('trim', finishWays({ sprue: 'shear' })).map(({ school }) => school.id)).toEqual(['shear', 'file']);
-    expect(() => schoolOf('edge', { ...DEFAULT_FINISH, edge: 'bitten' as never })).toThrow(
+    expect(schoolsAt('trim', schoolsFollowed({ sprue: 'shear' })).map(({ school }) => school.id)).toEqual([
+      'shear',
+      'file',
+    ]);
+    expect(() => schoolOf('edge', { ...USUAL_SCHOOLS, edge: 'bitten' as never })).toThrow(
       /edge is bitten; allowed: file, paper/,
     );
   });
@@ -44,27 +47,27 @@ describe('house ways', () => {
 describe('what a way takes', () => {
   // Common practice, no source: about a dozen seconds a head, nipped and filed; a maker for own use leaves the nub.
   test('trimming', () => {
-    expect(trimSeconds(DEFAULT_FINISH)).toBe(12);
+    expect(trimSeconds(USUAL_SCHOOLS)).toBe(12);
     expect(trimSeconds(with_({ edge: 'nothing' }))).toBe(5);
   });
   const whole = (coats: number) => [{ zone: 'whole' as const, coats, form: 'powder' as const }];
   test('painting: the model’s heating and the ways’ seconds; a second coat starts warm', () => {
-    const one = paintSeconds(whole(1), head, DEFAULT_FINISH, 20);
+    const one = paintSeconds(whole(1), head, USUAL_SCHOOLS, 20);
     const heat = heatingS({ head, tool: 'heat gun', roomC: 20 });
     expect(one).toBeCloseTo(
-      paintSteps(heat, DEFAULT_FINISH).reduce((sum, step) => sum + step.seconds, 0),
+      paintSteps(heat, USUAL_SCHOOLS).reduce((sum, step) => sum + step.seconds, 0),
       9,
     );
     expect(one).toBeGreaterThan(20);
     expect(one).toBeLessThan(40);
-    const two = paintSeconds(whole(2), head, DEFAULT_FINISH, 20);
+    const two = paintSeconds(whole(2), head, USUAL_SCHOOLS, 20);
     expect(two - one).toBeLessThan(one - 0.4 * heat);
     const backed = [...whole(1), { zone: 'back' as const, coats: 1, form: 'powder' as const }];
-    expect(paintSeconds(backed, head, DEFAULT_FINISH, 20) - one).toBe(8);
+    expect(paintSeconds(backed, head, USUAL_SCHOOLS, 20) - one).toBe(8);
   });
   test('hot enough the first time takes no second heating, but a hotter head', () => {
     const hot = with_({ gloss: 'hot' });
-    expect(targetOf(hot)).toBeGreaterThan(targetOf(DEFAULT_FINISH));
+    expect(targetOf(hot)).toBeGreaterThan(targetOf(USUAL_SCHOOLS));
     expect(paintSteps(15, hot).map((step) => step.name)).toEqual(['heat', 'dip', 'tap', 'eye', 'hang']);
     expect(
       paintSteps(15, with_({ gloss: 'twice', hole: 'pulled one by one', after: 'foam' })).map((step) => step.name),
@@ -72,22 +75,22 @@ describe('what a way takes', () => {
   });
   test('a torch heats a head sooner than a gun', () => {
     expect(paintSeconds(whole(1), head, with_({ tool: 'torch' }), 20)).toBeLessThan(
-      paintSeconds(whole(1), head, DEFAULT_FINISH, 20) - 4,
+      paintSeconds(whole(1), head, USUAL_SCHOOLS, 20) - 4,
     );
   });
   test('liquid paint is dipped, never heated', () => {
     const cold = { ...head, leadKg: 0.3 };
     const liquid = [{ zone: 'whole' as const, coats: 3, form: 'liquid' as const }];
-    expect(paintSeconds(liquid, cold, DEFAULT_FINISH, 20)).toBe(paintSeconds(liquid, head, DEFAULT_FINISH, 20));
+    expect(paintSeconds(liquid, cold, USUAL_SCHOOLS, 20)).toBe(paintSeconds(liquid, head, USUAL_SCHOOLS, 20));
   });
   test('powder is stirred every 2 dips or 6, in a fluid bed never', () => {
-    const due = (loose: FinishWays['loose']) => [0, 1, 2, 3, 4, 5, 6].filter((dips) => stirDue(dips, with_({ loose })));
+    const due = (loose: Schools['loose']) => [0, 1, 2, 3, 4, 5, 6].filter((dips) => stirDue(dips, with_({ loose })));
     expect(due('two')).toEqual([2, 4, 6]);
     expect(due('six')).toEqual([6]);
     expect(due('bed')).toEqual([]);
   });
   test('the metronome goes round: step by step, head after head', () => {
-    const steps = paintSteps(15, DEFAULT_FINISH);
+    const steps = paintSteps(15, USUAL_SCHOOLS);
     const round = steps.reduce((sum, step) => sum + step.seconds, 0);
     expect(rhythmAt(steps, 0)).toEqual({ heads: 0, at: 0, withinS: 0 });
     expect(rhythmAt(steps, 15.5)).toMatchObject({ heads: 0, at: 1, withinS: 0.5 });

@@ -4,13 +4,13 @@ import type { PaintZone } from '../paint/coverage.ts';
 import { inRange } from '../quantity/check.ts';
 import { figure, given, type Figure } from '../quantity/figure.ts';
 import { schoolsAt } from './house.ts';
-import type { FinishWays, School } from './school.ts';
+import type { Schools, School } from './school.ts';
 
 /** A head is taken up, turned and laid down again. Common practice, no source. */
 const TAKE_UP_S = 2;
 
 /** Hands-on seconds to trim one head. With the usual ways (nipped, filed) 12 s, which is common practice. */
-export const trimSeconds = (ways: FinishWays): number =>
+export const trimSeconds = (ways: Schools): number =>
   TAKE_UP_S + schoolsAt('trim', ways).reduce((sum, { school }) => sum + school.seconds, 0);
 
 export interface PaintedLayer {
@@ -25,19 +25,14 @@ const TAPPED_S: Record<Exclude<PaintZone, 'whole' | 'nose'>, number> = { back: 8
 const LIQUID_S = 14;
 
 /** What a head is heated to: hot enough to come out wet where it is not heated again. */
-export const targetOf = (ways: FinishWays): number => (ways.gloss === 'hot' ? 205 : TARGET_C);
+export const targetOf = (ways: Schools): number => (ways.gloss === 'hot' ? 205 : TARGET_C);
 
 /**
  * Hands-on seconds to paint one head, layer by layer: the first dip from room temperature, each further one starts
  * warm,
  * back and specks are tapped on between.
  */
-export function paintSeconds(
-  layers: readonly PaintedLayer[],
-  head: HeatedHead,
-  ways: FinishWays,
-  roomC: number,
-): number {
+export function paintSeconds(layers: readonly PaintedLayer[], head: HeatedHead, ways: Schools, roomC: number): number {
   const heated = { head, tool: ways.tool, roomC, targetC: targetOf(ways) };
   const dip = (fromC: number) =>
     paintSteps(heatingS({ ...heated, fromC }), ways).reduce((sum, step) => sum + step.seconds, 0);

@@ -9,11 +9,11 @@ import { useOvenActions } from './useOvenActions.ts';
 
 /** Hung up, in the oven, out and looked at: load after load. */
 export function BakeBench(props: BenchProps) {
-  const { ticket, bench, catalogue, finish } = props;
+  const { ticket, bench, catalogue, schools } = props;
   const running = useRunningLoad(ticket, bench, catalogue);
   const actions = useOvenActions(ticket, bench, running, catalogue);
-  const { toLoad, toInspect } = bakeCounts(bench.state);
-  const out = bench.state.loads.findLast((load) => load.unloadedAt !== null);
+  const { toLoad, toInspect } = bakeCounts(bench.state, bench.here.key);
+  const out = bench.state.loads.findLast((load) => load.step === bench.here.key && load.unloadedAt !== null);
   const hot = out && out.unloadedAt !== null && out.coolS > 0 && (
     <OvenView.CoolDown outAt={out.unloadedAt} coolS={out.coolS} />
   );
@@ -22,7 +22,7 @@ export function BakeBench(props: BenchProps) {
       <BenchFrame actions={actions} stub={<OvenView.Stub ticket={ticket} running={running} />}>
         {hot}
         <OvenView.Chart running={running} />
-        <Cautions all={cautionsOf('bake', finish)} />
+        <Cautions all={cautionsOf('bake', schools)} />
       </BenchFrame>
     );
   }
@@ -34,18 +34,18 @@ export function BakeBench(props: BenchProps) {
           <>
             <BenchNumber says="Hang up and load" value={String(toLoad)} />
             <TicketLine ticket={ticket} bench={bench} catalogue={catalogue} />
-            <OvenView.Program ticket={ticket} catalogue={catalogue} />
+            <OvenView.Program ticket={ticket} step={bench.here.key} catalogue={catalogue} />
             <Unsaved count={bench.unsaved} />
           </>
         }
       >
         {hot}
         <OvenView.Loading ticket={ticket} heads={toLoad} catalogue={catalogue}>
-          <HeadRack ticket={ticket} station="bake" here={bench.here} catalogue={catalogue} />
+          <HeadRack ticket={ticket} here={bench.here} catalogue={catalogue} />
         </OvenView.Loading>
-        <Cautions all={cautionsOf('bake', finish)} />
+        <Cautions all={cautionsOf('bake', schools)} />
       </BenchFrame>
     );
   }
-  return <CountFrame {...props} station="bake" countable={toInspect} says="Out, to look at" above={hot} />;
+  return <CountFrame {...props} countable={toInspect} says="Out, to look at" above={hot} />;
 }

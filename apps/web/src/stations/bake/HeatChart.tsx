@@ -70,7 +70,7 @@ export function HeatChart({
                 y={limit}
                 stroke="var(--stop)"
                 strokeDasharray="8 5"
-                label={label('hook finish browns', 'var(--stop)', 'insideBottomRight')}
+                label={label('plating browns', 'var(--stop)', 'insideBottomRight')}
               />
             )}
             <Line

@@ -28,8 +28,8 @@ export function LoadsPage() {
   const [which, setWhich] = useState<Which>('coming');
   if (!line || !catalogue || !ovens) return <Waiting />;
   const racks = racksOf(ovens[0]);
-  const batches = waitingForOven(line.tickets, catalogue, which === 'coming');
-  const { loads, homeless } = packed(batches, racks, catalogue);
+  const groups = waitingForOven(line.tickets, catalogue, which === 'coming');
+  const { loads, homeless } = packed(groups, racks, catalogue);
   const kinds = kindsOf(line.tickets, catalogue, 'powder');
   const ticketOf = (id: string) => line.tickets.find((ticket) => ticket.id === id)!;
   return (
@@ -64,7 +64,7 @@ export function LoadsPage() {
       <ol className="grid gap-x-8 gap-y-7 xl:grid-cols-2">
         {loads.map((load, index) => {
           const counts = new Map<string, number>();
-          for (const { batchId, heads } of load.bars.flat()) counts.set(batchId, (counts.get(batchId) ?? 0) + heads);
+          for (const { groupId, heads } of load.bars.flat()) counts.set(groupId, (counts.get(groupId) ?? 0) + heads);
           const all = [...counts.values()].reduce((sum, count) => sum + count, 0);
           return (
             <li key={index}>

@@ -1,4 +1,4 @@
-import { celsiusToFahrenheit, cureFromLog, cureWords, finishDamage, logCureFigure, type Reading } from '@schmelz/core';
+import { celsiusToFahrenheit, cureFromLog, cureWords, platingDamage, logCureFigure, type Reading } from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { request } from '../../api/client.ts';
@@ -56,7 +56,7 @@ export function LogPage() {
       cure: cureFromLog({ law, readings, headLagS: lagS }),
     }));
     const least = all.reduce((a, b) => (b.cure.share < a.cure.share ? b : a));
-    return { ...least, lagS, damage: finishDamage(least.cure.points, head.finishLimitC) };
+    return { ...least, lagS, damage: platingDamage(least.cure.points, head.limitC) };
   }, [readings, head, probe]);
   if (!channels || !catalogue) return <Waiting error={error} />;
   const inUnit = (celsius: number) =>
@@ -103,7 +103,7 @@ export function LogPage() {
             <p className="flex items-start gap-2 text-watch">
               <Icon name="watch" className="mt-1 shrink-0" />
               The hooks {result.damage.flag === 'browned' ? 'have browned' : 'may have coloured'}:{' '}
-              {Math.round(result.damage.overS / 60)} min over {units.temperature(head!.finishLimitC)}, by up to{' '}
+              {Math.round(result.damage.overS / 60)} min over {units.temperature(head!.limitC ?? 0)}, by up to{' '}
               {units.write(result.damage.overK, 'K')}.
             </p>
           )}
@@ -143,7 +143,7 @@ export function LogPage() {
               nowMinute={points.at(-1)!.minute}
               endMinute={points.at(-1)!.minute}
               fullMinute={full ? (full.at - result.cure.points[0]!.at) / 60_000 : null}
-              limit={inUnit(head!.finishLimitC)}
+              limit={head!.limitC === null ? null : inUnit(head!.limitC)}
               from="The oven as its probe read it; the metal and the cure follow by the model."
             />
           </Suspense>

@@ -1,5 +1,5 @@
 import type { Ticket } from '@schmelz/contract';
-import { celsiusToFahrenheit, runningCureFigure, writeClock, writeSpan } from '@schmelz/core';
+import { celsiusToFahrenheit, FULL_ENOUGH, runningCureFigure, writeClock, writeSpan } from '@schmelz/core';
 import { lazy, Suspense } from 'react';
 import { useList } from '../../api/queries.ts';
 import { BenchNumber } from '../../bench/BenchFrame.tsx';
@@ -17,7 +17,7 @@ import { fitsIn, programOf } from './useOvenActions.ts';
 const HeatChart = lazy(() => import('./HeatChart.tsx').then((module) => ({ default: module.HeatChart })));
 
 /** At the end of a program this much of a full cure is enough. */
-const ENOUGH = 0.95;
+const ENOUGH = FULL_ENOUGH;
 
 function Watch({ children, good = false }: { children: React.ReactNode; good?: boolean }) {
   return (
@@ -28,7 +28,7 @@ function Watch({ children, good = false }: { children: React.ReactNode; good?: b
   );
 }
 
-/** While heads are in the oven: the clock, how warm the metal is, how far the cure, what the hook's finish stands. */
+/** While heads are in the oven: the clock, how warm the metal is, how far the cure, what its parts stand. */
 function Stub({ running, ticket }: { running: RunningLoad; ticket: Ticket }) {
   const units = useUnits();
   const { load, course, probe, now } = running;
@@ -85,8 +85,8 @@ function Stub({ running, ticket }: { running: RunningLoad; ticket: Ticket }) {
           </Watch>
           {course.damage.flag !== 'none' && (
             <Watch>
-              This hook&apos;s finish browns above {units.temperature(course.finishLimitC)}; the oven is set to{' '}
-              {units.temperature(load.setC)}: by the end it{' '}
+              {course.limitC !== null && `What hangs there stands ${units.temperature(course.limitC)}; `}the oven is set
+              to {units.temperature(load.setC)}: by the end it{' '}
               {course.damage.flag === 'browned' ? 'will have browned' : 'may have coloured'},{' '}
               {writeSpan(course.damage.overS)} over.
             </Watch>
@@ -119,7 +119,7 @@ function Chart({ running }: { running: RunningLoad }) {
         nowMinute={minute(now)}
         endMinute={minute(course.endsAt)}
         fullMinute={course.state.fullAt === null ? null : minute(course.state.fullAt)}
-        limit={inUnit(course.finishLimitC)}
+        limit={course.limitC === null ? null : inUnit(course.limitC)}
         from={
           course.state.probed
             ? 'Up to now by the probe in the oven, from there by the model.'
@@ -130,10 +130,10 @@ function Chart({ running }: { running: RunningLoad }) {
   );
 }
 
-function Program({ ticket, catalogue }: { ticket: Ticket; catalogue: Catalogue }) {
+function Program({ ticket, step, catalogue }: { ticket: Ticket; step: string; catalogue: Catalogue }) {
   const units = useUnits();
   const { data: ovens } = useList('ovens');
-  const program = programOf(ticket, catalogue);
+  const program = programOf(ticket, step, catalogue);
   if (!program) return null;
   return (
     <p className="text-lg text-ink-2">
@@ -158,7 +158,7 @@ function Loading({
 }) {
   const { data: ovens } = useList('ovens');
   const racks = racksOf(ovens?.[0]);
-  const { loads } = packed([{ ticket, heads, program: 'one' }], racks, catalogue);
+  const { loads } = packed([{ ticket, step: 'one', heads, program: 'one' }], racks, catalogue);
   const [first] = loads;
   if (!first) return children;
   const count = first.bars.flat().reduce((sum, each) => sum + each.heads, 0);

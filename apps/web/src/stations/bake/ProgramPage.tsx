@@ -1,5 +1,14 @@
 import type { Product } from '@schmelz/contract';
-import { bakeProgram, COMMON_SCHEDULES, cureWords, programFigure, scheduleFigure, type BakedHead } from '@schmelz/core';
+import {
+  bakeProgram,
+  COMMON_SCHEDULES,
+  cureWords,
+  FULL_ENOUGH,
+  OVER_BAKED,
+  programFigure,
+  scheduleFigure,
+  type BakedHead,
+} from '@schmelz/core';
 import { useState } from 'react';
 import { useList } from '../../api/queries.ts';
 import { Ways } from '../../design/Dials.tsx';
@@ -20,14 +29,15 @@ const START = [
 ] as const;
 type Start = (typeof START)[number]['value'];
 
-const TONE = (share: number) => (share >= 0.95 && share < 3 ? 'text-good' : share >= 0.7 ? 'text-watch' : 'text-stop');
+const TONE = (share: number) =>
+  share >= FULL_ENOUGH && share < OVER_BAKED ? 'text-good' : share >= 0.7 ? 'text-watch' : 'text-stop';
 
 /** A share of a full cure as a bar, its full mark drawn. */
 function CureBar({ share }: { share: number }) {
   return (
     <span className="relative block h-4 w-full max-w-[260px] border border-rule-2 bg-well" aria-hidden="true">
       <span
-        className={`absolute h-full ${share >= 0.95 ? 'bg-good' : share >= 0.7 ? 'bg-watch' : 'bg-stop'}`}
+        className={`absolute h-full ${share >= FULL_ENOUGH ? 'bg-good' : share >= 0.7 ? 'bg-watch' : 'bg-stop'}`}
         style={{ width: `${Math.min(100, (share / 1.5) * 100)}%` }}
       />
       <span className="absolute -top-1 -bottom-1 w-0.5 bg-ink" style={{ left: `${100 / 1.5}%` }} />
@@ -64,8 +74,8 @@ function Worth({
               <tr key={name}>
                 <td>
                   {units.temperature(setC)}, {Math.round(seconds / 60)} min
-                  {setC > head.finishLimitC && (
-                    <span className="block text-sm text-watch">over the hook&apos;s finish</span>
+                  {head.limitC !== null && setC > head.limitC && (
+                    <span className="block text-sm text-watch">over what the plating stands</span>
                   )}
                 </td>
                 <td>
@@ -173,7 +183,7 @@ export function ProgramPage() {
           </TheNumber>
           {program && (
             <p className="text-ink-2">
-              The shortest that fully cures the slowest, over-bakes none and stays under every hook&apos;s finish. Last
+              The shortest that fully cures the slowest, over-bakes none and stays under what every plating stands. Last
               to be full: {program.slowest.powder} on {program.slowest.name}.
             </p>
           )}

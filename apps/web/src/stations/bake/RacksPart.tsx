@@ -122,7 +122,7 @@ export function RacksPart({ oven, schema }: { oven: Oven; schema: typeof ovenSch
           const places = fits ? rackPlaces(rack, room.pitchM) : 0;
           const perBar = places / rack.bars;
           const drawn =
-            product && fits ? Array.from({ length: rack.bars }, () => [{ batchId: 'one', heads: perBar }]) : [];
+            product && fits ? Array.from({ length: rack.bars }, () => [{ groupId: 'one', heads: perBar }]) : [];
           return (
             <li key={`${rack.name}${at}`}>
               <div className="mb-2 flex items-baseline justify-between gap-3">

@@ -1,9 +1,9 @@
 import type { Oven, Ticket } from '@schmelz/contract';
 import {
-  finishDamage,
+  platingDamage,
   programEndsAt,
   runningBake,
-  type FinishDamage,
+  type PlatingDamage,
   type OvenLoad,
   type Reading,
   type RunningBake,
@@ -21,9 +21,9 @@ export interface BakeCourse {
   endsAt: number;
   /** Its share of a full cure then. */
   atEnd: number;
-  finishLimitC: number;
+  limitC: number | null;
   /** What the whole bake does to the hooks. */
-  damage: FinishDamage;
+  damage: PlatingDamage;
   /** From the door to a little past the end: as it went, and as it will go. */
   points: RunningState['points'];
 }
@@ -41,7 +41,7 @@ export function bakeCourse(
   now: number,
 ): BakeCourse | null {
   const product = catalogue.product(ticket.productId);
-  const head = product && bakedHead(product, catalogue);
+  const head = product && bakedHead(product, catalogue, load.step);
   if (!head) return null;
   const { lagS, offsetK } = realOven(oven);
   const { loadedAt, preheated, doors, seconds } = load;
@@ -66,8 +66,8 @@ export function bakeCourse(
     powder: least.powder,
     endsAt,
     atEnd: until.at(-1)?.share ?? 0,
-    finishLimitC: head.finishLimitC,
-    damage: finishDamage(until, head.finishLimitC),
+    limitC: head.limitC,
+    damage: platingDamage(until, head.limitC),
     points,
   };
 }

@@ -1,13 +1,15 @@
 import type { Oven, Ticket } from '@schmelz/contract';
-import { castMassKg, ovenLoads, roomOf, type OvenPlan, type OvenRack, type RackBatch } from '@schmelz/core';
+import { castMassKg, ovenLoads, roomOf, type OvenPlan, type OvenRack, type RackGroup } from '@schmelz/core';
 import type { RackKind } from '../../drawing/RackView.tsx';
 import type { Catalogue } from '../../shell/catalogue.ts';
 import type { LineTicket } from '../../shell/line-state.ts';
 import { programOf } from './useOvenActions.ts';
 
 /** Heads of one ticket that can go in, by what they are baked with. */
-export interface WaitingBatch {
+export interface WaitingHeads {
   ticket: Pick<Ticket, 'id' | 'productId'>;
+  /** The bake of its route. */
+  step: string;
   heads: number;
   program: string;
 }
@@ -15,22 +17,25 @@ export interface WaitingBatch {
 export const racksOf = (oven: Oven | undefined): OvenRack[] => oven?.racks ?? [];
 
 /** What waits for the oven, or is on its way there tonight; a product without a bake never does. */
-export function waitingForOven(tickets: readonly LineTicket[], catalogue: Catalogue, coming: boolean): WaitingBatch[] {
+export function waitingForOven(tickets: readonly LineTicket[], catalogue: Catalogue, coming: boolean): WaitingHeads[] {
   return tickets.flatMap((ticket) => {
-    const bake = ticket.state.stations.bake;
-    if (!bake || bake.status === 'done') return [];
-    const here = bake.left - bake.inOven;
-    const heads = coming ? here + (ticket.state.stations.paint?.left ?? 0) : here;
-    const program = programOf(ticket, catalogue);
-    return heads > 0 && program ? [{ ticket, heads, program: program.name }] : [];
+    const { steps } = ticket.state;
+    return steps.flatMap((bake, at) => {
+      if (bake.station !== 'bake' || bake.status === 'done') return [];
+      const here = bake.left - bake.inOven;
+      const before = steps[at - 1];
+      const heads = coming && before?.station === 'paint' ? here + before.left : here;
+      const program = programOf(ticket, bake.key, catalogue);
+      return heads > 0 && program ? [{ ticket, step: bake.key, heads, program: program.name }] : [];
+    });
   });
 }
 
 /** Loads by program and rack for what waits. */
-export function packed(batches: readonly WaitingBatch[], racks: readonly OvenRack[], catalogue: Catalogue): OvenPlan {
+export function packed(groups: readonly WaitingHeads[], racks: readonly OvenRack[], catalogue: Catalogue): OvenPlan {
   return ovenLoads(
     racks,
-    batches.map(({ ticket, heads, program }): RackBatch => ({
+    groups.map(({ ticket, heads, program }): RackGroup => ({
       id: ticket.id,
       program,
       heads,

@@ -11,7 +11,7 @@ import type { TicketBench } from '../count/useTicketBench.ts';
 import { bakeCourse, type BakeCourse } from './course.ts';
 
 export const openLoad = (bench: TicketBench): OvenLoad | null =>
-  bench.state.loads.find((load) => load.unloadedAt === null) ?? null;
+  bench.state.loads.find((load) => load.step === bench.here.key && load.unloadedAt === null) ?? null;
 
 const LOOK_AGAIN_MS = 5000;
 

@@ -1,5 +1,5 @@
 import type { BakeProgram, Oven, Ticket } from '@schmelz/contract';
-import { bakeCounts, rackPlaces, warmUpS } from '@schmelz/core';
+import { bakeCounts, rackPlaces, stepBy, warmUpS } from '@schmelz/core';
 import { useEffect } from 'react';
 import { useList } from '../../api/queries.ts';
 import type { BenchAction } from '../../bench/BenchFrame.tsx';
@@ -11,10 +11,14 @@ import { coolDownS } from './cool.ts';
 import { realOven } from './oven.ts';
 import type { RunningLoad } from './useBake.ts';
 
-/** What a ticket's product is baked with; the first program on record where the product names none. */
-export function programOf(ticket: Pick<Ticket, 'productId'>, catalogue: Catalogue): BakeProgram | undefined {
-  const product = catalogue.product(ticket.productId);
-  return catalogue.programs.get(product?.bakeProgramId ?? '') ?? [...catalogue.programs.values()][0];
+/** What a ticket is baked with at a step; the first program on record where neither step nor product names one. */
+export function programOf(
+  ticket: Pick<Ticket, 'productId' | 'route'>,
+  step: string,
+  catalogue: Catalogue,
+): BakeProgram | undefined {
+  const named = stepBy(ticket.route, step)?.programId ?? catalogue.product(ticket.productId)?.bakeProgramId;
+  return catalogue.programs.get(named ?? '') ?? [...catalogue.programs.values()][0];
 }
 
 /** How many heads of a ticket go in at once: on the rack that takes most of them, or by the oven's plain count. */
@@ -37,7 +41,8 @@ export function useOvenActions(
   catalogue: Catalogue,
 ): BenchAction[] {
   const { data: ovens } = useList('ovens');
-  const program = programOf(ticket, catalogue);
+  const step = bench?.here.key ?? '';
+  const program = programOf(ticket, step, catalogue);
   const oven = ovens?.[0];
   const load = running?.load;
   const { state } = running?.course ?? {};
@@ -85,11 +90,11 @@ export function useOvenActions(
       undo,
     ];
   }
-  const { toLoad } = bakeCounts(bench.state);
+  const { toLoad } = bakeCounts(bench.state, step);
   const count = Math.min(fitsIn(oven, ticket, catalogue), toLoad);
   const { setC, seconds, preheated, from } = program;
   const product = catalogue.product(ticket.productId);
-  const head = product && bakedHead(product, catalogue);
+  const head = product && bakedHead(product, catalogue, step);
   const hang = () => {
     const { lagS, offsetK } = realOven(oven);
     const warmS = head ? warmUpS({ setC: setC + offsetK, headLagS: head.headLagS, ovenLagS: preheated ? 0 : lagS }) : 0;

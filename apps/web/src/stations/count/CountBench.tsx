@@ -1,49 +1,53 @@
 import type { Ticket } from '@schmelz/contract';
-import { finishWays, type CountStation, type HouseWays } from '@schmelz/core';
+import { schoolsFollowed, stationOf, stepAt, stepBy, ticketState, type HouseWays } from '@schmelz/core';
 import type { ComponentType } from 'react';
 import { useParams } from 'react-router';
 import { useSettings, useTicket } from '../../api/queries.ts';
 import { Waiting } from '../../design/Notice.tsx';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
+import { setupOf } from '../../shell/line-state.ts';
 import { BakeBench } from '../bake/BakeBench.tsx';
 import { PaintBench } from '../paint/PaintBench.tsx';
 import { TrimBench } from '../trim/TrimBench.tsx';
 import { CountFrame, type BenchProps } from './CountFrame.tsx';
 import { useTicketBench } from './useTicketBench.ts';
 
-const BENCHES: Record<CountStation, ComponentType<BenchProps & { ways: HouseWays }>> = {
+/** Stations whose bench does more than count; every other one has the plain bench. */
+const BENCHES: Record<string, ComponentType<BenchProps & { ways: HouseWays }>> = {
   trim: TrimBench,
   paint: PaintBench,
   bake: BakeBench,
-  finish: (props) => <CountFrame {...props} station="finish" />,
 };
 
-function AtBench({
-  ticket,
-  station,
-  catalogue,
-  ways,
-}: {
+interface At {
   ticket: Ticket;
-  station: CountStation;
+  station: string;
+  step: string;
   catalogue: Catalogue;
   ways: HouseWays;
-}) {
-  const bench = useTicketBench(ticket, station);
-  if (!bench) return <p className="p-8">This product does not go through {station}.</p>;
-  const finish = finishWays(ways.finish, catalogue.product(ticket.productId)!.ways);
-  const Bench = BENCHES[station];
-  return <Bench ticket={ticket} bench={bench} catalogue={catalogue} finish={finish} ways={ways} />;
 }
 
-/** The bench of a ticket at one of the stations after the pour. */
-export function CountBenchPage({ station }: { station: CountStation }) {
-  const { id = '' } = useParams();
+function AtBench({ ticket, station, step, catalogue, ways }: At) {
+  const bench = useTicketBench(ticket, step);
+  if (!bench) return <NotHere station={station} />;
+  const schools = schoolsFollowed(ways.schools, catalogue.product(ticket.productId)!.ways);
+  const Bench = BENCHES[station] ?? CountFrame;
+  return <Bench ticket={ticket} bench={bench} catalogue={catalogue} schools={schools} ways={ways} />;
+}
+
+const NotHere = ({ station }: { station: string }) => (
+  <p className="p-8">This ticket does not go through {stationOf(station).name.toLowerCase()}.</p>
+);
+
+/** The bench of a ticket at one of its steps; where none is named, at the one that has heads at this station. */
+export function CountBenchPage({ station }: { station: string }) {
+  const { id = '', step } = useParams();
   const { data: ticket, error } = useTicket(id);
   const catalogue = useCatalogue();
   const { data: settings } = useSettings();
   if (!ticket || !catalogue || !settings) return <Waiting error={error} />;
-  return (
-    <AtBench key={ticket.id + station} ticket={ticket} station={station} catalogue={catalogue} ways={settings.ways} />
-  );
+  const key = step ?? stepAt(ticketState(setupOf(ticket), ticket.log), station)?.key;
+  if (key === undefined || stepBy(ticket.route, key)?.station !== station) return <NotHere station={station} />;
+  const at = { ticket, station, step: key, catalogue, ways: settings.ways };
+  return <AtBench key={ticket.id + key} {...at} />;
 }

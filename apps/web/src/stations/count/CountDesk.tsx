@@ -1,4 +1,4 @@
-import { finishWays, type CountStation } from '@schmelz/core';
+import { AT, lookBefore, schoolsFollowed, stationOf, type StepState } from '@schmelz/core';
 import { Link } from 'react-router';
 import { useSettings } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
@@ -7,24 +7,37 @@ import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Head } from '../../drawing/Head.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
 import { useNow } from '../../shell/clock.ts';
-import { useLineState } from '../../shell/line-state.ts';
-import { cautionsOf, needsOf, WORDS } from './words.ts';
-import { writeDue } from '../../units/dates.ts';
+import { benchPath, useLineState, type LineTicket } from '../../shell/line-state.ts';
+import { cautionsOf, needsOf, saysMore } from './words.ts';
+import { writeDue, writeTime } from '../../units/dates.ts';
 
-const DOING: Record<CountStation, string> = {
-  trim: 'to trim',
-  paint: 'to paint',
-  bake: 'to bake',
-  finish: 'to count and bag',
-};
+interface Here {
+  ticket: LineTicket;
+  step: StepState;
+  /** Heads that are here, or that are to be taken off the shelf for this step. */
+  heads: number;
+  takes: boolean;
+}
 
-/** What waits at one of the stations after the pour, ticket by ticket. */
+/** Every step of every ticket that has heads at a station, or takes them off the shelf there. */
+function stepsHere(tickets: readonly LineTicket[], station: string): Here[] {
+  return tickets.flatMap((ticket): Here[] => {
+    const first = ticket.state.steps[0];
+    if (ticket.state.at === AT.take && first?.station === station)
+      return [{ ticket, step: first, heads: ticket.quantity, takes: true }];
+    return ticket.state.steps
+      .filter((step) => step.station === station && step.left > 0)
+      .map((step) => ({ ticket, step, heads: step.left, takes: false }));
+  });
+}
+
+/** What waits at one of the stations after the pour, ticket by ticket and step by step. */
 export function CountDesk({
   station,
   aside,
   rooms,
 }: {
-  station: CountStation;
+  station: string;
   aside?: React.ReactNode;
   rooms?: React.ReactNode;
 }) {
@@ -33,22 +46,26 @@ export function CountDesk({
   const catalogue = useCatalogue();
   const { data: settings } = useSettings();
   if (!line || !catalogue || !settings) return <Waiting />;
-  const finish = finishWays(settings.ways.finish);
-  const needs = needsOf(station, finish);
-  const here = line.tickets.filter((ticket) => (ticket.state.stations[station]?.left ?? 0) > 0);
+  const row = stationOf(station);
+  const schools = schoolsFollowed(settings.ways.schools);
+  const needs = needsOf(station, schools);
+  const here = stepsHere(line.tickets, station);
   const coming = line.tickets.filter(
-    (ticket) =>
-      ticket.state.stations[station] && !here.includes(ticket) && ticket.state.stations[station].status !== 'done',
+    ({ id, state }) =>
+      !here.some(({ ticket }) => ticket.id === id) &&
+      state.steps.some((step) => step.station === station && step.status !== 'done'),
   );
-  const first = here[0];
+  const [first] = here;
   return (
     <Page
       stub={
         <>
-          <TheNumber value={line.waiting[station]}>heads {DOING[station]}</TheNumber>
+          <TheNumber value={line.waiting[station] ?? 0}>heads {row.verb}</TheNumber>
           {first && (
             <Button look="main" asChild className="self-start">
-              <Link to={`/${station}/${first.id}`}>Begin with ticket {first.number}</Link>
+              <Link to={benchPath(station, first.ticket.id, first.step.key)}>
+                Begin with ticket {first.ticket.number}
+              </Link>
             </Button>
           )}
           {needs.length > 0 && (
@@ -57,7 +74,7 @@ export function CountDesk({
               {needs.join(', ')}.
             </p>
           )}
-          {cautionsOf(station, finish).map((caution) => (
+          {cautionsOf(station, schools).map((caution) => (
             <Caution key={caution}>{caution}</Caution>
           ))}
         </>
@@ -66,32 +83,34 @@ export function CountDesk({
       {rooms}
       <Heading>Waiting here</Heading>
       <ul>
-        {here.map((ticket) => {
+        {here.map(({ ticket, step, heads, takes }) => {
           const product = catalogue.product(ticket.productId)!;
-          const state = ticket.state.stations[station]!;
+          const waits = step.readyAt !== null && step.readyAt > now;
           return (
-            <li key={ticket.id} className="border-b border-rule">
+            <li key={ticket.id + step.key} className="border-b border-rule">
               <Link
-                to={`/${station}/${ticket.id}`}
+                to={benchPath(station, ticket.id, step.key)}
                 className="grid grid-cols-[44px_110px_minmax(0,1fr)_auto] items-center gap-3 py-2.5 hover:bg-sheet"
               >
                 <span className="fig text-[25px]">{ticket.number}</span>
                 <Head
                   {...catalogue.spec(product)}
                   paint={catalogue.paint(product)}
-                  state={WORDS[station].before}
+                  state={lookBefore(ticket.route, step.key)}
                   scale={2}
                 />
                 <span className="min-w-0">
                   <span className="block truncate font-medium">{product.name}</span>
                   <span className="quiet">
+                    {saysMore(step.does, row) && <b className="text-ink">{step.does}, </b>}
+                    {takes ? 'off the shelf, ' : waits ? `ready at ${writeTime(step.readyAt!)}, ` : ''}
                     {ticket.customer}
                     {writeDue(ticket.dueOn)}
                   </span>
                 </span>
                 <span className="text-right">
-                  <b className="fig text-[29px]">{state.left}</b>
-                  <span className="quiet block">of {state.arrived}</span>
+                  <b className="fig text-[29px]">{heads}</b>
+                  <span className="quiet block">{takes ? 'to take' : `of ${step.arrived}`}</span>
                 </span>
               </Link>
             </li>

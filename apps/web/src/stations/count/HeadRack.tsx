@@ -1,23 +1,29 @@
 import type { Ticket } from '@schmelz/contract';
-import type { CountStation, StationState } from '@schmelz/core';
+import { lookBefore, stationOf, type StepState } from '@schmelz/core';
 import { memo, useMemo } from 'react';
 import { Icon } from '../../design/Icon.tsx';
-import { Head } from '../../drawing/Head.tsx';
+import { Head, type HeadState } from '../../drawing/Head.tsx';
 import type { Catalogue } from '../../shell/catalogue.ts';
-import { WORDS } from './words.ts';
 
 const MOST_DRAWN = 70;
 
-/** The heads of a ticket at a station, hung in rows: those that are done in their new state, rejects struck out. */
+/**
+ * How a ticket's heads look before and after one of its steps; a step that changes nothing leaves them as they came.
+ */
+function looksAt({ route }: Ticket, { key, station }: StepState): { before: HeadState; after: HeadState } {
+  const { before, after } = stationOf(station);
+  const came = lookBefore(route, key);
+  return { before: came, after: before === after ? came : after };
+}
+
+/** The heads of a ticket at a step, hung in rows: those that are done in their new state, rejects struck out. */
 export const HeadRack = memo(function HeadRack({
   ticket,
-  station,
   here,
   catalogue,
 }: {
   ticket: Ticket;
-  station: CountStation;
-  here: StationState;
+  here: StepState;
   catalogue: Catalogue;
 }) {
   const product = catalogue.product(ticket.productId);
@@ -31,8 +37,8 @@ export const HeadRack = memo(function HeadRack({
   const each = Math.max(1, Math.ceil(here.arrived / MOST_DRAWN));
   const drawn = (count: number) => Math.ceil(count / each);
   const scale = here.arrived > 44 ? 1.75 : here.arrived > 20 ? 2.4 : 3.3;
-  const { before, after } = WORDS[station];
-  const row = (count: number, state: typeof before, key: string, style = '') =>
+  const { before, after } = looksAt(ticket, here);
+  const row = (count: number, state: HeadState, key: string, style = '') =>
     Array.from({ length: drawn(count) }, (_, i) => (
       <span key={`${key}${i}`} className="relative pt-1">
         <Head {...spec} paint={paint} state={state} pose="hang" scale={scale} className={style} />
@@ -50,7 +56,7 @@ export const HeadRack = memo(function HeadRack({
       >
         {row(here.good, after, 'g')}
         {row(here.rejected, after, 'r', 'opacity-45')}
-        {row(here.left, before, 'l', station === 'finish' ? 'opacity-45' : '')}
+        {row(here.left, before, 'l', before === after ? 'opacity-45' : '')}
       </div>
       {each > 1 && <p className="quiet mt-2">one drawn head stands for {each}</p>}
     </div>

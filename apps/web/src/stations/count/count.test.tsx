@@ -1,12 +1,11 @@
-import type { Ticket } from '@schmelz/contract';
-import type { CountStation } from '@schmelz/core';
+import type { Product, Ticket } from '@schmelz/contract';
 import { screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { ids, ovens, ticket } from '../../test/fixtures.ts';
 import { fakeApi, prepareBrowser, renderAt } from '../../test/render.tsx';
-import { ticketState, type OvenLoad } from '@schmelz/core';
+import { knownProduct, ROUTE_TEMPLATES, ticketState, usualRoute, type OvenLoad } from '@schmelz/core';
 import { bakeCourse } from '../bake/course.ts';
-import { materials, molds, products, programs, recipes } from '../../test/fixtures.ts';
+import { materials, products, programs, recipes } from '../../test/fixtures.ts';
 import type { Catalogue } from '../../shell/catalogue.ts';
 import { CountBenchPage } from './CountBench.tsx';
 import { CountDesk } from './CountDesk.tsx';
@@ -15,13 +14,15 @@ beforeEach(prepareBrowser);
 
 const uuid = (n: number) => `20000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
 const ago = (seconds: number) => Date.now() - seconds * 1000;
-const good = (n: number, station: CountStation, count: number, seconds = 500) => ({
+const good = (n: number, step: string, count: number, seconds = 500) => ({
   id: uuid(n),
   at: ago(seconds),
   kind: 'good' as const,
-  station,
+  step,
   count,
 });
+
+const BAKE = { key: 'bake', station: 'bake', does: 'Bake' };
 
 // Every test has a ticket of its own: its outbox lives as long as the page.
 let id = '';
@@ -29,7 +30,7 @@ let tickets = 0;
 beforeEach(() => {
   id = uuid(900 + (tickets += 1));
 });
-function bench(station: CountStation, log: Ticket['log'], more: Record<string, unknown> = {}) {
+function bench(station: string, log: Ticket['log'], more: Record<string, unknown> = {}) {
   const api = fakeApi({ [`GET /tickets/${id}`]: ticket({ id, log }), ...more });
   renderAt(<CountBenchPage station={station} />, `/${station}/${id}`, `/${station}/:id`);
   return api;
@@ -60,14 +61,62 @@ describe('counting', () => {
   test('a lost hook is said of the last reject, and can be undone', async () => {
     const api = bench('trim', []);
     await screen.findByText('Left to trim');
-    expect((screen.getByRole('button', { name: /Its hook is lost/ }) as HTMLButtonElement).disabled).toBe(true);
+    expect(screen.queryByRole('button', { name: /hook lost/ })).toBeNull();
     await userEvent.keyboard('3');
+    expect(await screen.findByText(/melted down: lead and hook come back/)).toBeTruthy();
     await userEvent.keyboard('h');
     await waitFor(() =>
-      expect(said(api).at(-1)).toMatchObject({ kind: 'reject', cause: 'loose hook', hookLost: true }),
+      expect(said(api).at(-1)).toMatchObject({ kind: 'reject', cause: 'loose hook', goes: 'hook lost' }),
     );
+    // Said twice, it goes the usual way again.
+    await userEvent.keyboard('h');
+    await waitFor(() => expect(said(api).at(-1)).toMatchObject({ kind: 'reject', goes: 'melt' }));
     await userEvent.keyboard('z');
     await waitFor(() => expect(left('Left to trim')).toBe('12'));
+  });
+
+  test('a dull head is done again: it comes to the step once more, and what was spent is spent', async () => {
+    const api = bench('paint', [good(1, 'trim', 12)]);
+    await screen.findByText('Left to paint');
+    await userEvent.keyboard('4');
+    await waitFor(() =>
+      expect(said(api)).toMatchObject([{ kind: 'reject', step: 'paint', cause: 'dull', goes: 'back to step' }]),
+    );
+    expect(left('Left to paint')).toBe('12');
+    await userEvent.keyboard('x');
+    await waitFor(() => expect(said(api).at(-1)).toMatchObject({ kind: 'reject', goes: 'scrap' }));
+    await waitFor(() => expect(left('Left to paint')).toBe('11'));
+  });
+
+  test('what cannot be is said at the bench, and not sent', async () => {
+    const api = bench('trim', [good(1, 'trim', 11)]);
+    await screen.findByText('Left to trim');
+    await userEvent.keyboard('  ');
+    await screen.findByText('All seen here');
+    await waitFor(() => expect(said(api)).toHaveLength(1));
+  });
+
+  test('heads off the shelf are counted out first, as many as lie there', async () => {
+    const fromId = ids.hook;
+    const log: Ticket['log'] = [];
+    const api = fakeApi({
+      [`GET /tickets/${id}`]: ticket({ id, log, source: 'shelf', fromId, poured: 0, pourClosed: false }),
+    });
+    renderAt(<CountBenchPage station="trim" />, `/trim/${id}`, '/trim/:id');
+    await screen.findByText('Take off the shelf');
+    await userEvent.keyboard(' ');
+    await waitFor(() => expect(said(api)).toMatchObject([{ kind: 'take', count: 12 }]));
+    expect(await screen.findByText('Left to trim')).toBeTruthy();
+  });
+
+  test('a station that stands twice in a route has a bench a step', async () => {
+    const route = ROUTE_TEMPLATES.find((each) => each.id === 'two coats')!.steps.map((step) => ({ ...step }));
+    const log = [good(1, 'trim', 12), good(2, 'paint', 12), good(3, 'bake', 12)];
+    const api = fakeApi({ [`GET /tickets/${id}`]: ticket({ id, log, route }) });
+    renderAt(<CountBenchPage station="paint" />, `/paint/${id}/paint-2`, '/paint/:id/:step');
+    expect(await screen.findByText('Second coat')).toBeTruthy();
+    await userEvent.keyboard(' ');
+    await waitFor(() => expect(said(api)).toMatchObject([{ kind: 'good', step: 'paint-2', count: 1 }]));
   });
 
   test('what was said at another station is not undone here', async () => {
@@ -86,9 +135,9 @@ describe('counting', () => {
   });
 
   test('a station that is not on the way of a product says so', async () => {
-    fakeApi({ [`GET /tickets/${ids.ticket}`]: ticket({ route: ['trim', 'finish'] }) });
+    fakeApi({ [`GET /tickets/${ids.ticket}`]: ticket({ route: usualRoute({ painted: false, baked: false }) }) });
     renderAt(<CountBenchPage station="paint" />, `/paint/${ids.ticket}`, '/paint/:id');
-    expect(await screen.findByText('This product does not go through paint.')).toBeTruthy();
+    expect(await screen.findByText('This ticket does not go through paint.')).toBeTruthy();
   });
 });
 
@@ -121,7 +170,7 @@ describe('at the oven', () => {
       id: uuid(3),
       at: ago(120),
       kind: 'load' as const,
-      station: 'bake' as const,
+      step: 'bake',
       count: 12,
       setC: 190,
       seconds: 420,
@@ -132,29 +181,28 @@ describe('at the oven', () => {
       / [1-7]?\d %/,
     );
     expect(
-      screen.getByText(
-        /finish browns above 175 °C; the oven is set to 190 °C: by the end it (will have browned|may have coloured)/,
-      ),
+      screen.getByText(/stands 175 °C; the oven is set to 190 °C: by the end it (will have browned|may have coloured)/),
     ).toBeTruthy();
   });
 
   test('the curve is the slowest powder, from cold slower than preheated', () => {
+    const shelf = {
+      part: (id: string) => materials.find((each) => each.id === id),
+      recipe: (id: string) => recipes.find((each) => each.id === id),
+      program: (id: string) => programs.find((each) => each.id === id),
+    };
     const catalogue = {
       product: (id: string) => products.find((each) => each.id === id),
-      materials: new Map(materials.map((each) => [each.id, each])),
-      recipes: new Map(recipes.map((each) => [each.id, each])),
-      programs: new Map(programs.map((each) => [each.id, each])),
-      molds,
-      products,
+      known: (product: Product) => knownProduct(product, shelf),
     } as unknown as Catalogue;
     const at = Date.now();
     const loaded = (more: object): OvenLoad =>
-      ticketState({ route: ['bake'], poured: 12, pourClosed: true }, [
+      ticketState({ route: [BAKE], source: 'pour', poured: 12, pourClosed: true }, [
         {
           id: uuid(4),
           at,
           kind: 'load',
-          station: 'bake',
+          step: 'bake',
           count: 12,
           setC: 177,
           seconds: 1680,

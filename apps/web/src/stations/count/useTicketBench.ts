@@ -2,33 +2,40 @@ import type { Ticket } from '@schmelz/contract';
 import {
   bakeCounts,
   nextUndo,
+  stepIn,
+  stepState,
+  ticketRefusal,
   ticketState,
-  type CountStation,
-  type StationState,
+  usualDisposition,
+  type DispositionId,
+  type RejectedEntry,
+  type StepState,
   type TicketEntry,
   type TicketState,
   type UndoEntry,
 } from '@schmelz/core';
 import { useMemo } from 'react';
+import { toast } from 'sonner';
 import { useRunLog } from '../../api/outbox.ts';
 import { sound, SOUNDS } from '../../shell/clock.ts';
+import { setupOf } from '../../shell/line-state.ts';
+
+type Program = Omit<Extract<TicketEntry, { kind: 'load' }>, 'id' | 'at' | 'kind' | 'step' | 'count'>;
 
 export interface TicketBench {
   state: TicketState;
-  here: StationState;
+  here: StepState;
   unsaved: number;
   last: TicketEntry | undefined;
   good(count: number): void;
   /** All that are here and not judged yet, as the log stands when the key comes through. */
   goodRest(): void;
+  /** One that is not good; it goes where heads with that cause usually go. */
   reject(cause: string): void;
-  /** The hook of the last reject cannot be used again. */
-  hookLost(): void;
+  /** What becomes of the last one that was not good; said twice, it goes the usual way again. */
+  goes(where: DispositionId): void;
   togglePause(): void;
-  load(
-    count: number,
-    program: Omit<Extract<TicketEntry, { kind: 'load' }>, 'id' | 'at' | 'kind' | 'station' | 'count'>,
-  ): void;
+  load(count: number, program: Program): void;
   /** The metal is at the oven's heat. */
   warm(by: 'probe' | 'model' | 'hand'): void;
   door(open: boolean): void;
@@ -38,66 +45,93 @@ export interface TicketBench {
   sprue(massKg: number): void;
   /** Out; so many seconds until they are fit to handle. */
   unload(coolS: number): void;
+  /** Heads taken off the shelf. */
+  take(count: number): void;
   undo(): void;
 }
 
 /** Warm metal says itself as long as it is warm: taking that back would only have it said again. */
 const saidItself = (entry: TicketEntry) => entry.kind === 'warm' && entry.by !== 'hand';
 
-/** A ticket at one of the counting stations: its state from the log, and everything that can be said. */
-export function useTicketBench(ticket: Ticket, station: CountStation): TicketBench | null {
+/**
+ * A ticket at one of its steps: its state from the log, and everything that can be said. Null where it has no such
+ * step.
+ */
+export function useTicketBench(ticket: Ticket, step: string): TicketBench | null {
   const { entries, unsaved, say, next } = useRunLog<TicketEntry>(`/tickets/${ticket.id}`, ticket.log);
   return useMemo(() => {
-    const { route, poured, pourClosed } = ticket;
-    const state = ticketState({ route, poured, pourClosed }, entries);
-    const here = state.stations[station];
+    const setup = setupOf(ticket);
+    const state = ticketState(setup, entries);
+    const here = stepState(state, step);
     if (!here) return null;
-    // Only what was said here is taken back here.
+    const isFirst = ticket.route[0]?.key === step;
+    /** Only what was said here is taken back here; what was taken off the shelf belongs to the first step. */
+    const ofHere = (entry: TicketEntry) =>
+      entry.kind === 'take' ? isFirst : stepIn(entry) === step && !saidItself(entry);
     const lastOf = (log: (TicketEntry | UndoEntry)[]) =>
-      nextUndo<TicketEntry>(
-        log.filter((entry) => entry.kind === 'undo' || (entry.station === station && !saidItself(entry))),
-      );
+      nextUndo<TicketEntry>(log.filter((entry) => entry.kind === 'undo' || ofHere(entry)));
     const last = lastOf(entries);
+    /** Says a count as the log stands when the key comes through; one that cannot be is said so, and not sent. */
+    const count = (said: (log: (TicketEntry | UndoEntry)[]) => TicketEntry | null, heard: keyof typeof SOUNDS) =>
+      next((log) => {
+        const entry = said(log);
+        if (!entry) return;
+        const why = ticketRefusal(setup, log, entry);
+        if (why) {
+          toast.error(why);
+          return;
+        }
+        sound(SOUNDS[heard]);
+        const { id: _id, at: _at, ...rest } = entry;
+        say(rest);
+      });
+    const unsaid = { id: '', at: 0 };
     return {
       state,
       here,
       unsaved,
       last,
-      good(count) {
-        sound(SOUNDS.tap);
-        say({ kind: 'good', station, count });
-      },
+      good: (n) => count(() => ({ ...unsaid, kind: 'good', step, count: n }), 'tap'),
       goodRest: () =>
-        next((log) => {
-          const now = ticketState({ route, poured, pourClosed }, log);
-          const count = station === 'bake' ? bakeCounts(now).toInspect : (now.stations[station]?.left ?? 0);
-          if (count <= 0) return;
-          sound(SOUNDS.tap);
-          say({ kind: 'good', station, count });
-        }),
-      reject(cause) {
-        sound(SOUNDS.reject);
-        say({ kind: 'reject', station, cause, count: 1 });
+        count((log) => {
+          const now = ticketState(setup, log);
+          const rest = here.station === 'bake' ? bakeCounts(now, step).toInspect : (stepState(now, step)?.left ?? 0);
+          return rest > 0 ? { ...unsaid, kind: 'good', step, count: rest } : null;
+        }, 'tap'),
+      reject: (cause) => {
+        const goes = usualDisposition(here.station, cause);
+        count(() => ({ ...unsaid, kind: 'reject', step, cause, count: 1, goes }), 'reject');
       },
-      hookLost: () =>
+      goes: (where) =>
         next((log) => {
           const reject = lastOf(log);
-          if (reject?.kind !== 'reject' || reject.hookLost) return;
+          if (reject?.kind !== 'reject') return;
+          const usual = usualDisposition(here.station, reject.cause);
+          const goes = reject.goes === where ? usual : where;
+          if (goes === reject.goes) return;
+          const again: Omit<RejectedEntry, 'id' | 'at'> = {
+            kind: 'reject',
+            step,
+            cause: reject.cause,
+            count: reject.count,
+            goes,
+          };
           say({ kind: 'undo', target: reject.id });
-          say({ kind: 'reject', station, cause: reject.cause, count: reject.count, hookLost: true });
+          say(again);
         }),
-      togglePause: () => say({ kind: here.status === 'paused' ? 'resume' : 'pause', station }),
-      load: (count, program) => say({ kind: 'load', station: 'bake', count, ...program }),
-      warm: (by) => say({ kind: 'warm', station: 'bake', by }),
-      door: (open) => say({ kind: 'door', station: 'bake', open }),
-      coat: (coat, paint, dryS) => say({ kind: 'coat', station: 'paint', coat, paint, dryS }),
-      sprue: (massKg) => say({ kind: 'sprue', station: 'trim', massKg }),
-      unload: (coolS) => say({ kind: 'unload', station: 'bake', coolS: Math.round(coolS) }),
+      togglePause: () => say({ kind: here.status === 'paused' ? 'resume' : 'pause', step }),
+      load: (n, program) => say({ kind: 'load', step, count: n, ...program }),
+      warm: (by) => say({ kind: 'warm', step, by }),
+      door: (open) => say({ kind: 'door', step, open }),
+      coat: (coat, paint, dryS) => say({ kind: 'coat', step, coat, paint, dryS }),
+      sprue: (massKg) => say({ kind: 'sprue', step, massKg }),
+      unload: (coolS) => say({ kind: 'unload', step, coolS: Math.round(coolS) }),
+      take: (n) => say({ kind: 'take', count: n }),
       undo: () =>
         next((log) => {
           const newest = lastOf(log);
           if (newest) say({ kind: 'undo', target: newest.id });
         }),
     };
-  }, [entries, next, say, station, ticket, unsaved]);
+  }, [entries, next, say, step, ticket, unsaved]);
 }

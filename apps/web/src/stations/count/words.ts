@@ -1,59 +1,23 @@
-import { schoolsAt, type CountStation, type FinishWays } from '@schmelz/core';
-import type { HeadState } from '../../drawing/Head.tsx';
+import { schoolsAt, stationOf, STEPS, type Schools, type Station } from '@schmelz/core';
 
-/** What each counting station says and shows. */
-export const WORDS: Record<
-  CountStation,
-  { left: string; good: string; all: string; before: HeadState; after: HeadState; cautions: string[] }
-> = {
-  trim: {
-    left: 'Left to trim',
-    good: 'Trimmed',
-    all: 'All the rest are trimmed',
-    before: 'cast',
-    after: 'blank',
-    cautions: ['Lead is on your hands: wash them before you eat.'],
-  },
-  paint: {
-    left: 'Left to paint',
-    good: 'Painted',
-    all: 'All the rest are painted',
-    before: 'blank',
-    after: 'powder',
-    cautions: ['No open flame near a cloud of powder. Fan on; smoke from the powder means it is too hot.'],
-  },
-  bake: {
-    left: 'Left to bake',
-    good: 'Baked well',
-    all: 'All the rest are good',
-    before: 'powder',
-    after: 'baked',
-    cautions: ['An oven that bakes powder never bakes food again. Ventilate.'],
-  },
-  finish: {
-    left: 'Left to finish',
-    good: 'Good, into the bag',
-    all: 'All the rest are good',
-    before: 'baked',
-    after: 'baked',
-    cautions: ['Mark the bag if lead tackle is restricted where it is sold: check your local rules.'],
-  },
-};
+type WithSchools = Parameters<typeof schoolsAt>[0];
+/** Schools are followed at some of the stations only. */
+const hasSchools = (station: string): station is WithSchools => STEPS.some((step) => step.station === station);
 
 /** What is said before the work of a station: its own, and what the followed ways ask for. */
-export const cautionsOf = (station: CountStation, ways: FinishWays): string[] =>
-  station === 'trim' || station === 'paint'
-    ? [...schoolsAt(station, ways).flatMap(({ school }) => school.caution ?? []), ...WORDS[station].cautions]
-    : WORDS[station].cautions;
+export const cautionsOf = (station: string, schools: Schools): readonly string[] => {
+  const { cautions } = stationOf(station);
+  if (!hasSchools(station)) return cautions;
+  return [...schoolsAt(station, schools).flatMap(({ school }) => school.caution ?? []), ...cautions];
+};
 
 /** What a look or a finger checks on each head, by the followed ways. */
-export const checksOf = (station: CountStation, ways: FinishWays): string[] =>
-  station === 'trim' || station === 'paint'
-    ? [...new Set(schoolsAt(station, ways).flatMap(({ school }) => school.check ?? []))]
-    : [];
+export const checksOf = (station: string, schools: Schools): string[] =>
+  hasSchools(station) ? [...new Set(schoolsAt(station, schools).flatMap(({ school }) => school.check ?? []))] : [];
 
 /** What has to lie ready before the work, by the followed ways. */
-export const needsOf = (station: CountStation, ways: FinishWays): string[] =>
-  station === 'trim' || station === 'paint'
-    ? [...new Set(schoolsAt(station, ways).flatMap(({ school }) => school.needs))]
-    : [];
+export const needsOf = (station: string, schools: Schools): string[] =>
+  hasSchools(station) ? [...new Set(schoolsAt(station, schools).flatMap(({ school }) => school.needs))] : [];
+
+/** A step whose name says no more than its station's is named by the station. */
+export const saysMore = (does: string, { name }: Station): boolean => does !== name;

@@ -1,5 +1,15 @@
-import { sootLeft } from '@schmelz/core';
-import type { CountStation, NextThing, Station } from '@schmelz/core';
+import {
+  AT,
+  lookBefore,
+  sootLeft,
+  stationOf,
+  STATIONS,
+  stepAt,
+  stepBy,
+  leftAt,
+  type NextThing,
+  type RouteStep,
+} from '@schmelz/core';
 import { useEffect } from 'react';
 import { Link, Navigate, useNavigate } from 'react-router';
 import { useList } from '../../api/queries.ts';
@@ -7,42 +17,40 @@ import { Button, Key } from '../../design/Button.tsx';
 import { Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { IngotHeap } from '../../drawing/Bodies.tsx';
-import { Head, type HeadState } from '../../drawing/Head.tsx';
+import { Head } from '../../drawing/Head.tsx';
 import { Mold } from '../../drawing/Mold.tsx';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { useNow } from '../../shell/clock.ts';
 import { isTyping } from '../../shell/Layout.tsx';
-import { useLineState, type LineState } from '../../shell/line-state.ts';
+import { benchPath, useLineState, type LineState } from '../../shell/line-state.ts';
 import { drawnCavities } from '../molds/drawn.ts';
 import { ShortShelf } from './ShortShelf.tsx';
 import { TicketStrip } from './TicketStrip.tsx';
 import { writeDue } from '../../units/dates.ts';
 
-/** The state a head has while it waits at a station. */
-const STATE_AT: Record<Station, HeadState> = {
-  pour: 'hook',
-  trim: 'cast',
-  paint: 'blank',
-  bake: 'powder',
-  finish: 'baked',
-};
+/** What is to be done, in words, and what its button says. */
+function doing(
+  { what, station, step }: NextThing,
+  route: readonly RouteStep[],
+): { says: (name: string) => string; button: string } {
+  if (what === 'take out') return { says: (name) => `${name} to take out of the oven`, button: 'To the oven' };
+  if (what === 'pour on') return { says: () => 'heads still to pour, and the pot is on', button: 'Back to the pot' };
+  if (what === 'close') return { says: (name) => `${name} are done; close the ticket`, button: 'Look and close' };
+  if (what === 'take') return { says: (name) => `${name} to take off the shelf`, button: 'To the shelf' };
+  const row = stationOf(station);
+  const own = step === null ? undefined : stepBy(route, step);
+  const named = own && own.does !== row.name ? own.does.toLowerCase() : null;
+  return {
+    says: (name) => (named ? `${name}: ${named}` : `${name} ${row.verb}`),
+    button: named ? own!.does : row.says.begin,
+  };
+}
 
-const DOES: Record<NextThing['what'], { says: (name: string) => string; button: string }> = {
-  'take out': { says: (name) => `${name} to take out of the oven`, button: 'To the oven' },
-  'pour on': { says: () => 'heads still to pour, and the pot is on', button: 'Back to the pot' },
-  pour: { says: (name) => `${name} to pour`, button: 'Prepare the pour' },
-  trim: { says: (name) => `${name} to trim`, button: 'Start trimming' },
-  paint: { says: (name) => `${name} to paint`, button: 'Start painting' },
-  bake: { says: (name) => `${name} to bake`, button: 'Load the oven' },
-  finish: { says: (name) => `${name} to count and bag`, button: 'Start finishing' },
-  close: { says: (name) => `${name} are done; close the ticket`, button: 'Look and close' },
-};
-
-function whereTo({ what, ticketId, pourId }: NextThing): string {
+function whereTo({ what, ticketId, pourId, station, step }: NextThing): string {
   if (what === 'pour on') return `/pour/${pourId}`;
   if (what === 'pour') return '/pour';
   if (what === 'close') return `/tickets/${ticketId}`;
-  return `/${what === 'take out' ? 'bake' : what}/${ticketId}`;
+  return benchPath(station, ticketId!, step);
 }
 
 function Next({ line, catalogue }: { line: LineState; catalogue: Catalogue }) {
@@ -60,11 +68,12 @@ function Next({ line, catalogue }: { line: LineState; catalogue: Catalogue }) {
   }, [navigate, to]);
   const ticket = line.tickets.find((each) => each.id === next?.ticketId);
   const name = ticket ? (catalogue.product(ticket.productId)?.name ?? 'heads').split(',')[0]! : 'heads';
+  const does = next ? doing(next, ticket?.route ?? []) : null;
   return (
     <>
       {next ? (
         <TheNumber eyebrow="Next" value={next.what === 'pour on' ? line.waiting.pour : next.count}>
-          {DOES[next.what].says(name)}
+          {does!.says(name)}
         </TheNumber>
       ) : (
         <TheNumber eyebrow="Next" value={0}>
@@ -80,7 +89,7 @@ function Next({ line, catalogue }: { line: LineState; catalogue: Catalogue }) {
       <div className="flex flex-wrap items-center gap-5">
         <Button look="main" asChild>
           <Link to={to}>
-            <Key>Space</Key> {next ? DOES[next.what].button : 'New order'}
+            <Key>Space</Key> {does?.button ?? 'New order'}
           </Link>
         </Button>
         {next && (
@@ -98,19 +107,25 @@ function Hanging({ line, catalogue }: { line: LineState; catalogue: Catalogue })
   const leadKg = [...catalogue.materials.values()]
     .filter((each) => each.kind === 'lead')
     .reduce((sum, each) => sum + each.quantity, 0);
-  const at = (station: Station) =>
+  /** Heads at a station, as they look there: those of its first step that has any. */
+  const at = (station: string) =>
     line.tickets.flatMap((ticket) => {
-      const count =
-        station === 'pour'
-          ? ticket.state.at === 'pour'
-            ? ticket.quantity
-            : 0
-          : (ticket.state.stations[station as CountStation]?.left ?? 0);
+      const { state, route, quantity } = ticket;
       const product = catalogue.product(ticket.productId);
-      return count > 0 && product ? [{ ticket, product, drawn: Math.min(4, Math.ceil(count / 10)) }] : [];
+      const pours = station === 'pour' && state.at === AT.pour;
+      const takes = state.at === AT.take && route[0]?.station === station;
+      const count = pours || takes ? quantity : leftAt(state, station);
+      if (count <= 0 || !product) return [];
+      const step = stepAt(state, station);
+      const look = pours || !step ? ('hook' as const) : lookBefore(route, step.key);
+      return [{ ticket, product, look, drawn: Math.min(4, Math.ceil(count / 10)) }];
     });
   return (
-    <div className="hidden min-h-[150px] grid-cols-7 lg:grid" aria-hidden="true">
+    <div
+      className="hidden min-h-[150px] lg:grid"
+      style={{ gridTemplateColumns: `repeat(${STATIONS.length}, minmax(0, 1fr))` }}
+      aria-hidden="true"
+    >
       <div className="flex items-end pt-16">
         <IngotHeap kg={leadKg} className="max-w-full" />
       </div>
@@ -125,11 +140,11 @@ function Hanging({ line, catalogue }: { line: LineState; catalogue: Catalogue })
         )}
         <span className="quiet leading-tight">one drawn head stands for ten</span>
       </div>
-      {(['pour', 'trim', 'paint', 'bake', 'finish'] as const).map((station) => (
+      {STATIONS.slice(2).map(({ id: station }) => (
         <div key={station} className="border-l border-rule-2 pr-1">
           {at(station)
             .slice(0, 2)
-            .map(({ ticket, product, drawn }) => (
+            .map(({ ticket, product, look, drawn }) => (
               <div
                 key={ticket.id}
                 className="mb-2 flex h-[92px] items-start gap-0.5 overflow-hidden border-t border-rule-2 pl-1"
@@ -139,7 +154,7 @@ function Hanging({ line, catalogue }: { line: LineState; catalogue: Catalogue })
                     key={i}
                     {...catalogue.spec(product)}
                     paint={catalogue.paint(product)}
-                    state={STATE_AT[station]}
+                    state={look}
                     pose="hang"
                     scale={1.72}
                   />

@@ -1,15 +1,16 @@
+import { partKind } from '@schmelz/core';
 import { Link } from 'react-router';
 import type { Catalogue } from '../../shell/catalogue.ts';
 import { Icon } from '../../design/Icon.tsx';
 import { useUnits } from '../../units/Units.tsx';
 
-/** Below this it is worth buying: a common evening's worth of each kind. Common practice, no source. */
-const LOW = { lead: 5, hook: 60, powder: 0.05 } as const;
+/** Below this it is worth buying, by the table of kinds. */
+const lowOf = ({ kind }: { kind: string }) => partKind(kind).lowAt;
 
 /** What runs low, with what is left. */
 export function ShortShelf({ catalogue }: { catalogue: Catalogue }) {
   const units = useUnits();
-  const low = [...catalogue.materials.values()].filter((each) => each.quantity < LOW[each.kind as keyof typeof LOW]);
+  const low = [...catalogue.materials.values()].filter((each) => each.quantity < lowOf(each));
   if (low.length === 0) return <p className="quiet">Nothing runs low.</p>;
   return (
     <ul>
@@ -21,14 +22,14 @@ export function ShortShelf({ catalogue }: { catalogue: Catalogue }) {
             </Link>
             <span className="flex items-center gap-1.5 whitespace-nowrap text-stop">
               <Icon name="short" size={13} />
-              {material.kind === 'hook' ? `${material.quantity} left` : `${units.bulk(material.quantity)} left`}
+              {units.part(material.kind, material.quantity)} left
             </span>
           </div>
           <div className="mt-1.5 h-2 bg-well">
             <div
               className="h-full"
               style={{
-                width: `${Math.min(100, Math.max(0, (material.quantity / LOW[material.kind as keyof typeof LOW]) * 100))}%`,
+                width: `${Math.min(100, Math.max(0, (material.quantity / lowOf(material)) * 100))}%`,
                 background: material.powder?.colour ?? 'var(--lead-shade)',
               }}
             />

@@ -1,5 +1,5 @@
 import type { Ticket } from '@schmelz/contract';
-import type { CountStation, NextTicket } from '@schmelz/core';
+import { AT, STATIONS, stationOf, stepAt, type NextTicket } from '@schmelz/core';
 import { Link } from 'react-router';
 import { causeIcon, Icon } from '../../design/Icon.tsx';
 import { Head } from '../../drawing/Head.tsx';
@@ -16,25 +16,35 @@ interface Stop {
 const most = (rejects: Record<string, number>): string =>
   Object.entries(rejects).sort(([, a], [, b]) => b - a)[0]?.[0] ?? 'other';
 
-/** What the strip says in each of the line's seven columns. */
+/** What the strip says in each of the line's columns: at each station the step that has the heads. */
 function stopsOf(ticket: Ticket & NextTicket): Stop[] {
-  const { state } = ticket;
-  const blank = (station: string): Stop => ({ station, good: ticket.quantity, rejects: 0, cause: '', here: null });
-  const pour: Stop = {
-    station: 'pour',
-    good: ticket.poured || null,
-    rejects: ticket.pourRejects,
-    cause: 'short',
-    here: state.at === 'pour' ? (ticket.poured ? 'at the pot' : `${ticket.quantity} to pour`) : null,
-  };
-  const others = (['trim', 'paint', 'bake', 'finish'] as const).map((station: CountStation): Stop => {
-    const at = state.stations[station];
-    if (!at) return { station, good: null, rejects: 0, cause: '', here: null };
-    const here = at.left > 0 ? (at.inOven ? `${at.inOven} in the oven` : `${at.left} to ${station}`) : null;
-    return { station, good: at.good || null, rejects: at.rejected, cause: most(at.rejects), here };
+  const { state, quantity } = ticket;
+  return STATIONS.map(({ id: station, verb, counts }): Stop => {
+    const none = { station, rejects: 0, cause: '', here: null };
+    if (station === 'pour') {
+      if (ticket.source !== 'pour') return { ...none, good: null };
+      const waits = state.at === AT.pour ? (ticket.poured ? 'at the pot' : `${quantity} ${verb}`) : null;
+      return { ...none, good: ticket.poured || null, rejects: ticket.pourRejects, cause: 'bad', here: waits };
+    }
+    // Lead and molds make ready: nothing is counted there.
+    if (!counts) return { ...none, good: quantity };
+    const step = stepAt(state, station);
+    if (!step) return { ...none, good: null };
+    const takes = state.at === AT.take && state.steps[0]!.key === step.key;
+    const here =
+      step.left > 0
+        ? step.inOven
+          ? `${step.inOven} in the oven`
+          : `${step.left} ${verb}`
+        : takes
+          ? `${quantity} to take`
+          : null;
+    return { station, good: step.good || null, rejects: step.rejected, cause: most(step.rejects), here };
   });
-  return [blank('lead'), blank('molds'), pour, ...others];
 }
+
+/** From here on a painted ticket is drawn in its colours. */
+const isAfterPaint = (station: string) => ['powder', 'baked'].includes(stationOf(station).after);
 
 /** A ticket as a torn strip along the line: a bar as thick as the good heads left, grey while it is lead. */
 export function TicketStrip({
@@ -49,7 +59,7 @@ export function TicketStrip({
   const product = catalogue.product(ticket.productId);
   if (!product) return null;
   const paint = catalogue.paint(product);
-  const painted = ticket.state.stations.paint?.good ?? 0;
+  const painted = ticket.state.steps.some((step) => stationOf(step.station).after === 'powder' && step.good > 0);
   const stops = stopsOf(ticket);
   const waits = stops.find((stop) => stop.here)?.here ?? (ticket.state.at === 'close' ? 'ready to close' : '');
   const thickness = (count: number) => Math.max(4, Math.min(13, 3 + count / 11));
@@ -83,7 +93,7 @@ export function TicketStrip({
           <b className="font-semibold">{waits}</b>
           <span className="quiet">of {ticket.quantity}</span>
         </p>
-        <ol className="hidden grid-cols-7 lg:grid">
+        <ol className="hidden lg:grid" style={{ gridTemplateColumns: `repeat(${STATIONS.length}, minmax(0, 1fr))` }}>
           {stops.map((stop) => (
             <li key={stop.station} className="flex min-w-0 flex-col">
               <span
@@ -109,7 +119,7 @@ export function TicketStrip({
                     style={{
                       height: thickness(stop.good ?? ticket.quantity),
                       background:
-                        painted && ['paint', 'bake', 'finish'].includes(stop.station) && paint.base
+                        painted && isAfterPaint(stop.station) && paint.base
                           ? `linear-gradient(${(paint.back ?? paint.base).colour} 50%, ${paint.base.colour} 50%)`
                           : 'var(--lead-shade)',
                     }}

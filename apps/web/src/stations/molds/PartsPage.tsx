@@ -1,4 +1,4 @@
-import { PART_KINDS, partSchema, type Part, type PartInput } from '@schmelz/contract';
+import { PIN_KINDS, partSchema, type Part, type PartInput } from '@schmelz/contract';
 import { useState } from 'react';
 import { inDrawerFigure } from '@schmelz/core';
 import { useFieldArray } from 'react-hook-form';
@@ -50,7 +50,7 @@ function PartForm({ part, onSaved }: { part?: Part; onSaved: () => void }) {
     <form onSubmit={form.onSubmit} className="flex flex-col gap-4" noValidate>
       <div className="grid gap-4 sm:grid-cols-2">
         <TextField label="Name" {...form.register('name')} autoFocus />
-        <Choice label="What it is" options={asOptions(PART_KINDS)} {...form.register('kind')} />
+        <Choice label="What it is" options={asOptions(PIN_KINDS)} {...form.register('kind')} />
         <TextField label="Diameter" unit="mm" inputMode="decimal" {...form.register('diameterMm')} />
         <TextField label="Owned" unit="pieces" inputMode="numeric" {...form.register('owned')} />
       </div>

@@ -104,8 +104,7 @@ function MoldShots({ mold, catalogue }: { mold: MoldPlan; catalogue: Catalogue }
 
 function Needs({ needs }: { needs: MaterialNeed[] }) {
   const units = useUnits();
-  const amount = (kind: MaterialNeed['kind'], value: number) =>
-    kind === 'hook' ? String(Math.round(value)) : units.bulk(value);
+  const amount = (kind: MaterialNeed['kind'], value: number) => units.part(kind, value);
   return (
     <ul>
       {needs.map((need) => {
@@ -145,20 +144,20 @@ function Minutes({ plan }: { plan: Plan }) {
   const longest = Math.max(...plan.minutes.map((each) => each.handsS.value), 1);
   return (
     <ul>
-      {plan.minutes.map(({ station, handsS, waitS }) => (
+      {plan.minutes.map(({ station, does, handsS, waitS }) => (
         <li
-          key={station}
-          className="grid grid-cols-[64px_minmax(0,1fr)_auto] items-center gap-3 border-b border-rule py-2"
+          key={`${station} ${does}`}
+          className="grid grid-cols-[minmax(64px,auto)_minmax(0,1fr)_auto] items-center gap-3 border-b border-rule py-2"
         >
-          <span className="stamp text-[15px] capitalize">{station}</span>
+          <span className="stamp text-[15px] ">{does}</span>
           <span className="h-2.5 bg-well">
             <span className="block h-full bg-lead" style={{ width: `${(handsS.value / longest) * 100}%` }} />
           </span>
           <span className="text-right">
-            <Fig figure={handsS} title={`${station}, hands-on`} />
+            <Fig figure={handsS} title={`${does}, hands-on`} />
             {waitS && (
               <span className="quiet block">
-                <Fig figure={waitS} title="in the oven" /> in the oven
+                <Fig figure={waitS} title="by itself" /> {station === 'bake' ? 'in the oven' : 'by itself'}
               </span>
             )}
           </span>

@@ -1,6 +1,6 @@
 import { recordSchemas, type Heating, type HeatingRecord, type Product } from '@schmelz/contract';
 import {
-  finishWays,
+  schoolsFollowed,
   GUN_WARM_UP_S,
   heatingFigure,
   SECOND_COAT_FROM_C,
@@ -115,14 +115,14 @@ export function HeatPage() {
     );
   }
   const { roomC } = settings.ways;
-  const finish = finishWays(settings.ways.finish, product.ways);
-  const tool = chosenTool ?? finish.tool;
+  const schools = schoolsFollowed(settings.ways.schools, product.ways);
+  const tool = chosenTool ?? schools.tool;
   const gun = ownGun(records, catalogue, roomC);
   const input: HeatInput = {
     head: heatedHead(product, catalogue),
     tool,
     roomC,
-    targetC: targetOf(finish),
+    targetC: targetOf(schools),
     ...(coat === 'second' ? { fromC: SECOND_COAT_FROM_C } : {}),
     ...(coat === 'switched on' && tool === 'heat gun' ? { gunOnS: 0 } : {}),
     ...(gun.counts > 0 ? { gunWM2K: gun.wM2K } : {}),
@@ -145,7 +145,7 @@ export function HeatPage() {
             }
             unit="s"
           >
-            under the {tool} to {units.temperature(targetOf(finish))}
+            under the {tool} to {units.temperature(targetOf(schools))}
           </TheNumber>
           <Choice
             label="Head"
@@ -187,7 +187,7 @@ export function HeatPage() {
         Dull: too cold, heat and dip again. Pops and dimples: a second light coat. Smoke, runs or a heavy glob: too hot.
         When in doubt, cooler and twice.
       </p>
-      <Metronome heatS={Math.max(1, Math.round(seconds.value))} ways={finish} />
+      <Metronome heatS={Math.max(1, Math.round(seconds.value))} ways={schools} />
       <OwnSeconds product={product} tool={tool} records={records} catalogue={catalogue} />
     </Page>
   );

@@ -1,5 +1,5 @@
-import type { Product } from '@schmelz/contract';
-import { writeSpan, type WetCoat } from '@schmelz/core';
+import type { Ticket } from '@schmelz/contract';
+import { stepBy, writeSpan, type WetCoat } from '@schmelz/core';
 import { Icon } from '../../design/Icon.tsx';
 import type { Catalogue } from '../../shell/catalogue.ts';
 import { writeTime } from '../../units/dates.ts';
@@ -10,9 +10,14 @@ export interface LiquidCoat {
   dryS: number;
 }
 
-/** The coats of liquid paint that a product takes, one after another; none for powder. */
-export function liquidCoats(product: Product, catalogue: Catalogue): LiquidCoat[] {
-  const layers = catalogue.recipes.get(product.recipeId ?? '')?.layers ?? [];
+/** The coats of liquid paint that a ticket's heads take at a step, one after another; none for powder. */
+export function liquidCoats(
+  ticket: Pick<Ticket, 'productId' | 'route'>,
+  key: string,
+  catalogue: Catalogue,
+): LiquidCoat[] {
+  const recipeId = stepBy(ticket.route, key)?.recipeId ?? catalogue.product(ticket.productId)?.recipeId;
+  const layers = catalogue.recipes.get(recipeId ?? '')?.layers ?? [];
   return layers
     .flatMap(({ powderId, coats }) => {
       const { name, powder } = catalogue.materials.get(powderId) ?? {};

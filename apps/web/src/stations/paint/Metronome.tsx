@@ -1,4 +1,4 @@
-import { paintSteps, rhythmAt, schoolOf, stirDue, type FinishWays } from '@schmelz/core';
+import { paintSteps, rhythmAt, schoolOf, stirDue, type Schools } from '@schmelz/core';
 import { useEffect, useState } from 'react';
 import { useBenchKeys, type BenchAction } from '../../bench/BenchFrame.tsx';
 import { Button, Key } from '../../design/Button.tsx';
@@ -7,7 +7,7 @@ import { sound, SOUNDS, useNow } from '../../shell/clock.ts';
 
 const BEAT_MS = 200;
 /** A metronome over the steps of one head: where it stands, with its beat sounded. */
-export function useRhythm(heatS: number, ways: FinishWays) {
+export function useRhythm(heatS: number, ways: Schools) {
   const [startedAt, setStartedAt] = useState<number | null>(null);
   const now = useNow(startedAt === null ? 60_000 : BEAT_MS);
   const steps = paintSteps(heatS, ways);
@@ -60,7 +60,7 @@ export function RhythmStrip({ rhythm, tall = false }: { rhythm: ReturnType<typeo
 }
 
 /** Heat, dip, tap, gloss, eye, hang by the house's ways: paced by ear, with the stirring called in between. */
-export function Metronome({ heatS, ways }: { heatS: number; ways: FinishWays }) {
+export function Metronome({ heatS, ways }: { heatS: number; ways: Schools }) {
   const rhythm = useRhythm(heatS, ways);
   const { running, heads, toggle } = rhythm;
   const keys: BenchAction[] = [{ key: 'Space', code: ' ', label: '', weight: 'main', run: toggle }];

@@ -23,6 +23,7 @@ import {
   writeSpan,
   type ColourOrderInput,
   type CupColour,
+  stepBy,
 } from '@schmelz/core';
 import { useEffect, useMemo, useState } from 'react';
 import { Button } from '../../design/Button.tsx';
@@ -50,10 +51,11 @@ type Cups = (typeof CUPS)[number]['value'];
 function nightOf(catalogue: Catalogue, line: NonNullable<ReturnType<typeof useLineState>>) {
   const heads = new Map<string, number>();
   for (const ticket of line.tickets) {
-    const paint = ticket.state.stations.paint;
-    if (!paint || paint.status === 'done') continue;
-    const recipeId = catalogue.product(ticket.productId)?.recipeId;
-    if (recipeId) heads.set(recipeId, (heads.get(recipeId) ?? 0) + (paint.left || ticket.quantity));
+    for (const step of ticket.state.steps) {
+      if (step.station !== 'paint' || step.status === 'done') continue;
+      const recipeId = stepBy(ticket.route, step.key)?.recipeId ?? catalogue.product(ticket.productId)?.recipeId;
+      if (recipeId) heads.set(recipeId, (heads.get(recipeId) ?? 0) + (step.left || ticket.quantity));
+    }
   }
   const inCups = (recipe: Recipe) => cupsOf(recipe, catalogue).length > 0;
   const waiting = [...heads]
@@ -77,7 +79,7 @@ function cupsOf({ layers }: Recipe, catalogue: Catalogue): (CupColour & { colour
         id,
         name: second ? `${name} with ${second.name}` : name,
         lightness: lightnessOf(colour),
-        finish: powder!.finish,
+        gloss: powder!.gloss,
         colour,
       },
     ];
@@ -92,7 +94,7 @@ function inputOf(
 ): ColourOrderInput {
   const cups = new Map(recipes.flatMap(({ recipe }) => cupsOf(recipe, catalogue)).map((cup) => [cup.id, cup]));
   return {
-    batches: recipes.map(({ recipe, heads }) => ({
+    sessions: recipes.map(({ recipe, heads }) => ({
       id: recipe.id,
       name: recipe.name,
       heads,
@@ -194,14 +196,14 @@ export function OrderPage() {
     [key], // eslint-disable-line react-hooks/exhaustive-deps
   );
   useEffect(() => {
-    if (input && input.batches.length > 0) void run(input);
+    if (input && input.sessions.length > 0) void run(input);
   }, [input, run]);
   const sensors = useSensors(
     useSensor(PointerSensor),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
   if (!catalogue || !night || !input) return <Waiting />;
-  const best = state.status === 'done' && state.result.order.length === input.batches.length ? state.result : null;
+  const best = state.status === 'done' && state.result.order.length === input.sessions.length ? state.result : null;
   const order = own && best && own.length === best.order.length ? own : (best?.order ?? []);
   const steps = best ? orderCost(input, order, best.kept) : [];
   const seconds = steps.reduce((sum, step) => sum + step.seconds, 0);
@@ -282,7 +284,7 @@ export function OrderPage() {
           </ol>
         </SortableContext>
       </DndContext>
-      {input.batches.length === 0 && <p className="quiet">No recipe on record yet.</p>}
+      {input.sessions.length === 0 && <p className="quiet">No recipe on record yet.</p>}
     </Page>
   );
 }

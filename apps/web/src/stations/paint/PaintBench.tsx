@@ -9,16 +9,15 @@ import { PaintPace, StirDue, usePaintRhythm } from './PaintPace.tsx';
 
 /** Powder: paced head by head, the stirring called. */
 function PowderBench({ ways, ...props }: BenchProps & { ways: HouseWays }) {
-  const { bench, ticket, catalogue, finish } = props;
-  const rhythm = usePaintRhythm(catalogue.product(ticket.productId)!, finish, ways, catalogue);
+  const { bench, ticket, catalogue, schools } = props;
+  const rhythm = usePaintRhythm(catalogue.product(ticket.productId)!, schools, ways, catalogue);
   const { here } = bench;
   return (
     <CountFrame
       {...props}
-      station="paint"
       extra={[{ key: 'M', label: 'Metronome', weight: 'quiet', elsewhere: true, run: rhythm.toggle }]}
-      beside={<StirDue painted={here.good + here.rejected} rhythm={rhythm} ways={finish} />}
-      above={here.left > 0 && <PaintPace rhythm={rhythm} finish={finish} />}
+      beside={<StirDue painted={here.good + here.rejected} rhythm={rhythm} ways={schools} />}
+      above={here.left > 0 && <PaintPace rhythm={rhythm} schools={schools} />}
     />
   );
 }
@@ -38,12 +37,12 @@ const LIQUID_CAUTIONS = [
 function LiquidBench({ coats, ...props }: BenchProps & { coats: LiquidCoat[] }) {
   const { bench, ticket, catalogue } = props;
   const now = useNow(1000);
-  const on = bench.state.coats;
+  const on = bench.state.coats.filter((coat) => coat.step === bench.here.key);
   const next = coats.find(({ coat }) => !on.some((each) => each.coat === coat));
   const wet = on.findLast((each) => each.dryAt > now);
   const list = bench.here.left > 0 && <LiquidCoats coats={coats} on={on} now={now} />;
   if (!next || bench.here.left === 0)
-    return <CountFrame {...props} station="paint" checks={LIQUID_CHECKS} cautions={LIQUID_CAUTIONS} above={list} />;
+    return <CountFrame {...props} checks={LIQUID_CHECKS} cautions={LIQUID_CAUTIONS} above={list} />;
   const actions: BenchAction[] = [
     {
       key: 'Space',
@@ -70,14 +69,15 @@ function LiquidBench({ coats, ...props }: BenchProps & { coats: LiquidCoat[] }) 
       }
     >
       {list}
-      <HeadRack ticket={ticket} station="paint" here={bench.here} catalogue={catalogue} />
+      <HeadRack ticket={ticket} here={bench.here} catalogue={catalogue} />
       <Cautions all={LIQUID_CAUTIONS} />
     </BenchFrame>
   );
 }
 
 export function PaintBench({ ways, ...props }: BenchProps & { ways: HouseWays }) {
-  const { ticket, catalogue } = props;
-  const coats = useMemo(() => liquidCoats(catalogue.product(ticket.productId)!, catalogue), [ticket, catalogue]);
+  const { ticket, bench, catalogue } = props;
+  const { key } = bench.here;
+  const coats = useMemo(() => liquidCoats(ticket, key, catalogue), [ticket, key, catalogue]);
   return coats.length > 0 ? <LiquidBench {...props} coats={coats} /> : <PowderBench {...props} ways={ways} />;
 }

@@ -1,5 +1,5 @@
 import type { Product } from '@schmelz/contract';
-import { heatingS, schoolOf, stirDue, targetOf, type FinishWays, type HeatInput, type HouseWays } from '@schmelz/core';
+import { heatingS, schoolOf, stirDue, targetOf, type Schools, type HeatInput, type HouseWays } from '@schmelz/core';
 import { useMemo } from 'react';
 import { useAllRecords } from '../../api/queries.ts';
 import { Key } from '../../design/Button.tsx';
@@ -10,20 +10,20 @@ import { RhythmStrip, useRhythm } from './Metronome.tsx';
 import { heatedHead } from './rooms.tsx';
 
 /** The metronome of a product's own seconds: by the maker's gun where counts are on record. */
-export function usePaintRhythm(product: Product, finish: FinishWays, ways: HouseWays, catalogue: Catalogue) {
+export function usePaintRhythm(product: Product, schools: Schools, ways: HouseWays, catalogue: Catalogue) {
   const { data: records } = useAllRecords('heating');
   const heatS = useMemo(() => {
     const gun = ownGun(records ?? [], catalogue, ways.roomC);
     const input: HeatInput = {
       head: heatedHead(product, catalogue),
-      tool: finish.tool,
+      tool: schools.tool,
       roomC: ways.roomC,
-      targetC: targetOf(finish),
-      ...(gun.counts > 0 && finish.tool === 'heat gun' ? { gunWM2K: gun.wM2K } : {}),
+      targetC: targetOf(schools),
+      ...(gun.counts > 0 && schools.tool === 'heat gun' ? { gunWM2K: gun.wM2K } : {}),
     };
     return Math.max(1, Math.round(heatingS(input)));
-  }, [records, product, finish, ways, catalogue]);
-  return useRhythm(heatS, finish);
+  }, [records, product, schools, ways, catalogue]);
+  return useRhythm(heatS, schools);
 }
 
 /** Before the next dip: stir, by the way that is followed. */
@@ -34,7 +34,7 @@ export function StirDue({
 }: {
   painted: number;
   rhythm: ReturnType<typeof useRhythm>;
-  ways: FinishWays;
+  ways: Schools;
 }) {
   const dips = rhythm.running ? rhythm.heads : painted;
   if (!stirDue(dips, ways)) return null;
@@ -46,18 +46,18 @@ export function StirDue({
 }
 
 /** One head from the gun to its hook, as wide as its seconds. */
-export function PaintPace({ rhythm, finish }: { rhythm: ReturnType<typeof useRhythm>; finish: FinishWays }) {
+export function PaintPace({ rhythm, schools }: { rhythm: ReturnType<typeof useRhythm>; schools: Schools }) {
   const units = useUnits();
   const [heat] = rhythm.steps;
   return (
     <section aria-label="Pace" className="mb-5">
       <div className="mb-2 flex flex-wrap items-center justify-between gap-x-4 text-lg">
         <span>
-          <b className="fig text-[29px]">{heat!.seconds}</b> s under the {finish.tool}, to{' '}
-          {units.temperature(targetOf(finish))}
+          <b className="fig text-[29px]">{heat!.seconds}</b> s under the {schools.tool}, to{' '}
+          {units.temperature(targetOf(schools))}
         </span>
         <span className="flex items-center gap-4 text-ink-2">
-          {schoolOf('loose', finish).name}
+          {schoolOf('loose', schools).name}
           <button
             type="button"
             className="cut flex min-h-16 items-center gap-2.5 bg-sheet px-3.5 font-semibold text-ink hover:bg-well"

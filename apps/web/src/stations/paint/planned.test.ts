@@ -1,4 +1,5 @@
-import { finishWays, type FinishWays } from '@schmelz/core';
+import { knownProduct, schoolsFollowed, usualRoute, type Schools, type Shelf } from '@schmelz/core';
+import type { Product, Recipe } from '@schmelz/contract';
 import { ids, materials, products, recipes } from '../../test/fixtures.ts';
 import type { Catalogue } from '../../shell/catalogue.ts';
 import { coolDownS } from '../bake/cool.ts';
@@ -13,7 +14,7 @@ const clear = {
   name: 'Clear',
   powder: {
     colour: '#eeeeee',
-    finish: 'clear' as const,
+    gloss: 'clear' as const,
     specificGravity: 1.2,
     label: [{ metalC: 177, seconds: 1200 }],
   },
@@ -24,18 +25,25 @@ const vinyl = {
   name: 'Vinyl',
   powder: {
     colour: '#e2ae22',
-    finish: 'gloss' as const,
+    gloss: 'gloss' as const,
     specificGravity: 1.2,
     label: [],
     form: 'liquid' as const,
     dryS: 7200,
   },
 };
+const shelf: Shelf = {
+  part: (id) => [...materials, clear, vinyl].find((each) => each.id === id),
+  recipe: (id) => recipes.find((each) => each.id === id),
+  program: () => undefined,
+};
 const catalogue = {
   materials: new Map([...materials, clear, vinyl].map((each) => [each.id, each])),
   recipes: new Map(recipes.map((each) => [each.id, each])),
   programs: new Map(),
   product: (id: string) => products.find((each) => each.id === id),
+  known: (product: Product) => knownProduct(product, shelf),
+  knownIn: (product: Product, recipe: Pick<Recipe, 'layers'>) => knownProduct(product, shelf, recipe),
 } as unknown as Catalogue;
 const layer = (powderId: string, more = {}) => ({ powderId, zone: 'whole' as const, coats: 1, ...more });
 
@@ -70,12 +78,13 @@ describe('a product as the core reckons with it', () => {
     expect(only!.powder).toMatchObject({ form: 'liquid', dryS: 7200, label: [] });
   });
   test('liquid coats are counted through all layers, powder has none', () => {
-    expect(liquidCoats(painted, catalogue)).toEqual([]);
+    const ticket = { productId: painted.id, route: usualRoute({ painted: true, baked: true }) };
+    expect(liquidCoats(ticket, 'paint', catalogue)).toEqual([]);
     const dipped = {
       ...catalogue,
       recipes: new Map([[ids.recipe, { ...recipes[0]!, layers: [layer('vinyl', { coats: 2 }), layer('vinyl')] }]]),
     } as Catalogue;
-    expect(liquidCoats(painted, dipped).map(({ coat, dryS }) => [coat, dryS])).toEqual([
+    expect(liquidCoats(ticket, 'paint', dipped).map(({ coat, dryS }) => [coat, dryS])).toEqual([
       [1, 7200],
       [2, 7200],
       [3, 7200],
@@ -105,7 +114,7 @@ describe('a product as the core reckons with it', () => {
 });
 
 describe('what a station says of the ways that are followed', () => {
-  const ways = (own: Partial<FinishWays>) => finishWays(null, own);
+  const ways = (own: Partial<Schools>) => schoolsFollowed(null, own);
   test('cautions come from the ways: dust where it is filed, a flame where there is one', () => {
     expect(cautionsOf('trim', ways({ edge: 'file' })).join(' ')).toMatch(/Filings are lead/);
     expect(cautionsOf('trim', ways({ edge: 'nothing' })).join(' ')).not.toMatch(/Filings/);

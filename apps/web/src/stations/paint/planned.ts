@@ -1,29 +1,10 @@
 import type { Product, Recipe } from '@schmelz/contract';
-import { typicalHook, type PlanPowder, type PlanProduct } from '@schmelz/core';
+import type { PlanProduct } from '@schmelz/core';
 import type { Catalogue } from '../../shell/catalogue.ts';
 
 /** A product as the core reckons with it, in its own paint or in another recipe's. */
-export function plannedProduct(product: Product, catalogue: Catalogue, recipe?: Pick<Recipe, 'layers'>): PlanProduct {
-  const hook = catalogue.materials.get(product.hookId)!;
-  const { size, wire, eyeAngleDeg } = hook.hook!;
-  const powder = (materialId: string): PlanPowder => {
-    const { name, powder: details } = catalogue.materials.get(materialId)!;
-    const { specificGravity, label, form, dryS } = details!;
-    return { materialId, name, specificGravity, label, ...(form ? { form } : {}), ...(dryS ? { dryS } : {}) };
-  };
-  const { layers } = recipe ?? catalogue.recipes.get(product.recipeId ?? '') ?? { layers: [] };
-  return {
-    ...product,
-    hook: { materialId: hook.id, name: hook.name, size, eyeAngleDeg, massKg: typicalHook(size, wire).massKg },
-    layers: layers.map(({ powderId, zone, coats, mix }) => ({
-      powder: powder(powderId),
-      zone,
-      coats,
-      ...(mix ? { mix: { powder: powder(mix.powderId), share: mix.share } } : {}),
-    })),
-    bake: catalogue.programs.get(product.bakeProgramId ?? '') ?? null,
-  };
-}
+export const plannedProduct = (product: Product, catalogue: Catalogue, recipe?: Pick<Recipe, 'layers'>): PlanProduct =>
+  recipe ? catalogue.knownIn(product, recipe) : catalogue.known(product);
 
 const ON: Record<Recipe['layers'][number]['zone'], string> = {
   whole: '',
@@ -45,7 +26,7 @@ export function layersInWords(
   );
   return [
     ...(layers.some(
-      (layer) => layer.zone === 'whole' && catalogue.materials.get(layer.powderId)?.powder?.finish !== 'clear',
+      (layer) => layer.zone === 'whole' && catalogue.materials.get(layer.powderId)?.powder?.gloss !== 'clear',
     )
       ? []
       : ['bare lead']),

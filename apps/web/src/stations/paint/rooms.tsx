@@ -18,7 +18,5 @@ export const PaintRooms = () => (
 );
 
 /** A product's head as a gun or a flame sees it. */
-export function heatedHead(product: Product, catalogue: Catalogue): HeatedHead {
-  const hook = catalogue.materials.get(product.hookId)?.hook;
-  return productHeated({ ...product, hook: { size: hook?.size ?? '2/0', ...(hook ? { wire: hook.wire } : {}) } });
-}
+export const heatedHead = (product: Product, catalogue: Catalogue): HeatedHead =>
+  productHeated(catalogue.known(product));

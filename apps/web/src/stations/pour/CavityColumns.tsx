@@ -33,7 +33,10 @@ const Saying = ({ key: letter, label, on, run, icon }: Said) => (
 
 /** The cause of the reject that was marked last, and what became of it. */
 function Causes({ bench, marked }: { bench: PourBench; marked: RejectEntry }) {
-  const { cause, where, hookLost = false, kept = false, redipped = false, position } = marked;
+  const { cause, where, goes, position } = marked;
+  const fate = (key: string, label: string, what: typeof goes): Said => {
+    return { key, label, on: goes === what, run: () => bench.detail({ goes: what }) };
+  };
   const causes = Object.entries(CAUSE_KEYS).map(([key, each]): Said => ({
     key,
     label: each,
@@ -50,9 +53,9 @@ function Causes({ bench, marked }: { bench: PourBench; marked: RejectEntry }) {
         }))
       : [];
   const fates: Said[] = [
-    { key: 'D', label: 'kept, second grade', on: kept, run: () => bench.detail({ kept: true }) },
-    { key: 'R', label: 're-dipped', on: redipped, run: () => bench.detail({ redipped: true }) },
-    { key: 'H', label: 'hook is lost', on: hookLost, run: () => bench.detail({ hookLost: true }) },
+    fate('D', 'kept, second grade', 'second grade'),
+    fate('R', 're-dipped', 'parts back'),
+    fate('H', 'hook is lost', 'hook lost'),
     { key: 'K', label: `cavity ${position} is out for tonight`, on: false, run: bench.block },
   ];
   return (
@@ -64,7 +67,7 @@ function Causes({ bench, marked }: { bench: PourBench; marked: RejectEntry }) {
         {wheres.map(Saying)}
         {fates.map(Saying)}
       </div>
-      {redipped && (
+      {goes === 'parts back' && (
         <p className="text-lg text-ink-2">
           Pin out first. Held by the hook, at an angle, its eye out of the metal; the keeper comes out after, with
           pliers. Its lead counts as back in the pot.
@@ -122,7 +125,7 @@ export function CavityColumns({
                 type="button"
                 disabled={!head}
                 aria-pressed={!!bad}
-                aria-label={`Cavity ${cavity.position}: ${record.good} good. ${head ? `Last one ${bad ? `is bad, ${head.verdict}${head.where ? ` at the ${head.where}` : ''}${head.kept ? ', kept as second grade' : ''}` : 'was good'}` : 'Not in the last shot'}`}
+                aria-label={`Cavity ${cavity.position}: ${record.good} good. ${head ? `Last one ${bad ? `is bad, ${head.verdict}${head.where ? ` at the ${head.where}` : ''}${head.goes === 'second grade' ? ', kept as second grade' : ''}` : 'was good'}` : 'Not in the last shot'}`}
                 onClick={(event) => {
                   bench.toggleReject(cavity.position);
                   event.currentTarget.blur();

@@ -10,7 +10,7 @@ import { drawnCavities } from '../molds/drawn.ts';
 
 /** What goes into one cavity, in the order of laying in: small inserts first, then the hook. */
 function LoadOrder({ load, catalogue }: { load: CavityLoad | undefined; catalogue: Catalogue }) {
-  if (!load || load.batchIds.length === 0) return <p className="text-ink-3">stays empty</p>;
+  if (!load || load.ticketIds.length === 0) return <p className="text-ink-3">stays empty</p>;
   const hook = load.hookMaterialId === null ? undefined : catalogue.materials.get(load.hookMaterialId)?.hook;
   const things = [...load.inserts, hook ? `hook ${hook.size}, ${hook.eyeAngleDeg}°` : 'no hook'];
   return (

@@ -131,9 +131,9 @@ const hiddenKeys = (bench: PourBench): BenchAction[] => {
   return [
     ...[1, 2, 3, 4, 5, 6, 7, 8, 9].map((position) => quiet(String(position), () => bench.toggleReject(position))),
     ...Object.entries(CAUSE_KEYS).map(([key, cause]) => quiet(key, () => bench.cause(cause))),
-    quiet('D', () => bench.detail({ kept: true })),
-    quiet('R', () => bench.detail({ redipped: true })),
-    quiet('H', () => bench.detail({ hookLost: true })),
+    quiet('D', () => bench.detail({ goes: 'second grade' })),
+    quiet('R', () => bench.detail({ goes: 'parts back' })),
+    quiet('H', () => bench.detail({ goes: 'hook lost' })),
     quiet('K', bench.block),
     quiet('X', () => bench.rejectAll('flash')),
   ];

@@ -18,14 +18,8 @@ import { writeDay } from '../../units/dates.ts';
 /** Molds that can cast a ticket, with the number of cavities that do, best first. */
 function moldsFor(ticket: Ticket, catalogue: Catalogue) {
   const product = catalogue.product(ticket.productId);
-  const hook = product && catalogue.materials.get(product.hookId)?.hook;
-  if (!product || !hook) return [];
-  const wanted = {
-    ...product,
-    hook: { ...hook, materialId: product.hookId, name: '', massKg: 0 },
-    layers: [],
-    bake: null,
-  };
+  if (!product) return [];
+  const wanted = catalogue.known(product);
   return catalogue.molds
     .filter((mold) => castingProblem(wanted, [mold as PlanMold]) === null)
     .map((mold) => ({
@@ -136,7 +130,7 @@ function Begin({ chosen, heads }: { chosen: { moldId: string; tickets: Ticket[] 
         moldIds: chosen.map(({ moldId }) => moldId),
         atOnce: chosen.length > 1 && atOnce === 'in turn' ? 2 : 1,
         potId: pots![0]!.id,
-        batchIds: chosen.flatMap(({ tickets }) => tickets.map((ticket) => ticket.id)),
+        ticketIds: chosen.flatMap(({ tickets }) => tickets.map((ticket) => ticket.id)),
       },
       { onSuccess: (pour) => void navigate(`/pour/${pour.id}`) },
     );
@@ -166,7 +160,8 @@ export function PourDesk() {
   const open = line.pours;
   const busy = new Set(open.flatMap((pour) => Object.keys(pour.setup.needs)));
   const waiting = line.tickets.filter(
-    (ticket) => ticket.poured < ticket.quantity && !busy.has(ticket.id) && ticket.log.length === 0,
+    (ticket) =>
+      ticket.source === 'pour' && ticket.poured < ticket.quantity && !busy.has(ticket.id) && ticket.log.length === 0,
   );
   const { groups, homeless } = groupsOf(waiting, catalogue);
   const headsOf = (tickets: readonly Ticket[]) =>

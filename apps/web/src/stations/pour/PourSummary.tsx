@@ -96,10 +96,10 @@ function Sorted({ state, catalogue }: { state: PourState; catalogue: Catalogue }
   const { data: line } = useLine();
   return (
     <ul className="border-t border-rule-2" aria-label="Sort them into their tickets">
-      {Object.entries(state.goodByBatch).map(([id, count]) => {
+      {Object.entries(state.goodByTicket).map(([id, count]) => {
         const ticket = line?.tickets.find((each) => each.id === id);
         const product = ticket && catalogue.product(ticket.productId);
-        const kept = state.keptByBatch[id] ?? 0;
+        const kept = state.keptByTicket[id] ?? 0;
         return (
           <li key={id} className="grid grid-cols-[52px_1fr_auto] items-center gap-2 border-b border-rule py-1.5">
             {product ? <Head {...catalogue.spec(product)} state="blank" scale={1.1} /> : <span />}
@@ -126,7 +126,7 @@ export function PourSummary({ pour, bench, molds }: { pour: Pour; bench: PourBen
   const catalogue = useCatalogue();
   const { state } = bench;
   const { balance } = state;
-  const good = Object.values(state.goodByBatch).reduce((sum, count) => sum + count, 0);
+  const good = Object.values(state.goodByTicket).reduce((sum, count) => sum + count, 0);
   const parts = balance
     ? ([
         ['heads', balance.headsKg, 'bg-lead'],

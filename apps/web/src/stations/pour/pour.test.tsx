@@ -157,7 +157,7 @@ describe('before the pour', () => {
     await userEvent.click(screen.getByRole('checkbox', { name: /102/ }));
     await userEvent.click(screen.getByRole('button', { name: 'To the pot' }));
     await waitFor(() => expect(router.state.location.pathname).toBe(`/pour/${ids.pour}`));
-    expect(api.writes()[0]!.body).toEqual({ moldIds: [ids.mold], atOnce: 1, potId: ids.pot, batchIds: [ids.ticket] });
+    expect(api.writes()[0]!.body).toEqual({ moldIds: [ids.mold], atOnce: 1, potId: ids.pot, ticketIds: [ids.ticket] });
   });
 
   test('a ticket that no mold casts is named, an open pour is led back to', async () => {
@@ -229,12 +229,13 @@ describe('the coach at the bench', () => {
     await userEvent.keyboard('2');
     await userEvent.click(await screen.findByRole('button', { name: 'at the nose' }));
     await userEvent.keyboard('d');
-    await waitFor(() => expect(last()).toMatchObject({ kind: 'reject', position: 2, where: 'nose', kept: true }));
+    await waitFor(() =>
+      expect(last()).toMatchObject({ kind: 'reject', position: 2, where: 'nose', goes: 'second grade' }),
+    );
     expect(await screen.findByText('1 second grade')).toBeTruthy();
     await userEvent.keyboard('d');
     await userEvent.keyboard('r');
-    await waitFor(() => expect(last()).toMatchObject({ where: 'nose', redipped: true }));
-    expect(last()).not.toHaveProperty('kept');
+    await waitFor(() => expect(last()).toMatchObject({ where: 'nose', goes: 'parts back' }));
     expect(await screen.findByText(/Pin out first/)).toBeTruthy();
     await userEvent.keyboard('y');
     await userEvent.click(await screen.findByRole('button', { name: 'None left' }));
@@ -254,7 +255,7 @@ describe('the coach at the bench', () => {
     await userEvent.keyboard('1');
     await userEvent.click(await screen.findByRole('button', { name: /hook is lost/ }));
     await waitFor(() =>
-      expect(api.writes().at(-1)?.body).toMatchObject({ kind: 'reject', position: 1, hookLost: true }),
+      expect(api.writes().at(-1)?.body).toMatchObject({ kind: 'reject', position: 1, goes: 'hook lost' }),
     );
     await userEvent.click(screen.getByRole('button', { name: /cavity 1 is out for tonight/ }));
     await waitFor(() => expect(api.writes().at(-1)?.body).toMatchObject({ kind: 'blocked', position: 1 }));

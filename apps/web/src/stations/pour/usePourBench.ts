@@ -4,7 +4,7 @@ import {
   nextUndo,
   pourState,
   standing,
-  type PourCause,
+  stationOf,
   type PourEntry,
   type PourState,
   type RejectEntry,
@@ -18,20 +18,13 @@ import { useRunLog } from '../../api/outbox.ts';
 import { sound, SOUNDS } from '../../shell/clock.ts';
 
 /** Letters of the causes at the pot. */
-export const CAUSE_KEYS: Record<string, PourCause> = {
-  S: 'short',
-  F: 'flash',
-  V: 'void',
-  L: 'loose hook',
-  E: 'eye full',
-  N: 'no pin',
-  Q: 'wrong hook',
-  O: 'other',
-};
+export const CAUSE_KEYS: Record<string, string> = Object.fromEntries(
+  stationOf('pour').causes.map(({ key, id }) => [key, id]),
+);
 
 type Log = (PourEntry | UndoEntry)[];
 /** What more can be said of a bad head. */
-type Detail = Pick<RejectEntry, 'where' | 'hookLost' | 'kept' | 'redipped'>;
+type Detail = Partial<Pick<RejectEntry, 'where' | 'goes'>>;
 
 export interface PourBench {
   state: PourState;
@@ -57,11 +50,11 @@ export interface PourBench {
   /** Marks a cavity of the shot that is looked at as bad, or good again. */
   toggleReject(position: number): void;
   /** Gives the cause of the reject that was marked last. */
-  cause(cause: PourCause): void;
+  cause(cause: string): void;
   /** Says more of the reject that was marked last; said twice, it is taken back. */
   detail(detail: Detail): void;
   /** Every head that is still good of the shot that is looked at is bad. */
-  rejectAll(cause: PourCause): void;
+  rejectAll(cause: string): void;
   /** Gives a cavity up for this session: the one whose head was marked bad last. */
   block(): void;
   /** A mold goes to the shelf, or comes to the pot after all. */
@@ -76,15 +69,13 @@ export interface PourBench {
 const WHERE_ROUND: readonly (ShortWhere | undefined)[] = [undefined, 'barb', 'shank', 'nose'];
 
 /** A reject without what says which entry it is. */
-const bare = ({ shotId, position, cause, where, hookLost, kept, redipped }: RejectEntry) => ({
+const bare = ({ shotId, position, cause, where, goes }: RejectEntry) => ({
   kind: 'reject' as const,
   shotId,
   position,
   cause,
   ...(where ? { where } : {}),
-  ...(hookLost ? { hookLost } : {}),
-  ...(kept ? { kept } : {}),
-  ...(redipped ? { redipped } : {}),
+  goes,
 });
 
 /** A pour as the bench works it: its state from the log, and everything that can be said. */
@@ -146,7 +137,7 @@ export function usePourBench(pour: Pour, preferId: string | null): PourBench {
           );
           sound(SOUNDS.reject);
           if (marked) say({ kind: 'undo', target: marked.id });
-          else say({ kind: 'reject', shotId: shot.id, position, cause: 'short' });
+          else say({ kind: 'reject', shotId: shot.id, position, cause: 'short', goes: 'melt' });
         }),
       cause: (cause) =>
         amend((marked) =>
@@ -156,9 +147,10 @@ export function usePourBench(pour: Pour, preferId: string | null): PourBench {
         ),
       detail: (detail) =>
         amend((marked) => {
-          const same = Object.entries(detail).every(([key, value]) => marked[key as keyof Detail] === value);
-          const cleared = Object.fromEntries(Object.keys(detail).map((key) => [key, undefined]));
-          return { ...marked, ...(same ? cleared : detail) };
+          const said = { ...marked, ...detail };
+          if (detail.where && detail.where === marked.where) said.where = undefined;
+          if (detail.goes && detail.goes === marked.goes) said.goes = 'melt';
+          return said;
         }),
       rejectAll: (cause) =>
         next((log) => {
@@ -166,7 +158,7 @@ export function usePourBench(pour: Pour, preferId: string | null): PourBench {
           if (!shot) return;
           sound(SOUNDS.reject);
           for (const { position, verdict } of shot.heads) {
-            if (verdict === 'good') say({ kind: 'reject', shotId: shot.id, position, cause });
+            if (verdict === 'good') say({ kind: 'reject', shotId: shot.id, position, cause, goes: 'melt' });
           }
         }),
       block: () =>

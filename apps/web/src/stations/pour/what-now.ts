@@ -60,7 +60,7 @@ function windDown(pour: Pour, state: PourState, log: Pour['log']): Now {
     };
   }
   const off = potIsOff(log);
-  const heads = Object.values(state.goodByBatch).reduce((sum, count) => sum + count, 0);
+  const heads = Object.values(state.goodByTicket).reduce((sum, count) => sum + count, 0);
   return {
     stretch: 'wind-down',
     says: 'All heads are there',

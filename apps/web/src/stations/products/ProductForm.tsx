@@ -1,11 +1,27 @@
 import { productSchema, type Product, type ProductInput } from '@schmelz/contract';
-import { currencyDigits, headStyle, parseMass, STYLE_IDS, writeHeadMass, type StyleId } from '@schmelz/core';
+import {
+  currencyDigits,
+  headStyle,
+  heatProblems,
+  parseMass,
+  POUR_STEP,
+  SOURCE_KINDS,
+  STYLE_IDS,
+  usualRoute,
+  writeHeadMass,
+  type RouteStep,
+  type StyleId,
+} from '@schmelz/core';
+import { useState } from 'react';
 import { toast } from 'sonner';
 import { useSave } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Choice, TextField } from '../../design/Field.tsx';
 import { ProblemNote } from '../../design/Notice.tsx';
-import { minorIn, useBuiltForm } from '../../design/useForm.ts';
+import { minorIn, numberIn, useBuiltForm } from '../../design/useForm.ts';
+import { Icon } from '../../design/Icon.tsx';
+import { PartsEditor, type PartLine } from './PartsEditor.tsx';
+import { RouteEditor } from './RouteEditor.tsx';
 import { Head } from '../../drawing/Head.tsx';
 import { BARE } from '../../drawing/paint.ts';
 import type { Catalogue } from '../../shell/catalogue.ts';
@@ -19,15 +35,19 @@ interface Values {
   recipeId: string;
   bakeProgramId: string;
   price: string;
+  fromId: string;
+  becomesId: string;
 }
 
 const valuesOf = (product: Product, units: Units): Values => ({
   name: product.name,
   style: product.style,
   mass: `${Math.round(1e6 * product.nominalMassKg) / 1000} g`,
-  hookId: product.hookId,
+  hookId: product.hookId ?? '',
   recipeId: product.recipeId ?? '',
   bakeProgramId: product.bakeProgramId ?? '',
+  fromId: product.fromId ?? '',
+  becomesId: product.becomesId ?? '',
   price: product.priceMinor === null ? '' : String(product.priceMinor / 10 ** currencyDigits(units.currency)),
 });
 
@@ -45,6 +65,9 @@ export function ProductForm({
   const save = useSave('products');
   const hooks = [...catalogue.materials.values()].filter((each) => each.kind === 'hook');
   const cavity = catalogue.molds[0]?.cavities[0];
+  // Null: the usual way, as far as it is painted and baked.
+  const [route, setRoute] = useState<RouteStep[] | null>(product?.route ?? null);
+  const [parts, setParts] = useState<PartLine[]>(() => linesOf(product));
   const fitting = hooks.find((hook) => hook.hook?.size === cavity?.hookSize) ?? hooks[0];
   const form = useBuiltForm<Values, ProductInput>({
     defaults: product
@@ -57,15 +80,26 @@ export function ProductForm({
           recipeId: [...catalogue.recipes.keys()][0] ?? '',
           bakeProgramId: [...catalogue.programs.keys()][0] ?? '',
           price: '',
+          fromId: '',
+          becomesId: '',
         },
     schema: productSchema,
-    build: ({ name, style, mass, hookId, recipeId, bakeProgramId, price }) => ({
+    build: ({ name, style, mass, hookId, recipeId, bakeProgramId, price, fromId, becomesId }) => ({
       name: name.trim(),
       style,
       nominalMassKg: parseMass(mass, units.massUnit),
-      hookId,
+      hookId: hookId || null,
       recipeId: recipeId || null,
       bakeProgramId: recipeId && bakeProgramId ? bakeProgramId : null,
+      route,
+      parts: parts.map((line) => ({
+        partId: line.partId,
+        quantity: numberIn('a head', line.quantity),
+        waste: numberIn('wasted', line.waste || '0', '%') / 100,
+        step: line.step,
+      })),
+      fromId: fromId || null,
+      becomesId: becomesId || null,
       priceMinor: price.trim() ? minorIn('price', price, units.currency) : null,
       ...(product ? { ways: product.ways ?? null } : {}),
     }),
@@ -73,13 +107,19 @@ export function ProductForm({
       save.mutate(product ? { ...input, id: product.id, version: product.version } : input, {
         onSuccess: (saved) => {
           toast(product ? `${input.name} is changed.` : `${input.name} can be ordered.`);
-          if (!product) form.reset();
+          if (!product) {
+            form.reset();
+            setRoute(null);
+            setParts([]);
+          }
           onSaved?.(saved);
         },
       }),
   });
   const values = form.watch();
-  const hook = catalogue.materials.get(values.hookId)?.hook;
+  const hook = values.hookId ? catalogue.materials.get(values.hookId)?.hook : undefined;
+  const shown = route ?? usualRoute(wayOf(values));
+  const bare = [...catalogue.materials.values()].filter((each) => SOURCE_KINDS.includes(each.kind));
   const recipe = catalogue.recipes.get(values.recipeId);
   return (
     <form onSubmit={form.onSubmit} className="grid gap-4 sm:grid-cols-2" noValidate>
@@ -87,7 +127,7 @@ export function ProductForm({
         <Head
           style={values.style as StyleId}
           massKg={massOr(values.mass, units.massUnit)}
-          hookSize={hook?.size ?? '2/0'}
+          hookSize={hook?.size ?? null}
           wire={hook?.wire}
           eyeAngleDeg={hook?.eyeAngleDeg ?? 60}
           paint={recipe ? catalogue.paintOfRecipe(recipe) : BARE}
@@ -104,7 +144,10 @@ export function ProductForm({
       <TextField label="Mass stamped on the mold" {...form.register('mass')} />
       <Choice
         label="Hook"
-        options={hooks.map(({ id, name }) => ({ value: id, label: name }))}
+        options={[
+          { value: '', label: 'no hook in the head' },
+          ...hooks.map(({ id, name }) => ({ value: id, label: name })),
+        ]}
         {...form.register('hookId')}
       />
       <Choice
@@ -123,7 +166,32 @@ export function ProductForm({
         ]}
         {...form.register('bakeProgramId')}
       />
+      {bare.length > 0 && (
+        <>
+          <Choice
+            label="Its heads"
+            options={[
+              { value: '', label: 'are poured' },
+              ...bare.map(({ id, name }) => ({ value: id, label: `come off the shelf: ${name}` })),
+            ]}
+            {...form.register('fromId')}
+          />
+          <Choice
+            label="When they are done"
+            options={[
+              { value: '', label: 'they are finished goods' },
+              ...bare
+                .filter(({ kind }) => kind === 'bare head')
+                .map(({ id, name }) => ({ value: id, label: `they go on the shelf: ${name}` })),
+            ]}
+            {...form.register('becomesId')}
+          />
+        </>
+      )}
       <TextField label="Sold at" unit={units.currency} hint="Leave empty for own use." {...form.register('price')} />
+      <RouteEditor route={shown} catalogue={catalogue} onChange={setRoute} />
+      <PartsEditor parts={parts} route={shown} catalogue={catalogue} onChange={setParts} />
+      <HeatNotes values={values} route={shown} parts={parts} catalogue={catalogue} />
       <div className="flex flex-col gap-4 sm:col-span-2">
         <ProblemNote error={form.problem ?? save.error} />
         <Button look="main" type="submit" className="self-start" disabled={save.isPending}>
@@ -141,4 +209,52 @@ function massOr(text: string, unit: 'g' | 'oz'): number {
   } catch {
     return 0.01;
   }
+}
+
+/** Which way a product goes that names none. */
+const wayOf = ({ recipeId, bakeProgramId, fromId }: Values) => ({
+  painted: recipeId !== '',
+  baked: bakeProgramId !== '',
+  fromShelf: fromId !== '',
+});
+
+const linesOf = (product: Product | undefined): PartLine[] =>
+  (product?.parts ?? []).map(({ partId, quantity, waste, step }) => ({
+    partId,
+    quantity: String(quantity),
+    waste: String(Math.round(1e4 * waste) / 100),
+    step,
+  }));
+
+/** Said where the way is made: a part that would be on the head in an oven that is hotter than it stands. */
+function HeatNotes({
+  values,
+  route,
+  parts,
+  catalogue,
+}: {
+  values: Values;
+  route: readonly RouteStep[];
+  parts: readonly PartLine[];
+  catalogue: Catalogue;
+}) {
+  const part = (partId: string, step: string) => {
+    const found = catalogue.materials.get(partId);
+    if (!found) return [];
+    const { name, kind, limitC = null } = found;
+    return [{ partId, name, kind, quantity: 1, waste: 0, step, limitC }];
+  };
+  const bill = [
+    ...(values.hookId ? part(values.hookId, POUR_STEP) : []),
+    ...parts.flatMap((line) => part(line.partId, line.step)),
+  ];
+  const heats = route.map(({ key, station, programId }) => {
+    const program = station === 'bake' ? catalogue.programs.get(programId ?? values.bakeProgramId) : undefined;
+    return { step: key, heatC: program?.setC ?? null };
+  });
+  return heatProblems(route, bill, heats).map((says) => (
+    <p key={says} role="note" className="flex gap-2 text-watch sm:col-span-2">
+      <Icon name="watch" className="mt-1 shrink-0" /> {says}
+    </p>
+  ));
 }

@@ -55,7 +55,7 @@ export function ProductsPage() {
             />
             <p className="mt-2 font-medium">{product.name}</p>
             <p className="quiet">
-              {catalogue.materials.get(product.hookId)?.name}
+              {product.hookId ? catalogue.materials.get(product.hookId)?.name : 'no hook'}
               {product.priceMinor !== null && ` · sold at ${units.money(product.priceMinor)}`}
             </p>
             <Sheet

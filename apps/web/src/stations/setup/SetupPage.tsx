@@ -107,7 +107,7 @@ function SettingsForm({ settings }: { settings: SettingsView }) {
           .map((line) => line.trim())
           .filter(Boolean),
         ways: {
-          ...(ways.finish ? { finish: ways.finish } : {}),
+          ...(ways.schools ? { schools: ways.schools } : {}),
           pourC: read('pour', 'pourC', heat),
           roomC: read('room', 'roomC', heat),
           heelKg: read('heel', 'heelKg', (text) => parseMass(text, settings.massUnit as 'g' | 'oz')),

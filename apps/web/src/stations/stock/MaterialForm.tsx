@@ -1,4 +1,4 @@
-import { materialSchema, POWDER_FINISHES, type Material, type MaterialInput } from '@schmelz/contract';
+import { materialSchema, POWDER_GLOSSES, type Material, type MaterialInput } from '@schmelz/contract';
 import {
   antimonyFromHardness,
   BENDS,
@@ -6,6 +6,8 @@ import {
   HOOK_SIZES,
   METAL_IDS,
   METAL_NAMES,
+  PART_KINDS,
+  partKind,
   parseTemperature,
   WIRES,
 } from '@schmelz/core';
@@ -18,7 +20,7 @@ import { numberIn, useBuiltForm } from '../../design/useForm.ts';
 import { useUnits } from '../../units/Units.tsx';
 
 interface Values {
-  kind: 'lead' | 'hook' | 'powder';
+  kind: string;
   name: string;
   metalId: string;
   antimony: string;
@@ -29,10 +31,12 @@ interface Values {
   size: string;
   wire: string;
   eyeAngleDeg: string;
-  finish: string;
-  finishLimit: string;
+  plating: string;
+  limit: string;
+  /** By the fields of its kind; lengths in mm, times in minutes. */
+  details: Record<string, string>;
   colour: string;
-  powderFinish: string;
+  gloss: string;
   specificGravity: string;
   labelTemperature: string;
   labelMinutes: string;
@@ -54,10 +58,11 @@ const DEFAULTS: Values = {
   size: '2/0',
   wire: 'standard',
   eyeAngleDeg: '60',
-  finish: 'bronze',
-  finishLimit: '175 C',
+  plating: 'bronze',
+  limit: '',
+  details: {},
   colour: '#b5552f',
-  powderFinish: 'gloss',
+  gloss: 'gloss',
   specificGravity: '1.5',
   labelTemperature: '177 C',
   labelMinutes: '20',
@@ -67,9 +72,27 @@ const DEFAULTS: Values = {
   dryHours: '4',
 };
 
+/** Small lengths are written in mm, weights in g, waits in minutes. */
+const WRITTEN: Record<string, { unit: string; factor: number }> = {
+  m: { unit: 'mm', factor: 1000 },
+  kg: { unit: 'g', factor: 1000 },
+  s: { unit: 'min', factor: 1 / 60 },
+};
+const written = (value: number | undefined, unit: string) =>
+  value === undefined ? '' : String(Math.round(value * (WRITTEN[unit]?.factor ?? 1) * 1e4) / 1e4);
+
 /** A material on record, as the form writes it: heat in Celsius, whatever the units are. */
-function valuesOf({ kind, name, metalId, composition, hook, powder }: Material): Values {
-  const shared = { ...DEFAULTS, kind, name, metalId: metalId ?? DEFAULTS.metalId };
+function valuesOf({ kind, name, metalId, composition, hook, powder, limitC, details }: Material): Values {
+  const shared = {
+    ...DEFAULTS,
+    kind,
+    name,
+    metalId: metalId ?? DEFAULTS.metalId,
+    limit: limitC === null || limitC === undefined ? '' : `${limitC} C`,
+    details: Object.fromEntries(
+      partKind(kind).fields.map((field) => [field.name, written(details?.[field.name], field.unit)]),
+    ),
+  };
   if (composition)
     return {
       ...shared,
@@ -78,14 +101,13 @@ function valuesOf({ kind, name, metalId, composition, hook, powder }: Material):
     };
   if (hook) {
     const mm = (metres: number | null | undefined) => (metres ? String(Math.round(1e5 * metres) / 100) : '');
-    const { size, wire, eyeAngleDeg, finish, finishLimitC, bend, lengthM, wireM } = hook;
+    const { size, wire, eyeAngleDeg, plating, bend, lengthM, wireM } = hook;
     return {
       ...shared,
       size,
       wire,
       eyeAngleDeg: String(eyeAngleDeg),
-      finish,
-      finishLimit: `${finishLimitC} C`,
+      plating,
       bend: bend ?? DEFAULTS.bend,
       lengthMm: mm(lengthM),
       wireMm: mm(wireM),
@@ -97,7 +119,7 @@ function valuesOf({ kind, name, metalId, composition, hook, powder }: Material):
   return {
     ...shared,
     colour: powder.colour,
-    powderFinish: powder.finish,
+    gloss: powder.gloss,
     specificGravity: String(powder.specificGravity),
     form: powder.form ?? 'powder',
     dryHours: powder.dryS ? String(powder.dryS / 3600) : DEFAULTS.dryHours,
@@ -121,7 +143,7 @@ export function MaterialForm({ material, onSaved }: { material?: Material; onSav
     defaults: material ? valuesOf(material) : DEFAULTS,
     schema: materialSchema,
     build: (values) => {
-      const { kind, name, size, wire, finish } = values;
+      const { kind, name, size, wire, plating } = values;
       const liquid = values.form === 'liquid';
       const lines = liquid || kind !== 'powder' ? [] : [labelLine(values.labelTemperature, values.labelMinutes)];
       if (lines.length && values.secondTemperature.trim())
@@ -137,6 +159,8 @@ export function MaterialForm({ material, onSaved }: { material?: Material; onSav
         kind,
         name: name.trim(),
         note: material?.note ?? '',
+        limitC: values.limit.trim() ? celsius(values.limit) : null,
+        details: detailsIn(kind, values.details),
         metalId: kind === 'lead' ? values.metalId : null,
         composition:
           kind === 'lead' && values.metalId === 'hard-lead' ? { antimonyPercent, tinPercent: 0, brinell } : null,
@@ -146,8 +170,7 @@ export function MaterialForm({ material, onSaved }: { material?: Material; onSav
                 size,
                 wire,
                 eyeAngleDeg: Number(values.eyeAngleDeg),
-                finish,
-                finishLimitC: celsius(values.finishLimit),
+                plating,
                 bend: values.bend,
                 lengthM: millimetres('length', values.lengthMm),
                 wireM: millimetres('wire', values.wireMm),
@@ -157,7 +180,7 @@ export function MaterialForm({ material, onSaved }: { material?: Material; onSav
           kind === 'powder'
             ? {
                 colour: values.colour,
-                finish: values.powderFinish,
+                gloss: values.gloss,
                 specificGravity: numberIn('specific gravity', values.specificGravity),
                 label: lines,
                 form: values.form,
@@ -178,7 +201,13 @@ export function MaterialForm({ material, onSaved }: { material?: Material; onSav
   const kind = form.watch('kind');
   return (
     <form onSubmit={form.onSubmit} className="grid gap-4 sm:grid-cols-2" noValidate>
-      {!material && <Choice label="Kind" options={asOptions(['hook', 'lead', 'powder'])} {...form.register('kind')} />}
+      {!material && (
+        <Choice
+          label="Kind"
+          options={PART_KINDS.map(({ id, name }) => ({ value: id, label: name }))}
+          {...form.register('kind')}
+        />
+      )}
       <TextField label="Name" {...form.register('name')} />
       {kind === 'lead' && (
         <Choice
@@ -213,18 +242,13 @@ export function MaterialForm({ material, onSaved }: { material?: Material; onSav
             {...form.register('lengthMm')}
           />
           <TextField label="Wire, if measured" unit="mm" inputMode="decimal" {...form.register('wireMm')} />
-          <TextField label="Finish" {...form.register('finish')} />
-          <TextField
-            label="Finish browns above"
-            hint="A default; ask your hook's seller."
-            {...form.register('finishLimit')}
-          />
+          <TextField label="Plating" {...form.register('plating')} />
         </>
       )}
       {kind === 'powder' && (
         <>
           <TextField label="Colour" type="color" {...form.register('colour')} />
-          <Choice label="Finish" options={asOptions(POWDER_FINISHES)} {...form.register('powderFinish')} />
+          <Choice label="Gloss" options={asOptions(POWDER_GLOSSES)} {...form.register('gloss')} />
           <TextField
             label="Specific gravity"
             hint="1.2 to 1.8; white is heavy."
@@ -254,6 +278,27 @@ export function MaterialForm({ material, onSaved }: { material?: Material; onSav
           )}
         </>
       )}
+      {partKind(kind).fields.map((field) => (
+        <TextField
+          key={field.name}
+          label={field.label}
+          unit={WRITTEN[field.unit]?.unit ?? field.unit}
+          hint="Left empty: not known."
+          inputMode="decimal"
+          {...form.register(`details.${field.name}`)}
+        />
+      ))}
+      {kind !== 'lead' && kind !== 'powder' && (
+        <TextField
+          label={kind === 'hook' ? 'Its plating stands' : 'The heat it stands'}
+          hint={
+            kind === 'hook'
+              ? 'Above it the plating browns. Not known until you or its seller say.'
+              : 'Such as 90 C; left empty: not known.'
+          }
+          {...form.register('limit')}
+        />
+      )}
       <div className="flex flex-col gap-4 sm:col-span-2">
         <ProblemNote error={form.problem ?? save.error} />
         <Button look="main" type="submit" className="self-start" disabled={save.isPending}>
@@ -262,4 +307,14 @@ export function MaterialForm({ material, onSaved }: { material?: Material; onSav
       </div>
     </form>
   );
+}
+
+/** What was written of a part beyond its name, in SI; nothing where nothing was written. */
+function detailsIn(kind: string, texts: Record<string, string>): Record<string, number> | null {
+  const known = partKind(kind).fields.flatMap(({ name, label, unit }) => {
+    const text = texts[name]?.trim();
+    const { unit: shown, factor } = WRITTEN[unit] ?? { unit, factor: 1 };
+    return text ? [[name, numberIn(label, text, shown) / factor] as const] : [];
+  });
+  return known.length ? Object.fromEntries(known) : null;
 }

@@ -1,5 +1,5 @@
 import { countSchema, receiptSchema, type CountInput, type Material, type ReceiptInput } from '@schmelz/contract';
-import { parseMass } from '@schmelz/core';
+import { parseMass, partKind } from '@schmelz/core';
 import { toast } from 'sonner';
 import { request } from '../../api/client.ts';
 import { useMoves, useWrite } from '../../api/queries.ts';
@@ -11,14 +11,14 @@ import { minorIn, numberIn, useBuiltForm } from '../../design/useForm.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { today, writeDay } from '../../units/dates.ts';
 
-/** Reads a quantity: pieces of hooks, any mass of lead and powder. */
+/** Reads a quantity in the unit of its kind; any unit of mass where it is weighed. */
 function useQuantity(material: Material) {
   const { massUnit } = useUnits();
-  const pieces = material.kind === 'hook';
+  const { unit } = partKind(material.kind);
   return {
-    read: (text: string) => (pieces ? numberIn('quantity', text, 'pieces') : parseMass(text, massUnit)),
-    label: pieces ? 'Pieces' : 'How much',
-    hint: pieces ? undefined : 'Such as 25 kg, 225 g or 5 lb.',
+    read: (text: string) => (unit === 'kg' ? parseMass(text, massUnit) : numberIn('quantity', text, unit)),
+    label: { pieces: 'Pieces', kg: 'How much', m: 'Metres', ml: 'Millilitres' }[unit],
+    hint: unit === 'kg' ? 'Such as 25 kg, 225 g or 5 lb.' : undefined,
   };
 }
 
@@ -72,7 +72,10 @@ function CountForm({ material }: { material: Material }) {
   return (
     <form onSubmit={form.onSubmit} className="flex flex-wrap items-end gap-3" noValidate>
       <div className="w-44">
-        <TextField label={material.kind === 'hook' ? 'Counted now' : 'Weighed now'} {...form.register('quantity')} />
+        <TextField
+          label={partKind(material.kind).unit === 'pieces' ? 'Counted now' : 'Measured now'}
+          {...form.register('quantity')}
+        />
       </div>
       <Button type="submit" disabled={count.isPending}>
         Set to this
@@ -86,7 +89,7 @@ function CountForm({ material }: { material: Material }) {
 export function MaterialSheet({ material }: { material: Material }) {
   const units = useUnits();
   const { data: moves } = useMoves(material.id);
-  const amount = (quantity: number) => (material.kind === 'hook' ? String(Math.round(quantity)) : units.bulk(quantity));
+  const amount = (quantity: number) => units.part(material.kind, quantity);
   return (
     <div className="flex flex-col gap-6">
       <div>
@@ -106,7 +109,7 @@ export function MaterialSheet({ material }: { material: Material }) {
                 <td className="text-sm whitespace-nowrap text-ink-3">{writeDay(move.at)}</td>
                 <td>
                   {move.reason}
-                  {move.batchNumber && <span className="quiet">, ticket {move.batchNumber}</span>}
+                  {move.ticketNumber && <span className="quiet">, ticket {move.ticketNumber}</span>}
                   {move.lot && <span className="quiet block">{move.lot}</span>}
                 </td>
                 <td className="num">

@@ -6,6 +6,7 @@ const FILLS: Record<CostPart, string> = {
   lead: 'bg-lead',
   hook: 'bg-ink-2',
   powder: 'bg-[#b5552f]',
+  parts: 'bg-[#6b7f5b]',
   dross: 'bg-well border-x border-rule-2',
   energy: 'bg-straw',
   work: 'hatch border border-rule-2',
@@ -19,11 +20,15 @@ export function CostBar({ stack, of }: { stack: CostStack; of?: number }) {
       className="flex h-3 w-full bg-well"
       role="img"
       aria-label={COST_PARTS.map(
-        (part) => `${part} ${Math.round((100 * stack[part]) / Math.max(1e-9, stackTotal(stack)))} %`,
+        (part) => `${part} ${Math.round((100 * (stack[part] ?? 0)) / Math.max(1e-9, stackTotal(stack)))} %`,
       ).join(', ')}
     >
       {COST_PARTS.map((part) => (
-        <span key={part} className={FILLS[part]} style={{ width: `${(100 * stack[part]) / Math.max(1e-9, whole)}%` }} />
+        <span
+          key={part}
+          className={FILLS[part]}
+          style={{ width: `${(100 * (stack[part] ?? 0)) / Math.max(1e-9, whole)}%` }}
+        />
       ))}
     </span>
   );
@@ -45,7 +50,7 @@ export function CostStacks({ planned, actual }: { planned: CostStack; actual: Co
                 key={part}
                 title={part}
                 className={FILLS[part]}
-                style={{ height: `${(100 * stack[part]) / Math.max(1e-9, stackTotal(stack))}%` }}
+                style={{ height: `${(100 * (stack[part] ?? 0)) / Math.max(1e-9, stackTotal(stack))}%` }}
               />
             ))}
           </div>
@@ -57,8 +62,8 @@ export function CostStacks({ planned, actual }: { planned: CostStack; actual: Co
           <li key={part} className="flex items-center gap-2 py-0.5">
             <span className={`size-3.5 ${FILLS[part]}`} />
             <span className="w-14">{part}</span>
-            <span className="w-16 text-right text-ink-2">{money(planned[part], 1)}</span>
-            <b className="w-16 text-right font-semibold">{actual ? money(actual[part], 1) : ''}</b>
+            <span className="w-16 text-right text-ink-2">{money(planned[part] ?? 0, 1)}</span>
+            <b className="w-16 text-right font-semibold">{actual ? money(actual[part] ?? 0, 1) : ''}</b>
           </li>
         ))}
       </ul>

@@ -1,5 +1,5 @@
 import type { Ticket } from '@schmelz/contract';
-import { COUNT_STATIONS, stackTotal, ticketState, writeSpan } from '@schmelz/core';
+import { AT, perHead, stackTotal, stationOf, ticketState, writeSpan, type TicketState } from '@schmelz/core';
 import { Link, useParams } from 'react-router';
 import { request } from '../../api/client.ts';
 import { newId } from '../../api/id.ts';
@@ -10,6 +10,7 @@ import { ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Head } from '../../drawing/Head.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
+import { benchPath, setupOf } from '../../shell/line-state.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { CostStacks } from './CostStack.tsx';
 import { writeDay } from '../../units/dates.ts';
@@ -26,19 +27,14 @@ function useRows(ticket: Ticket, good: number): Row[] {
   const { planned, actual, quantity } = ticket;
   const share = (part: number, whole: number) => (whole > 0 ? `${Math.round((100 * part) / whole)} %` : '–');
   const casts = ticket.poured + ticket.pourRejects;
-  const materials = actual.materials.map((material): Row => {
-    const powder = planned.powders.find((each) => each.materialId === material.materialId);
-    const write = (amount: number) => (material.kind === 'hook' ? String(Math.round(amount)) : units.bulk(amount));
-    const plan =
-      material.kind === 'lead'
-        ? planned.leadKgPerHead * quantity
-        : material.kind === 'hook'
-          ? quantity
-          : (powder?.kgPerHead ?? 0) * quantity;
+  const materials = actual.materials.map(({ materialId, name, kind, quantity: used, valueMinor }): Row => {
+    const lines = planned.bill.filter((line) => line.partId === materialId);
+    const each = kind === 'lead' ? planned.leadKgPerHead : lines.reduce((sum, line) => sum + perHead(line), 0);
+    const taken = materialId === ticket.fromId ? 1 : each;
     return {
-      name: material.name,
-      plan: write(plan),
-      came: `${write(material.quantity)}, ${units.money(material.valueMinor)}`,
+      name,
+      plan: units.part(kind, taken * quantity),
+      came: `${units.part(kind, used)}, ${units.money(valueMinor)}`,
     };
   });
   return [
@@ -64,6 +60,15 @@ export function TicketPage() {
   return <View ticket={ticket} product={catalogue.product(ticket.productId)!} catalogue={catalogue} />;
 }
 
+/** Where the ticket's work is now. */
+function whereOn(ticket: Ticket, state: TicketState): { to: string; says: string } {
+  if (state.at === AT.pour) return { to: ticket.pourId ? `/pour/${ticket.pourId}` : '/pour', says: 'pour' };
+  const step = state.at === AT.take ? state.steps[0] : state.steps.find((each) => each.key === state.at);
+  if (!step) return { to: `/tickets/${ticket.id}`, says: 'closing' };
+  const says = state.at === AT.take ? 'the shelf' : step.does.toLowerCase();
+  return { to: benchPath(step.station, ticket.id, step.key), says };
+}
+
 function View({
   ticket,
   product,
@@ -73,15 +78,16 @@ function View({
   product: NonNullable<ReturnType<NonNullable<ReturnType<typeof useCatalogue>>['product']>>;
   catalogue: NonNullable<ReturnType<typeof useCatalogue>>;
 }) {
-  const { route, poured, pourClosed } = ticket;
-  const state = ticketState({ route, poured, pourClosed }, ticket.log);
+  const { poured } = ticket;
+  const state = ticketState(setupOf(ticket), ticket.log);
   const rows = useRows(ticket, state.good);
   const units = useUnits();
   const say = useWrite((entry: Record<string, unknown>) =>
     request('POST', `/tickets/${ticket.id}/entries`, { ...entry, id: newId(), at: Date.now() }),
   );
   const closing = ticket.log.findLast((entry) => entry.kind === 'close');
-  const closed = state.at === 'closed';
+  const closed = state.at === AT.closed;
+  const on = whereOn(ticket, state);
   const cost = ticket.actual.cost;
   const price = product.priceMinor;
   return (
@@ -99,7 +105,9 @@ function View({
           <Head
             {...catalogue.spec(product)}
             paint={catalogue.paint(product)}
-            state={(state.stations.bake?.good ?? state.good) > 0 ? 'baked' : 'blank'}
+            state={
+              state.steps.some((step) => stationOf(step.station).after === 'baked' && step.good > 0) ? 'baked' : 'blank'
+            }
             scale={4.2}
             label={product.name}
             className="max-w-full"
@@ -109,7 +117,7 @@ function View({
               look="main"
               className="self-start"
               disabled={say.isPending}
-              onClick={() => say.mutate({ kind: 'close', station: 'finish' })}
+              onClick={() => say.mutate({ kind: 'close' })}
             >
               Close the ticket
             </Button>
@@ -134,19 +142,9 @@ function View({
               </Button>
             </>
           )}
-          {!closed && state.at !== 'close' && (
+          {!closed && state.at !== AT.close && (
             <Button look="main" asChild className="self-start">
-              <Link
-                to={
-                  state.at === 'pour'
-                    ? ticket.pourId
-                      ? `/pour/${ticket.pourId}`
-                      : '/pour'
-                    : `/${state.at}/${ticket.id}`
-                }
-              >
-                On to {state.at}
-              </Link>
+              <Link to={on.to}>On to {on.says}</Link>
             </Button>
           )}
           <ProblemNote error={say.error} />
@@ -158,7 +156,7 @@ function View({
         <table className="sheet-table min-w-[460px]">
           <thead>
             <tr>
-              <th>Station</th>
+              <th>Step</th>
               <th className="num">Came</th>
               <th className="num">Good</th>
               <th>Thrown back</th>
@@ -166,33 +164,40 @@ function View({
             </tr>
           </thead>
           <tbody>
-            <tr>
-              <td className="stamp">Pour</td>
-              <td className="num">{poured + ticket.pourRejects}</td>
-              <td className="num font-semibold">{poured}</td>
-              <td className="text-stop">{ticket.pourRejects || ''}</td>
-              <td className="num" />
-            </tr>
-            {COUNT_STATIONS.filter((station) => state.stations[station]).map((station) => {
-              const here = state.stations[station]!;
-              return (
-                <tr key={station}>
-                  <td className="stamp capitalize">
-                    <Link to={`/${station}/${ticket.id}`} className="hover:underline">
-                      {station}
-                    </Link>
-                  </td>
-                  <td className="num">{here.arrived}</td>
-                  <td className="num font-semibold">{here.good}</td>
-                  <td className="text-stop">
-                    {Object.entries(here.rejects)
-                      .map(([cause, count]) => `${count} ${cause}`)
-                      .join(', ')}
-                  </td>
-                  <td className="num">{writeSpan(here.workS)}</td>
-                </tr>
-              );
-            })}
+            {ticket.source === 'pour' ? (
+              <tr>
+                <td className="stamp">Pour</td>
+                <td className="num">{poured + ticket.pourRejects}</td>
+                <td className="num font-semibold">{poured}</td>
+                <td className="text-stop">{ticket.pourRejects || ''}</td>
+                <td className="num" />
+              </tr>
+            ) : (
+              <tr>
+                <td className="stamp">Off the shelf</td>
+                <td className="num">{state.taken}</td>
+                <td className="num font-semibold">{state.taken}</td>
+                <td />
+                <td className="num" />
+              </tr>
+            )}
+            {state.steps.map((step) => (
+              <tr key={step.key}>
+                <td className="stamp">
+                  <Link to={benchPath(step.station, ticket.id, step.key)} className="hover:underline">
+                    {step.does}
+                  </Link>
+                </td>
+                <td className="num">{step.arrived}</td>
+                <td className="num font-semibold">{step.good}</td>
+                <td className="text-stop">
+                  {Object.entries(step.rejects)
+                    .map(([cause, count]) => `${count} ${cause}`)
+                    .join(', ')}
+                </td>
+                <td className="num">{writeSpan(step.workS)}</td>
+              </tr>
+            ))}
           </tbody>
         </table>
       </div>

@@ -1,5 +1,5 @@
 import { recordSchemas, type Product, type Sample, type SampleRecord } from '@schmelz/contract';
-import { castMassKg, parseMass, readSample, sampleFigure, typicalHook, type SampleInput } from '@schmelz/core';
+import { castMassKg, parseMass, readSample, sampleFigure, type SampleInput } from '@schmelz/core';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { useList, useNote, useRecords, useStrike } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
@@ -58,11 +58,11 @@ function WeighForm({ product, cavities }: { product: Product; cavities: number }
 }
 
 function inputOf(product: Product, samples: readonly Sample[], catalogue: Catalogue): SampleInput {
-  const hook = catalogue.materials.get(product.hookId)?.hook;
+  const { hook } = catalogue.known(product);
   return {
     heads: samples.filter((each) => !each.struck).slice(-LOOKED_AT),
     leadKg: castMassKg({ nominalMassKg: product.nominalMassKg }),
-    hookKg: hook ? typicalHook(hook.size, hook.wire).massKg : 0,
+    hookKg: hook?.massKg ?? 0,
   };
 }
 

@@ -10,7 +10,6 @@ export function TrimBench(props: BenchProps) {
     <>
       <CountFrame
         {...props}
-        station="trim"
         extra={[{ key: 'W', label: 'Sprues weighed', weight: 'quiet', run: () => setWeighing(true) }]}
         beside={bench.here.sprueKg > 0 && <SprueBack kg={bench.here.sprueKg} />}
       />

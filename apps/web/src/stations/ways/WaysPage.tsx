@@ -1,6 +1,6 @@
 import type { Settings, SettingsView } from '@schmelz/contract';
 import {
-  finishWays,
+  schoolsFollowed,
   paintSecondsFigure,
   schoolCostFigure,
   schoolsAt,
@@ -8,7 +8,7 @@ import {
   stepsAt,
   trimSecondsFigure,
   workBeforeS,
-  type FinishWays,
+  type Schools,
   type HouseWays,
   type School,
   type Step,
@@ -122,8 +122,8 @@ function Choosing({
   // The house is reckoned on its first product, so that its heads have a size.
   const reckoned =
     product ?? catalogue.products.find((each) => station === 'trim' || each.recipeId) ?? catalogue.products[0];
-  const followed = finishWays(ways.finish, product?.ways);
-  const house = finishWays(ways.finish);
+  const followed = schoolsFollowed(ways.schools, product?.ways);
+  const house = schoolsFollowed(ways.schools);
   const choose = (step: StepId, school: string) => {
     if (product) {
       const { id, version, ...input } = product;
@@ -133,7 +133,7 @@ function Choosing({
     } else {
       saveSettings.mutate({
         ...settingsInput(settings),
-        ways: { ...ways, finish: { ...ways.finish, [step]: school } as Partial<FinishWays> },
+        ways: { ...ways, schools: { ...ways.schools, [step]: school } as Partial<Schools> },
       });
     }
   };

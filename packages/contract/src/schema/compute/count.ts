@@ -18,7 +18,9 @@ const product = () =>
       size: choice(core.HOOK_SIZES),
       eyeAngleDeg: number('degrees', 0, 180),
       massKg: number('kg', 0, 0.1),
-    }),
+    })
+      .nullable()
+      .defined(),
     layers: list(
       record({
         powder: powder(),
@@ -48,7 +50,7 @@ const onHand = () =>
   record({
     materialId: text(60),
     name: text(),
-    kind: choice(['lead', 'hook', 'powder'] as const),
+    kind: choice(core.PART_KINDS.map((kind) => kind.id)),
     quantity: number('kg or pieces', 0, 1e6),
     averageMinor: number('minor units', 0, 1e8).nullable().defined(),
   });

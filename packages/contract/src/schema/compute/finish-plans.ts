@@ -1,7 +1,7 @@
 import * as core from '@schmelz/core';
 import { choice, colour, flag, list, number, record, text, whole } from '../field.ts';
-import { finishSchema } from '../ways.ts';
-import { PAINT_FORMS, POWDER_FINISHES } from '../workshop.ts';
+import { schoolsSchema } from '../ways.ts';
+import { PAINT_FORMS, POWDER_GLOSSES } from '../workshop.ts';
 import { calculation, label, nominalMassKg, style, type Calculation } from './calculation.ts';
 
 const cupColour = () =>
@@ -9,7 +9,7 @@ const cupColour = () =>
     id: text(60),
     name: text(80),
     lightness: number('', 0, 1),
-    finish: choice(POWDER_FINISHES),
+    gloss: choice(POWDER_GLOSSES),
   });
 const probeReading = () => record({ at: number('ms', 0, 1e14), celsius: number('C', -60, 400) });
 const bakedHead = () =>
@@ -19,7 +19,7 @@ const bakedHead = () =>
     powder: text(80),
     label: label(),
     hook: text(80),
-    finishLimitC: number('C', 80, 320),
+    limitC: number('C', 40, 400).nullable().defined(),
   });
 
 /** Plans of paint and bake: seconds under the gun, order of colours, the shortest program, a log, a rack. */
@@ -53,7 +53,7 @@ export const FINISH_PLANS: Record<string, Calculation> = {
     'The order of recipes with the fewest and cleanest changes of colour',
     'Held and Karp to twelve, nearest first and moved pieces beyond; seconds of a change are common practice',
     record({
-      batches: list(
+      sessions: list(
         record({ id: text(60), name: text(80), heads: whole('heads', 0, 100_000), colourIds: list(text(60), 1, 6) }),
         1,
         60,
@@ -92,15 +92,15 @@ export const FINISH_PLANS: Record<string, Calculation> = {
     record({
       label: label(),
       headLagS: number('s', 0, 7200),
-      finishLimitC: number('C', 60, 400),
+      limitC: number('C', 60, 400),
       readings: list(probeReading(), 2, 20_000),
     }),
-    ({ label: points, finishLimitC, ...input }) => {
+    ({ label: points, limitC, ...input }) => {
       const { points: course, ...cure } = core.cureFromLog({
         ...input,
         law: core.cureLaw(points as core.LabelPoint[]),
       });
-      return { ...cure, damage: core.finishDamage(course, finishLimitC) };
+      return { ...cure, damage: core.platingDamage(course, limitC) };
     },
   ),
   'oven-loads': calculation(
@@ -108,7 +108,7 @@ export const FINISH_PLANS: Record<string, Calculation> = {
     'First fit, widest first',
     record({
       rack: record({ bars: whole('bars', 1, 40), barM: number('m', 0.02, 2), clearM: number('m', 0.01, 1) }),
-      batches: list(
+      groups: list(
         record({
           id: text(60),
           program: text(60),
@@ -120,10 +120,10 @@ export const FINISH_PLANS: Record<string, Calculation> = {
         60,
       ),
     }),
-    ({ rack, batches }) => ({
+    ({ rack, groups }) => ({
       loads: core.packLoads(
         rack,
-        batches.map(({ widthM, ...batch }) => ({ ...batch, pitchM: core.pitchOf(widthM) })),
+        groups.map(({ widthM, ...group }) => ({ ...group, pitchM: core.pitchOf(widthM) })),
       ),
     }),
   ),
@@ -141,7 +141,7 @@ export const FINISH_PLANS: Record<string, Calculation> = {
       nominalMassKg: nominalMassKg(),
       hookSize: choice(core.HOOK_SIZES),
       roomC: number('C', -20, 45),
-      ways: finishSchema(),
+      ways: schoolsSchema(),
       layers: list(
         record({
           zone: choice(Object.keys(core.ZONE_SHARE) as core.PaintZone[]),
@@ -153,7 +153,7 @@ export const FINISH_PLANS: Record<string, Calculation> = {
       ),
     }),
     ({ hookSize, roomC, ways, layers, ...head }) => {
-      const finish = core.finishWays(ways);
+      const finish = core.schoolsFollowed(ways);
       const steps = core.paintSteps(
         core.heatingS({
           head: core.productHeated({ ...head, hook: { size: hookSize } }),

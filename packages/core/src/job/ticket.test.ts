@@ -1,35 +1,24 @@
-import { runningClocks } from './clocks.ts';
+import { runningClocks } from '../run/clocks.ts';
 import { nextThing, waitingByStation, type NextTicket } from './next.ts';
-import {
-  bakeCounts,
-  refusal,
-  routeOf,
-  ticketState,
-  type TicketEntry,
-  type TicketLog,
-  type TicketSetup,
-} from './ticket.ts';
+import { usualRoute, type RouteStep } from './route.ts';
+import { bakeCounts, stepState, ticketRefusal as refusal, ticketState, type TicketSetup } from './ticket.ts';
+import type { TicketEntry, TicketLog } from './ticket-log.ts';
 
-const setup: TicketSetup = { route: ['trim', 'paint', 'bake', 'finish'], poured: 10, pourClosed: true };
+const setup: TicketSetup = {
+  route: usualRoute({ painted: true, baked: true }),
+  source: 'pour',
+  poured: 10,
+  pourClosed: true,
+};
 let clock = 0;
 const base = () => ({ id: `t${(clock += 10_000)}`, at: clock });
-const good = (station: 'trim' | 'paint' | 'bake' | 'finish', count: number): TicketEntry => ({
-  ...base(),
-  kind: 'good',
-  station,
-  count,
-});
-const reject = (station: 'trim' | 'paint' | 'bake' | 'finish', cause: string): TicketEntry => ({
-  ...base(),
-  kind: 'reject',
-  station,
-  cause,
-  count: 1,
-});
+const good = (step: string, count: number): TicketEntry => ({ ...base(), kind: 'good', step, count });
+const reject = (step: string, cause: string, more: object = {}): TicketEntry =>
+  ({ ...base(), kind: 'reject', step, cause, count: 1, goes: 'melt', ...more }) as TicketEntry;
 const load = (count: number): TicketEntry => ({
   ...base(),
   kind: 'load',
-  station: 'bake',
+  step: 'bake',
   count,
   setC: 177,
   seconds: 1500,
@@ -38,21 +27,23 @@ const load = (count: number): TicketEntry => ({
 
 describe('a ticket along its stations', () => {
   test('bare heads skip paint and bake; unbaked ones skip the bake', () => {
-    expect(routeOf({ painted: false, baked: true })).toEqual(['trim', 'finish']);
-    expect(routeOf({ painted: true, baked: false })).toEqual(['trim', 'paint', 'finish']);
+    const keys = (route: readonly RouteStep[]) => route.map((step) => step.key);
+    expect(keys(usualRoute({ painted: false, baked: true }))).toEqual(['trim', 'finish']);
+    expect(keys(usualRoute({ painted: true, baked: false }))).toEqual(['trim', 'paint', 'finish']);
+    expect(keys(usualRoute({ painted: true, baked: true, fromShelf: true }))).toEqual(['paint', 'bake', 'finish']);
   });
 
   test('good heads move on, rejects stay behind, a station is done when nothing is left', () => {
     const log: TicketLog = [good('trim', 9), reject('trim', 'divot'), good('paint', 4)];
     const state = ticketState(setup, log);
-    expect(state.stations.trim).toMatchObject({ status: 'done', good: 9, rejected: 1, rejects: { divot: 1 } });
-    expect(state.stations.paint).toMatchObject({ status: 'running', arrived: 9, left: 5 });
+    expect(stepState(state, 'trim')).toMatchObject({ status: 'done', good: 9, rejected: 1, rejects: { divot: 1 } });
+    expect(stepState(state, 'paint')).toMatchObject({ status: 'running', arrived: 9, left: 5 });
     expect(state.at).toBe('paint');
   });
 
   test('while the pour is open, trimming catches up but is not done', () => {
     const state = ticketState({ ...setup, pourClosed: false }, [good('trim', 10)]);
-    expect(state.stations.trim!.status).toBe('waiting');
+    expect(stepState(state, 'trim')!.status).toBe('waiting');
     expect(state.at).toBe('pour');
   });
 
@@ -60,7 +51,7 @@ describe('a ticket along its stations', () => {
     const hung: TicketEntry = {
       ...base(),
       kind: 'load',
-      station: 'bake',
+      step: 'bake',
       count: 10,
       setC: 177,
       seconds: 1200,
@@ -69,7 +60,7 @@ describe('a ticket along its stations', () => {
       warmS: 480,
     };
     const say = (entry: object, afterS: number) =>
-      ({ id: `d${(clock += 1)}`, at: hung.at + 1000 * afterS, station: 'bake', ...entry }) as TicketEntry;
+      ({ id: `d${(clock += 1)}`, at: hung.at + 1000 * afterS, step: 'bake', ...entry }) as TicketEntry;
     const before = [good('trim', 10), good('paint', 10), hung].map((entry, i) => ({ ...entry, at: hung.at - 2 + i }));
     const load = (more: TicketEntry[]) => ticketState(setup, [...before, ...more]).loads[0]!;
     expect(load([]).endsAt - hung.at).toBe(1000 * (480 + 1200));
@@ -83,16 +74,16 @@ describe('a ticket along its stations', () => {
       say({ kind: 'door', open: false }, 930),
     ]).doors;
     expect(doors).toEqual([{ fromAt: hung.at + 900_000, toAt: hung.at + 930_000 }]);
-    expect(refusal(setup, [good('trim', 10)], { ...base(), kind: 'door', station: 'bake', open: true })).toMatch(
+    expect(refusal(setup, [good('trim', 10)], { ...base(), kind: 'door', step: 'bake', open: true })).toMatch(
       /No load/,
     );
   });
 
   test('a coat of liquid paint dries on the shelf until it is dry', () => {
-    const coat: TicketEntry = { ...base(), kind: 'coat', station: 'paint', coat: 1, paint: 'Primer', dryS: 3600 };
+    const coat: TicketEntry = { ...base(), kind: 'coat', step: 'paint', coat: 1, paint: 'Primer', dryS: 3600 };
     const log = [good('trim', 10), coat];
     expect(ticketState(setup, log).coats).toEqual([
-      { id: coat.id, coat: 1, paint: 'Primer', onAt: coat.at, dryAt: coat.at + 3.6e6 },
+      { id: coat.id, step: 'paint', coat: 1, paint: 'Primer', onAt: coat.at, dryAt: coat.at + 3.6e6 },
     ]);
     const shelf = (now: number) =>
       runningClocks([], [{ id: '5', number: 7, setup, log }], now).map(({ body, endsAt }) => [body, endsAt]);
@@ -101,8 +92,8 @@ describe('a ticket along its stations', () => {
   });
 
   test('sprues weighed at the trim are summed up', () => {
-    const sprue = (massKg: number): TicketEntry => ({ ...base(), kind: 'sprue', station: 'trim', massKg });
-    expect(ticketState(setup, [good('trim', 4), sprue(0.12), sprue(0.05)]).stations.trim!.sprueKg).toBeCloseTo(
+    const sprue = (massKg: number): TicketEntry => ({ ...base(), kind: 'sprue', step: 'trim', massKg });
+    expect(stepState(ticketState(setup, [good('trim', 4), sprue(0.12), sprue(0.05)]), 'trim')!.sprueKg).toBeCloseTo(
       0.17,
       12,
     );
@@ -110,23 +101,28 @@ describe('a ticket along its stations', () => {
 
   test('the oven: load, out, look', () => {
     const before: TicketLog = [good('trim', 10), good('paint', 10)];
-    expect(bakeCounts(ticketState(setup, before))).toEqual({ toLoad: 10, inOven: 0, toInspect: 0 });
+    expect(bakeCounts(ticketState(setup, before), 'bake')).toEqual({ toLoad: 10, inOven: 0, toInspect: 0 });
     const baking: TicketLog = [...before, load(6)];
-    expect(bakeCounts(ticketState(setup, baking))).toEqual({ toLoad: 4, inOven: 6, toInspect: 0 });
-    const out: TicketLog = [...baking, { ...base(), kind: 'unload', station: 'bake' }, good('bake', 2)];
-    expect(bakeCounts(ticketState(setup, out))).toEqual({ toLoad: 4, inOven: 0, toInspect: 4 });
+    expect(bakeCounts(ticketState(setup, baking), 'bake')).toEqual({ toLoad: 4, inOven: 6, toInspect: 0 });
+    const out: TicketLog = [...baking, { ...base(), kind: 'unload', step: 'bake' }, good('bake', 2)];
+    expect(bakeCounts(ticketState(setup, out), 'bake')).toEqual({ toLoad: 4, inOven: 0, toInspect: 4 });
   });
 
   test('what cannot be is refused in words', () => {
     expect(refusal(setup, [], good('trim', 11))).toMatch(/count is 11; allowed: 1 to 10/);
     expect(refusal(setup, [], good('paint', 1))).toMatch(/allowed: 1 to 0/);
-    expect(refusal({ ...setup, route: ['trim', 'finish'] }, [], good('paint', 1))).toMatch(/does not go through paint/);
-    const close: TicketEntry = { ...base(), kind: 'close', station: 'finish' };
+    expect(refusal({ ...setup, route: usualRoute({ painted: false, baked: false }) }, [], good('paint', 1))).toMatch(
+      /step is "paint"; allowed: trim, finish/,
+    );
+    const close: TicketEntry = { ...base(), kind: 'close' };
     expect(refusal(setup, [], close)).toMatch(/Heads still wait at trim/);
     const done: TicketLog = [good('trim', 10), good('paint', 10), good('bake', 10), good('finish', 10)];
     expect(refusal(setup, done, close)).toBeNull();
     expect(refusal(setup, [...done, close], good('finish', 1))).toMatch(/is closed/);
     expect(refusal(setup, [...done.slice(0, 2), load(5)], load(5))).toMatch(/take it out first/);
+    // A coat is laid on at the paint, and nowhere else.
+    const coat: TicketEntry = { ...base(), kind: 'coat', step: 'bake', coat: 1, paint: 'Primer', dryS: 60 };
+    expect(refusal(setup, [], coat)).toMatch(/step is "bake"; allowed: paint/);
   });
 });
 
@@ -157,7 +153,12 @@ describe('the line', () => {
     const over = loading.at + 1_500_000;
     expect(nextThing([trimming, baking], null, over)?.what).toBe('take out');
     expect(nextThing([trimming, baking], 'p', over - 1000)).toMatchObject({ what: 'pour on', pourId: 'p' });
-    expect(nextThing([trimming, baking], null, over - 1000)).toMatchObject({ what: 'trim', ticketId: '2', count: 10 });
+    expect(nextThing([trimming, baking], null, over - 1000)).toMatchObject({
+      what: 'step',
+      station: 'trim',
+      ticketId: '2',
+      count: 10,
+    });
     const done = ticket('3', null, [good('trim', 10), good('paint', 10), good('bake', 10), good('finish', 10)]);
     expect(nextThing([trimming, done], null, 0)).toMatchObject({ what: 'close', ticketId: '3' });
     expect(nextThing([ticket('4', null, [], { poured: 0, pourClosed: false })], null, 0)).toMatchObject({
@@ -188,7 +189,7 @@ describe('the line', () => {
     const loading = load(10);
     const baking = ticket('5', null, [good('trim', 10), good('paint', 10), loading]);
     expect(runningClocks([], [baking], loading.at + 2e6)).toMatchObject([
-      { body: 'oven', to: '/bake/5', endsAt: loading.at + 1.5e6 },
+      { body: 'oven', to: { station: 'bake', id: '5', step: 'bake' }, endsAt: loading.at + 1.5e6 },
     ]);
     expect(runningClocks([], [baking], loading.at + 1e9)).toEqual([]);
   });

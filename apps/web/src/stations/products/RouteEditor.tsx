@@ -1,0 +1,144 @@
+import { ROUTE_TEMPLATES, stepStations, type RouteStep } from '@schmelz/core';
+import { Button } from '../../design/Button.tsx';
+import { Choice, TextField } from '../../design/Field.tsx';
+import { Icon } from '../../design/Icon.tsx';
+import type { Catalogue } from '../../shell/catalogue.ts';
+
+/** A key that no other step has: the station's name, and a number where it stands in the route again. */
+function newKey(station: string, route: readonly RouteStep[]): string {
+  const taken = new Set(route.map((step) => step.key));
+  for (let n = 1; ; n++) {
+    const key = n === 1 ? station : `${station}-${n}`;
+    if (!taken.has(key)) return key;
+  }
+}
+
+const PRODUCTS_OWN = { value: '', label: "the product's own" };
+
+/** What a step takes beside hands: its own paint or program, and what has to pass after it. */
+function StepMore({
+  step,
+  catalogue,
+  onChange,
+}: {
+  step: RouteStep;
+  catalogue: Catalogue;
+  onChange: (step: RouteStep) => void;
+}) {
+  const options = (all: Iterable<{ id: string; name: string }>) => [
+    PRODUCTS_OWN,
+    ...[...all].map(({ id, name }) => ({ value: id, label: name })),
+  ];
+  const minutes = step.wait ? String(step.wait.seconds / 60) : '';
+  return (
+    <>
+      {step.station === 'paint' && (
+        <Choice
+          label="Paint"
+          options={options(catalogue.recipes.values())}
+          value={step.recipeId ?? ''}
+          onChange={(event) => onChange({ ...step, recipeId: event.target.value || null })}
+        />
+      )}
+      {step.station === 'bake' && (
+        <Choice
+          label="Program"
+          options={options(catalogue.programs.values())}
+          value={step.programId ?? ''}
+          onChange={(event) => onChange({ ...step, programId: event.target.value || null })}
+        />
+      )}
+      <TextField
+        label="Wait after it"
+        unit="min"
+        inputMode="decimal"
+        value={minutes}
+        onChange={(event) => {
+          const seconds = Math.round(Number(event.target.value) * 60);
+          const name = step.wait?.name ?? (step.station === 'paint' ? 'paint dries' : 'glue sets');
+          onChange({ ...step, wait: seconds > 0 ? { name, seconds } : null });
+        }}
+      />
+    </>
+  );
+}
+
+/** The way of a head, step by step: taken from a template, then the maker's own. */
+export function RouteEditor({
+  route,
+  catalogue,
+  onChange,
+}: {
+  route: readonly RouteStep[];
+  catalogue: Catalogue;
+  onChange: (route: RouteStep[]) => void;
+}) {
+  const change = (at: number, step: RouteStep) => onChange(route.map((each, i) => (i === at ? step : each)));
+  const move = (at: number, by: number) => {
+    const next = [...route];
+    const [step] = next.splice(at, 1);
+    next.splice(at + by, 0, step!);
+    onChange(next);
+  };
+  const stations = stepStations().map(({ id, name }) => ({ value: id, label: name }));
+  return (
+    <fieldset className="flex flex-col gap-3 sm:col-span-2">
+      <legend className="stamp mb-2 text-[17px]">Its way</legend>
+      <Choice
+        label="Start from"
+        options={[
+          { value: '', label: 'a way that others follow' },
+          ...ROUTE_TEMPLATES.map(({ id, name, suits }) => ({ value: id, label: `${name}: ${suits}` })),
+        ]}
+        value=""
+        onChange={(event) => {
+          const template = ROUTE_TEMPLATES.find((each) => each.id === event.target.value);
+          if (template) onChange(template.steps.map((step) => ({ ...step })));
+        }}
+      />
+      <ol aria-label="Steps">
+        {route.map((step, at) => (
+          <li key={step.key} className="grid gap-3 border-t border-rule py-3 sm:grid-cols-[2fr_1fr_auto] sm:items-end">
+            <TextField
+              label={`Step ${at + 1}`}
+              value={step.does}
+              onChange={(event) => change(at, { ...step, does: event.target.value })}
+            />
+            <Choice
+              label="At"
+              options={stations}
+              value={step.station}
+              onChange={(event) => {
+                const others = route.filter((each) => each !== step);
+                const station = event.target.value;
+                change(at, { ...step, station, key: newKey(station, others), recipeId: null, programId: null });
+              }}
+            />
+            <span className="flex gap-1">
+              <Button look="quiet" disabled={at === 0} aria-label={`${step.does} earlier`} onClick={() => move(at, -1)}>
+                earlier
+              </Button>
+              <Button
+                look="quiet"
+                disabled={route.length === 1}
+                aria-label={`Leave out ${step.does}`}
+                onClick={() => onChange(route.filter((each) => each !== step))}
+              >
+                <Icon name="close" />
+              </Button>
+            </span>
+            <div className="grid gap-3 sm:col-span-3 sm:grid-cols-2">
+              <StepMore step={step} catalogue={catalogue} onChange={(next) => change(at, next)} />
+            </div>
+          </li>
+        ))}
+      </ol>
+      <Button
+        className="self-start"
+        onClick={() => onChange([...route, { key: newKey('finish', route), station: 'finish', does: 'A step more' }])}
+      >
+        Another step
+      </Button>
+    </fieldset>
+  );
+}

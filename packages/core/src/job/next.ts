@@ -1,0 +1,88 @@
+import { stationOf, stepStations } from './stations.ts';
+import { AT, leftAt, type TicketState } from './ticket.ts';
+
+export interface NextTicket {
+  id: string;
+  number: number;
+  dueOn: string | null;
+  quantity: number;
+  /** Good heads cast so far. */
+  poured: number;
+  state: TicketState;
+}
+
+/** The one next thing to do, and on which ticket. */
+export interface NextThing {
+  what: 'take out' | 'pour on' | 'pour' | 'take' | 'step' | 'close';
+  ticketId: string | null;
+  pourId: string | null;
+  /** Of the line where it is done. */
+  station: string;
+  /** Of the ticket's route; null where it is none. */
+  step: string | null;
+  count: number;
+}
+
+const byDue = (a: NextTicket, b: NextTicket) =>
+  (a.dueOn ?? '9999').localeCompare(b.dueOn ?? '9999') || a.number - b.number;
+
+const none = { ticketId: null, pourId: null, step: null, count: 0 };
+
+/** Steps with heads that can be worked on now, the nearest to done first. */
+function workable(sorted: readonly NextTicket[], now: number) {
+  return sorted
+    .flatMap(({ id, state }, due) =>
+      state.steps.map((step, at) => ({ id, due, step, left: state.steps.length - at, free: step.left - step.inOven })),
+    )
+    .filter(({ step, free }) => free > 0 && (step.readyAt === null || step.readyAt <= now))
+    .sort((a, b) => a.left - b.left || a.due - b.due);
+}
+
+/**
+ * What to do next: heads whose bake is over first, then a pour that is going on, then what can be closed, then the step
+ * nearest to done, of its equals the ticket that is due first; heads off the shelf and a new pour last. Heads that
+ * still dry
+ * or set are left alone. Null when nothing waits.
+ */
+export function nextThing(tickets: readonly NextTicket[], openPourId: string | null, now: number): NextThing | null {
+  const sorted = [...tickets].sort(byDue);
+  for (const { id, state } of sorted) {
+    const load = state.loads.find((each) => each.unloadedAt === null);
+    if (load && load.endsAt <= now) {
+      return { ...none, what: 'take out', ticketId: id, station: 'bake', step: load.step, count: load.count };
+    }
+  }
+  if (openPourId) return { ...none, what: 'pour on', pourId: openPourId, station: 'pour' };
+  const closing = sorted.find(({ state }) => state.at === AT.close);
+  if (closing) {
+    const station = closing.state.steps.at(-1)?.station ?? 'finish';
+    return { ...none, what: 'close', ticketId: closing.id, station, count: closing.state.good };
+  }
+  const [first] = workable(sorted, now);
+  if (first) {
+    const { key, station } = first.step;
+    return { ...none, what: 'step', ticketId: first.id, station, step: key, count: first.free };
+  }
+  const waiting = sorted.find(({ state }) => state.at === AT.pour || state.at === AT.take);
+  if (!waiting) return null;
+  const takes = waiting.state.at === AT.take;
+  const station = takes ? (waiting.state.steps[0]?.station ?? 'trim') : 'pour';
+  const count = waiting.quantity - waiting.poured;
+  return { ...none, what: takes ? 'take' : 'pour', ticketId: waiting.id, station, count };
+}
+
+/** Heads that wait at each station, over all tickets; those that wait on the shelf stand at their first step. */
+export function waitingByStation(tickets: readonly NextTicket[]): Record<string, number> {
+  const waiting: Record<string, number> = { pour: 0 };
+  for (const { id } of stepStations()) {
+    waiting[id] = tickets.reduce((sum, { state }) => sum + leftAt(state, id), 0);
+  }
+  for (const { state, quantity, poured } of tickets) {
+    const station = state.at === AT.pour ? 'pour' : state.at === AT.take ? state.steps[0]?.station : undefined;
+    if (station) waiting[station] = (waiting[station] ?? 0) + Math.max(0, quantity - poured);
+  }
+  return waiting;
+}
+
+/** The verb of a station as a thing to do. @example toDo('trim') // 'to trim' */
+export const toDo = (station: string): string => stationOf(station).verb;

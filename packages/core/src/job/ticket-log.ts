@@ -1,0 +1,52 @@
+import type { CountFrom } from '../bake/count-from.ts';
+import type { Entry, UndoEntry } from '../run/log.ts';
+import type { DispositionId } from './dispositions.ts';
+
+/** What is said of heads at a step: `step` is its key in the ticket's route. */
+export interface AtStep extends Entry {
+  step: string;
+}
+
+/** Heads that are not good, and what becomes of them. */
+export interface RejectedEntry extends AtStep {
+  kind: 'reject';
+  cause: string;
+  count: number;
+  goes: DispositionId;
+  /** Sent back: the step that they come to once more; this one where nothing is said. */
+  to?: string;
+}
+
+export type TicketEntry =
+  | (AtStep & { kind: 'start' })
+  | (AtStep & { kind: 'good'; count: number })
+  | RejectedEntry
+  | (AtStep & { kind: 'pause' })
+  | (AtStep & { kind: 'resume' })
+  | (AtStep & {
+      kind: 'load';
+      count: number;
+      setC: number;
+      seconds: number;
+      preheated: boolean;
+      from?: CountFrom;
+      warmS?: number;
+    })
+  /** Out of the oven; so many seconds until a bare hand may take a head. */
+  | (AtStep & { kind: 'unload'; coolS?: number })
+  /** The metal is at the oven's heat: a count that goes from there begins. */
+  | (AtStep & { kind: 'warm'; by: 'probe' | 'model' | 'hand' })
+  /** The oven's door is opened, or shut again, with heads in it. */
+  | (AtStep & { kind: 'door'; open: boolean })
+  /** A coat of liquid paint is on all of them: it dries so long before the next. */
+  | (AtStep & { kind: 'coat'; coat: number; paint: string; dryS: number })
+  /** Cut-off sprues on the scale, back to the pot. */
+  | (AtStep & { kind: 'sprue'; massKg: number })
+  /** Heads taken off the shelf: bare ones that were cast ahead or bought, or used ones. */
+  | (Entry & { kind: 'take'; count: number })
+  | (Entry & { kind: 'close' });
+
+export type TicketLog = readonly (TicketEntry | UndoEntry)[];
+
+/** What is said of an entry that is not of a step. */
+export const stepIn = (entry: TicketEntry | UndoEntry): string | null => ('step' in entry ? entry.step : null);

@@ -1,0 +1,294 @@
+import type { DoorOpening } from '../bake/running.ts';
+import type { CountFrom } from '../bake/count-from.ts';
+import { standing, workSeconds } from '../run/log.ts';
+import { disposition, type DispositionId } from './dispositions.ts';
+import { stepBy, type RouteStep } from './route.ts';
+import { stepIn, type TicketEntry, type TicketLog } from './ticket-log.ts';
+
+export interface OvenLoad {
+  id: string;
+  step: string;
+  count: number;
+  setC: number;
+  seconds: number;
+  preheated: boolean;
+  from: CountFrom;
+  /** What the metal was reckoned to take to the oven's heat, s; 0 where the count goes from the door. */
+  warmS: number;
+  loadedAt: number;
+  warmAt: number | null;
+  doors: DoorOpening[];
+  /** When the program is over, as far as is known now. */
+  endsAt: number;
+  unloadedAt: number | null;
+  coolS: number;
+}
+
+/** A coat of liquid paint on the heads of a ticket. */
+export interface WetCoat {
+  id: string;
+  step: string;
+  coat: number;
+  paint: string;
+  onAt: number;
+  dryAt: number;
+}
+
+export interface StepState {
+  key: string;
+  station: string;
+  does: string;
+  status: 'waiting' | 'ready' | 'running' | 'paused' | 'done';
+  /** Heads that came: good ones of the step before, and what was sent back here. */
+  arrived: number;
+  good: number;
+  /** Heads that were not good, by cause, and by what became of them. */
+  rejects: Record<string, number>;
+  gone: Partial<Record<DispositionId, number>>;
+  rejected: number;
+  /** Cut-off sprues weighed here, kg. */
+  sprueKg: number;
+  /** Heads here that are neither good nor rejected yet. */
+  left: number;
+  /** Of those, in the oven. */
+  inOven: number;
+  workS: number;
+  lastAt: number | null;
+  /** The wait of the step before is over then; null where nothing has to pass. */
+  readyAt: number | null;
+}
+
+export interface TicketState {
+  /** In the order of the route. */
+  steps: StepState[];
+  loads: OvenLoad[];
+  coats: WetCoat[];
+  /** Heads taken off the shelf so far. */
+  taken: number;
+  /** Where the ticket's work is: the first step that is not done, the pot or the shelf before it, closing behind it. */
+  at: string;
+  good: number;
+  closedAt: number | null;
+}
+
+/** What a ticket's heads are made from: poured for it, or taken off the shelf. */
+export const SOURCES = ['pour', 'shelf'] as const;
+export type Source = (typeof SOURCES)[number];
+
+/** Where {@link TicketState.at} is when it is no step. */
+export const AT = { pour: 'pour', take: 'take', close: 'close', closed: 'closed' } as const;
+
+export interface TicketSetup {
+  /** The route it was released with. */
+  route: readonly RouteStep[];
+  source: Source;
+  /** Good heads from the pour so far. */
+  poured: number;
+  /** Whether the pour is closed, so that no more will come. */
+  pourClosed: boolean;
+}
+
+/** The step of a ticket by its key. */
+export const stepState = (state: TicketState, key: string): StepState | undefined =>
+  state.steps.find((step) => step.key === key);
+
+/** The step that is worked on at a station: the first there with heads, or the first there at all. */
+export function stepAt(state: TicketState, station: string): StepState | undefined {
+  const there = state.steps.filter((step) => step.station === station);
+  return there.find((step) => step.left > 0) ?? there.find((step) => step.status !== 'done') ?? there[0];
+}
+
+/** Heads that wait at a station, over all steps that are done there. */
+export const leftAt = (state: TicketState, station: string): number =>
+  state.steps.reduce((sum, step) => sum + (step.station === station ? step.left : 0), 0);
+
+const add = (counts: Record<string, number>, key: string, count: number) => {
+  counts[key] = (counts[key] ?? 0) + count;
+};
+
+/** Everything that was sent back to a step, from wherever on the route. */
+const sentBackTo = (entries: readonly TicketEntry[], key: string): number =>
+  entries.reduce((sum, entry) => {
+    if (entry.kind !== 'reject' || !disposition(entry.goes).stays) return sum;
+    return (entry.to ?? entry.step) === key ? sum + entry.count : sum;
+  }, 0);
+
+interface Before {
+  arrived: number;
+  done: boolean;
+  /** When the last head came through the step before, and what has to pass after it. */
+  readyAt: number | null;
+}
+
+function foldStep(
+  step: RouteStep,
+  before: Before,
+  entries: readonly TicketEntry[],
+  loads: readonly OvenLoad[],
+): StepState {
+  const own = entries.filter((entry) => stepIn(entry) === step.key);
+  let [good, rejected, sprueKg] = [0, 0, 0];
+  const rejects: Record<string, number> = {};
+  const gone: Record<string, number> = {};
+  for (const entry of own) {
+    if (entry.kind === 'good') good += entry.count;
+    if (entry.kind === 'sprue') sprueKg += entry.massKg;
+    if (entry.kind === 'reject') {
+      rejected += entry.count;
+      add(rejects, entry.cause, entry.count);
+      add(gone, entry.goes, entry.count);
+    }
+  }
+  const inOven = loads
+    .filter((load) => load.step === step.key && load.unloadedAt === null)
+    .reduce((sum, load) => sum + load.count, 0);
+  const arrived = before.arrived + sentBackTo(entries, step.key);
+  const left = arrived - good - rejected;
+  const pausing = own.findLast((entry) => entry.kind === 'pause' || entry.kind === 'resume' || entry.kind === 'start');
+  const status = (): StepState['status'] => {
+    if (left === 0 && before.done) return 'done';
+    if (pausing?.kind === 'pause') return 'paused';
+    if (left <= 0) return 'waiting';
+    return own.length > 0 ? 'running' : 'ready';
+  };
+  return {
+    key: step.key,
+    station: step.station,
+    does: step.does,
+    status: status(),
+    arrived,
+    good,
+    rejects,
+    gone,
+    rejected,
+    sprueKg,
+    left,
+    inOven,
+    workS: workSeconds(own),
+    lastAt: own.at(-1)?.at ?? null,
+    readyAt: before.readyAt,
+  };
+}
+
+/** Loads of the oven, as the log tells them: hung up, warm, its door opened, taken out. */
+function loadsOf(entries: readonly TicketEntry[]): OvenLoad[] {
+  const loads: OvenLoad[] = [];
+  for (const entry of entries) {
+    if (entry.kind === 'load') {
+      const { id, step, count, setC, seconds, preheated, from = 'door', at: loadedAt } = entry;
+      const warmS = from === 'metal' ? (entry.warmS ?? 0) : 0;
+      const endsAt = loadedAt + 1000 * (warmS + seconds);
+      const program = { id, step, count, setC, seconds, preheated, from, warmS };
+      loads.push({ ...program, loadedAt, warmAt: null, doors: [], endsAt, unloadedAt: null, coolS: 0 });
+    }
+    const open = loads.find((load) => load.unloadedAt === null);
+    if (entry.kind === 'warm' && open && open.warmAt === null) {
+      open.warmAt = entry.at;
+      if (open.from === 'metal') open.endsAt = entry.at + 1000 * open.seconds;
+    }
+    if (entry.kind === 'door' && open) {
+      const last = open.doors.at(-1);
+      if (entry.open && last?.toAt !== null) open.doors.push({ fromAt: entry.at, toAt: null });
+      if (!entry.open && last?.toAt === null) last.toAt = entry.at;
+    }
+    if (entry.kind === 'unload' && open) {
+      open.unloadedAt = entry.at;
+      open.coolS = entry.coolS ?? 0;
+    }
+  }
+  return loads;
+}
+
+const coatsOf = (entries: readonly TicketEntry[]): WetCoat[] =>
+  entries.flatMap((entry) => {
+    if (entry.kind !== 'coat') return [];
+    const { id, step, coat, paint, at: onAt, dryS } = entry;
+    return [{ id, step, coat, paint, onAt, dryAt: onAt + 1000 * dryS }];
+  });
+
+/**
+ * The state of a ticket along the steps of its route, from its log. At each step, what came is what is good, what is
+ * gone and
+ * what is still there; what was sent back comes to its step once more.
+ */
+export function ticketState(setup: TicketSetup, log: TicketLog): TicketState {
+  const entries = standing<TicketEntry>(log);
+  const loads = loadsOf(entries);
+  const taken = entries.reduce((sum, entry) => sum + (entry.kind === 'take' ? entry.count : 0), 0);
+  const begun = setup.source === 'pour' ? setup.pourClosed : taken > 0;
+  let at: string | null = begun ? null : AT[setup.source === 'pour' ? 'pour' : 'take'];
+  let before: Before = { arrived: setup.poured + taken, done: begun, readyAt: null };
+  const steps: StepState[] = [];
+  for (const step of setup.route) {
+    const state = foldStep(step, before, entries, loads);
+    steps.push(state);
+    if (state.status !== 'done' && at === null) at = step.key;
+    const through = entries.findLast((entry) => entry.kind === 'good' && entry.step === step.key);
+    const readyAt = step.wait && through ? through.at + 1000 * step.wait.seconds : null;
+    before = { arrived: state.good, done: state.status === 'done', readyAt };
+  }
+  const close = entries.findLast((entry) => entry.kind === 'close');
+  if (close) at = AT.closed;
+  const good = before.arrived;
+  return { steps, loads, coats: coatsOf(entries), taken, at: at ?? AT.close, good, closedAt: close?.at ?? null };
+}
+
+const OF_LOADS: ReadonlySet<string> = new Set(['unload', 'warm', 'door']);
+/** What can be said at the steps of one station only. */
+const ONLY_AT: Record<string, string> = {
+  load: 'bake',
+  unload: 'bake',
+  warm: 'bake',
+  door: 'bake',
+  coat: 'paint',
+  sprue: 'trim',
+};
+
+/** What a new entry may not do, in words; null when it may. Counting more heads than are there is refused. */
+export function ticketRefusal(setup: TicketSetup, log: TicketLog, entry: TicketEntry): string | null {
+  const state = ticketState(setup, log);
+  if (state.at === AT.closed) return 'This ticket is closed. Undo the closing first.';
+  if (entry.kind === 'close') {
+    if (state.at === AT.close) return null;
+    const waits = state.steps.find((step) => step.key === state.at);
+    return `Heads still wait at ${waits?.does.toLowerCase() ?? state.at}; a ticket closes after its last step.`;
+  }
+  if (entry.kind === 'take') {
+    return setup.source === 'shelf' ? null : 'The heads of this ticket are poured, not taken off the shelf.';
+  }
+  const step = stepState(state, entry.step);
+  if (!step) {
+    return `step is ${JSON.stringify(entry.step)}; allowed: ${setup.route.map((each) => each.key).join(', ')}`;
+  }
+  const only = ONLY_AT[entry.kind];
+  if (only && only !== step.station) {
+    const steps = setup.route.filter((each) => each.station === only).map((each) => each.key);
+    return `step is ${JSON.stringify(entry.step)}; allowed: ${steps.join(', ') || `a step at ${only}`}`;
+  }
+  const free = step.left - step.inOven;
+  if ((entry.kind === 'good' || entry.kind === 'reject' || entry.kind === 'load') && entry.count > free) {
+    return `count is ${entry.count}; allowed: 1 to ${free}, the heads that wait at ${entry.step}`;
+  }
+  if (entry.kind === 'reject' && entry.to !== undefined) {
+    if (!disposition(entry.goes).stays) return 'to is given; allowed: only where heads are sent back to a step';
+    const places = setup.route.map((each) => each.key);
+    if (!stepBy(setup.route, entry.to) || places.indexOf(entry.to) > places.indexOf(entry.step)) {
+      const allowed = places.slice(0, places.indexOf(entry.step) + 1).join(', ');
+      return `to is ${JSON.stringify(entry.to)}; allowed: ${allowed}, a step that they have come through`;
+    }
+  }
+  if (entry.kind === 'load' && step.inOven > 0) return 'The oven holds a load of this ticket; take it out first.';
+  if (OF_LOADS.has(entry.kind) && step.inOven === 0) return 'No load of this ticket is in the oven.';
+  return null;
+}
+
+/** Heads at a bake: still to be hung up, in the oven, out and not looked at yet. */
+export function bakeCounts(state: TicketState, key: string): { toLoad: number; inOven: number; toInspect: number } {
+  const step = stepState(state, key);
+  if (!step) return { toLoad: 0, inOven: 0, toInspect: 0 };
+  const out = state.loads
+    .filter((load) => load.step === key && load.unloadedAt !== null)
+    .reduce((sum, load) => sum + load.count, 0);
+  const toInspect = Math.max(0, Math.min(step.left - step.inOven, out - step.good - step.rejected));
+  return { toLoad: step.left - step.inOven - toInspect, inOven: step.inOven, toInspect };
+}

@@ -1,0 +1,107 @@
+import { castsFor } from '../count/binomial.ts';
+import { BLANK_CYCLE_S } from '../mold/warm-up.ts';
+import { shotsSeconds } from '../mold/shot-seconds.ts';
+import { meltTime } from '../pot/time-to-pour.ts';
+import type { CavityLoad, Insert, PourPlanned, PourSetup } from '../run/pour-log.ts';
+import { allocate, castingProblem, type MoldAllocation } from './allocate.ts';
+import { moldPlan } from './mold-plan.ts';
+import type { HouseWays, MoldPlan, PlanCavity, PlanLine, PlanMold, PlanPot } from './types.ts';
+
+export interface PourWanted {
+  /** What is wanted, by ticket: in a pour a ticket stands in the product's place, its id in the product's. */
+  lines: readonly PlanLine[];
+  /** In the order in which they come to the pot. */
+  molds: readonly PlanMold[];
+  /** How many of them are poured in turn. */
+  atOnce: number;
+  pot: PlanPot;
+  ways: HouseWays;
+}
+
+export interface PreparedPour {
+  setup: PourSetup;
+  planned: PourPlanned;
+}
+
+/** Small things laid into a cavity before its hook. */
+const insertsOf = (cavity: PlanCavity): Insert[] => [
+  ...(cavity.pin ? (['base-hole pin'] as const) : []),
+  ...(cavity.keeper ? (['keeper'] as const) : []),
+];
+
+function loadsOf(plans: readonly MoldPlan[], { lines, molds }: PourWanted): CavityLoad[] {
+  const productOf = new Map(lines.map(({ product }) => [product.id, product]));
+  return plans.flatMap(({ moldId, uses }) => {
+    const { cavities } = molds.find((mold) => mold.id === moldId)!;
+    return uses.map(({ position, cavityId, productIds, leadKg, sprueKg, yieldShare }): CavityLoad => {
+      const { hook } = productOf.get(productIds[0]!)!;
+      const inserts = insertsOf(cavities.find((cavity) => cavity.id === cavityId)!);
+      const hooked = { hookMaterialId: hook?.materialId ?? null, hookKg: hook?.massKg ?? 0 };
+      return { moldId, position, cavityId, ticketIds: productIds, ...hooked, inserts, leadKg, sprueKg, yieldShare };
+    });
+  });
+}
+
+/** Hooks to count out: one for every cast that is planned. */
+function hooksOut(allocations: readonly MoldAllocation[]): Record<string, number> {
+  const out: Record<string, number> = {};
+  for (const { kind, yieldShare } of allocations.flatMap((allocation) => allocation.kinds)) {
+    const { hook } = kind.lines[0]!.product;
+    if (hook) out[hook.materialId] = (out[hook.materialId] ?? 0) + castsFor(kind.wanted, yieldShare);
+  }
+  return out;
+}
+
+/** Why these lines cannot be poured on these molds, in words; null when they can. */
+export const pourProblem = ({ lines, molds }: Pick<PourWanted, 'lines' | 'molds'>): string | null =>
+  lines.map((line) => castingProblem(line.product, molds)).find((text) => text !== null) ?? null;
+
+/**
+ * One pour of several tickets, on the molds named, with all that the bench goes by. Where several hooks want the same
+ * cavities, the others wait for a pour of their own. Call it when {@link pourProblem} is null.
+ */
+export function preparePour(wanted: PourWanted): PreparedPour {
+  const { lines, molds, atOnce, pot, ways } = wanted;
+  const all = allocate(lines, molds);
+  const allocations = molds.flatMap((mold) => all.find((each) => each.mold.id === mold.id) ?? []);
+  const plans = allocations.map((allocation) => moldPlan(allocation, ways));
+  const shotKg = (plan: MoldPlan) => plan.uses.reduce((shot, use) => shot + use.leadKg + use.sprueKg, 0);
+  const metalKg = plans.reduce((sum, plan) => sum + plan.shots.value * shotKg(plan), 0);
+  const chargeKg = Math.min(pot.capacityKg, metalKg * (1 + ways.drossShare) + ways.heelKg);
+  const { powerW, lossWPerK } = pot;
+  const { pourC, roomC, inspectS, loadS } = ways;
+  const melt = meltTime({
+    leadKg: Math.max(0.05, chargeKg),
+    powerW,
+    lossWPerK,
+    toC: pourC,
+    roomC,
+    fromC: roomC,
+  });
+  const shots = plans.map((plan) => {
+    return { shots: plan.shots.value, cavities: plan.uses.length, openS: plan.openS.value };
+  });
+  const blanksS = BLANK_CYCLE_S * plans.reduce((sum, plan) => sum + plan.blanks.value, 0);
+  const taken = allocations.flatMap(({ kinds }) => kinds.flatMap((each) => each.kind.lines));
+  return {
+    setup: {
+      molds: plans.map(({ moldId, blanks, shots: planned, openS }) => {
+        const counts = { plannedBlanks: blanks.value, plannedShots: planned.value };
+        return { moldId, ...counts, openS: openS.value, inspectS, loadS };
+      }),
+      atOnce,
+      loads: loadsOf(plans, wanted),
+      needs: Object.fromEntries(taken.map(({ product, quantity }) => [product.id, quantity])),
+      hooksOut: hooksOut(allocations),
+    },
+    planned: {
+      meltS: melt.seconds,
+      chargeKg,
+      plannedS: melt.seconds + blanksS + shotsSeconds(ways, shots, atOnce),
+      pourC,
+      roomC,
+      potPowerW: powerW,
+      potLossWPerK: lossWPerK,
+    },
+  };
+}

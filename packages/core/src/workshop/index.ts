@@ -1,0 +1,2 @@
+export * from './records.ts';
+export * from './product.ts';

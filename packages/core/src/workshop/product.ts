@@ -1,0 +1,135 @@
+import { cureLaw } from '../bake/cure.ts';
+import type { BakedHead } from '../bake/program.ts';
+import { typicalHook } from '../geometry/hook.ts';
+import { placeOf, POUR_STEP, type BillLine } from '../job/bill.ts';
+import { usualRoute } from '../job/route.ts';
+import { curedPowders, powdersByStep, productLagS, stepsOf } from '../plan/product.ts';
+import type {
+  HouseWays,
+  PlanBake,
+  PlanHook,
+  PlanLayer,
+  PlanPart,
+  PlanPowder,
+  PlanProduct,
+  PlanStep,
+} from '../plan/types.ts';
+import type { ProductRecord, ProgramRecord, RecipeRecord, Shelf } from './records.ts';
+
+const powderOf = (id: string, shelf: Shelf): PlanPowder[] => {
+  const part = shelf.part(id);
+  if (!part?.powder) return [];
+  const { specificGravity, label, form, dryS } = part.powder;
+  const { id: materialId, name } = part;
+  return [{ materialId, name, specificGravity, label, ...(form ? { form } : {}), ...(dryS ? { dryS } : {}) }];
+};
+
+/** The layers of a recipe with what is known of their powders; a powder that is gone is left out. */
+export const knownLayers = (recipe: Pick<RecipeRecord, 'layers'> | undefined, shelf: Shelf): PlanLayer[] =>
+  (recipe?.layers ?? []).flatMap(({ powderId, zone, coats, mix }) => {
+    const [powder] = powderOf(powderId, shelf);
+    const [other] = mix ? powderOf(mix.powderId, shelf) : [];
+    if (!powder) return [];
+    return [{ powder, zone, coats, ...(mix && other ? { mix: { powder: other, share: mix.share } } : {}) }];
+  });
+
+const bakeOf = (program: ProgramRecord | undefined): PlanBake | null =>
+  program
+    ? {
+        name: program.name,
+        setC: program.setC,
+        seconds: program.seconds,
+        preheated: Boolean(program.preheated),
+        ...(program.from ? { from: program.from } : {}),
+      }
+    : null;
+
+function hookOf(id: string | null, shelf: Shelf): PlanHook | null {
+  const part = id ? shelf.part(id) : undefined;
+  if (!part?.hook) return null;
+  const { size, eyeAngleDeg, wire } = part.hook;
+  const { massKg } = typicalHook(size, wire);
+  return { materialId: part.id, name: part.name, size, eyeAngleDeg, wire, massKg, limitC: part.limitC ?? null };
+}
+
+const partsOf = (product: ProductRecord, shelf: Shelf): PlanPart[] =>
+  (product.parts ?? []).flatMap((line) => {
+    const part = shelf.part(line.partId);
+    return part ? [{ ...line, name: part.name, kind: part.kind, limitC: part.limitC ?? null }] : [];
+  });
+
+/**
+ * A product with all that is known of what it takes: hook, parts, and its steps with their paint and bake. A step
+ * takes the
+ * product's own recipe and program where it names none; `recipe` stands in for the product's own, to try it on.
+ */
+export function knownProduct(product: ProductRecord, shelf: Shelf, recipe?: Pick<RecipeRecord, 'layers'>): PlanProduct {
+  const own = recipe ?? (product.recipeId ? shelf.recipe(product.recipeId) : undefined);
+  const program = product.bakeProgramId ? shelf.program(product.bakeProgramId) : undefined;
+  const source = product.fromId ? ('shelf' as const) : ('pour' as const);
+  const painted = (own?.layers.length ?? 0) > 0;
+  // What only dries is never baked.
+  const cures = curedPowders(knownLayers(own, shelf)).length > 0;
+  const route = product.route ?? usualRoute({ painted, baked: !!program && cures, fromShelf: source === 'shelf' });
+  const steps = route.map((step): PlanStep => {
+    const layers =
+      step.station === 'paint' ? knownLayers(step.recipeId ? shelf.recipe(step.recipeId) : own, shelf) : [];
+    const bake = step.station === 'bake' ? bakeOf(step.programId ? shelf.program(step.programId) : program) : null;
+    return { ...step, layers, bake };
+  });
+  return {
+    id: product.id,
+    name: product.name,
+    style: product.style,
+    nominalMassKg: product.nominalMassKg,
+    hook: hookOf(product.hookId, shelf),
+    layers: steps.flatMap((step) => step.layers),
+    bake: steps.findLast((step) => step.bake)?.bake ?? null,
+    steps,
+    parts: partsOf(product, shelf),
+    source,
+    ways: product.ways ?? null,
+  };
+}
+
+/** What one head of a product takes, and at which step: its hook, its powders, its other parts. */
+export function knownBill(product: PlanProduct, ways: Pick<HouseWays, 'filmM' | 'transferEfficiency'>): BillLine[] {
+  const { hook } = product;
+  const castIn: BillLine[] =
+    hook && product.source !== 'shelf'
+      ? [{ partId: hook.materialId, name: hook.name, kind: 'hook', quantity: 1, waste: 0, step: POUR_STEP }]
+      : [];
+  const powders = powdersByStep(product, ways).map(({ materialId, name, kgPerHead, step }): BillLine => {
+    return { partId: materialId, name, kind: 'powder', quantity: kgPerHead, waste: 0, step };
+  });
+  const others = (product.parts ?? []).map(({ limitC: _limit, ...line }): BillLine => line);
+  return [...castIn, ...powders, ...others];
+}
+
+/**
+ * A product's head as the oven sees it at one of its bakes (the last where none is named): the powders that are on it
+ * by
+ * then, and the part that stands the least heat. Null where nothing on it cures.
+ */
+export function bakedHead(product: PlanProduct, step?: string): BakedHead | null {
+  const steps = stepsOf(product);
+  const bake = step === undefined ? steps.findLastIndex((each) => each.bake) : placeOf(steps, step);
+  const before = steps.slice(0, bake < 0 ? steps.length : bake + 1);
+  const powders = curedPowders(before.flatMap((each) => each.layers));
+  if (powders.length === 0) return null;
+  const on = [
+    ...(product.hook ? [{ name: product.hook.name, limitC: product.hook.limitC ?? null }] : []),
+    ...(product.parts ?? []).filter((part) => placeOf(steps, part.step) < before.length),
+  ];
+  const tightest = on.reduce<{ name: string; limitC: number | null }>(
+    (a, b) => ((b.limitC ?? Infinity) < (a.limitC ?? Infinity) ? b : a),
+    on[0] ?? { name: 'no hook', limitC: null },
+  );
+  return {
+    name: product.name,
+    headLagS: productLagS(product),
+    laws: powders.map((powder) => ({ powder: powder.name, law: cureLaw(powder.label) })),
+    hook: tightest.name,
+    limitC: tightest.limitC,
+  };
+}

@@ -1,0 +1,62 @@
+import type { CountFrom } from '../bake/count-from.ts';
+import type { LabelPoint } from '../bake/cure.ts';
+import type { HookSize, Wire } from '../geometry/hook.ts';
+import type { StyleId } from '../geometry/styles.ts';
+import type { RouteStep } from '../job/route.ts';
+import type { PaintZone } from '../paint/coverage.ts';
+import type { Schools } from '../ways/school.ts';
+
+/** What is on record, as far as the models ask for it: whoever keeps the records hands them in like this. */
+export interface PartRecord {
+  id: string;
+  name: string;
+  kind: string;
+  limitC?: number | null;
+  hook?: { size: HookSize; wire: Wire; eyeAngleDeg: number } | null;
+  powder?: {
+    specificGravity: number;
+    label: LabelPoint[];
+    form?: 'powder' | 'liquid';
+    dryS?: number | null;
+  } | null;
+}
+
+export interface RecipeRecord {
+  id: string;
+  layers: readonly {
+    powderId: string;
+    zone: PaintZone;
+    coats: number;
+    mix?: { powderId: string; share: number } | null;
+  }[];
+}
+
+export interface ProgramRecord {
+  id: string;
+  name: string;
+  setC: number;
+  seconds: number;
+  preheated: boolean;
+  from?: CountFrom;
+}
+
+export interface ProductRecord {
+  id: string;
+  name: string;
+  style: StyleId;
+  nominalMassKg: number;
+  hookId: string | null;
+  recipeId: string | null;
+  bakeProgramId: string | null;
+  ways?: Partial<Schools> | null;
+  route?: readonly RouteStep[] | null;
+  parts?: readonly { partId: string; quantity: number; waste: number; step: string }[];
+  fromId?: string | null;
+}
+
+/** Where records are looked up by their id. */
+export interface Shelf {
+  part(id: string): PartRecord | undefined;
+  recipe(id: string): RecipeRecord | undefined;
+  program(id: string): ProgramRecord | undefined;
+}
