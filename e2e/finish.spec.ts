@@ -187,7 +187,7 @@ test.describe('ways, jars and the oven', () => {
     await expect(page.getByText(/It is full/)).toBeVisible();
     await page.keyboard.press('Space');
     await expect(page.getByText(/^Hot\. Fit to handle in/)).toBeVisible();
-    await expect(page.getByRole('link', { name: /^Hot, ticket \d+/ })).toBeVisible();
+    await expect(page.getByRole('link', { name: /^Hot, load \d+/ })).toBeVisible();
     await page.clock.fastForward('20:00');
     await expect(page.getByText(/^Hot\. Fit to handle in/)).toHaveCount(0);
     await expect(page.getByRole('status')).toHaveCount(0);

@@ -9,16 +9,16 @@ test.describe('the oven', () => {
     await page.keyboard.press('Space');
     await expect(page.getByRole('heading', { name: 'Take out in' })).toBeVisible();
     const shelf = page.getByRole('group', { name: 'Clock shelf' });
-    await expect(shelf.getByText(/Bake, ticket 101/)).toBeVisible();
+    await expect(shelf.getByText(/Bake, load 1/)).toBeVisible();
     await page.getByRole('link', { name: 'Stock', exact: true }).click();
-    await expect(shelf.getByText(/Bake, ticket 101/)).toBeVisible();
+    await expect(shelf.getByText(/Bake, load 1/)).toBeVisible();
     await page.reload();
-    await shelf.getByRole('link', { name: /Bake, ticket 101/ }).click();
+    await shelf.getByRole('link', { name: /Bake, load 1/ }).click();
     await expect(page.getByRole('heading', { name: 'Take out in' })).toBeVisible();
     await expect(page.getByText(/At the end of this program \d+ % of a full cure/)).toBeVisible();
     await page.keyboard.press('z');
     await expect(page.getByRole('heading', { name: 'Hang up and load' })).toBeVisible();
-    await expect(shelf.getByText(/Bake, ticket/)).toHaveCount(0);
+    await expect(shelf.getByText(/Bake, load/)).toHaveCount(0);
   });
 
   test('a ticket that was closed too early is opened again, and its stock with it', async ({ page, empty }) => {

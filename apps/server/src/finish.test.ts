@@ -181,24 +181,84 @@ describe('the finishing stations', () => {
       expect(answer.status).toBe(422);
       return answer.body.detail as string;
     };
-    expect(await refused({ kind: 'door', step: 'bake', open: true })).toMatch(/No load of this ticket is in the oven/);
-    expect(await refused({ kind: 'warm', step: 'bake', by: 'guess' })).toMatch(
-      /by is "guess"; allowed: probe, model, hand/,
-    );
+    expect(await refused({ kind: 'door', step: 'bake', open: true })).toMatch(/kind is "door"; allowed: start, good/);
+    const run = randomUUID();
+    const tell = (said: Record<string, unknown>) => server.call('POST', `/api/runs/oven/${run}/entries`, entry(said));
+    const heads = [{ ticketId: ticket.id, step: 'bake', count: 6 }];
     const load = {
       kind: 'load',
-      step: 'bake',
-      count: 6,
+      ovenId: null,
+      heads,
       setC: 177,
       seconds: 1200,
       preheated: true,
       from: 'metal',
       warmS: 400,
     };
-    expect(await refused({ ...load, from: 'lunch' })).toMatch(/from is "lunch"; allowed: door, metal/);
-    await say(ticket, load);
-    await say(ticket, { kind: 'warm', step: 'bake', by: 'probe' });
-    await say(ticket, { kind: 'unload', step: 'bake', coolS: 300 });
-    expect((await call('GET', `/tickets/${ticket.id}`)).log.at(-1)).toMatchObject({ kind: 'unload', coolS: 300 });
+    expect((await tell({ kind: 'door', open: true })).status).toBe(404);
+    expect((await tell({ ...load, from: 'lunch' })).body.detail).toMatch(/from is "lunch"; allowed: door, metal/);
+    expect((await tell({ ...load, heads: [{ ...heads[0], count: 7 }] })).body.detail).toMatch(/allowed: 1 to 6/);
+    expect((await tell(load)).status).toBe(204);
+    expect((await tell({ kind: 'warm', by: 'guess' })).body.detail).toMatch(
+      /by is "guess"; allowed: probe, model, hand/,
+    );
+    // Two heats at once in one oven are refused, whoever asks.
+    const second = await server.call('POST', `/api/runs/oven/${randomUUID()}/entries`, entry(load));
+    expect(second.body.detail).toMatch(/The oven holds load 1; take it out first/);
+    await tell({ kind: 'warm', by: 'probe' });
+    await tell({ kind: 'unload', coolS: 300 });
+    const { runs } = await call('GET', `/tickets/${ticket.id}`);
+    expect(runs[0].log.at(-1)).toMatchObject({ kind: 'unload', coolS: 300 });
+  });
+
+  test('88 places, three tickets, one load: one tap each, and the current is shared by heads', async () => {
+    const tickets = [await pouredTicket(6), await pouredTicket(12), await pouredTicket(6)];
+    for (const ticket of tickets) {
+      const { poured } = (await call('GET', `/tickets/${ticket.id}`)) as Ticket;
+      await say(ticket, { kind: 'good', step: 'trim', count: poured });
+      await say(ticket, { kind: 'good', step: 'paint', count: poured });
+    }
+    const heads = await Promise.all(
+      tickets.map(async ({ id }) => {
+        const { poured } = (await call('GET', `/tickets/${id}`)) as Ticket;
+        return { ticketId: id, step: 'bake', count: poured };
+      }),
+    );
+    const run = randomUUID();
+    const from = Date.UTC(2026, 5, 1, 18);
+    const tell = async (said: Record<string, unknown>, seconds: number) => {
+      const body = { id: randomUUID(), at: from + 1000 * seconds, ...said };
+      expect((await server.call('POST', `/api/runs/oven/${run}/entries`, body)).body).toBe('');
+      return body;
+    };
+    await tell({ kind: 'load', ovenId: null, heads, setC: 177, seconds: 1200, preheated: true }, 0);
+    await tell({ kind: 'door', open: true }, 300);
+    await tell({ kind: 'door', open: false }, 310);
+    const out = await tell({ kind: 'unload', coolS: 60 }, 1200);
+    const [oven] = (await call('GET', '/ovens')) as { powerW: number }[];
+    // By hand: 20 minutes at six tenths of the rated power, once, not three times.
+    const whole = (oven!.powerW * 0.6 * 1200) / 3.6e6;
+    const all = heads.reduce((sum, { count }) => sum + count, 0);
+    let shared = 0;
+    for (const { ticketId, count } of heads) {
+      const { actual, pourId } = (await call('GET', `/tickets/${ticketId}`)) as Ticket;
+      const pot = await server.running.store.select<{ kWh: number }>(
+        'SELECT SUM(energyKWh) AS kWh FROM pourTickets WHERE ticketId = :ticketId AND pourId = :pourId',
+        { ticketId, pourId },
+      );
+      const ofOven = actual.energyKWh - pot[0]!.kWh;
+      expect(ofOven).toBeCloseTo((whole * count) / all, 9);
+      shared += ofOven;
+    }
+    expect(shared).toBeCloseTo(whole, 9);
+    // What the run said of a ticket is taken back at the run, not at the ticket.
+    const answer = await server.call(
+      'POST',
+      `/api/tickets/${tickets[0]!.id}/entries`,
+      entry({ kind: 'undo', target: out.id }),
+    );
+    expect(answer.body.detail).toMatch(/take it back there/);
+    await tell({ kind: 'undo', target: out.id }, 1300);
+    expect((await call('GET', `/line`)).runs.map((each: { id: string }) => each.id)).toContain(run);
   });
 });

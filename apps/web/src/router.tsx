@@ -80,6 +80,7 @@ export const router = createBrowserRouter([
           page('/pour', async () => (await import('./stations/pour/PourDesk.tsx')).PourDesk),
           page('/pour/:id', async () => (await import('./stations/pour/PourBench.tsx')).PourBenchPage, true),
           page('/bake/loads', async () => (await import('./stations/bake/LoadsPage.tsx')).LoadsPage),
+          page('/bake/load/:id', async () => (await import('./stations/bake/LoadPage.tsx')).LoadBenchPage, true),
           page('/bake/oven', async () => (await import('./stations/bake/OvenPage.tsx')).OvenPage),
           page('/bake/program', async () => (await import('./stations/bake/ProgramPage.tsx')).ProgramPage),
           page('/bake/past', async () => (await import('./stations/bake/PastPage.tsx')).PastPage),

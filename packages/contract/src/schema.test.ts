@@ -5,7 +5,13 @@ import { jsonSchema, openApiDocument } from './openapi.ts';
 import { allowedBy, fieldProblems, InvalidInput, parseWith } from './problem.ts';
 import { RESOURCES } from './resources.ts';
 import { CALCULATIONS } from './schema/compute/index.ts';
-import { parsePourEntry, pourEntrySchemas, startPourSchema, ticketEntrySchemas } from './schema/runs.ts';
+import {
+  parsePourEntry,
+  pourEntrySchemas,
+  runEntrySchemas,
+  startPourSchema,
+  ticketEntrySchemas,
+} from './schema/runs.ts';
 import {
   bakeProgramSchema,
   cavitySchema,
@@ -293,27 +299,30 @@ describe('the document', () => {
 
 describe('what the finishing benches may say', () => {
   const base = { id, at: 1_764_000_000_000 };
-  const fits = (kind: keyof typeof ticketEntrySchemas, more: object) =>
-    problemsOf(ticketEntrySchemas[kind], { ...base, kind, ...more });
+  const fits = (schema: yup.AnySchema, kind: string, more: object) => problemsOf(schema, { ...base, kind, ...more });
+  const { coat, sprue, take } = ticketEntrySchemas;
+  const { load, warm, door, unload } = runEntrySchemas.oven;
+  const heads = [{ ticketId: id, step: 'bake', count: 6 }];
+  const program = { ovenId: null, heads, setC: 177, seconds: 1200, preheated: true, from: 'metal', warmS: 400 };
   test.each([
-    ['coat', { step: 'paint', coat: 1, paint: 'Primer', dryS: 3600 }],
-    ['warm', { step: 'bake', by: 'probe' }],
-    ['door', { step: 'bake', open: true }],
-    ['sprue', { step: 'trim', massKg: 0.12 }],
-    ['load', { step: 'bake', count: 6, setC: 177, seconds: 1200, preheated: true, from: 'metal', warmS: 400 }],
-    ['unload', { step: 'bake', coolS: 300 }],
-  ] as const)('%s', (kind, more) => expect(fits(kind, more)).toEqual([]));
+    ['coat', coat, { step: 'paint', coat: 1, paint: 'Primer', dryS: 3600 }],
+    ['sprue', sprue, { step: 'trim', massKg: 0.12 }],
+    ['take', take, { count: 12 }],
+    ['load', load, program],
+    ['warm', warm, { by: 'probe' }],
+    ['door', door, { open: true }],
+    ['unload', unload, { coolS: 300 }],
+    ['begin', runEntrySchemas.dip.begin, { partId: id, name: 'White', heads }],
+    ['good', runEntrySchemas.glue.good, { ticketId: id, step: 'guard', count: 1 }],
+  ] as const)('%s', (kind, schema, more) => expect(fits(schema, kind, more)).toEqual([]));
   test.each([
-    [
-      'coat',
-      { step: 'paint', coat: 1, paint: 'Primer', dryS: 5 },
-      /dryS is 5; allowed: a whole number from 60 to 604800 s/,
-    ],
-    ['sprue', { step: 'trim', massKg: 0 }, /massKg is 0; allowed: a number from 0.001 to 60 kg/],
-    ['door', { step: 'bake', open: 'wide' }, /open is "wide"; allowed: true or false/],
-    ['unload', { step: 'bake', coolS: -1 }, /coolS is -1/],
-  ] as const)('%s out of range is refused by field, value and what is allowed', (kind, more, text) =>
-    expect(fits(kind, more).join()).toMatch(text),
+    ['coat', coat, { step: 'paint', coat: 1, paint: 'Primer', dryS: 5 }, /dryS is 5; allowed: a whole number from 60/],
+    ['sprue', sprue, { step: 'trim', massKg: 0 }, /massKg is 0; allowed: a number from 0.001 to 60 kg/],
+    ['door', door, { open: 'wide' }, /open is "wide"; allowed: true or false/],
+    ['unload', unload, { coolS: -1 }, /coolS is -1/],
+    ['load', load, { ...program, heads: [] }, /heads is "a list"; allowed: 1 to 60 entries/],
+  ] as const)('%s out of range is refused by field, value and what is allowed', (kind, schema, more, text) =>
+    expect(fits(schema, kind, more).join()).toMatch(text),
   );
 
   test('a product differs from the house in steps that there are, by schools that there are', () => {

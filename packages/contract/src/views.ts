@@ -6,6 +6,8 @@ import type {
   PourEntry,
   PourSetup,
   RouteStep,
+  RunEntry,
+  RunKindId,
   Source,
   TicketEntry,
   UndoEntry,
@@ -55,6 +57,17 @@ export interface StockMove {
   valueMinor: number;
   ticketNumber: number | null;
   lot: string;
+}
+/** A delivery of a part: what is left of it, and where it went. */
+export interface PartLot {
+  /** Of the receipt. */
+  id: number;
+  at: number;
+  lot: string;
+  quantity: number;
+  valueMinor: number;
+  left: number;
+  went: { reason: string; ticketId: string | null; ticketNumber: number | null; quantity: number }[];
 }
 export interface StockFlow {
   reason: string;
@@ -186,6 +199,8 @@ export interface Ticket extends Stored {
   pourId: string | null;
   createdAt: number;
   log: (TicketEntry | UndoEntry)[];
+  /** Runs that it shares in: loads of the oven, dip sessions, mixes of glue. */
+  runs: RunView[];
   planned: TicketPlan;
   actual: TicketActual;
 }
@@ -210,6 +225,12 @@ export interface TicketActual {
   energyKWh: number;
   cost: TicketCost;
 }
+/** Something that was done for several tickets at once, with its log. */
+export interface RunView extends Stored {
+  kind: RunKindId;
+  number: number;
+  log: (RunEntry | UndoEntry)[];
+}
 export interface Pour extends Stored {
   number: number;
   potId: string;
@@ -230,6 +251,8 @@ export interface PlanView {
 export interface LineView {
   tickets: Ticket[];
   pours: Pour[];
+  /** Those that still want looking after. */
+  runs: RunView[];
 }
 export interface ImportResult {
   rows: number;

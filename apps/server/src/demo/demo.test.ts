@@ -10,11 +10,15 @@ import {
   castMassKg,
   dialDrift,
   fitOven,
+  ovenState,
   jarEfficiency,
   pourState,
   readSample,
   ticketState,
   typicalHook,
+  withShares,
+  type OvenLog,
+  type TicketEntry,
 } from '@schmelz/core';
 import { listLots } from '../services/lots.ts';
 import { listJars } from '../services/jars.ts';
@@ -43,7 +47,10 @@ describe('the demo workshop', () => {
     const tickets = await listTickets(store);
     const headsKg = tickets.reduce((sum, ticket) => {
       const { route, source, poured, pourClosed } = ticket;
-      const state = ticketState({ route, source, poured, pourClosed }, ticket.log);
+      const state = ticketState(
+        { route, source, poured, pourClosed },
+        withShares<TicketEntry>(ticket.id, ticket.log, ticket.runs),
+      );
       const later = state.steps.reduce((all, step) => all + step.rejected, 0);
       return sum + (poured - later) * ticket.planned.leadKgPerHead;
     }, 0);
@@ -73,11 +80,13 @@ describe('the demo workshop', () => {
     const share = (at: number) => mold.cavities[at]!.good / mold.cavities[at]!.casts;
     expect(share(BAD_CAVITY.position - 1)).toBeLessThan(share(BAD_CAVITY.position) - 0.08);
     const tickets = await listTickets(store);
-    const bakes = tickets.flatMap((ticket) => ticket.log.filter((entry) => entry.kind === 'load'));
+    const bakes = tickets.flatMap((ticket) => ticket.runs.map((run) => ovenState(run.log as OvenLog)));
     const under = bakes.filter((bake) => bake.setC < 160);
     expect(under.length).toBeGreaterThan(0);
     expect(under.length).toBeLessThan(bakes.length / 2);
-    const at = tickets.map(({ log, ...ticket }) => ticketState(ticket, log).at);
+    const at = tickets.map(
+      (ticket) => ticketState(ticket, withShares<TicketEntry>(ticket.id, ticket.log, ticket.runs)).at,
+    );
     for (const station of ['pour', 'trim', 'paint', 'bake', 'finish', 'closed']) expect(at).toContain(station);
   });
 

@@ -3,6 +3,7 @@ import {
   nextTurn,
   pourState,
   type PourEntry,
+  type OvenEntry,
   type PourDisposition,
   type ShortWhere,
   usualDisposition,
@@ -23,6 +24,7 @@ export interface Day {
 }
 
 type NewPourEntry = PourEntry extends infer E ? (E extends PourEntry ? Omit<E, 'id' | 'at'> : never) : never;
+type NewOvenEntry = OvenEntry extends infer E ? (E extends OvenEntry ? Omit<E, 'id' | 'at'> : never) : never;
 type NewTicketEntry = TicketEntry extends infer E ? (E extends TicketEntry ? Omit<E, 'id' | 'at'> : never) : never;
 
 const CAUSES: [string, number][] = [
@@ -139,6 +141,12 @@ const STATION_REJECTS: Record<string, { share: number; causes: [string, number][
 };
 const SECONDS: Record<string, number> = { trim: 12, paint: 50, bake: 4, finish: 6 };
 
+/** What a day's work says, in its order: of the ticket itself, and of each load of the oven. */
+export interface DayPart {
+  of: 'ticket' | 'oven';
+  entries: (TicketEntry | OvenEntry)[];
+}
+
 /** The way of one ticket's heads from trim to the bag, as a log; `until` leaves it waiting at that station. */
 export function ticketDays(
   ticket: Ticket,
@@ -147,14 +155,16 @@ export function ticketDays(
   startedAt: number,
   day: Day,
   until?: string,
-): TicketEntry[] {
+): DayPart[] {
   const { random } = day;
   let at = startedAt;
-  const log: TicketEntry[] = [];
-  const add = (entry: NewTicketEntry, seconds: number) => {
+  const parts: DayPart[] = [{ of: 'ticket', entries: [] }];
+  const say = (of: DayPart['of'], entry: NewTicketEntry | NewOvenEntry, seconds: number) => {
     at += Math.round(seconds * 1000);
-    log.push({ ...entry, id: randomUUID(), at } as TicketEntry);
+    if (parts.at(-1)!.of !== of) parts.push({ of, entries: [] });
+    parts.at(-1)!.entries.push({ ...entry, id: randomUUID(), at } as TicketEntry | OvenEntry);
   };
+  const add = (entry: NewTicketEntry, seconds: number) => say('ticket', entry, seconds);
   const inspect = (step: string, station: string, count: number): number => {
     const { share, causes } = STATION_REJECTS[station]!;
     const chance = station === 'finish' && day.underBaked ? 0.07 : share;
@@ -176,7 +186,7 @@ export function ticketDays(
   };
   let heads = ticket.poured;
   for (const { key, station } of ticket.route) {
-    if (station === until) return log;
+    if (station === until) return parts;
     at += Math.round((0.3 + random()) * 3600_000);
     add({ kind: 'start', step: key }, 0);
     if (station !== 'bake' || !program) {
@@ -187,12 +197,13 @@ export function ticketDays(
     for (let left = heads; left > 0; left -= places) {
       const count = Math.min(places, left);
       const run = day.underBaked ? { ...program, ...UNDER_BAKE } : program;
-      add({ kind: 'load', step: key, count, ...run }, count * 3);
-      add({ kind: 'unload', step: key }, run.seconds + random() * 90);
+      const hung = [{ ticketId: ticket.id, step: key, count }];
+      say('oven', { kind: 'load', ovenId: null, heads: hung, ...run }, count * 3);
+      say('oven', { kind: 'unload' }, run.seconds + random() * 90);
       baked += inspect(key, station, count);
     }
     heads = baked;
   }
   add({ kind: 'close' }, 120);
-  return log;
+  return parts;
 }

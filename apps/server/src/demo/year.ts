@@ -1,8 +1,10 @@
-import { DEFAULT_WAYS, seeded } from '@schmelz/core';
+import { randomUUID } from 'node:crypto';
+import { DEFAULT_WAYS, seeded, type OvenEntry, type TicketEntry } from '@schmelz/core';
 import { nextNumber, releaseOrder } from '../services/orders.ts';
 import { addPourEntries, startPour } from '../services/pours.ts';
 import { createResource } from '../services/resources.ts';
 import { balances, count, receive } from '../services/stock.ts';
+import { addRunEntries } from '../services/runs.ts';
 import { addTicketEntries, readTicket } from '../services/tickets.ts';
 import { readWorkshop, type Workshop } from '../services/workshop.ts';
 import type { TicketRow } from '../store/models.ts';
@@ -131,7 +133,7 @@ async function orderOf(store: Store, things: Things, at: number, day: Day, shape
     const ticket = await readTicket(store, id);
     const program = workshop.products.get(ticket.productId)!.bake;
     const run = program && { setC: program.setC, seconds: program.seconds, preheated: program.preheated };
-    const log = ticketDays(
+    const parts = ticketDays(
       ticket,
       run,
       workshop.ovens[0]!.places,
@@ -139,7 +141,11 @@ async function orderOf(store: Store, things: Things, at: number, day: Day, shape
       day,
       shape.until,
     );
-    if (log.length) await addTicketEntries(store, id, log);
+    for (const { of, entries } of parts) {
+      if (entries.length === 0) continue;
+      if (of === 'ticket') await addTicketEntries(store, id, entries as TicketEntry[]);
+      else await addRunEntries(store, 'oven', randomUUID(), entries as OvenEntry[]);
+    }
   }
 }
 

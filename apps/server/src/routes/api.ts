@@ -2,8 +2,10 @@ import Router from '@koa/router';
 import {
   CALCULATIONS,
   countSchema,
+  lotOfTicketSchema,
   parseWith,
   parsePourEntry,
+  parseRunEntry,
   parseTicketEntry,
   receiptSchema,
   RESOURCES,
@@ -11,6 +13,7 @@ import {
   startPourSchema,
   type ResourcePath,
 } from '@schmelz/contract';
+import { RUN_KINDS, type RunKindId } from '@schmelz/core';
 import { openApiDocument } from '@schmelz/contract/openapi';
 import type { Config } from '../config.ts';
 import type { Feed } from '../services/readings.ts';
@@ -18,7 +21,11 @@ import { atMost, type Sessions } from '../middleware/security.ts';
 import { exportAll, importReceipts, movesCsv } from '../services/exchange.ts';
 import { nextNumber, planView, releaseOrder } from '../services/orders.ts';
 import { addPourEntries, listPours, readPour, startPour } from '../services/pours.ts';
+import { notFound } from '../services/errors.ts';
+import { addRunEntries } from '../services/runs.ts';
+import { openRuns, readRun } from '../services/run-views.ts';
 import { changeResource, createResource, listResources, readResource, removeResource } from '../services/resources.ts';
+import { listPartLots, nameLot } from '../services/part-lots.ts';
 import { readSettings, writeSettings } from '../services/settings.ts';
 import { listJars } from '../services/jars.ts';
 import { count, listFlows, listMaterials, listMoves, receive } from '../services/stock.ts';
@@ -118,6 +125,14 @@ export function apiRoutes(store: Store, config: Config, sessions: Sessions, feed
     ctx.body = await listMoves(store, idOf(ctx));
   });
 
+  router.get('/api/materials/:id/lots', async (ctx) => {
+    ctx.body = await listPartLots(store, idOf(ctx));
+  });
+  router.put('/api/materials/:id/lots/:receipt', async (ctx) => {
+    const { ticketId } = parseWith(lotOfTicketSchema, bodyOf(ctx));
+    await nameLot(store, idOf(ctx), Number(ctx.params['receipt']), ticketId);
+    ctx.status = 204;
+  });
   router.get('/api/materials/:id/flows', async (ctx) => {
     ctx.body = await listFlows(store, idOf(ctx));
   });
@@ -131,8 +146,12 @@ export function apiRoutes(store: Store, config: Config, sessions: Sessions, feed
   });
 
   router.get('/api/line', async (ctx) => {
-    const [tickets, pours] = await Promise.all([listTickets(store, { open: true }), listPours(store, { open: true })]);
-    ctx.body = { tickets, pours };
+    const [tickets, pours, runs] = await Promise.all([
+      listTickets(store, { open: true }),
+      listPours(store, { open: true }),
+      openRuns(store),
+    ]);
+    ctx.body = { tickets, pours, runs };
   });
   router.get('/api/tickets', async (ctx) => {
     ctx.body = await listTickets(store);
@@ -159,6 +178,20 @@ export function apiRoutes(store: Store, config: Config, sessions: Sessions, feed
   });
   router.post('/api/pours/:id/entries', async (ctx) => {
     await addPourEntries(store, idOf(ctx), [parsePourEntry(bodyOf(ctx))]);
+    ctx.status = 204;
+  });
+
+  const kindOf = (ctx: { params: Record<string, string | undefined> }): RunKindId => {
+    const kind = ctx.params['kind'] ?? '';
+    if (!(kind in RUN_KINDS)) throw notFound('kind of run', kind);
+    return kind as RunKindId;
+  };
+  router.get('/api/runs/:kind/:id', async (ctx) => {
+    ctx.body = await readRun(store, kindOf(ctx), idOf(ctx));
+  });
+  router.post('/api/runs/:kind/:id/entries', async (ctx) => {
+    const kind = kindOf(ctx);
+    await addRunEntries(store, kind, idOf(ctx), [parseRunEntry(kind, bodyOf(ctx))]);
     ctx.status = 204;
   });
 

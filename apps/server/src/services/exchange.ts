@@ -97,7 +97,10 @@ export async function exportAll(store: Store): Promise<Record<string, unknown>> 
     products: await rowsOf(models.products),
     tickets: await rowsOf(models.tickets),
     pours: await rowsOf(models.pours),
+    runs: await rowsOf(models.runs),
+    runTickets: await rowsOf(models.runTickets),
     entries: await rowsOf(models.entries),
     stockMoves: await rowsOf(models.stockMoves),
+    lotUses: await rowsOf(models.lotUses),
   };
 }

@@ -6,6 +6,7 @@ import type { LotRow } from '../store/models.ts';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notAllowed, notFound, Refused } from './errors.ts';
 import { stale } from './resources.ts';
+import { moveStock } from './part-lots.ts';
 import { noon } from './stock.ts';
 
 interface LeadMove {
@@ -66,7 +67,8 @@ export async function listLots(store: Store): Promise<LeadLot[]> {
 }
 
 const postClean = (store: Store, lot: LotRow, kg: number, on: string, transaction: Transaction) =>
-  store.models.stockMoves.create(
+  moveStock(
+    store,
     {
       at: noon(on),
       materialId: lot.materialId,
@@ -76,7 +78,7 @@ const postClean = (store: Store, lot: LotRow, kg: number, on: string, transactio
       ticketId: null,
       lot: lot.label,
     },
-    { transaction },
+    transaction,
   );
 
 /** A delivery comes in. Clean metal is on the shelf at once; scrap waits until it is melted down and skimmed. */

@@ -12,21 +12,13 @@ import {
 } from '@schmelz/core';
 import type { Pour, StartPourInput } from '@schmelz/contract';
 import { Op, type Transaction } from 'sequelize';
-import type { EntryRow, PourRow } from '../store/models.ts';
+import type { PourRow } from '../store/models.ts';
 import { rowsOf, type Store } from '../store/store.ts';
+import { append, readLogs } from './append.ts';
 import { notAllowed, notFound } from './errors.ts';
 import { nextNumber } from './orders.ts';
 import { syncTicket } from './tickets.ts';
 import { castingLead, readWorkshop } from './workshop.ts';
-
-const entryOf = (row: EntryRow) => ({ ...row.body, id: row.id, at: row.at, kind: row.kind }) as PourEntry | UndoEntry;
-
-async function readLog(store: Store, pourIds: string[], transaction?: Transaction) {
-  const rows = await rowsOf(store.models.entries, { where: { pourId: pourIds }, order: [['seq', 'ASC']], transaction });
-  const logs = new Map<string, (PourEntry | UndoEntry)[]>(pourIds.map((id) => [id, []]));
-  for (const row of rows) logs.get(row.pourId!)!.push(entryOf(row));
-  return logs;
-}
 
 function pourView(row: PourRow, log: (PourEntry | UndoEntry)[]): Pour {
   const { planned } = row;
@@ -62,8 +54,9 @@ export async function listPours(
     ...(at ? { startedAt: { [Op.lte]: at }, [Op.or]: [{ closedAt: null }, { closedAt: { [Op.gte]: at } }] } : {}),
   };
   const rows = await rowsOf(store.models.pours, { where, order: [['number', 'DESC']] });
-  const logs = await readLog(
+  const logs = await readLogs<PourEntry>(
     store,
+    'pour',
     rows.map((row) => row.id),
   );
   return rows.map((row) => pourView(row, logs.get(row.id) ?? []));
@@ -146,27 +139,17 @@ export async function startPour(store: Store, input: StartPourInput, at = Date.n
   });
 }
 
-/**
- * Appends entries to a pour's log. An id that is there already is skipped: a tap that is delivered twice counts once.
- * All or none are taken.
- */
+/** Appends entries to a pour's log; an id that is there already is skipped. All or none are taken. */
 export async function addPourEntries(store: Store, pourId: string, entries: (PourEntry | UndoEntry)[]): Promise<void> {
-  await store.write(async (transaction) => {
+  await append<PourEntry>(store, entries, async (transaction) => {
     const [row] = await rowsOf(store.models.pours, { where: { id: pourId }, transaction });
     if (!row) throw notFound('pour', pourId);
-    const log = (await readLog(store, [pourId], transaction)).get(pourId)!;
-    const setup = row.setup;
-    const known = new Set(log.map((entry) => entry.id));
-    for (const entry of entries) {
-      if (known.has(entry.id)) continue;
-      const why = pourRefusal(setup, log, entry);
-      if (why) throw notAllowed(why);
-      const { id, at, kind, ...body } = entry;
-      await store.models.entries.create({ id, pourId, ticketId: null, kind, at, body }, { transaction });
-      known.add(id);
-      log.push(entry);
-    }
-    await syncPour(store, row, log, transaction);
+    return {
+      kind: 'pour',
+      id: pourId,
+      judge: async (log, entry) => pourRefusal(row.setup, log, entry),
+      sync: (log) => syncPour(store, row, log, transaction),
+    };
   });
 }
 

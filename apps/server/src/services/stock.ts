@@ -4,6 +4,7 @@ import type { Transaction } from 'sequelize';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notFound } from './errors.ts';
 import { noteJar } from './jars.ts';
+import { moveStock } from './part-lots.ts';
 
 interface Sums {
   materialId: string;
@@ -66,10 +67,16 @@ export function receive(store: Store, materialId: string, receipt: ReceiptInput)
   return store.write(async (transaction) => {
     await existing(store, materialId, transaction);
     const { quantity, priceMinor, lot, on } = receipt;
-    await store.models.stockMoves.create(
-      { at: noon(on), materialId, reason: 'received', quantity, valueMinor: priceMinor, ticketId: null, lot },
-      { transaction },
-    );
+    const move = {
+      at: noon(on),
+      materialId,
+      reason: 'received',
+      quantity,
+      valueMinor: priceMinor,
+      ticketId: null,
+      lot,
+    };
+    await moveStock(store, move, transaction);
   });
 }
 
@@ -86,10 +93,8 @@ export function count(store: Store, materialId: string, { quantity, note }: Coun
     const average = balance.quantity > QUANTITY_TOLERANCE ? balance.valueMinor / balance.quantity : price;
     const valueMinor =
       difference < 0 ? -takeValueMinor(balance, -difference, price) : costOf(Math.max(0, average), difference);
-    await store.models.stockMoves.create(
-      { at, materialId, reason: 'counted', quantity: difference, valueMinor, ticketId: null, lot: note },
-      { transaction },
-    );
+    const move = { at, materialId, reason: 'counted', quantity: difference, valueMinor, ticketId: null, lot: note };
+    await moveStock(store, move, transaction);
     return { difference };
   });
 }
@@ -147,14 +152,20 @@ export async function postDifference(
     const whole = before && Math.abs(target.quantity) <= QUANTITY_TOLERANCE;
     const valueMinor = whole
       ? -before.valueMinor
-      : quantity < 0
-        ? -takeValueMinor(balance, -quantity, await lastPriceMinor(store, materialId, transaction))
-        : returnValueMinor(posted, materialId, quantity, balance);
+      : reason === 'made'
+        ? spentMinor(posted)
+        : quantity < 0
+          ? -takeValueMinor(balance, -quantity, await lastPriceMinor(store, materialId, transaction))
+          : returnValueMinor(posted, materialId, quantity, balance);
     const row = { at, materialId, reason, quantity, valueMinor, ticketId, lot: '' };
-    await store.models.stockMoves.create(row, { transaction });
+    await moveStock(store, row, transaction);
     shelf.set(materialId, { quantity: balance.quantity + quantity, valueMinor: balance.valueMinor + valueMinor });
   }
 }
+
+/** What a ticket's heads are worth as stock: all that it has spent on parts. */
+const spentMinor = (posted: readonly (Sums & { reason: string })[]): number =>
+  -posted.reduce((sum, each) => sum + (each.reason === 'made' ? 0 : each.valueMinor), 0);
 
 /** Value of what a ticket gives back: what the ticket paid for it on average. */
 function returnValueMinor(posted: readonly Sums[], materialId: string, quantity: number, balance: Balance): number {

@@ -15,46 +15,56 @@ import {
   type TicketSetup,
   type TicketState,
   type UndoEntry,
+  withShares,
 } from '@schmelz/core';
-import type { Ticket, TicketActual } from '@schmelz/contract';
+import type { RunView, Ticket, TicketActual } from '@schmelz/contract';
 import type { Transaction } from 'sequelize';
-import type { EntryRow, PourTicketRow, TicketRow } from '../store/models.ts';
+import type { PourTicketRow, TicketRow } from '../store/models.ts';
 import { rowsOf, type Store } from '../store/store.ts';
-import { notAllowed, notFound } from './errors.ts';
+import { append, readLogs } from './append.ts';
+import { notFound } from './errors.ts';
+import { readRuns } from './run-views.ts';
 import { balances, postDifference } from './stock.ts';
 
 type Log = (TicketEntry | UndoEntry)[];
 type PourShare = PourTicketRow & { closed: number; leadId: string };
 
-const entryOf = (row: EntryRow) => ({ ...row.body, id: row.id, at: row.at, kind: row.kind }) as TicketEntry | UndoEntry;
-
-interface Loaded {
+/** A ticket as it lies in the tables: its row, its log, and what pours and runs have done for it. */
+export interface LoadedTicket {
   row: TicketRow;
   log: Log;
   pours: PourShare[];
+  runs: RunView[];
 }
 
-async function load(store: Store, where: Record<string, unknown>, transaction?: Transaction): Promise<Loaded[]> {
+/** What a ticket's state is folded from: its own log, and what its runs say of it. */
+export const ticketLog = ({ row, log, runs }: LoadedTicket): Log => withShares<TicketEntry>(row.id, log, runs);
+
+export async function loadTickets(
+  store: Store,
+  where: Record<string, unknown>,
+  transaction?: Transaction,
+): Promise<LoadedTicket[]> {
   const rows = await rowsOf(store.models.tickets, { where, order: [['number', 'DESC']], transaction });
   if (rows.length === 0) return [];
   const ids = rows.map((row) => row.id);
-  const entries = await rowsOf(store.models.entries, {
-    where: { ticketId: ids },
-    order: [['seq', 'ASC']],
-    transaction,
-  });
+  const logs = await readLogs<TicketEntry>(store, 'ticket', ids, transaction);
   const shares = await store.select<PourShare>(
     `SELECT pt.*, p.closedAt IS NOT NULL AS closed, p.leadId FROM pourTickets pt JOIN pours p ON p.id = pt.pourId
      WHERE pt.ticketId IN (:ids) ORDER BY p.number`,
     { ids },
     transaction,
   );
-  const logs = grouped(entries, (entry) => entry.ticketId!);
+  const parts = await rowsOf(store.models.runTickets, { where: { ticketId: ids }, transaction });
+  const runs = parts.length ? await readRuns(store, { id: parts.map((part) => part.runId) }, transaction) : [];
+  const runOf = new Map(runs.map((run) => [run.id, run]));
   const sharesOf = grouped(shares, (share) => share.ticketId);
+  const partsOf = grouped(parts, (part) => part.ticketId);
   return rows.map((row) => ({
     row,
-    log: (logs.get(row.id) ?? []).map(entryOf),
+    log: logs.get(row.id)!,
     pours: sharesOf.get(row.id) ?? [],
+    runs: [...new Set((partsOf.get(row.id) ?? []).map((part) => part.runId))].map((runId) => runOf.get(runId)!),
   }));
 }
 
@@ -71,7 +81,7 @@ function grouped<T>(all: readonly T[], keyOf: (each: T) => string): Map<string, 
 const sumOf = <T>(all: readonly T[], value: (each: T) => number) => all.reduce((sum, each) => sum + value(each), 0);
 
 /** What the ticket's steps start from: heads poured, and whether more will come. */
-function setupOf({ row, pours }: Loaded): TicketSetup {
+export function setupOf({ row, pours }: Pick<LoadedTicket, 'row' | 'pours'>): TicketSetup {
   return {
     route: row.route,
     source: row.source,
@@ -81,17 +91,18 @@ function setupOf({ row, pours }: Loaded): TicketSetup {
 }
 
 /** Seconds at work with both hands, the pour's share included. */
-const workSecondsOf = (loaded: Loaded, state: TicketState) =>
+const workSecondsOf = (loaded: LoadedTicket, state: TicketState) =>
   sumOf(loaded.pours, (pour) => pour.workS) + sumOf(state.steps, (step) => step.workS);
 
 /** Electricity of the ticket, kWh: its share of the pot, and its oven loads at the usual duty. */
-function energyOf(loaded: Loaded, state: TicketState, ovenPowerW: number): number {
-  const oven = sumOf(state.loads, (each) => ((each.unloadedAt ?? each.loadedAt) - each.loadedAt) / 1000);
+function energyOf(loaded: LoadedTicket, state: TicketState, ovenPowerW: number): number {
+  // A load of several tickets is shared by heads.
+  const oven = sumOf(state.loads, (load) => (load.share * ((load.unloadedAt ?? load.loadedAt) - load.loadedAt)) / 1000);
   return sumOf(loaded.pours, (pour) => pour.energyKWh) + (oven * ovenPowerW * OVEN_DUTY) / J_PER_KWH;
 }
 
 /** What closed pours gave to a ticket, and took for it; null until one is closed. */
-function castFor({ pours }: Loaded): CastForTicket | null {
+function castFor({ pours }: LoadedTicket): CastForTicket | null {
   const closed = pours.filter((pour) => pour.closed);
   const [first] = closed;
   if (!first) return null;
@@ -106,7 +117,7 @@ function castFor({ pours }: Loaded): CastForTicket | null {
 }
 
 /** What this ticket should have moved, from its whole log. */
-const wantedPostings = (loaded: Loaded, state: TicketState) => {
+const wantedPostings = (loaded: LoadedTicket, state: TicketState) => {
   const { source, fromId, becomesId, planned } = loaded.row;
   const { bill, leadKgPerHead } = planned;
   return ticketPostings({ bill, leadKgPerHead, cast: castFor(loaded), source, sourceId: fromId, becomesId, state });
@@ -114,9 +125,9 @@ const wantedPostings = (loaded: Loaded, state: TicketState) => {
 
 /** Brings stock and closing in step with a ticket's log and pours. */
 export async function syncTicket(store: Store, ticketId: string, at: number, transaction: Transaction): Promise<void> {
-  const [loaded] = await load(store, { id: ticketId }, transaction);
+  const [loaded] = await loadTickets(store, { id: ticketId }, transaction);
   if (!loaded) throw notFound('ticket', ticketId);
-  const state = ticketState(setupOf(loaded), loaded.log);
+  const state = ticketState(setupOf(loaded), ticketLog(loaded));
   await postDifference(store, ticketId, wantedPostings(loaded, state), at, transaction);
   const { row } = loaded;
   if (row.closedAt === state.closedAt) return;
@@ -136,27 +147,24 @@ async function shelfRefusal(store: Store, row: TicketRow, entry: TicketEntry, tr
 
 /** Appends entries to a ticket's log; an id that is there already is skipped. All or none are taken. */
 export async function addTicketEntries(store: Store, ticketId: string, entries: Log): Promise<void> {
-  await store.write(async (transaction) => {
-    const [loaded] = await load(store, { id: ticketId }, transaction);
+  await append<TicketEntry>(store, entries, async (transaction) => {
+    const [loaded] = await loadTickets(store, { id: ticketId }, transaction);
     if (!loaded) throw notFound('ticket', ticketId);
     const setup = setupOf(loaded);
-    const log = [...loaded.log];
-    const known = new Set(log.map((entry) => entry.id));
-    for (const entry of entries) {
-      if (known.has(entry.id)) continue;
-      const why =
-        entry.kind === 'undo'
-          ? log.some((each) => each.id === entry.target)
-            ? null
-            : 'There is no such entry on this ticket.'
-          : (ticketRefusal(setup, log, entry) ?? (await shelfRefusal(store, loaded.row, entry, transaction)));
-      if (why) throw notAllowed(why);
-      const { id, at, kind, ...body } = entry;
-      await store.models.entries.create({ id, pourId: null, ticketId, kind, at, body }, { transaction });
-      known.add(id);
-      log.push(entry);
-    }
-    await syncTicket(store, ticketId, entries.at(-1)?.at ?? Date.now(), transaction);
+    return {
+      kind: 'ticket',
+      id: ticketId,
+      async judge(log, entry) {
+        if (entry.kind === 'undo') {
+          const theirs = loaded.runs.some((run) => run.log.some((each) => each.id === entry.target));
+          if (theirs) return 'That was said of a run of several tickets: take it back there.';
+          return log.some((each) => each.id === entry.target) ? null : 'There is no such entry on this ticket.';
+        }
+        const whole = ticketLog({ ...loaded, log: [...log] });
+        return ticketRefusal(setup, whole, entry) ?? (await shelfRefusal(store, loaded.row, entry, transaction));
+      },
+      sync: (_log, at) => syncTicket(store, ticketId, at, transaction),
+    };
   });
 }
 
@@ -170,9 +178,9 @@ interface MoveSum {
   valueMinor: number;
 }
 
-function actualOf(loaded: Loaded, moves: readonly MoveSum[], ovenPowerW: number): TicketActual {
+function actualOf(loaded: LoadedTicket, moves: readonly MoveSum[], ovenPowerW: number): TicketActual {
   const { planned } = loaded.row;
-  const state = ticketState(setupOf(loaded), loaded.log);
+  const state = ticketState(setupOf(loaded), ticketLog(loaded));
   const workS = workSecondsOf(loaded, state);
   const energyKWh = energyOf(loaded, state, ovenPowerW);
   // What its heads became is on the shelf at what they cost; it is no saving of the ticket.
@@ -208,7 +216,7 @@ export async function listTickets(
     ...(which.id ? { id: which.id } : {}),
     ...(which.orderId ? { orderId: which.orderId } : {}),
   };
-  const all = await load(store, where);
+  const all = await loadTickets(store, where);
   if (all.length === 0) return [];
   const ids = all.map(({ row }) => row.id);
   const [moves, orders, [oven]] = await Promise.all([
@@ -225,7 +233,7 @@ export async function listTickets(
   const movesOf = grouped(moves, (move) => move.ticketId);
   const orderOf = new Map(orders.map((order) => [order.id, order]));
   return all.map((loaded) => {
-    const { row, pours, log } = loaded;
+    const { row, pours, log, runs } = loaded;
     const order = orderOf.get(row.orderId)!;
     const { id, version, number, orderId, productId, quantity, fromId, becomesId, createdAt, planned } = row;
     return {
@@ -237,6 +245,7 @@ export async function listTickets(
       pourRejects: sumOf(pours, (pour) => pour.rejects),
       pourId: pours.at(-1)?.pourId ?? null,
       log,
+      runs,
       actual: actualOf(loaded, movesOf.get(id) ?? [], Number(oven?.['powerW'] ?? 0)),
     };
   });

@@ -1,5 +1,5 @@
 import { DEFAULT_SETTINGS } from '@schmelz/contract';
-import { pourState, stepState, ticketState } from '@schmelz/core';
+import { pourState, stepState, ticketState, withShares, type TicketEntry } from '@schmelz/core';
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { Sequelize } from 'sequelize';
@@ -8,6 +8,7 @@ import { addPourEntries, readPour } from '../services/pours.ts';
 import { createResource } from '../services/resources.ts';
 import { readSettings } from '../services/settings.ts';
 import { listMaterials } from '../services/stock.ts';
+import { addRunEntries } from '../services/runs.ts';
 import { addTicketEntries, readTicket } from '../services/tickets.ts';
 import { temporaryFolder } from '../test/server.ts';
 import { migrate, openStore } from './store.ts';
@@ -111,7 +112,10 @@ test('nothing but the molds of its setup can be poured', async () => {
   await store.close();
 });
 
-/** A file as it was before the job was data: a painted ticket whose heads are in the oven, some thrown back, all of it said. */
+/**
+ * A file as it was before the job was data: a painted ticket whose heads are in the oven, some thrown back, all of it
+ * said.
+ */
 async function ovenFile(folder: string) {
   const sequelize = new Sequelize({ dialect: 'sqlite', storage: join(folder, 'schmelz.sqlite'), logging: false });
   await migrate(sequelize, '004-finish');
@@ -215,7 +219,9 @@ test('a ticket in the oven stays in the oven: same counts, same seconds, same pa
     ['bake', 'bake', 'Bake'],
     ['finish', 'finish', 'Finish'],
   ]);
-  const state = ticketState(before, before.log);
+  const folded = ({ id, log, runs, ...ticket }: typeof before) =>
+    ticketState(ticket, withShares<TicketEntry>(id, log, runs));
+  const state = folded(before);
   expect(stepState(state, 'trim')).toMatchObject({
     good: 8,
     rejected: 2,
@@ -235,9 +241,14 @@ test('a ticket in the oven stays in the oven: same counts, same seconds, same pa
   const [hook, white] = (await listMaterials(store)).filter((each) => each.kind !== 'lead');
   expect(hook).toMatchObject({ limitC: 185, hook: { plating: 'bronze' } });
   expect(white).toMatchObject({ limitC: null, powder: { gloss: 'matte' } });
-  const out = { id: randomUUID(), at: 1_700_000, kind: 'unload' as const, step: 'bake' };
-  await addTicketEntries(store, old.ticket, [out, { ...out, id: randomUUID(), kind: 'good', count: 8 }]);
-  expect(stepState(ticketState(before, (await readTicket(store, old.ticket)).log), 'bake')).toMatchObject({
+  // The load is a run of its own now, number 1, and is gone on with as such.
+  const [run] = before.runs;
+  expect(run).toMatchObject({ kind: 'oven', number: 1 });
+  expect(run!.log.map((entry) => entry.kind)).toEqual(['load', 'door', 'door']);
+  const base = () => ({ id: randomUUID(), at: 1_700_000 });
+  await addRunEntries(store, 'oven', run!.id, [{ ...base(), kind: 'unload' }]);
+  await addTicketEntries(store, old.ticket, [{ ...base(), kind: 'good', step: 'bake', count: 8 }]);
+  expect(stepState(folded(await readTicket(store, old.ticket)), 'bake')).toMatchObject({
     good: 8,
     left: 0,
   });

@@ -1,5 +1,5 @@
 import type { TicketPlan } from '@schmelz/contract';
-import type { PourPlanned, PourSetup, RouteStep, Source } from '@schmelz/core';
+import type { PourPlanned, PourSetup, RouteStep, RunKindId, Source } from '@schmelz/core';
 import { DataTypes, type Model, type ModelAttributes, type ModelStatic, type Sequelize } from 'sequelize';
 
 /** Rows as they lie in the tables; JSON columns are parsed. */
@@ -97,11 +97,32 @@ export interface PourCavityRow {
 export interface EntryRow {
   seq?: number;
   id: string;
-  pourId: string | null;
-  ticketId: string | null;
+  /** What the log belongs to: a pour, a ticket, a load of the oven. */
+  logKind: string;
+  logId: string;
   kind: string;
   at: number;
   body: Record<string, unknown>;
+}
+export interface RunRow {
+  id: string;
+  kind: RunKindId;
+  number: number;
+  startedAt: number;
+  closedAt: number | null;
+  version: number;
+}
+export interface RunTicketRow {
+  runId: string;
+  ticketId: string;
+  step: string;
+  heads: number;
+}
+/** So much of a movement came from a receipt; negative: it went back to it. */
+export interface LotUseRow {
+  moveId: number;
+  receiptId: number;
+  quantity: number;
 }
 export interface LotRow {
   id: string;
@@ -333,12 +354,15 @@ const TABLES = {
   entries: {
     seq: serial(),
     id: { type: STRING, unique: true },
-    pourId: STRING,
-    ticketId: STRING,
+    logKind: STRING,
+    logId: STRING,
     kind: STRING,
     at: INTEGER,
     body: json(),
   },
+  runs: { id: id(), kind: STRING, number: INTEGER, startedAt: INTEGER, closedAt: INTEGER, version: INTEGER },
+  runTickets: { runId: id(), ticketId: id(), step: id(), heads: INTEGER },
+  lotUses: { moveId: place(), receiptId: place(), quantity: DOUBLE },
   stockMoves: {
     id: serial(),
     at: INTEGER,
@@ -378,6 +402,9 @@ export interface Models {
   pourTickets: Table<PourTicketRow>;
   pourCavities: Table<PourCavityRow>;
   entries: Table<EntryRow>;
+  runs: Table<RunRow>;
+  runTickets: Table<RunTicketRow>;
+  lotUses: Table<LotUseRow>;
   stockMoves: Table<MoveRow>;
 }
 

@@ -8,6 +8,7 @@ import { up as heat } from './migrations/002-heat.ts';
 import { up as twoMolds } from './migrations/003-two-molds.ts';
 import { up as finish } from './migrations/004-finish.ts';
 import { up as job } from './migrations/005-job.ts';
+import { up as runs } from './migrations/006-runs.ts';
 import { defineModels, type Models } from './models.ts';
 
 export interface Store {
@@ -29,6 +30,7 @@ const MIGRATIONS: { name: string; step: Step }[] = [
   { name: '003-two-molds', step: twoMolds },
   { name: '004-finish', step: finish },
   { name: '005-job', step: job },
+  { name: '006-runs', step: runs },
 ];
 
 /** Brings the tables up to date, or up to one step, so that an older file can be made. */

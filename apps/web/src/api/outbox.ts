@@ -158,11 +158,58 @@ function notKept(error: unknown): void {
 }
 
 const outboxes = new Map<string, Outbox>();
+const anyListeners = new Set<() => void>();
+/** Counts up whenever anything is said or taken anywhere: what looks at many logs looks again. */
+let said = 0;
 const outboxOf = (path: string): Outbox => {
-  const known = outboxes.get(path) ?? makeOutbox(path);
-  outboxes.set(path, known);
-  return known;
+  const known = outboxes.get(path);
+  if (known) return known;
+  const made = makeOutbox(path);
+  outboxes.set(path, made);
+  made.subscribe(() => {
+    said += 1;
+    anyListeners.forEach((listener) => listener());
+  });
+  return made;
 };
+
+/**
+ * Says something in a log that this screen does not show: a run that begins. Now, on this device's disk, then to the
+ * server.
+ */
+export function sayInto(path: string, said: { kind: string } & Record<string, unknown>): void {
+  const outbox = outboxOf(path);
+  const at = Date.now();
+  outbox.inTurn(() => {
+    const { confirmed, pending } = outbox.contents();
+    const newest = [...confirmed, ...pending].reduce((last, entry) => Math.max(last, entry.at), 0);
+    outbox.add({ ...said, id: newId(), at: Math.max(at, newest + 1) });
+  });
+}
+
+const listenToAny = (listener: () => void) => {
+  anyListeners.add(listener);
+  return () => void anyListeners.delete(listener);
+};
+
+/**
+ * What this device has said in every log below a path since the page was opened, by the rest of the path: runs that
+ * were begun
+ * here are known before the server has heard of them.
+ */
+export function useSaidUnder(prefix: string): ReadonlyMap<string, readonly Entry[]> {
+  const change = useSyncExternalStore(listenToAny, () => said);
+  return useMemo(() => {
+    void change;
+    const own = [...outboxes].filter(([path]) => path.startsWith(prefix));
+    return new Map(
+      own.map(([path, outbox]) => {
+        const { confirmed, pending } = outbox.contents();
+        return [path.slice(prefix.length), [...confirmed, ...pending]];
+      }),
+    );
+  }, [prefix, change]);
+}
 
 /**
  * Taps of an earlier page go on their way whichever screen is opened first, not only at the bench they were made at.

@@ -6,7 +6,7 @@ import { Key } from '../design/Button.tsx';
 import { Icon } from '../design/Icon.tsx';
 import { ClockBody } from '../drawing/Bodies.tsx';
 import { sound, SOUNDS, useNow } from './clock.ts';
-import { benchPath, useLineState } from './line-state.ts';
+import { benchPath, runPath, useLineState } from './line-state.ts';
 import { writeTime } from '../units/dates.ts';
 
 const SOUND_WORDS: Record<Clock['body'], string> = {
@@ -35,7 +35,7 @@ function ClockOnShelf({ clock, now, wordy }: { clock: Clock; now: number; wordy:
   const share = (now - clock.startedAt) / Math.max(1, clock.endsAt - clock.startedAt);
   return (
     <Link
-      to={benchPath(clock.to.station, clock.to.id, clock.to.step)}
+      to={clock.to.run ? runPath(clock.to.run, clock.to.id) : benchPath(clock.to.station, clock.to.id, clock.to.step)}
       className="flex shrink-0 items-end gap-2 hover:text-good"
       aria-label={`${clock.name}, ${over ? 'over' : `${writeClock((clock.endsAt - now) / 1000)} left`}`}
     >

@@ -1,13 +1,17 @@
-import type { LineView, Ticket } from '@schmelz/contract';
+import type { LineView, RunView, Ticket } from '@schmelz/contract';
 import {
+  bakedLoads,
   nextThing,
   pourState,
   runningClocks,
   ticketState,
   waitingByStation,
+  withShares,
   type Clock,
   type NextThing,
   type NextTicket,
+  type TicketEntry,
+  type TicketLog,
   type TicketSetup,
 } from '@schmelz/core';
 import { useLine } from '../api/queries.ts';
@@ -20,6 +24,7 @@ export interface LineState {
   /** Heads that wait at each station. */
   waiting: Record<string, number>;
   openPourId: string | null;
+  runs: RunView[];
 }
 
 /** What a ticket's state is folded from, beside its log. */
@@ -30,17 +35,22 @@ export const setupOf = ({ route, source, poured, pourClosed }: Ticket): TicketSe
   pourClosed,
 });
 
+/** A ticket's log with what its runs say of it. */
+export const wholeLog = ({ id, log, runs }: Pick<Ticket, 'id' | 'log' | 'runs'>): TicketLog =>
+  withShares<TicketEntry>(id, log, runs);
+
 /** The line as the shelf, the stations and the first page need it. */
 export function lineState(view: LineView, now: number): LineState {
-  const tickets = view.tickets.map((ticket) => ({ ...ticket, state: ticketState(setupOf(ticket), ticket.log) }));
+  const tickets = view.tickets.map((ticket) => ({ ...ticket, state: ticketState(setupOf(ticket), wholeLog(ticket)) }));
   const openPour = view.pours.find((pour) => pourState(pour.setup, pour.log).phase !== 'closed');
-  const clockTickets = view.tickets.map((ticket) => ({ ...ticket, setup: setupOf(ticket) }));
+  const clockTickets = view.tickets.map((ticket) => ({ ...ticket, setup: setupOf(ticket), log: wholeLog(ticket) }));
   return {
     tickets,
-    clocks: runningClocks(view.pours, clockTickets, now),
-    next: nextThing(tickets, openPour?.id ?? null, now),
+    clocks: runningClocks(view.pours, clockTickets, view.runs, now),
+    next: nextThing(tickets, openPour?.id ?? null, bakedLoads(view.runs, now), now),
     waiting: waitingByStation(tickets),
     openPourId: openPour?.id ?? null,
+    runs: view.runs,
   };
 }
 
@@ -48,6 +58,10 @@ export function useLineState(now: number): LineState | null {
   const { data } = useLine();
   return data ? lineState(data, now) : null;
 }
+
+/** Where a run of several tickets is worked on. */
+export const runPath = (kind: string, id: string): string =>
+  kind === 'oven' ? `/bake/load/${id}` : `/runs/${kind}/${id}`;
 
 /** Where a step of a ticket is worked on. */
 export const benchPath = (station: string, ticketId: string, step: string | null): string =>

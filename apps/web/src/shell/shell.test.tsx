@@ -1,7 +1,7 @@
-import { ticketState } from '@schmelz/core';
+import { ticketState, withShares, type TicketEntry } from '@schmelz/core';
 import { act, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { ids, order, pour, ticket } from '../test/fixtures.ts';
+import { ids, order, ovenRun, pour, ticket } from '../test/fixtures.ts';
 import { fakeApi, prepareBrowser, refuse, renderAt } from '../test/render.tsx';
 import { Layout } from './Layout.tsx';
 import { LineNav } from './LineNav.tsx';
@@ -16,22 +16,24 @@ const baking = ticket({
   log: [
     { id: 'a', at: now - 2e6, kind: 'good', step: 'trim', count: 12 },
     { id: 'b', at: now - 1.9e6, kind: 'good', step: 'paint', count: 12 },
-    { id: 'c', at: now - 60_000, kind: 'load', step: 'bake', count: 12, setC: 177, seconds: 1680, preheated: true },
   ],
+  runs: [ovenRun({ ticketId: ids.ticket, count: 12 }, { id: 'c', at: now - 60_000 })],
 });
 const melting = pour({ log: [{ id: 'd', at: now - 30_000, kind: 'charge', massKg: 1.2, potC: 20 }] });
 
 describe('the line', () => {
   test('states, clocks, what waits and what is next, from tickets and pours', () => {
-    const state = lineState({ tickets: [baking], pours: [melting] }, now);
+    const state = lineState({ tickets: [baking], pours: [melting], runs: baking.runs }, now);
     expect(state.clocks.map(({ body }) => body)).toEqual(['melt', 'oven']);
     expect(state.waiting).toEqual({ pour: 0, trim: 0, paint: 0, bake: 12, finish: 0 });
     expect(state.next).toMatchObject({ what: 'pour on', pourId: ids.pour });
-    expect(lineState({ tickets: [baking], pours: [] }, now + 1.7e6).next).toMatchObject({
+    expect(lineState({ tickets: [baking], pours: [], runs: baking.runs }, now + 1.7e6).next).toMatchObject({
       what: 'take out',
       count: 12,
     });
-    expect(state.tickets[0]!.state).toEqual(ticketState(baking, baking.log));
+    expect(state.tickets[0]!.state).toEqual(
+      ticketState(baking, withShares<TicketEntry>(baking.id, baking.log, baking.runs)),
+    );
   });
 
   test('seven stations in working order, each with what waits there, the next one said', async () => {
@@ -47,12 +49,12 @@ describe('the line', () => {
 
 describe('the shelf', () => {
   test('holds every running wait with its name and its end, and leads to it', async () => {
-    fakeApi({ 'GET /line': { tickets: [baking], pours: [melting] } });
+    fakeApi({ 'GET /line': { tickets: [baking], pours: [melting], runs: baking.runs } });
     renderAt(<Shelf onPalette={() => {}} />);
     const melt = await screen.findByRole('link', { name: /Melt, pour 3, 4:\d\d left/ });
     expect(melt.getAttribute('href')).toBe(`/pour/${ids.pour}`);
-    expect(screen.getByRole('link', { name: /Bake, ticket 101, 2\d:\d\d left/ }).getAttribute('href')).toBe(
-      `/bake/${ids.ticket}`,
+    expect(screen.getByRole('link', { name: /Bake, load 1, 2\d:\d\d left/ }).getAttribute('href')).toBe(
+      '/bake/load/run of c',
     );
     expect(screen.getByText('Test shed')).toBeTruthy();
   });

@@ -1,7 +1,7 @@
 import type { Oven } from '@schmelz/contract';
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { ids, materials, ovens, recipes, ticket } from '../test/fixtures.ts';
+import { ids, ovenRun, materials, ovens, recipes, ticket } from '../test/fixtures.ts';
 import { fakeApi, prepareBrowser, reads, renderAt } from '../test/render.tsx';
 import { LoadsPage } from './bake/LoadsPage.tsx';
 import { OvenPage } from './bake/OvenPage.tsx';
@@ -22,7 +22,7 @@ describe('the oven', () => {
   });
 
   test('loads are packed onto the racks that are there; without one it asks for it', async () => {
-    fakeApi({ 'GET /ovens': [racked], 'GET /line': { tickets: [toBake], pours: [] } });
+    fakeApi({ 'GET /ovens': [racked], 'GET /line': { tickets: [toBake], pours: [], runs: [] } });
     const { unmount } = renderAt(<LoadsPage />);
     expect(await number()).toMatch(/^2loads, by program and rack/);
     expect(
@@ -31,7 +31,7 @@ describe('the oven', () => {
         .map((each) => /\d+/.exec(each.getAttribute('aria-label')!)![0]),
     ).toEqual(['10', '2']);
     unmount();
-    fakeApi({ 'GET /line': { tickets: [toBake], pours: [] } });
+    fakeApi({ 'GET /line': { tickets: [toBake], pours: [], runs: [] } });
     renderAt(<LoadsPage />);
     expect((await screen.findByRole('link', { name: 'Say how your racks are built' })).getAttribute('href')).toBe(
       '/bake/oven',
@@ -66,19 +66,9 @@ describe('the oven', () => {
 
   test('a program that counts from warm metal says when the metal is warm, by hand or by itself', async () => {
     const id = uuid(51);
-    const load = {
-      id: uuid(52),
-      at: Date.now() - 60_000,
-      kind: 'load',
-      step: 'bake',
-      count: 12,
-      setC: 177,
-      seconds: 1200,
-      preheated: true,
-      from: 'metal',
-      warmS: 300,
-    };
-    const api = fakeApi({ [`GET /tickets/${id}`]: { ...toBake, id, log: [...toBake.log, load] } });
+    const metal = { id: uuid(52), at: Date.now() - 60_000, seconds: 1200, from: 'metal', warmS: 300 };
+    const runs = [ovenRun({ ticketId: id, count: 12 }, metal)];
+    const api = fakeApi({ [`GET /tickets/${id}`]: { ...toBake, id, runs } });
     renderAt(<CountBenchPage station="bake" />, `/bake/${id}`, '/bake/:id');
     await screen.findByText('Warming; take out in about');
     await userEvent.keyboard('w');
@@ -87,24 +77,14 @@ describe('the oven', () => {
   });
   test('metal that has become warm says itself', async () => {
     const id = uuid(53);
-    const load = {
-      id: uuid(54),
-      at: Date.now() - 900_000,
-      kind: 'load',
-      step: 'bake',
-      count: 12,
-      setC: 177,
-      seconds: 1200,
-      preheated: true,
-      from: 'metal',
-      warmS: 300,
-    };
-    const api = fakeApi({ [`GET /tickets/${id}`]: { ...toBake, id, log: [...toBake.log, load] } });
+    const metal = { id: uuid(54), at: Date.now() - 900_000, seconds: 1200, from: 'metal', warmS: 300 };
+    const runs = [ovenRun({ ticketId: id, count: 12 }, metal)];
+    const api = fakeApi({ [`GET /tickets/${id}`]: { ...toBake, id, runs } });
     renderAt(<CountBenchPage station="bake" />, `/bake/${id}`, '/bake/:id');
     await waitFor(() => expect(api.writes()[0]?.body).toMatchObject({ kind: 'warm', by: 'model' }));
     // Taken back is what a person said last: the loading, not what said itself.
     await userEvent.keyboard('z');
-    await waitFor(() => expect(api.writes()[1]?.body).toMatchObject({ kind: 'undo', target: load.id }));
+    await waitFor(() => expect(api.writes()[1]?.body).toMatchObject({ kind: 'undo', target: metal.id }));
   });
 
   test('an empty run is learned from; a run that teaches nothing says why; racks come and go', async () => {

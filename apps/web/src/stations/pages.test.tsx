@@ -99,7 +99,7 @@ describe('the line', () => {
     expect(await screen.findByText('Roe orange')).toBeTruthy();
     expect(screen.getByText('30 g left')).toBeTruthy();
     first.unmount();
-    fakeApi({ 'GET /orders': [], 'GET /products': [], 'GET /line': { tickets: [], pours: [] } });
+    fakeApi({ 'GET /orders': [], 'GET /products': [], 'GET /line': { tickets: [], pours: [], runs: [] } });
     const { router } = renderAt(<LinePage />);
     await waitFor(() => expect(router.state.location.pathname).toBe('/start'));
   });

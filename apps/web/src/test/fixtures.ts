@@ -1,4 +1,5 @@
 import type {
+  RunView,
   Care,
   CavityPour,
   Channel,
@@ -193,6 +194,7 @@ export const ticket = (more: Partial<Ticket> = {}): Ticket => ({
   pourId: ids.pour,
   createdAt: 0,
   log: [],
+  runs: [],
   planned: {
     casts: 14,
     yieldShare: 0.94,
@@ -341,10 +343,22 @@ export const answers = (more: Record<string, unknown> = {}): Record<string, unkn
   'GET /products': products,
   'GET /orders': [order],
   [`GET /orders/${ids.order}`]: order,
-  'GET /line': { tickets: [ticket()], pours: [] } satisfies LineView,
+  'GET /line': { tickets: [ticket()], pours: [], runs: [] } satisfies LineView,
   'GET /tickets': [ticket()],
   [`GET /tickets/${ids.ticket}`]: ticket(),
   'GET /pours': [pour()],
   [`GET /pours/${ids.pour}`]: pour(),
   ...more,
 });
+
+/** A load of the oven with heads of one ticket; entries after the first as they are given. */
+export const ovenRun = (
+  heads: { ticketId: string; count: number; step?: string },
+  load: { id: string; at: number } & Record<string, unknown>,
+  ...more: RunView['log']
+): RunView => {
+  const { ticketId, count, step = 'bake' } = heads;
+  const usual = { kind: 'load', ovenId: null, setC: 177, seconds: 1680, preheated: true };
+  const entry = { ...usual, heads: [{ ticketId, step, count }], ...load } as RunView['log'][number];
+  return { id: `run of ${load.id}`, version: 1, kind: 'oven', number: 1, log: [entry, ...more] };
+};

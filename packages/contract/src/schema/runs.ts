@@ -6,6 +6,8 @@ import {
   SHORT_WHERE,
   stationOf,
   type PourEntry,
+  type RunEntry,
+  type RunKindId,
   type TicketEntry,
   type UndoEntry,
 } from '@schmelz/core';
@@ -80,17 +82,6 @@ export const ticketEntrySchemas = {
   }),
   pause: record({ ...atStep, kind: of('pause') }),
   resume: record({ ...atStep, kind: of('resume') }),
-  load: record({
-    ...atStep,
-    kind: of('load'),
-    count: heads(),
-    setC: number('C', 60, 260),
-    seconds: whole('s', 60, 14_400),
-    preheated: flag(),
-    from: choice(COUNT_FROM).optional(),
-    warmS: number('s', 0, 14_400).optional(),
-  }),
-  warm: record({ ...atStep, kind: of('warm'), by: choice(['probe', 'model', 'hand'] as const) }),
   coat: record({
     ...atStep,
     kind: of('coat'),
@@ -98,13 +89,55 @@ export const ticketEntrySchemas = {
     paint: text(80),
     dryS: whole('s', 60, 604_800),
   }),
-  door: record({ ...atStep, kind: of('door'), open: flag() }),
   sprue: record({ ...atStep, kind: of('sprue'), massKg: number('kg', 0.001, 60) }),
-  unload: record({ ...atStep, kind: of('unload'), coolS: number('s', 0, 14_400).optional() }),
   take: record({ ...entry, kind: of('take'), count: heads() }),
   close: record({ ...entry, kind: of('close') }),
   undo: record({ ...entry, kind: of('undo'), target: id() }),
 } as const;
+
+const inRun = () => list(record({ ticketId: id(), step: text(40), count: heads() }), 1, 60);
+const ofTicket = { ticketId: id(), step: text(40), count: heads() };
+const sessionEntrySchemas = {
+  begin: record({
+    ...entry,
+    kind: of('begin'),
+    partId: id(),
+    name: text(80),
+    heads: inRun(),
+    potLifeS: number('s', 5, 86_400).optional(),
+    setS: number('s', 5, 604_800).optional(),
+  }),
+  good: record({ ...entry, kind: of('good'), ...ofTicket }),
+  reject: record({ ...entry, kind: of('reject'), ...ofTicket, cause: text(40), goes: choice(DISPOSITION_IDS) }),
+  stirred: record({ ...entry, kind: of('stirred') }),
+  pause: record({ ...entry, kind: of('pause') }),
+  resume: record({ ...entry, kind: of('resume') }),
+  end: record({ ...entry, kind: of('end') }),
+  undo: record({ ...entry, kind: of('undo'), target: id() }),
+} as const;
+
+/** What is said of a run of several tickets, by its kind. The first entry makes the run. */
+export const runEntrySchemas = {
+  oven: {
+    load: record({
+      ...entry,
+      kind: of('load'),
+      ovenId: id().nullable().defined(),
+      heads: inRun(),
+      setC: number('C', 60, 260),
+      seconds: whole('s', 60, 14_400),
+      preheated: flag(),
+      from: choice(COUNT_FROM).optional(),
+      warmS: number('s', 0, 14_400).optional(),
+    }),
+    warm: record({ ...entry, kind: of('warm'), by: choice(['probe', 'model', 'hand'] as const) }),
+    door: record({ ...entry, kind: of('door'), open: flag() }),
+    unload: record({ ...entry, kind: of('unload'), coolS: number('s', 0, 14_400).optional() }),
+    undo: record({ ...entry, kind: of('undo'), target: id() }),
+  },
+  dip: sessionEntrySchemas,
+  glue: sessionEntrySchemas,
+} as const satisfies Record<RunKindId, Record<string, yup.AnySchema>>;
 
 /** What any schema of a table lets through. */
 type Through<S extends Record<string, yup.AnySchema>> = { [K in keyof S]: yup.InferType<S[K]> }[keyof S];
@@ -119,6 +152,13 @@ function entryParser<S extends Record<string, yup.AnySchema>>(schemas: S) {
 }
 export const parsePourEntry: (body: unknown) => PourEntry | UndoEntry = entryParser(pourEntrySchemas);
 export const parseTicketEntry: (body: unknown) => TicketEntry | UndoEntry = entryParser(ticketEntrySchemas);
+
+const RUN_PARSERS: Record<RunKindId, (body: unknown) => RunEntry | UndoEntry> = {
+  oven: entryParser(runEntrySchemas.oven),
+  dip: entryParser(runEntrySchemas.dip),
+  glue: entryParser(runEntrySchemas.glue),
+};
+export const parseRunEntry = (kind: RunKindId, body: unknown): RunEntry | UndoEntry => RUN_PARSERS[kind](body);
 
 export const startPourSchema = record({
   /** In the order in which they come to the pot. */

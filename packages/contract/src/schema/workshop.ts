@@ -166,6 +166,9 @@ export const receiptSchema = record({
 });
 export type ReceiptInput = yup.InferType<typeof receiptSchema>;
 
+/** Which ticket took from a lot, where it was another than the oldest. */
+export const lotOfTicketSchema = record({ ticketId: id() });
+
 export const countSchema = record({
   /** What the scale or the count says is there now: kg or pieces. */
   quantity: number('kg or pieces', 0, 100_000),

@@ -7,7 +7,7 @@ import { checkRoute, lookBefore, ROUTE_TEMPLATES, usualRoute } from './route.ts'
 import { stationOf, STATIONS, stepStations, usualDisposition } from './stations.ts';
 import { AT, stepAt, stepState, ticketRefusal, ticketState, type TicketSetup } from './ticket.ts';
 import type { TicketEntry, TicketLog } from './ticket-log.ts';
-import type { UndoEntry } from '../run/log.ts';
+import type { UndoEntry } from '../log/log.ts';
 
 describe('the tables', () => {
   test('every kind has its unit, its part of the cost, and fields with a range', () => {

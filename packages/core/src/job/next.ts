@@ -16,6 +16,8 @@ export interface NextThing {
   what: 'take out' | 'pour on' | 'pour' | 'take' | 'step' | 'close';
   ticketId: string | null;
   pourId: string | null;
+  /** Of a load that is to be taken out. */
+  runId: string | null;
   /** Of the line where it is done. */
   station: string;
   /** Of the ticket's route; null where it is none. */
@@ -26,7 +28,13 @@ export interface NextThing {
 const byDue = (a: NextTicket, b: NextTicket) =>
   (a.dueOn ?? '9999').localeCompare(b.dueOn ?? '9999') || a.number - b.number;
 
-const none = { ticketId: null, pourId: null, step: null, count: 0 };
+const none = { ticketId: null, pourId: null, runId: null, step: null, count: 0 };
+
+/** A load of the oven that is over: which run, and how many heads. */
+export interface DoneLoad {
+  runId: string;
+  count: number;
+}
 
 /** Steps with heads that can be worked on now, the nearest to done first. */
 function workable(sorted: readonly NextTicket[], now: number) {
@@ -44,14 +52,15 @@ function workable(sorted: readonly NextTicket[], now: number) {
  * still dry
  * or set are left alone. Null when nothing waits.
  */
-export function nextThing(tickets: readonly NextTicket[], openPourId: string | null, now: number): NextThing | null {
+export function nextThing(
+  tickets: readonly NextTicket[],
+  openPourId: string | null,
+  baked: readonly DoneLoad[],
+  now: number,
+): NextThing | null {
   const sorted = [...tickets].sort(byDue);
-  for (const { id, state } of sorted) {
-    const load = state.loads.find((each) => each.unloadedAt === null);
-    if (load && load.endsAt <= now) {
-      return { ...none, what: 'take out', ticketId: id, station: 'bake', step: load.step, count: load.count };
-    }
-  }
+  const [done] = baked;
+  if (done) return { ...none, what: 'take out', runId: done.runId, station: 'bake', count: done.count };
   if (openPourId) return { ...none, what: 'pour on', pourId: openPourId, station: 'pour' };
   const closing = sorted.find(({ state }) => state.at === AT.close);
   if (closing) {

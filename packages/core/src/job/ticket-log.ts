@@ -1,5 +1,5 @@
 import type { CountFrom } from '../bake/count-from.ts';
-import type { Entry, UndoEntry } from '../run/log.ts';
+import type { Entry, OfRun, UndoEntry } from '../log/log.ts';
 import type { DispositionId } from './dispositions.ts';
 
 /** What is said of heads at a step: `step` is its key in the ticket's route. */
@@ -23,21 +23,23 @@ export type TicketEntry =
   | RejectedEntry
   | (AtStep & { kind: 'pause' })
   | (AtStep & { kind: 'resume' })
-  | (AtStep & {
-      kind: 'load';
-      count: number;
-      setC: number;
-      seconds: number;
-      preheated: boolean;
-      from?: CountFrom;
-      warmS?: number;
-    })
+  /** From here on: what a load of the oven says of this ticket's heads in it. */
+  | (AtStep &
+      OfRun & {
+        kind: 'load';
+        count: number;
+        setC: number;
+        seconds: number;
+        preheated: boolean;
+        from?: CountFrom;
+        warmS?: number;
+      })
   /** Out of the oven; so many seconds until a bare hand may take a head. */
-  | (AtStep & { kind: 'unload'; coolS?: number })
+  | (AtStep & OfRun & { kind: 'unload'; coolS?: number })
   /** The metal is at the oven's heat: a count that goes from there begins. */
-  | (AtStep & { kind: 'warm'; by: 'probe' | 'model' | 'hand' })
+  | (AtStep & OfRun & { kind: 'warm'; by: 'probe' | 'model' | 'hand' })
   /** The oven's door is opened, or shut again, with heads in it. */
-  | (AtStep & { kind: 'door'; open: boolean })
+  | (AtStep & OfRun & { kind: 'door'; open: boolean })
   /** A coat of liquid paint is on all of them: it dries so long before the next. */
   | (AtStep & { kind: 'coat'; coat: number; paint: string; dryS: number })
   /** Cut-off sprues on the scale, back to the pot. */

@@ -1,4 +1,5 @@
 import { runningClocks } from '../run/clocks.ts';
+import type { OvenEntry } from '../run/oven.ts';
 import { nextThing, waitingByStation, type NextTicket } from './next.ts';
 import { usualRoute, type RouteStep } from './route.ts';
 import { bakeCounts, stepState, ticketRefusal as refusal, ticketState, type TicketSetup } from './ticket.ts';
@@ -86,7 +87,7 @@ describe('a ticket along its stations', () => {
       { id: coat.id, step: 'paint', coat: 1, paint: 'Primer', onAt: coat.at, dryAt: coat.at + 3.6e6 },
     ]);
     const shelf = (now: number) =>
-      runningClocks([], [{ id: '5', number: 7, setup, log }], now).map(({ body, endsAt }) => [body, endsAt]);
+      runningClocks([], [{ id: '5', number: 7, setup, log }], [], now).map(({ body, endsAt }) => [body, endsAt]);
     expect(shelf(coat.at + 60_000)).toEqual([['dry', coat.at + 3.6e6]]);
     expect(shelf(coat.at + 3.7e6)).toEqual([]);
   });
@@ -151,21 +152,24 @@ describe('the line', () => {
     const baking = ticket('1', null, [good('trim', 10), good('paint', 10), loading]);
     const trimming = ticket('2', '2026-05-01', []);
     const over = loading.at + 1_500_000;
-    expect(nextThing([trimming, baking], null, over)?.what).toBe('take out');
-    expect(nextThing([trimming, baking], 'p', over - 1000)).toMatchObject({ what: 'pour on', pourId: 'p' });
-    expect(nextThing([trimming, baking], null, over - 1000)).toMatchObject({
+    expect(nextThing([trimming, baking], null, [{ runId: 'r', count: 10 }], over)).toMatchObject({
+      what: 'take out',
+      runId: 'r',
+    });
+    expect(nextThing([trimming, baking], 'p', [], over - 1000)).toMatchObject({ what: 'pour on', pourId: 'p' });
+    expect(nextThing([trimming, baking], null, [], over - 1000)).toMatchObject({
       what: 'step',
       station: 'trim',
       ticketId: '2',
       count: 10,
     });
     const done = ticket('3', null, [good('trim', 10), good('paint', 10), good('bake', 10), good('finish', 10)]);
-    expect(nextThing([trimming, done], null, 0)).toMatchObject({ what: 'close', ticketId: '3' });
-    expect(nextThing([ticket('4', null, [], { poured: 0, pourClosed: false })], null, 0)).toMatchObject({
+    expect(nextThing([trimming, done], null, [], 0)).toMatchObject({ what: 'close', ticketId: '3' });
+    expect(nextThing([ticket('4', null, [], { poured: 0, pourClosed: false })], null, [], 0)).toMatchObject({
       what: 'pour',
       count: 10,
     });
-    expect(nextThing([], null, 0)).toBeNull();
+    expect(nextThing([], null, [], 0)).toBeNull();
     expect(waitingByStation([baking, trimming])).toEqual({ pour: 0, trim: 10, paint: 0, bake: 10, finish: 0 });
   });
 
@@ -179,18 +183,26 @@ describe('the line', () => {
       plannedMeltS: 600,
       log: [{ id: 'c', at: 0, kind: 'charge' as const, massKg: 2, potC: 20 }],
     };
-    expect(runningClocks([pour], [], 1000)).toMatchObject([{ body: 'melt', endsAt: 600_000 }]);
+    expect(runningClocks([pour], [], [], 1000)).toMatchObject([{ body: 'melt', endsAt: 600_000 }]);
     const poured = {
       ...pour,
       log: [...pour.log, { id: 's', at: 700_000, kind: 'shot' as const, moldId: 'm', positions: [1] }],
     };
-    expect(runningClocks([poured], [], 703_000)).toMatchObject([{ body: 'freeze', endsAt: 706_000 }]);
-    expect(runningClocks([poured], [], 706_001)).toEqual([]);
-    const loading = load(10);
-    const baking = ticket('5', null, [good('trim', 10), good('paint', 10), loading]);
-    expect(runningClocks([], [baking], loading.at + 2e6)).toMatchObject([
-      { body: 'oven', to: { station: 'bake', id: '5', step: 'bake' }, endsAt: loading.at + 1.5e6 },
+    expect(runningClocks([poured], [], [], 703_000)).toMatchObject([{ body: 'freeze', endsAt: 706_000 }]);
+    expect(runningClocks([poured], [], [], 706_001)).toEqual([]);
+    const loading: OvenEntry = {
+      ...base(),
+      kind: 'load',
+      ovenId: null,
+      heads: [{ ticketId: '5', step: 'bake', count: 10 }],
+      setC: 177,
+      seconds: 1500,
+      preheated: true,
+    };
+    const run = { id: 'r', kind: 'oven' as const, number: 4, log: [loading] };
+    expect(runningClocks([], [], [run], loading.at + 2e6)).toMatchObject([
+      { body: 'oven', to: { station: 'bake', id: 'r', run: 'oven' }, endsAt: loading.at + 1.5e6 },
     ]);
-    expect(runningClocks([], [baking], loading.at + 1e9)).toEqual([]);
+    expect(runningClocks([], [], [run], loading.at + 1e9)).toEqual([]);
   });
 });

@@ -1,6 +1,6 @@
 import type { DoorOpening } from '../bake/running.ts';
 import type { CountFrom } from '../bake/count-from.ts';
-import { standing, workSeconds } from '../run/log.ts';
+import { standing, workSeconds } from '../log/log.ts';
 import { disposition, type DispositionId } from './dispositions.ts';
 import { stepBy, type RouteStep } from './route.ts';
 import { stepIn, type TicketEntry, type TicketLog } from './ticket-log.ts';
@@ -22,6 +22,8 @@ export interface OvenLoad {
   endsAt: number;
   unloadedAt: number | null;
   coolS: number;
+  /** Of all heads of the load, those of this ticket: its part of the electricity. */
+  share: number;
 }
 
 /** A coat of liquid paint on the heads of a ticket. */
@@ -175,13 +177,13 @@ function loadsOf(entries: readonly TicketEntry[]): OvenLoad[] {
   const loads: OvenLoad[] = [];
   for (const entry of entries) {
     if (entry.kind === 'load') {
-      const { id, step, count, setC, seconds, preheated, from = 'door', at: loadedAt } = entry;
+      const { id, step, count, setC, seconds, preheated, from = 'door', share = 1, at: loadedAt } = entry;
       const warmS = from === 'metal' ? (entry.warmS ?? 0) : 0;
       const endsAt = loadedAt + 1000 * (warmS + seconds);
       const program = { id, step, count, setC, seconds, preheated, from, warmS };
-      loads.push({ ...program, loadedAt, warmAt: null, doors: [], endsAt, unloadedAt: null, coolS: 0 });
+      loads.push({ ...program, loadedAt, warmAt: null, doors: [], endsAt, unloadedAt: null, coolS: 0, share });
     }
-    const open = loads.find((load) => load.unloadedAt === null);
+    const open = loads.find((load) => load.unloadedAt === null && load.step === stepIn(entry));
     if (entry.kind === 'warm' && open && open.warmAt === null) {
       open.warmAt = entry.at;
       if (open.from === 'metal') open.endsAt = entry.at + 1000 * open.seconds;

@@ -1,19 +1,10 @@
-import { standing } from './log.ts';
+import { standing } from '../log/log.ts';
 import type { PourEntry, PourLog, PourSetup } from './pour-log.ts';
 import { pourState } from './pour.ts';
 import { ticketState, type TicketSetup } from '../job/ticket.ts';
+import type { Clock } from './clock.ts';
+import { RUN_KINDS, type Run } from './runs.ts';
 import type { TicketLog } from '../job/ticket-log.ts';
-
-/** A wait that runs by itself: what it is, when it began and when it is over (ms since 1970). */
-export interface Clock {
-  id: string;
-  body: 'melt' | 'freeze' | 'oven' | 'cool' | 'dry' | 'wait';
-  name: string;
-  startedAt: number;
-  endsAt: number;
-  /** Where to go when it is over: a station, and the pour or the ticket that is worked on there. */
-  to: { station: string; id: string; step: string | null };
-}
 
 export interface ClockPour {
   id: string;
@@ -37,7 +28,12 @@ const STALE_MS = 12 * 3600 * 1000;
  * leaves
  * the shelf when it is over; the others stay until what they wait for has happened.
  */
-export function runningClocks(pours: readonly ClockPour[], tickets: readonly ClockTicket[], now: number): Clock[] {
+export function runningClocks(
+  pours: readonly ClockPour[],
+  tickets: readonly ClockTicket[],
+  runs: readonly Run[],
+  now: number,
+): Clock[] {
   const clocks: Clock[] = [];
   for (const { id, number, setup, plannedMeltS, log } of pours) {
     const state = pourState(setup, log);
@@ -56,13 +52,14 @@ export function runningClocks(pours: readonly ClockPour[], tickets: readonly Clo
     });
   }
   for (const ticket of tickets) clocks.push(...clocksOfTicket(ticket, now));
+  for (const run of runs) clocks.push(...RUN_KINDS[run.kind].waits(run, now));
   return clocks.filter((clock) => now - clock.endsAt < STALE_MS).sort((a, b) => a.endsAt - b.endsAt);
 }
 
-/** Waits of one ticket: paint that dries, glue that sets, heads in the oven and hot heads out of it. */
+/** Waits of one ticket: paint that dries, glue that sets. */
 function clocksOfTicket({ id, number, setup, log }: ClockTicket, now: number): Clock[] {
   const state = ticketState(setup, log);
-  const { loads, coats, steps } = state;
+  const { coats, steps } = state;
   const at = (key: string) => ({ station: setup.route.find((step) => step.key === key)!.station, id, step: key });
   const clocks: Clock[] = [];
   const wet = coats.at(-1);
@@ -77,17 +74,5 @@ function clocksOfTicket({ id, number, setup, log }: ClockTicket, now: number): C
     const name = `${wait.name}, ticket ${number}`;
     clocks.push({ id: `wait ${id} ${key}`, body: 'wait', name, startedAt, endsAt: next.readyAt, to: at(next.key) });
   });
-  for (const load of loads) {
-    const to = at(load.step);
-    if (load.unloadedAt === null) {
-      const { loadedAt: startedAt, endsAt } = load;
-      clocks.push({ id: `oven ${load.id}`, body: 'oven', name: `Bake, ticket ${number}`, startedAt, endsAt, to });
-      continue;
-    }
-    const startedAt = load.unloadedAt;
-    const endsAt = startedAt + load.coolS * 1000;
-    if (endsAt <= now) continue;
-    clocks.push({ id: `cool ${load.id}`, body: 'cool', name: `Hot, ticket ${number}`, startedAt, endsAt, to });
-  }
   return clocks;
 }

@@ -6,7 +6,7 @@ import { blankShots, MOLD_READY_C, MOLD_TOO_HOT_C } from '../mold/warm-up.ts';
 import { largestRefill } from '../pot/refill.ts';
 import type { PotBody } from '../pot/simulate.ts';
 import { SOFT_LEAD } from '../metal/alloy.ts';
-import { standing } from './log.ts';
+import { standing } from '../log/log.ts';
 import type { PourEntry, PourLog, PourSetup } from './pour-log.ts';
 import type { PourState } from './pour.ts';
 import { weightAdvice } from './weighing.ts';

@@ -1,4 +1,4 @@
-import { standing } from './log.ts';
+import { standing } from '../log/log.ts';
 import type { PourEntry, PourLog } from './pour-log.ts';
 
 export const SESSION_PHASES = ['melt', 'warm-up', 'pour', 'pause', 'wind-down'] as const;

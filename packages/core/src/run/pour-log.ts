@@ -1,5 +1,5 @@
 import type { DispositionId } from '../job/dispositions.ts';
-import type { Entry, UndoEntry } from './log.ts';
+import type { Entry, UndoEntry } from '../log/log.ts';
 
 /** What may become of a bad head at the pot: its lead never leaves it, unless the head is kept. */
 export const POUR_DISPOSITIONS = [

@@ -1,4 +1,4 @@
-import type { UndoEntry } from './log.ts';
+import type { UndoEntry } from '../log/log.ts';
 import type { PourEntry, PourLog, PourSetup } from './pour-log.ts';
 import { loadsOf, pourState } from './pour.ts';
 

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { nextUndo, standing, workSeconds } from './log.ts';
+import { nextUndo, standing, workSeconds } from '../log/log.ts';
 import type { CavityLoad, MoldSetup, PourEntry, PourLog, PourSetup } from './pour-log.ts';
 import { shotsSeconds } from '../mold/shot-seconds.ts';
 import { phaseSeconds } from './phases.ts';

@@ -1,6 +1,6 @@
 import { castsFor } from '../count/binomial.ts';
 import { leadBalance, type LeadBalance } from '../balance/lead-balance.ts';
-import { standing, workSeconds } from './log.ts';
+import { standing, workSeconds } from '../log/log.ts';
 import { counted, hooksCounted, type CavityRecord } from './tally.ts';
 import type {
   CavityLoad,

@@ -2,7 +2,7 @@ import type { MoldBlock } from '../mold/block.ts';
 import { moldSession, type MoldStep } from '../mold/session.ts';
 import type { WarmSchool } from '../mold/warm-plan.ts';
 import { DRY_KG, simulatePot, type PotBody, type PotEvent } from '../pot/simulate.ts';
-import { standing } from './log.ts';
+import { standing } from '../log/log.ts';
 import type { PourEntry, PourLog, PourSetup } from './pour-log.ts';
 
 /** A mold as heat sees it. */

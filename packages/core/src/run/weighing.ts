@@ -1,6 +1,6 @@
 import { individuals } from '../count/individuals.ts';
 import type { Advice, CoachInput } from './coach.ts';
-import { standing } from './log.ts';
+import { standing } from '../log/log.ts';
 import type { PourEntry, PourLog, PourSetup } from './pour-log.ts';
 
 /** A weighed head against what its cavity should give. */

@@ -65,3 +65,34 @@ export function traceLots(lots: readonly LotIn[], flows: readonly FlowOut[]): { 
     unlottedKg,
   };
 }
+
+/** A lot with what is left of it, in the unit of its part. */
+export interface LotLeft {
+  id: number;
+  of: number;
+  left: number;
+}
+
+/** Less than this of a part is none. */
+const NOTHING = 1e-9;
+
+/**
+ * Which lots a use comes from: the oldest that has any, in the order given. A negative quantity goes back, to the lot
+ * that was
+ * used last and has room. What no lot can give is in none of them.
+ * @param quantity that is used, in the unit of the part; negative for what comes back
+ * @example allotLots([{ id: 1, of: 10, left: 2 }, { id: 2, of: 5, left: 5 }], 3) // [{ id: 1, quantity: 2 }, { id: 2,
+ * quantity: 1 }]
+ */
+export function allotLots(lots: readonly LotLeft[], quantity: number): { id: number; quantity: number }[] {
+  const parts: { id: number; quantity: number }[] = [];
+  let rest = quantity;
+  for (const lot of quantity > 0 ? lots : [...lots].reverse()) {
+    const part = quantity > 0 ? Math.min(lot.left, rest) : -Math.min(lot.of - lot.left, -rest);
+    if (Math.abs(part) < NOTHING || Math.sign(part) !== Math.sign(quantity)) continue;
+    parts.push({ id: lot.id, quantity: part });
+    rest -= part;
+    if (Math.abs(rest) < NOTHING) break;
+  }
+  return parts;
+}

@@ -1,40 +1,92 @@
-import { bakeCounts } from '@schmelz/core';
-import { BenchFrame, BenchNumber, Unsaved } from '../../bench/BenchFrame.tsx';
+import type { RunView } from '@schmelz/contract';
+import { bakeCounts, bakedHead, ovenState, type OvenEntry, type OvenLog } from '@schmelz/core';
+import { useCallback } from 'react';
+import { useList } from '../../api/queries.ts';
+import { sayInto } from '../../api/outbox.ts';
+import { BenchFrame, BenchNumber, Unsaved, type BenchAction } from '../../bench/BenchFrame.tsx';
 import { Cautions, CountFrame, TicketLine, type BenchProps } from '../count/CountFrame.tsx';
 import { cautionsOf } from '../count/words.ts';
 import { HeadRack } from '../count/HeadRack.tsx';
+import { fitsIn, loadOven, programOf } from './loading.ts';
+import { OvenAtWork } from './OvenAtWork.tsx';
 import { OvenView } from './OvenView.tsx';
-import { useRunningLoad } from './useBake.ts';
-import { useOvenActions } from './useOvenActions.ts';
+
+/** The loads of this ticket's heads at its step, newest last. */
+const loadsHere = ({ ticket, bench }: BenchProps): RunView[] =>
+  bench.runs
+    .filter((run) =>
+      ovenState(run.log as OvenLog).heads.some(
+        (heads) => heads.ticketId === ticket.id && heads.step === bench.here.key,
+      ),
+    )
+    .sort((a, b) => ovenState(a.log as OvenLog).loadedAt - ovenState(b.log as OvenLog).loadedAt);
+
+/** Takes back the taking out, as long as nothing was counted since. */
+function undoOut(run: RunView | undefined, { bench }: BenchProps): BenchAction[] {
+  const out = run && ovenState(run.log as OvenLog).unloadedAt;
+  if (!run || out === null || out === undefined || (bench.last?.at ?? 0) > out) return [];
+  const entry = (run.log as OvenEntry[]).findLast((each) => each.kind === 'unload');
+  const label = 'Not taken out';
+  return entry
+    ? [
+        {
+          key: 'B',
+          label,
+          weight: 'quiet',
+          run: () => sayInto(`/runs/oven/${run.id}`, { kind: 'undo', target: entry.id }),
+        },
+      ]
+    : [];
+}
 
 /** Hung up, in the oven, out and looked at: load after load. */
 export function BakeBench(props: BenchProps) {
   const { ticket, bench, catalogue, schools } = props;
-  const running = useRunningLoad(ticket, bench, catalogue);
-  const actions = useOvenActions(ticket, bench, running, catalogue);
-  const { toLoad, toInspect } = bakeCounts(bench.state, bench.here.key);
-  const out = bench.state.loads.findLast((load) => load.step === bench.here.key && load.unloadedAt !== null);
-  const hot = out && out.unloadedAt !== null && out.coolS > 0 && (
-    <OvenView.CoolDown outAt={out.unloadedAt} coolS={out.coolS} />
+  const { data: ovens } = useList('ovens');
+  const productOf = useCallback(
+    (ticketId: string) => (ticketId === ticket.id ? ticket.productId : undefined),
+    [ticket],
   );
-  if (running) {
-    return (
-      <BenchFrame actions={actions} stub={<OvenView.Stub ticket={ticket} running={running} />}>
-        {hot}
-        <OvenView.Chart running={running} />
-        <Cautions all={cautionsOf('bake', schools)} />
-      </BenchFrame>
-    );
-  }
+  const step = bench.here.key;
+  const loads = loadsHere(props);
+  const baking = loads.find((run) => ovenState(run.log as OvenLog).phase === 'baking');
+  if (baking) return <OvenAtWork run={baking} productOf={productOf} catalogue={catalogue} schools={schools} />;
+  const out = loads.at(-1);
+  const done = out && ovenState(out.log as OvenLog);
+  const hot = done && done.unloadedAt !== null && done.coolS > 0 && (
+    <OvenView.CoolDown outAt={done.unloadedAt} coolS={done.coolS} />
+  );
+  const { toLoad, toInspect } = bakeCounts(bench.state, step);
+  const oven = ovens?.[0];
+  const program = programOf(ticket, step, catalogue);
   if (toLoad > 0 && toInspect === 0) {
+    const count = Math.min(fitsIn(oven, ticket, catalogue), toLoad);
+    const head = bakedHead(catalogue.known(catalogue.product(ticket.productId)!), step);
+    const hang: BenchAction = {
+      key: 'Space',
+      code: ' ',
+      label: 'Door is shut',
+      hint: `${count} heads`,
+      weight: 'main',
+      disabled: !program || !ovens,
+      run: () => void loadOven([{ ticketId: ticket.id, step, count }], head ? [head] : [], program!, oven),
+    };
+    const undo: BenchAction = {
+      key: 'Z',
+      label: 'Undo',
+      hint: bench.last?.kind,
+      weight: 'quiet',
+      disabled: !bench.last,
+      run: bench.undo,
+    };
     return (
       <BenchFrame
-        actions={actions}
+        actions={[hang, undo, ...undoOut(out, props)]}
         stub={
           <>
             <BenchNumber says="Hang up and load" value={String(toLoad)} />
             <TicketLine ticket={ticket} bench={bench} catalogue={catalogue} />
-            <OvenView.Program ticket={ticket} step={bench.here.key} catalogue={catalogue} />
+            <OvenView.Program ticket={ticket} step={step} catalogue={catalogue} />
             <Unsaved count={bench.unsaved} />
           </>
         }
@@ -47,5 +99,13 @@ export function BakeBench(props: BenchProps) {
       </BenchFrame>
     );
   }
-  return <CountFrame {...props} countable={toInspect} says="Out, to look at" above={hot} />;
+  return (
+    <CountFrame
+      {...props}
+      countable={toInspect}
+      says="Out, to look at"
+      above={hot}
+      extra={toInspect > 0 ? undoOut(out, props) : []}
+    />
+  );
 }

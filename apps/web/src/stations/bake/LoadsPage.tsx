@@ -1,16 +1,20 @@
+import type { Oven } from '@schmelz/contract';
+import { bakedHead, headsOf, ovenState, type OvenLog } from '@schmelz/core';
 import { useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { useList } from '../../api/queries.ts';
+import { useRuns } from '../../api/runs.ts';
 import { Button } from '../../design/Button.tsx';
 import { Ways } from '../../design/Dials.tsx';
 import { Icon } from '../../design/Icon.tsx';
 import { Caution, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { RackView, rackScale } from '../../drawing/RackView.tsx';
-import { useCatalogue } from '../../shell/catalogue.ts';
+import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { useNow } from '../../shell/clock.ts';
-import { useLineState } from '../../shell/line-state.ts';
-import { kindsOf, packed, racksOf, waitingForOven } from './loads.ts';
+import { runPath, useLineState } from '../../shell/line-state.ts';
+import { loadOven, programOf } from './loading.ts';
+import { kindsOf, packed, racksOf, waitingForOven, type WaitingHeads } from './loads.ts';
 import { BakeRooms } from './rooms.tsx';
 
 const WHICH = [
@@ -19,6 +23,49 @@ const WHICH = [
 ] as const;
 type Which = (typeof WHICH)[number]['value'];
 
+/** From the drawn load to the oven in one tap: the door is shut on all that hangs there, of however many tickets. */
+function LoadIt({
+  counts,
+  here,
+  oven,
+  busy,
+  catalogue,
+}: {
+  counts: ReadonlyMap<string, number>;
+  here: readonly WaitingHeads[];
+  oven: Oven | undefined;
+  busy: boolean;
+  catalogue: Catalogue;
+}) {
+  const navigate = useNavigate();
+  const hung = [...counts].flatMap(([ticketId, count]) => {
+    const waiting = here.find((each) => each.ticket.id === ticketId);
+    return waiting ? [{ ...waiting, count: Math.min(count, waiting.heads) }] : [];
+  });
+  const heads = hung.map(({ ticket, step, count }) => ({ ticketId: ticket.id, step, count }));
+  const all = headsOf(heads);
+  const missing = [...counts.values()].reduce((sum, count) => sum + count, 0) - all;
+  const [first] = hung;
+  const program = first && programOf(first.ticket, first.step, catalogue);
+  const shut = () => {
+    const kinds = hung.flatMap(({ ticket, step }) => {
+      const product = catalogue.product(ticket.productId);
+      const head = product && bakedHead(catalogue.known(product), step);
+      return head ? [head] : [];
+    });
+    void navigate(runPath('oven', loadOven(heads, kinds, program!, oven)));
+  };
+  return (
+    <div className="mt-3 flex flex-wrap items-center gap-4">
+      <Button look="main" disabled={all === 0 || !program || busy} onClick={shut}>
+        {all === 0 ? 'Nothing of it is painted yet' : `Door is shut on ${all}`}
+      </Button>
+      {busy && all > 0 && <span className="quiet">The oven is in use.</span>}
+      {missing > 0 && all > 0 && <span className="quiet">{missing} are still being painted.</span>}
+    </div>
+  );
+}
+
 /** Tonight's oven: what hangs together, load by load, on which rack, with every place drawn. */
 export function LoadsPage() {
   const now = useNow(10_000);
@@ -26,11 +73,14 @@ export function LoadsPage() {
   const catalogue = useCatalogue();
   const { data: ovens } = useList('ovens');
   const [which, setWhich] = useState<Which>('coming');
+  const busy = useRuns(line?.runs).some((run) => ovenState(run.log as OvenLog).phase === 'baking');
   if (!line || !catalogue || !ovens) return <Waiting />;
-  const racks = racksOf(ovens[0]);
+  const oven = ovens[0];
+  const racks = racksOf(oven);
   const groups = waitingForOven(line.tickets, catalogue, which === 'coming');
   const { loads, homeless } = packed(groups, racks, catalogue);
   const kinds = kindsOf(line.tickets, catalogue, 'powder');
+  const here = waitingForOven(line.tickets, catalogue, false);
   const ticketOf = (id: string) => line.tickets.find((ticket) => ticket.id === id)!;
   return (
     <Page
@@ -90,6 +140,7 @@ export function LoadsPage() {
                   </li>
                 ))}
               </ul>
+              <LoadIt counts={counts} here={here} oven={oven} busy={busy} catalogue={catalogue} />
             </li>
           );
         })}

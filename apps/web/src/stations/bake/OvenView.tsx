@@ -11,8 +11,8 @@ import type { Catalogue } from '../../shell/catalogue.ts';
 import { useNow } from '../../shell/clock.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { kindsOf, packed, racksOf } from './loads.ts';
-import type { RunningLoad } from './useBake.ts';
-import { fitsIn, programOf } from './useOvenActions.ts';
+import { fitsIn, programOf } from './loading.ts';
+import type { OvenRun } from './useOvenRun.ts';
 
 const HeatChart = lazy(() => import('./HeatChart.tsx').then((module) => ({ default: module.HeatChart })));
 
@@ -29,9 +29,10 @@ function Watch({ children, good = false }: { children: React.ReactNode; good?: b
 }
 
 /** While heads are in the oven: the clock, how warm the metal is, how far the cure, what its parts stand. */
-function Stub({ running, ticket }: { running: RunningLoad; ticket: Ticket }) {
+function Stub({ oven }: { oven: OvenRun }) {
   const units = useUnits();
-  const { load, course, probe, now } = running;
+  const { load, course, probe, now } = oven;
+  const tickets = new Set(load.heads.map((each) => each.ticketId)).size;
   const endsAt = course?.endsAt ?? load.endsAt;
   const leftS = (endsAt - now) / 1000;
   const doorOpen = load.doors.at(-1)?.toAt === null;
@@ -52,7 +53,8 @@ function Stub({ running, ticket }: { running: RunningLoad; ticket: Ticket }) {
       />
       <p className="text-lg">
         {load.count} heads at {units.temperature(load.setC)} for {writeSpan(load.seconds)}
-        {load.from === 'metal' ? ', counted from warm metal' : ''}, ticket {ticket.number}
+        {load.from === 'metal' ? ', counted from warm metal' : ''}
+        {tickets > 1 ? `, of ${tickets} tickets` : ''}
       </p>
       {course && (
         <>
@@ -98,9 +100,9 @@ function Stub({ running, ticket }: { running: RunningLoad; ticket: Ticket }) {
   );
 }
 
-function Chart({ running }: { running: RunningLoad }) {
+function Chart({ oven }: { oven: OvenRun }) {
   const { temperatureUnit } = useUnits();
-  const { load, course, now } = running;
+  const { load, course, now } = oven;
   const inUnit = (celsius: number) => Math.round(temperatureUnit === 'F' ? celsiusToFahrenheit(celsius) : celsius);
   if (!course) return null;
   const minute = (at: number) => (at - load.loadedAt) / 60_000;

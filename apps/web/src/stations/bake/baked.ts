@@ -1,7 +1,7 @@
 import type { Oven, Product, Ticket } from '@schmelz/contract';
 import { bakedHead as knownBakedHead, ticketState, type BakedHead, type PastBake } from '@schmelz/core';
 import type { Catalogue } from '../../shell/catalogue.ts';
-import { setupOf } from '../../shell/line-state.ts';
+import { setupOf, wholeLog } from '../../shell/line-state.ts';
 import { realOven } from './oven.ts';
 
 /** A product as the oven sees it at one of its bakes; null for bare heads and for paint that only dries. */
@@ -12,7 +12,7 @@ export const bakedHead = (product: Product, catalogue: Catalogue, step?: string)
 export function pastBakes(ticket: Ticket, catalogue: Catalogue, oven: Oven | undefined): PastBake[] {
   const product = catalogue.product(ticket.productId);
   if (!product) return [];
-  return ticketState(setupOf(ticket), ticket.log).loads.flatMap((load) => {
+  return ticketState(setupOf(ticket), wholeLog(ticket)).loads.flatMap((load) => {
     const head = bakedHead(product, catalogue, load.step);
     if (load.unloadedAt === null || !head) return [];
     const { lagS, offsetK } = realOven(oven);

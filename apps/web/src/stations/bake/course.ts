@@ -1,52 +1,65 @@
-import type { Oven, Ticket } from '@schmelz/contract';
+import type { Oven } from '@schmelz/contract';
 import {
+  bakedHead,
   platingDamage,
   programEndsAt,
   runningBake,
+  type BakedHead,
+  type OvenState,
   type PlatingDamage,
-  type OvenLoad,
   type Reading,
   type RunningBake,
   type RunningState,
 } from '@schmelz/core';
 import type { Catalogue } from '../../shell/catalogue.ts';
-import { bakedHead } from './baked.ts';
 import { realOven } from './oven.ts';
 
 export interface BakeCourse {
-  /** Where the least cured powder stands now. */
+  /** Where the least cured powder of all heads in the load stands now. */
   state: RunningState;
   powder: string;
   /** When the heads come out: by the program, whose count may wait for warm metal. */
   endsAt: number;
   /** Its share of a full cure then. */
   atEnd: number;
+  /** What the part that stands the least heat stands; null where no limit is on record. */
   limitC: number | null;
-  /** What the whole bake does to the hooks. */
+  /** What the whole bake does to that part. */
   damage: PlatingDamage;
   /** From the door to a little past the end: as it went, and as it will go. */
   points: RunningState['points'];
 }
 
+/** A ticket as far as its load must know it: which product hangs there. */
+export type InLoad = (ticketId: string) => string | undefined;
+
+/** The heads of a load as the oven sees them, one of each product and step. */
+export function headsInLoad({ heads }: OvenState, productOf: InLoad, catalogue: Catalogue): BakedHead[] {
+  const kinds = new Map<string, BakedHead>();
+  for (const { ticketId, step } of heads) {
+    const product = catalogue.product(productOf(ticketId) ?? '');
+    const head = product && bakedHead(catalogue.known(product), step);
+    if (head) kinds.set(`${product.id} ${step}`, head);
+  }
+  return [...kinds.values()];
+}
+
 /**
- * The course of one load, by a probe as far as it speaks and by the models of oven, head and powder; null where
- * nothing cures.
+ * The course of one load, by a probe as far as it speaks and by the models of oven, head and powder: of the powder
+ * that is
+ * full last, on whichever head. Null where nothing cures.
  */
 export function bakeCourse(
-  ticket: Ticket,
-  load: OvenLoad,
-  catalogue: Catalogue,
+  load: OvenState,
+  heads: readonly BakedHead[],
   oven: Oven | undefined,
   readings: readonly Reading[],
   now: number,
 ): BakeCourse | null {
-  const product = catalogue.product(ticket.productId);
-  const head = product && bakedHead(product, catalogue, load.step);
-  if (!head) return null;
+  if (heads.length === 0 || load.phase === 'empty') return null;
   const { lagS, offsetK } = realOven(oven);
   const { loadedAt, preheated, doors, seconds } = load;
-  const common: Omit<RunningBake, 'law'> = {
-    headLagS: head.headLagS,
+  const common: Omit<RunningBake, 'law' | 'headLagS'> = {
     airC: load.setC + offsetK,
     ovenLagS: lagS,
     loadedAt,
@@ -55,19 +68,28 @@ export function bakeCourse(
     readings,
     now: Math.max(now, loadedAt),
   };
-  const states = head.laws.map(({ powder, law }) => ({ powder, law, state: runningBake({ ...common, law }) }));
+  const states = heads.flatMap(({ headLagS, laws }) =>
+    laws.map(({ powder, law }) => {
+      const input = { ...common, headLagS, law };
+      return { powder, input, state: runningBake(input) };
+    }),
+  );
   const least = states.reduce((a, b) => ((b.state.fullAt ?? Infinity) > (a.state.fullAt ?? Infinity) ? b : a));
   const endsAt = programEndsAt(load, least.state.warmAt, now);
   const beyond = Math.max(now, endsAt + 250 * seconds);
-  const points = runningBake({ ...common, law: least.law, now: beyond }).points;
+  const points = runningBake({ ...least.input, now: beyond }).points;
   const until = points.filter((point) => point.at <= Math.max(now, endsAt));
+  const limitC = heads.reduce<number | null>(
+    (low, head) => (head.limitC === null ? low : Math.min(low ?? Infinity, head.limitC)),
+    null,
+  );
   return {
     state: least.state,
     powder: least.powder,
     endsAt,
     atEnd: until.at(-1)?.share ?? 0,
-    limitC: head.limitC,
-    damage: platingDamage(until, head.limitC),
+    limitC,
+    damage: platingDamage(until, limitC),
     points,
   };
 }

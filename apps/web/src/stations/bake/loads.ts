@@ -3,11 +3,11 @@ import { castMassKg, ovenLoads, roomOf, type OvenPlan, type OvenRack, type RackG
 import type { RackKind } from '../../drawing/RackView.tsx';
 import type { Catalogue } from '../../shell/catalogue.ts';
 import type { LineTicket } from '../../shell/line-state.ts';
-import { programOf } from './useOvenActions.ts';
+import { programOf } from './loading.ts';
 
 /** Heads of one ticket that can go in, by what they are baked with. */
 export interface WaitingHeads {
-  ticket: Pick<Ticket, 'id' | 'productId'>;
+  ticket: Pick<Ticket, 'id' | 'productId' | 'route'>;
   /** The bake of its route. */
   step: string;
   heads: number;

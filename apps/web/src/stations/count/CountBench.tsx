@@ -5,7 +5,7 @@ import { useParams } from 'react-router';
 import { useSettings, useTicket } from '../../api/queries.ts';
 import { Waiting } from '../../design/Notice.tsx';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
-import { setupOf } from '../../shell/line-state.ts';
+import { setupOf, wholeLog } from '../../shell/line-state.ts';
 import { BakeBench } from '../bake/BakeBench.tsx';
 import { PaintBench } from '../paint/PaintBench.tsx';
 import { TrimBench } from '../trim/TrimBench.tsx';
@@ -46,7 +46,7 @@ export function CountBenchPage({ station }: { station: string }) {
   const catalogue = useCatalogue();
   const { data: settings } = useSettings();
   if (!ticket || !catalogue || !settings) return <Waiting error={error} />;
-  const key = step ?? stepAt(ticketState(setupOf(ticket), ticket.log), station)?.key;
+  const key = step ?? stepAt(ticketState(setupOf(ticket), wholeLog(ticket)), station)?.key;
   if (key === undefined || stepBy(ticket.route, key)?.station !== station) return <NotHere station={station} />;
   const at = { ticket, station, step: key, catalogue, ways: settings.ways };
   return <AtBench key={ticket.id + key} {...at} />;

@@ -1,10 +1,10 @@
 import type { Product, Ticket } from '@schmelz/contract';
 import { screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { ids, ovens, ticket } from '../../test/fixtures.ts';
+import { ids, ovenRun, ovens, ticket } from '../../test/fixtures.ts';
 import { fakeApi, prepareBrowser, renderAt } from '../../test/render.tsx';
-import { knownProduct, ROUTE_TEMPLATES, ticketState, usualRoute, type OvenLoad } from '@schmelz/core';
-import { bakeCourse } from '../bake/course.ts';
+import { knownProduct, ovenState, ROUTE_TEMPLATES, usualRoute, type OvenLog } from '@schmelz/core';
+import { bakeCourse, headsInLoad } from '../bake/course.ts';
 import { materials, products, programs, recipes } from '../../test/fixtures.ts';
 import type { Catalogue } from '../../shell/catalogue.ts';
 import { CountBenchPage } from './CountBench.tsx';
@@ -21,8 +21,6 @@ const good = (n: number, step: string, count: number, seconds = 500) => ({
   step,
   count,
 });
-
-const BAKE = { key: 'bake', station: 'bake', does: 'Bake' };
 
 // Every test has a ticket of its own: its outbox lives as long as the page.
 let id = '';
@@ -155,28 +153,23 @@ describe('at the oven', () => {
     await userEvent.keyboard('g');
     await screen.findByText('All seen here');
     await waitFor(() => expect(said(api).map(({ kind }) => kind)).toEqual(['load', 'unload', 'good']));
-    expect(said(api)[0]).toMatchObject({ setC: 177, seconds: 1680, preheated: true, count: 12 });
+    expect(said(api)[0]).toMatchObject({ setC: 177, seconds: 1680, preheated: true });
+    // The load is a run with a log of its own; the heads are counted in their ticket.
+    const paths = api.writes().map(({ path }) => path.split('/')[1]);
+    expect(paths).toEqual(['runs', 'runs', 'tickets']);
   });
 
   test('more heads than places: the rest waits for the next load', async () => {
     const api = bench('bake', painted, { 'GET /ovens': [{ ...ovens[0], places: 8 }] });
     await screen.findByText('8 heads');
     await userEvent.keyboard(' ');
-    await waitFor(() => expect(said(api)[0]).toMatchObject({ count: 8 }));
+    await waitFor(() => expect(said(api)[0]).toMatchObject({ heads: [{ ticketId: id, step: 'bake', count: 8 }] }));
   });
 
   test('too short and too hot are said plainly while it bakes', async () => {
-    const load = {
-      id: uuid(3),
-      at: ago(120),
-      kind: 'load' as const,
-      step: 'bake',
-      count: 12,
-      setC: 190,
-      seconds: 420,
-      preheated: true,
-    };
-    bench('bake', [...painted, load]);
+    const runs = [ovenRun({ ticketId: id, count: 12 }, { id: uuid(3), at: ago(120), setC: 190, seconds: 420 })];
+    fakeApi({ [`GET /tickets/${id}`]: ticket({ id, log: painted, runs }) });
+    renderAt(<CountBenchPage station="bake" />, `/bake/${id}`, '/bake/:id');
     expect((await screen.findByText(/At the end of this program \d+ % of a full cure/)).textContent).toMatch(
       / [1-7]?\d %/,
     );
@@ -196,28 +189,17 @@ describe('at the oven', () => {
       known: (product: Product) => knownProduct(product, shelf),
     } as unknown as Catalogue;
     const at = Date.now();
-    const loaded = (more: object): OvenLoad =>
-      ticketState({ route: [BAKE], source: 'pour', poured: 12, pourClosed: true }, [
-        {
-          id: uuid(4),
-          at,
-          kind: 'load',
-          step: 'bake',
-          count: 12,
-          setC: 177,
-          seconds: 1680,
-          preheated: true,
-          ...more,
-        },
-      ]).loads[0]!;
-    const course = (more: object, now = at) => bakeCourse(ticket(), loaded(more), catalogue, ovens[0], [], now);
+    const loaded = (more: object) =>
+      ovenState(ovenRun({ ticketId: ids.ticket, count: 12 }, { id: uuid(4), at, ...more }).log as OvenLog);
+    const heads = (productId: string) => headsInLoad(loaded({}), () => productId, catalogue);
+    const course = (more: object, now = at) => bakeCourse(loaded(more), heads(ids.product), ovens[0], [], now);
     const hot = course({})!;
     const cold = course({ preheated: false })!;
     expect(cold.state.fullAt!).toBeGreaterThan(hot.state.fullAt!);
     expect(hot.points[0]).toMatchObject({ at, metalC: 20, share: 0 });
     for (const [i, point] of hot.points.slice(1).entries())
       expect(point.share).toBeGreaterThanOrEqual(hot.points[i]!.share);
-    expect(bakeCourse(ticket({ productId: ids.bare }), loaded({}), catalogue, ovens[0], [], at)).toBeNull();
+    expect(bakeCourse(loaded({}), heads(ids.bare), ovens[0], [], at)).toBeNull();
     // A count from warm metal waits for it, however long that takes.
     const slow = { from: 'metal', warmS: 300, preheated: false };
     expect(course(slow, at + 100_000)!.endsAt).toBe(at + 300_000 + 1_680_000);
@@ -229,14 +211,14 @@ describe('at the oven', () => {
 describe('the desk of a station', () => {
   test('lists what waits and what is on its way', async () => {
     const coming = ticket({ id: uuid(90), number: 102, poured: 0, pourClosed: false });
-    fakeApi({ 'GET /line': { tickets: [ticket(), coming], pours: [] } });
+    fakeApi({ 'GET /line': { tickets: [ticket(), coming], pours: [], runs: [] } });
     renderAt(<CountDesk station="trim" />);
     expect(await screen.findByRole('link', { name: 'Begin with ticket 101' })).toBeTruthy();
     expect(screen.getByText(/On the way: ticket 102 \(12\)/)).toBeTruthy();
     expect(screen.getByText(/Lead is on your hands/)).toBeTruthy();
   });
   test('says when nothing waits', async () => {
-    fakeApi({ 'GET /line': { tickets: [], pours: [] } });
+    fakeApi({ 'GET /line': { tickets: [], pours: [], runs: [] } });
     renderAt(<CountDesk station="finish" />);
     expect(await screen.findByText('Nothing waits here.')).toBeTruthy();
   });

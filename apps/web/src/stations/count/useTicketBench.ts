@@ -1,4 +1,4 @@
-import type { Ticket } from '@schmelz/contract';
+import type { RunView, Ticket } from '@schmelz/contract';
 import {
   bakeCounts,
   nextUndo,
@@ -7,6 +7,7 @@ import {
   ticketRefusal,
   ticketState,
   usualDisposition,
+  withShares,
   type DispositionId,
   type RejectedEntry,
   type StepState,
@@ -17,10 +18,9 @@ import {
 import { useMemo } from 'react';
 import { toast } from 'sonner';
 import { useRunLog } from '../../api/outbox.ts';
+import { useRuns } from '../../api/runs.ts';
 import { sound, SOUNDS } from '../../shell/clock.ts';
 import { setupOf } from '../../shell/line-state.ts';
-
-type Program = Omit<Extract<TicketEntry, { kind: 'load' }>, 'id' | 'at' | 'kind' | 'step' | 'count'>;
 
 export interface TicketBench {
   state: TicketState;
@@ -35,23 +35,16 @@ export interface TicketBench {
   /** What becomes of the last one that was not good; said twice, it goes the usual way again. */
   goes(where: DispositionId): void;
   togglePause(): void;
-  load(count: number, program: Program): void;
-  /** The metal is at the oven's heat. */
-  warm(by: 'probe' | 'model' | 'hand'): void;
-  door(open: boolean): void;
+  /** Loads of the oven that this ticket's heads are or were in, as they are known here. */
+  runs: RunView[];
   /** A coat of liquid paint is on. */
   coat(coat: number, paint: string, dryS: number): void;
   /** Cut-off sprues on the scale, kg. */
   sprue(massKg: number): void;
-  /** Out; so many seconds until they are fit to handle. */
-  unload(coolS: number): void;
   /** Heads taken off the shelf. */
   take(count: number): void;
   undo(): void;
 }
-
-/** Warm metal says itself as long as it is warm: taking that back would only have it said again. */
-const saidItself = (entry: TicketEntry) => entry.kind === 'warm' && entry.by !== 'hand';
 
 /**
  * A ticket at one of its steps: its state from the log, and everything that can be said. Null where it has no such
@@ -59,15 +52,17 @@ const saidItself = (entry: TicketEntry) => entry.kind === 'warm' && entry.by !==
  */
 export function useTicketBench(ticket: Ticket, step: string): TicketBench | null {
   const { entries, unsaved, say, next } = useRunLog<TicketEntry>(`/tickets/${ticket.id}`, ticket.log);
+  const runs = useRuns(ticket.runs);
   return useMemo(() => {
     const setup = setupOf(ticket);
-    const state = ticketState(setup, entries);
+    /** A log with what the runs say of this ticket, as they are known here. */
+    const whole = (log: readonly (TicketEntry | UndoEntry)[]) => withShares<TicketEntry>(ticket.id, log, runs);
+    const state = ticketState(setup, whole(entries));
     const here = stepState(state, step);
     if (!here) return null;
     const isFirst = ticket.route[0]?.key === step;
     /** Only what was said here is taken back here; what was taken off the shelf belongs to the first step. */
-    const ofHere = (entry: TicketEntry) =>
-      entry.kind === 'take' ? isFirst : stepIn(entry) === step && !saidItself(entry);
+    const ofHere = (entry: TicketEntry) => (entry.kind === 'take' ? isFirst : stepIn(entry) === step);
     const lastOf = (log: (TicketEntry | UndoEntry)[]) =>
       nextUndo<TicketEntry>(log.filter((entry) => entry.kind === 'undo' || ofHere(entry)));
     const last = lastOf(entries);
@@ -76,7 +71,7 @@ export function useTicketBench(ticket: Ticket, step: string): TicketBench | null
       next((log) => {
         const entry = said(log);
         if (!entry) return;
-        const why = ticketRefusal(setup, log, entry);
+        const why = ticketRefusal(setup, whole(log), entry);
         if (why) {
           toast.error(why);
           return;
@@ -88,13 +83,14 @@ export function useTicketBench(ticket: Ticket, step: string): TicketBench | null
     const unsaid = { id: '', at: 0 };
     return {
       state,
+      runs,
       here,
       unsaved,
       last,
       good: (n) => count(() => ({ ...unsaid, kind: 'good', step, count: n }), 'tap'),
       goodRest: () =>
         count((log) => {
-          const now = ticketState(setup, log);
+          const now = ticketState(setup, whole(log));
           const rest = here.station === 'bake' ? bakeCounts(now, step).toInspect : (stepState(now, step)?.left ?? 0);
           return rest > 0 ? { ...unsaid, kind: 'good', step, count: rest } : null;
         }, 'tap'),
@@ -120,12 +116,8 @@ export function useTicketBench(ticket: Ticket, step: string): TicketBench | null
           say(again);
         }),
       togglePause: () => say({ kind: here.status === 'paused' ? 'resume' : 'pause', step }),
-      load: (n, program) => say({ kind: 'load', step, count: n, ...program }),
-      warm: (by) => say({ kind: 'warm', step, by }),
-      door: (open) => say({ kind: 'door', step, open }),
       coat: (coat, paint, dryS) => say({ kind: 'coat', step, coat, paint, dryS }),
       sprue: (massKg) => say({ kind: 'sprue', step, massKg }),
-      unload: (coolS) => say({ kind: 'unload', step, coolS: Math.round(coolS) }),
       take: (n) => say({ kind: 'take', count: n }),
       undo: () =>
         next((log) => {
@@ -133,5 +125,5 @@ export function useTicketBench(ticket: Ticket, step: string): TicketBench | null
           if (newest) say({ kind: 'undo', target: newest.id });
         }),
     };
-  }, [entries, next, say, step, ticket, unsaved]);
+  }, [entries, next, runs, say, step, ticket, unsaved]);
 }

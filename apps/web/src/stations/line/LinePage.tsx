@@ -22,7 +22,7 @@ import { Mold } from '../../drawing/Mold.tsx';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { useNow } from '../../shell/clock.ts';
 import { isTyping } from '../../shell/Layout.tsx';
-import { benchPath, useLineState, type LineState } from '../../shell/line-state.ts';
+import { benchPath, runPath, useLineState, type LineState } from '../../shell/line-state.ts';
 import { drawnCavities } from '../molds/drawn.ts';
 import { ShortShelf } from './ShortShelf.tsx';
 import { TicketStrip } from './TicketStrip.tsx';
@@ -46,7 +46,8 @@ function doing(
   };
 }
 
-function whereTo({ what, ticketId, pourId, station, step }: NextThing): string {
+function whereTo({ what, ticketId, pourId, runId, station, step }: NextThing): string {
+  if (what === 'take out') return runPath('oven', runId!);
   if (what === 'pour on') return `/pour/${pourId}`;
   if (what === 'pour') return '/pour';
   if (what === 'close') return `/tickets/${ticketId}`;

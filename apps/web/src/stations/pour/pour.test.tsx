@@ -150,7 +150,7 @@ describe('before the pour', () => {
   const waiting = ticket({ poured: 0, pourClosed: false, pourId: null, pourRejects: 0 });
   test('tickets are grouped by the mold that casts them; those that are not ticked stay', async () => {
     const second = { ...waiting, id: uuid(50), number: 102 };
-    const api = fakeApi({ 'GET /line': { tickets: [waiting, second], pours: [] }, 'POST /pours': pour() });
+    const api = fakeApi({ 'GET /line': { tickets: [waiting, second], pours: [], runs: [] }, 'POST /pours': pour() });
     const { router } = renderAt(<PourDesk />);
     await screen.findByRole('heading', { name: 'Three' });
     expect(screen.getByRole('heading', { level: 1 }).parentElement!.textContent).toContain('24');
@@ -163,7 +163,7 @@ describe('before the pour', () => {
   test('a ticket that no mold casts is named, an open pour is led back to', async () => {
     const misfit = { ...waiting, number: 103, productId: ids.bare };
     fakeApi({
-      'GET /line': { tickets: [misfit], pours: [pour({ setup: { ...pour().setup, needs: {} } })] },
+      'GET /line': { tickets: [misfit], pours: [pour({ setup: { ...pour().setup, needs: {} } })], runs: [] },
       'GET /molds': [],
     });
     renderAt(<PourDesk />);

@@ -34,7 +34,7 @@ function StepMore({
     <>
       {step.station === 'paint' && (
         <Choice
-          label="Paint"
+          label="Recipe of this step"
           options={options(catalogue.recipes.values())}
           value={step.recipeId ?? ''}
           onChange={(event) => onChange({ ...step, recipeId: event.target.value || null })}
@@ -42,7 +42,7 @@ function StepMore({
       )}
       {step.station === 'bake' && (
         <Choice
-          label="Program"
+          label="Program of this step"
           options={options(catalogue.programs.values())}
           value={step.programId ?? ''}
           onChange={(event) => onChange({ ...step, programId: event.target.value || null })}
@@ -115,13 +115,18 @@ export function RouteEditor({
               }}
             />
             <span className="flex gap-1">
-              <Button look="quiet" disabled={at === 0} aria-label={`${step.does} earlier`} onClick={() => move(at, -1)}>
+              <Button
+                look="quiet"
+                disabled={at === 0}
+                aria-label={`Step ${at + 1} earlier`}
+                onClick={() => move(at, -1)}
+              >
                 earlier
               </Button>
               <Button
                 look="quiet"
                 disabled={route.length === 1}
-                aria-label={`Leave out ${step.does}`}
+                aria-label={`Leave out step ${at + 1}`}
                 onClick={() => onChange(route.filter((each) => each !== step))}
               >
                 <Icon name="close" />

@@ -73,7 +73,11 @@ function CountForm({ material }: { material: Material }) {
     <form onSubmit={form.onSubmit} className="flex flex-wrap items-end gap-3" noValidate>
       <div className="w-44">
         <TextField
-          label={partKind(material.kind).unit === 'pieces' ? 'Counted now' : 'Measured now'}
+          label={
+            { pieces: 'Counted now', kg: 'Weighed now', m: 'Measured now', ml: 'Measured now' }[
+              partKind(material.kind).unit
+            ]
+          }
           {...form.register('quantity')}
         />
       </div>

@@ -10,7 +10,7 @@ import { ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Head } from '../../drawing/Head.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
-import { benchPath, setupOf } from '../../shell/line-state.ts';
+import { benchPath, setupOf, wholeLog } from '../../shell/line-state.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { CostStacks } from './CostStack.tsx';
 import { writeDay } from '../../units/dates.ts';
@@ -79,7 +79,7 @@ function View({
   catalogue: NonNullable<ReturnType<typeof useCatalogue>>;
 }) {
   const { poured } = ticket;
-  const state = ticketState(setupOf(ticket), ticket.log);
+  const state = ticketState(setupOf(ticket), wholeLog(ticket));
   const rows = useRows(ticket, state.good);
   const units = useUnits();
   const say = useWrite((entry: Record<string, unknown>) =>

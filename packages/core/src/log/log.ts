@@ -10,6 +10,11 @@ export interface Entry {
   kind: string;
 }
 
+/** An entry that came from a run of several tickets: the part of its work that is this ticket's, by heads. */
+export interface OfRun {
+  share?: number;
+}
+
 export interface UndoEntry extends Entry {
   kind: 'undo';
   target: string;
@@ -45,14 +50,16 @@ const RUNS_BY_ITSELF: ReadonlySet<string> = new Set(['pause', 'charge', 'load', 
 
 /**
  * Seconds at work: from each entry to the next, but not across a pause, and at most {@link LONGEST_WORK_GAP_S} a gap.
- * Melting and baking run by themselves: the gap after a 'charge', a 'load' and a wet 'coat' is no work.
+ * What leads up to an entry of a run is shared among its tickets. Melting and baking run by themselves: the gap after
+ * a 'charge', a 'load' and a wet 'coat' is no work.
  */
 export function workSeconds(entries: readonly Entry[]): number {
   let seconds = 0;
   entries.forEach((entry, i) => {
     const next = entries[i + 1];
     if (!next || RUNS_BY_ITSELF.has(entry.kind)) return;
-    seconds += Math.min(LONGEST_WORK_GAP_S, Math.max(0, (next.at - entry.at) / 1000));
+    const share = (next as OfRun).share ?? 1;
+    seconds += share * Math.min(LONGEST_WORK_GAP_S, Math.max(0, (next.at - entry.at) / 1000));
   });
   return seconds;
 }

@@ -1,0 +1,64 @@
+import type { Entry, UndoEntry } from '@schmelz/core';
+import type { Transaction } from 'sequelize';
+import type { EntryRow } from '../store/models.ts';
+import { rowsOf, type Store } from '../store/store.ts';
+import { notAllowed } from './errors.ts';
+
+/** What a log belongs to. */
+export type LogKind = 'pour' | 'ticket' | 'oven' | 'dip' | 'glue';
+
+/** A log of some kind: how it is judged, and what follows from it. */
+export interface Keeper<E extends Entry> {
+  kind: LogKind;
+  id: string;
+  /** Refuses in words what a new entry may not do; null when it may. Asked inside the transaction that writes. */
+  judge(log: readonly (E | UndoEntry)[], entry: E | UndoEntry, transaction: Transaction): Promise<string | null>;
+  /** Brings everything that is derived from the log in step with it. */
+  sync(log: readonly (E | UndoEntry)[], at: number, transaction: Transaction): Promise<void>;
+}
+
+const entryOf = <E extends Entry>(row: EntryRow) =>
+  ({ ...row.body, id: row.id, at: row.at, kind: row.kind }) as unknown as E | UndoEntry;
+
+/** Logs of one kind by what they belong to, each in the order in which it was taken. */
+export async function readLogs<E extends Entry>(
+  store: Store,
+  kind: LogKind,
+  ids: readonly string[],
+  transaction?: Transaction,
+): Promise<Map<string, (E | UndoEntry)[]>> {
+  const logs = new Map<string, (E | UndoEntry)[]>(ids.map((id) => [id, []]));
+  if (ids.length === 0) return logs;
+  const where = { logKind: kind, logId: [...ids] };
+  const rows = await rowsOf(store.models.entries, { where, order: [['seq', 'ASC']], transaction });
+  for (const row of rows) logs.get(row.logId)!.push(entryOf<E>(row));
+  return logs;
+}
+
+/**
+ * Appends entries to a log, whatever it belongs to. An id that is there already is skipped: a tap that is delivered
+ * twice
+ * counts once. All or none are taken; what each may do is judged by the log as it stands in the transaction.
+ */
+export async function append<E extends Entry>(
+  store: Store,
+  entries: readonly (E | UndoEntry)[],
+  open: (transaction: Transaction) => Promise<Keeper<E>>,
+): Promise<void> {
+  await store.write(async (transaction) => {
+    const keeper = await open(transaction);
+    const { kind: logKind, id: logId } = keeper;
+    const log = (await readLogs<E>(store, logKind, [logId], transaction)).get(logId)!;
+    const known = new Set(log.map((entry) => entry.id));
+    for (const entry of entries) {
+      if (known.has(entry.id)) continue;
+      const why = await keeper.judge(log, entry, transaction);
+      if (why) throw notAllowed(why);
+      const { id, at, kind, ...body } = entry;
+      await store.models.entries.create({ id, logKind, logId, kind, at, body }, { transaction });
+      known.add(id);
+      log.push(entry);
+    }
+    await keeper.sync(log, entries.at(-1)?.at ?? Date.now(), transaction);
+  });
+}

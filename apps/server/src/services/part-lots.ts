@@ -1,0 +1,113 @@
+import { allotLots, type LotLeft } from '@schmelz/core';
+import type { PartLot } from '@schmelz/contract';
+import type { Transaction } from 'sequelize';
+import type { MoveRow } from '../store/models.ts';
+import { rowsOf, type Store } from '../store/store.ts';
+import { notAllowed, notFound } from './errors.ts';
+
+/** What brings a lot into the house: a purchase, or bare heads that a ticket has made. */
+const RECEIPTS = `('received', 'made')`;
+
+/** Lots of a part with what is left of each, oldest first. */
+const lotsLeft = (store: Store, materialId: string, transaction?: Transaction): Promise<LotLeft[]> =>
+  store.select<LotLeft>(
+    `SELECT r.id, r.quantity AS of, r.quantity - COALESCE(SUM(u.quantity), 0) AS left
+     FROM stockMoves r LEFT JOIN lotUses u ON u.receiptId = r.id
+     WHERE r.materialId = :materialId AND r.reason IN ${RECEIPTS} AND r.quantity > 0 GROUP BY r.id ORDER BY r.at, r.id`,
+    { materialId },
+    transaction,
+  );
+
+/** Lots that a ticket has used of a part so far, and how much of each. */
+const usedBy = (store: Store, ticketId: string, materialId: string, transaction: Transaction) =>
+  store.select<{ id: number; used: number }>(
+    `SELECT u.receiptId AS id, SUM(u.quantity) AS used FROM lotUses u JOIN stockMoves m ON m.id = u.moveId
+     WHERE m.ticketId = :ticketId AND m.materialId = :materialId GROUP BY u.receiptId HAVING used > 1e-9`,
+    { ticketId, materialId },
+    transaction,
+  );
+
+/** Which lots a movement is of: a ticket goes on with the lot it has begun, and gives back what it took. */
+async function lotsOfMove(store: Store, move: MoveRow, transaction: Transaction) {
+  const lots = await lotsLeft(store, move.materialId, transaction);
+  const own = move.ticketId ? await usedBy(store, move.ticketId, move.materialId, transaction) : [];
+  if (move.quantity > 0) {
+    // What comes back fills what was taken; a ticket never gives a lot more than it had of it.
+    const from = own.length ? own.map(({ id, used }) => ({ id, of: used, left: 0 })) : lots;
+    return allotLots(from, -move.quantity);
+  }
+  const begun = lots.filter((lot) => own.some((each) => each.id === lot.id));
+  return allotLots([...begun, ...lots.filter((lot) => !begun.includes(lot))], -move.quantity);
+}
+
+/** Writes a movement of stock, and the lots that it is of. */
+export async function moveStock(store: Store, move: MoveRow, transaction: Transaction): Promise<void> {
+  const { models } = store;
+  const made = await models.stockMoves.create(move, { transaction });
+  if (move.reason === 'received' || (move.reason === 'made' && move.quantity > 0)) return;
+  const moveId = made.get('id') as number;
+  const uses = (await lotsOfMove(store, move, transaction)).map(({ id, quantity }) => {
+    return { moveId, receiptId: id, quantity };
+  });
+  if (uses.length) await models.lotUses.bulkCreate(uses, { transaction });
+}
+
+interface Went {
+  receiptId: number;
+  reason: string;
+  ticketId: string | null;
+  ticketNumber: number | null;
+  quantity: number;
+}
+
+/** Lots of a part: what is left of each and where it went, newest first. */
+export async function listPartLots(store: Store, materialId: string): Promise<PartLot[]> {
+  const [receipts, left, went] = await Promise.all([
+    store.select<{ id: number; at: number; lot: string; quantity: number; valueMinor: number }>(
+      `SELECT id, at, lot, quantity, valueMinor FROM stockMoves
+       WHERE materialId = :materialId AND reason IN ${RECEIPTS} AND quantity > 0 ORDER BY at DESC, id DESC`,
+      { materialId },
+    ),
+    lotsLeft(store, materialId),
+    store.select<Went>(
+      `SELECT u.receiptId, m.reason, m.ticketId, t.number AS ticketNumber, SUM(u.quantity) AS quantity
+       FROM lotUses u JOIN stockMoves m ON m.id = u.moveId LEFT JOIN tickets t ON t.id = m.ticketId
+       WHERE m.materialId = :materialId GROUP BY u.receiptId, m.ticketId, CASE WHEN m.ticketId IS NULL THEN m.reason END
+       HAVING ABS(SUM(u.quantity)) > 1e-9 ORDER BY t.number DESC`,
+      { materialId },
+    ),
+  ]);
+  const leftOf = new Map(left.map((lot) => [lot.id, lot.left]));
+  return receipts.map((receipt) => ({
+    ...receipt,
+    left: leftOf.get(receipt.id) ?? 0,
+    went: went
+      .filter((use) => use.receiptId === receipt.id)
+      .map(({ reason, ticketId, ticketNumber, quantity }) => ({ reason, ticketId, ticketNumber, quantity })),
+  }));
+}
+
+/**
+ * Corrects which lot a ticket took a part from: all that it used so far is of that lot from now on, and so is what it
+ * uses next.
+ * Refused where the lot has not that much left.
+ */
+export function nameLot(store: Store, materialId: string, receiptId: number, ticketId: string): Promise<void> {
+  return store.write(async (transaction) => {
+    const { models } = store;
+    const moves = await rowsOf(models.stockMoves, { where: { materialId, ticketId }, transaction });
+    const used = -moves.reduce((sum, move) => sum + move.quantity, 0);
+    if (moves.length === 0) throw notAllowed('This ticket has used nothing of this part yet.');
+    await models.lotUses.destroy({ where: { moveId: moves.map((move) => move.id!) }, transaction });
+    const lot = (await lotsLeft(store, materialId, transaction)).find((each) => each.id === receiptId);
+    if (!lot) throw notFound('lot', String(receiptId));
+    if (lot.left < used - 1e-9) {
+      const allowed = `a lot with ${Math.round(used * 1e6) / 1e6} left`;
+      throw notAllowed(
+        `receiptId is ${receiptId}, which has ${Math.round(lot.left * 1e6) / 1e6} left; allowed: ${allowed}`,
+      );
+    }
+    const uses = moves.map((move) => ({ moveId: move.id!, receiptId, quantity: -move.quantity }));
+    await models.lotUses.bulkCreate(uses, { transaction });
+  });
+}

@@ -1,0 +1,29 @@
+import type { RunView } from '@schmelz/contract';
+import { hasBegun, type RunEntry, type RunKindId, type UndoEntry } from '@schmelz/core';
+import { useMemo } from 'react';
+import { useSaidUnder } from './outbox.ts';
+
+const mergedLog = (onServer: readonly (RunEntry | UndoEntry)[], here: readonly unknown[]): RunView['log'] => {
+  const all = new Map<string, RunEntry | UndoEntry>();
+  for (const entry of [...onServer, ...(here as (RunEntry | UndoEntry)[])]) all.set(entry.id, entry);
+  return [...all.values()];
+};
+
+/**
+ * Runs of a kind as this device knows them: what the server has, what was said here since, and runs that were begun
+ * here and
+ * have not reached the server yet.
+ */
+export function useRuns(onServer: readonly RunView[] | undefined, kind: RunKindId = 'oven'): RunView[] {
+  const said = useSaidUnder(`/runs/${kind}/`);
+  return useMemo(() => {
+    const known = (onServer ?? []).map((run) => {
+      const here = run.kind === kind ? said.get(run.id) : undefined;
+      return here ? { ...run, log: mergedLog(run.log, here) } : run;
+    });
+    const begun = [...said]
+      .filter(([id]) => !known.some((run) => run.id === id))
+      .map(([id, here]): RunView => ({ id, kind, number: 0, version: 0, log: mergedLog([], here) }));
+    return [...known, ...begun].filter(hasBegun);
+  }, [onServer, kind, said]);
+}

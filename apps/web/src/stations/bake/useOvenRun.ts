@@ -1,0 +1,129 @@
+import type { RunView } from '@schmelz/contract';
+import {
+  IN_AN_OVEN_C,
+  nextUndo,
+  ovenState,
+  type OvenEntry,
+  type OvenState,
+  type Reading,
+  type UndoEntry,
+} from '@schmelz/core';
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useMemo, useState } from 'react';
+import { request } from '../../api/client.ts';
+import { useLive } from '../../api/live.ts';
+import { useRunLog } from '../../api/outbox.ts';
+import { useList } from '../../api/queries.ts';
+import type { BenchAction } from '../../bench/BenchFrame.tsx';
+import type { Catalogue } from '../../shell/catalogue.ts';
+import { useNow } from '../../shell/clock.ts';
+import { coolDownS } from './cool.ts';
+import { bakeCourse, headsInLoad, type BakeCourse, type InLoad } from './course.ts';
+
+const LOOK_AGAIN_MS = 5000;
+
+export interface ProbeInOven {
+  readings: Reading[];
+  /** It reads, but no hotter than a room: it hangs somewhere else. */
+  elsewhere: boolean;
+}
+
+/** What a probe in the oven has said since the door was shut. */
+function useOvenProbe(id: string, load: OvenState): ProbeInOven {
+  const live = useLive('oven');
+  const baking = load.phase === 'baking';
+  const hot = baking && live !== null && live.celsius >= IN_AN_OVEN_C;
+  const [channel, setChannel] = useState<number | null>(null);
+  // A probe that was once in the hot oven is listened to on, through its drop-outs.
+  if (hot && live.channel !== channel) setChannel(live.channel);
+  const { data } = useQuery({
+    queryKey: ['oven probe', channel, id],
+    queryFn: () => request<Reading[]>('GET', `/readings/raw?channel=${channel}&from=${load.loadedAt}`),
+    enabled: channel !== null && baking,
+    refetchInterval: LOOK_AGAIN_MS,
+  });
+  const elsewhere = live !== null && !hot && channel === null;
+  return useMemo(() => ({ readings: data ?? [], elsewhere }), [data, elsewhere]);
+}
+
+export interface OvenRun {
+  id: string;
+  number: number;
+  load: OvenState;
+  course: BakeCourse | null;
+  probe: ProbeInOven;
+  now: number;
+  unsaved: number;
+  actions: BenchAction[];
+}
+
+/** Warm metal says itself as long as it is warm: taking that back would only have it said again. */
+const saidItself = (entry: OvenEntry) => entry.kind === 'warm' && entry.by !== 'hand';
+const lastOf = (log: readonly (OvenEntry | UndoEntry)[]) =>
+  nextUndo<OvenEntry>(log.filter((entry) => entry.kind === 'undo' || !saidItself(entry)));
+
+/** A load of the oven as the bench works it: its clock, how warm, how far, and everything that can be said. */
+export function useOvenRun(run: RunView, productOf: InLoad, catalogue: Catalogue): OvenRun {
+  const now = useNow(1000);
+  const { data: ovens } = useList('ovens');
+  const { entries, unsaved, say, next } = useRunLog<OvenEntry>(
+    `/runs/oven/${run.id}`,
+    run.log as (OvenEntry | UndoEntry)[],
+  );
+  const load = useMemo(() => ovenState(entries), [entries]);
+  const probe = useOvenProbe(run.id, load);
+  const oven = ovens?.find((each) => each.id === load.ovenId) ?? ovens?.[0];
+  const course = useMemo(
+    () => bakeCourse(load, headsInLoad(load, productOf, catalogue), oven, probe.readings, now),
+    [load, productOf, catalogue, oven, probe, now],
+  );
+  const { state } = course ?? {};
+  const baking = load.phase === 'baking';
+  const nowWarm = baking && load.from === 'metal' && load.warmAt === null && !!state && state.warmAt !== null;
+  const by = state?.probed ? 'probe' : 'model';
+  useEffect(() => {
+    if (nowWarm) say({ kind: 'warm', by });
+  }, [nowWarm]); // eslint-disable-line react-hooks/exhaustive-deps
+  const last = lastOf(entries);
+  const out = () => {
+    const fromC = state?.metalC ?? load.setC;
+    const cooling = load.heads.map(({ ticketId }) => {
+      return coolDownS({ productId: productOf(ticketId) ?? '' }, fromC, catalogue);
+    });
+    say({ kind: 'unload', coolS: Math.round(Math.max(0, ...cooling)) });
+  };
+  const doorOpen = load.doors.at(-1)?.toAt === null;
+  const undo: BenchAction = {
+    key: 'Z',
+    label: 'Undo',
+    hint: last?.kind,
+    weight: 'quiet',
+    disabled: !last,
+    run: () =>
+      next((log) => {
+        const newest = lastOf(log);
+        if (newest) say({ kind: 'undo', target: newest.id });
+      }),
+  };
+  const warm: BenchAction = {
+    key: 'W',
+    label: 'Metal is warm',
+    hint: 'the count begins',
+    weight: 'quiet',
+    run: () => say({ kind: 'warm', by: 'hand' }),
+  };
+  const actions: BenchAction[] = baking
+    ? [
+        { key: 'Space', code: ' ', label: 'Taken out', weight: 'main', run: out },
+        {
+          key: 'D',
+          label: doorOpen ? 'Door is shut again' : 'Door is open',
+          weight: doorOpen ? 'due' : 'quiet',
+          run: () => say({ kind: 'door', open: !doorOpen }),
+        },
+        ...(load.from === 'metal' && load.warmAt === null ? [warm] : []),
+        undo,
+      ]
+    : [undo];
+  return { id: run.id, number: run.number, load, course, probe, now, unsaved, actions };
+}

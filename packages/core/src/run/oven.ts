@@ -1,0 +1,134 @@
+import type { CountFrom } from '../bake/count-from.ts';
+import type { DoorOpening } from '../bake/running.ts';
+import { headsOf, headsRefusal, undoRefusal, type Around, type HeadsInRun, type SharedEntry } from './heads-in-run.ts';
+import { standing, type Entry, type UndoEntry } from '../log/log.ts';
+
+/** What is said of one load of the oven. The first entry shuts the door on heads of one ticket or of several. */
+export type OvenEntry =
+  | (Entry & {
+      kind: 'load';
+      /** Null: the first oven of the house. */
+      ovenId: string | null;
+      heads: HeadsInRun[];
+      setC: number;
+      seconds: number;
+      preheated: boolean;
+      from?: CountFrom;
+      warmS?: number;
+    })
+  /** The metal is at the oven's heat: a count that goes from there begins. */
+  | (Entry & { kind: 'warm'; by: 'probe' | 'model' | 'hand' })
+  /** The oven's door is opened, or shut again, with heads in it. */
+  | (Entry & { kind: 'door'; open: boolean })
+  /** All out; so many seconds until a bare hand may take a head. */
+  | (Entry & { kind: 'unload'; coolS?: number });
+
+export type OvenLog = readonly (OvenEntry | UndoEntry)[];
+
+export interface OvenState {
+  /** empty: nothing was loaded, or that was taken back. */
+  phase: 'empty' | 'baking' | 'out';
+  ovenId: string | null;
+  heads: HeadsInRun[];
+  count: number;
+  setC: number;
+  seconds: number;
+  preheated: boolean;
+  from: CountFrom;
+  /** What the metal was reckoned to take to the oven's heat, s; 0 where the count goes from the door. */
+  warmS: number;
+  loadedAt: number;
+  warmAt: number | null;
+  doors: DoorOpening[];
+  /** When the program is over, as far as is known now. */
+  endsAt: number;
+  unloadedAt: number | null;
+  coolS: number;
+}
+
+const EMPTY: OvenState = {
+  phase: 'empty',
+  ovenId: null,
+  heads: [],
+  count: 0,
+  setC: 0,
+  seconds: 0,
+  preheated: false,
+  from: 'door',
+  warmS: 0,
+  loadedAt: 0,
+  warmAt: null,
+  doors: [],
+  endsAt: 0,
+  unloadedAt: null,
+  coolS: 0,
+};
+
+function loaded(entry: Extract<OvenEntry, { kind: 'load' }>): OvenState {
+  const { ovenId, heads, setC, seconds, preheated, from = 'door', at: loadedAt } = entry;
+  const warmS = from === 'metal' ? (entry.warmS ?? 0) : 0;
+  const endsAt = loadedAt + 1000 * (warmS + seconds);
+  const program = { setC, seconds, preheated, from, warmS };
+  return { ...EMPTY, ...program, phase: 'baking', ovenId, heads, count: headsOf(heads), loadedAt, endsAt, doors: [] };
+}
+
+/** A load of the oven from its log: hung up, warm, its door opened, taken out. */
+export function ovenState(log: OvenLog): OvenState {
+  let state = EMPTY;
+  for (const entry of standing<OvenEntry>(log)) {
+    if (entry.kind === 'load') state = loaded(entry);
+    if (state.phase !== 'baking') continue;
+    if (entry.kind === 'warm' && state.warmAt === null) {
+      const endsAt = state.from === 'metal' ? entry.at + 1000 * state.seconds : state.endsAt;
+      state = { ...state, warmAt: entry.at, endsAt };
+    }
+    if (entry.kind === 'door') {
+      const last = state.doors.at(-1);
+      if (entry.open && last?.toAt !== null) state.doors.push({ fromAt: entry.at, toAt: null });
+      if (!entry.open && last?.toAt === null) last.toAt = entry.at;
+    }
+    if (entry.kind === 'unload') state = { ...state, phase: 'out', unloadedAt: entry.at, coolS: entry.coolS ?? 0 };
+  }
+  return state;
+}
+
+/** What a new entry of a load may not do, in words; null when it may. Two heats at once in one oven are refused. */
+export function ovenRefusal(log: OvenLog, entry: OvenEntry | UndoEntry, around: Around): string | null {
+  if (entry.kind === 'undo') return undoRefusal(log, entry);
+  const state = ovenState(log);
+  if (entry.kind === 'load') {
+    if (state.phase !== 'empty') return 'This load is in the oven already.';
+    if (around.busy) return `The oven holds ${around.busy}; take it out first.`;
+    return headsRefusal(entry.heads, 'bake', around);
+  }
+  if (state.phase === 'empty') return 'Nothing is in the oven.';
+  return state.phase === 'out' ? 'This load is out of the oven. Undo the taking out first.' : null;
+}
+
+/** What a load says to each of its tickets, as that ticket would have said it itself. */
+export function ovenShares(log: OvenLog): SharedEntry[] {
+  const { heads, count } = ovenState(log);
+  return standing<OvenEntry>(log).flatMap((entry) =>
+    heads.map(({ ticketId, step, count: own }): SharedEntry => {
+      const of = { step, share: own / count };
+      const { id, at } = entry;
+      if (entry.kind !== 'load') return { ticketId, entry: { ...entry, ...of } };
+      const { setC, seconds, preheated, from, warmS } = entry;
+      const program = { setC, seconds, preheated, ...(from ? { from } : {}), ...(warmS ? { warmS } : {}) };
+      return { ticketId, entry: { id, at, kind: 'load', ...of, count: own, ...program } };
+    }),
+  );
+}
+
+/** Loads whose program is over, first to end first. */
+export function bakedLoads(
+  runs: readonly { id: string; kind: string; log: readonly (Entry | UndoEntry)[] }[],
+  now: number,
+): { runId: string; count: number }[] {
+  return runs
+    .filter((run) => run.kind === 'oven')
+    .map(({ id, log }) => ({ id, state: ovenState(log as OvenLog) }))
+    .filter(({ state }) => state.phase === 'baking' && state.endsAt <= now)
+    .sort((a, b) => a.state.endsAt - b.state.endsAt)
+    .map(({ id, state }) => ({ runId: id, count: state.count }));
+}

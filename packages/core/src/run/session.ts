@@ -1,0 +1,126 @@
+import type { DispositionId } from '../job/dispositions.ts';
+import { headsRefusal, undoRefusal, type Around, type HeadsInRun, type SharedEntry } from './heads-in-run.ts';
+import { standing, workSeconds, type Entry, type UndoEntry } from '../log/log.ts';
+
+/**
+ * What is said of a session that serves several tickets head by head: dips in one colour, or one mix of glue. What it
+ * counts
+ * is counted in the tickets.
+ */
+export type SessionEntry =
+  | (Entry & {
+      kind: 'begin';
+      /** The powder that is dipped into, or the glue that was mixed. */
+      partId: string;
+      name: string;
+      heads: HeadsInRun[];
+      /** Glue: it can be worked for so long, and sets in so long. */
+      potLifeS?: number;
+      setS?: number;
+    })
+  | (Entry & { kind: 'good'; ticketId: string; step: string; count: number })
+  | (Entry & { kind: 'reject'; ticketId: string; step: string; cause: string; count: number; goes: DispositionId })
+  | (Entry & { kind: 'stirred' })
+  | (Entry & { kind: 'pause' })
+  | (Entry & { kind: 'resume' })
+  | (Entry & { kind: 'end' });
+
+export type SessionLog = readonly (SessionEntry | UndoEntry)[];
+
+export interface SessionState {
+  phase: 'empty' | 'going' | 'paused' | 'over';
+  partId: string | null;
+  name: string;
+  heads: HeadsInRun[];
+  /** Heads done so far, good or not. */
+  done: number;
+  beganAt: number;
+  endedAt: number | null;
+  /** When a mix can no longer be worked, and when what was glued with it is set; null where nothing sets. */
+  workableUntil: number | null;
+  setAt: number | null;
+  /** Heads since it was stirred last. */
+  sinceStirred: number;
+  workS: number;
+}
+
+const EMPTY: SessionState = {
+  phase: 'empty',
+  partId: null,
+  name: '',
+  heads: [],
+  done: 0,
+  beganAt: 0,
+  endedAt: null,
+  workableUntil: null,
+  setAt: null,
+  sinceStirred: 0,
+  workS: 0,
+};
+
+/** A session from its log. */
+export function sessionState(log: SessionLog): SessionState {
+  const entries = standing<SessionEntry>(log);
+  let state = EMPTY;
+  let setS = 0;
+  for (const entry of entries) {
+    if (entry.kind === 'begin') {
+      const { partId, name, heads, potLifeS, at: beganAt } = entry;
+      setS = entry.setS ?? 0;
+      const workableUntil = potLifeS ? beganAt + 1000 * potLifeS : null;
+      state = { ...EMPTY, phase: 'going', partId, name, heads, beganAt, workableUntil };
+    }
+    if (state.phase === 'empty') continue;
+    if (entry.kind === 'good' || entry.kind === 'reject') {
+      const { count, at } = entry;
+      const setAt = setS > 0 ? at + 1000 * setS : null;
+      state = { ...state, done: state.done + count, sinceStirred: state.sinceStirred + count, setAt };
+    }
+    if (entry.kind === 'stirred') state = { ...state, sinceStirred: 0 };
+    if (entry.kind === 'pause') state = { ...state, phase: 'paused' };
+    if (entry.kind === 'resume') state = { ...state, phase: 'going' };
+    if (entry.kind === 'end') state = { ...state, phase: 'over', endedAt: entry.at };
+  }
+  return { ...state, workS: workSeconds(entries) };
+}
+
+/** What a new entry of a session at a station may not do, in words; null when it may. */
+export function sessionRefusal(
+  log: SessionLog,
+  entry: SessionEntry | UndoEntry,
+  station: string,
+  around: Around,
+): string | null {
+  if (entry.kind === 'undo') return undoRefusal(log, entry);
+  const state = sessionState(log);
+  if (entry.kind === 'begin') {
+    return state.phase === 'empty' ? headsRefusal(entry.heads, station, around) : 'This session has begun already.';
+  }
+  if (state.phase === 'empty') return 'This session has not begun yet.';
+  if (state.phase === 'over') return 'This session is over. Undo its end first.';
+  if (entry.kind !== 'good' && entry.kind !== 'reject') return null;
+  const { ticketId, step, count } = entry;
+  if (!state.heads.some((each) => each.ticketId === ticketId && each.step === step)) {
+    return `step is ${JSON.stringify(step)}; allowed: the tickets and steps that the session began with`;
+  }
+  return headsRefusal([{ ticketId, step, count }], station, around)?.replace('heads[0].', '') ?? null;
+}
+
+/**
+ * What a session says to each of its tickets: the heads it has done for them, and when it began for the first of
+ * them.
+ */
+export function sessionShares(log: SessionLog): SharedEntry[] {
+  return standing<SessionEntry>(log).flatMap((entry): SharedEntry[] => {
+    const { id, at } = entry;
+    if (entry.kind === 'good') {
+      const { ticketId, step, count } = entry;
+      return [{ ticketId, entry: { id, at, kind: 'good', step, count } }];
+    }
+    if (entry.kind === 'reject') {
+      const { ticketId, step, count, cause, goes } = entry;
+      return [{ ticketId, entry: { id, at, kind: 'reject', step, count, cause, goes } }];
+    }
+    return [];
+  });
+}
