@@ -4,7 +4,6 @@ import {
   bakeTemperaturesC,
   castMassKg,
   channelLine,
-  cureLaw,
   greetingLine,
   moldSession,
   readingLine,
@@ -62,7 +61,7 @@ function evening(): Evening {
     { kind: 'wait', seconds: 900 },
   ];
   const mold = moldSession({ block: { bodyKg: 0.6, lossWPerK: 0.5 }, steps });
-  const bake = { law: cureLaw([{ metalC: 177, seconds: 1200 }]), headLagS: 170, setC: 177, ovenLagS: 200 };
+  const bake = { headLagS: 170, airC: 177, ovenLagS: 200 };
   return {
     seconds,
     channels: [

@@ -9,7 +9,7 @@ import {
   type Shelf,
   type StockOnHand,
 } from '@schmelz/core';
-import type { BakeProgram, Material, Oven, Pot, Product, Recipe } from '@schmelz/contract';
+import type { BakeProgram, Material, Pot, Product, Recipe } from '@schmelz/contract';
 import { rowsOf, type Store } from '../store/store.ts';
 import { listMolds } from './cavities.ts';
 import { notAllowed } from './errors.ts';
@@ -58,10 +58,7 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
       ...pot,
       ...(pot.learned ? { powerW: pot.learned.powerW, lossWPerK: pot.learned.lossWPerK } : {}),
     })),
-    ovens: (ovens as unknown as (Oven & Workshop['ovens'][number])[]).map((oven) => ({
-      ...oven,
-      ...(oven.learned ? { lagS: oven.learned.lagS } : {}),
-    })),
+    ovens: ovens as unknown as Workshop['ovens'],
     stock: materials.map(({ id, name, kind, quantity, averageMinor }) => {
       return { materialId: id, name, kind, quantity, averageMinor };
     }),

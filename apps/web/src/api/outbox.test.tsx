@@ -6,7 +6,7 @@ import type { ReactNode } from 'react';
 import { fakeApi, prepareBrowser, refuse } from '../test/render.tsx';
 import { ApiProblem, request, Unreachable } from './client.ts';
 import { newId } from './id.ts';
-import { makeOutbox, resumeOutboxes, useRunLog } from './outbox.ts';
+import { makeOutbox, resumeOutboxes, sayInto, useRunLog } from './outbox.ts';
 import { tapStore } from './tap-store.ts';
 
 const wrapper = ({ children }: { children: ReactNode }) => (
@@ -75,6 +75,28 @@ describe('taps on their way', () => {
     await waitFor(() => expect(back.result.current.unsaved).toBe(0), { timeout: 4000 });
     expect(back.result.current.entries).toHaveLength(1);
     expect(api.writes().filter((sent) => sent.path === `${path}/entries`)).toHaveLength(1);
+  });
+
+  test('what was said in two logs is sent in the order in which it was said', async () => {
+    const api = fakeApi();
+    api.state.online = false;
+    const other = `/runs/oven/r${runs}`;
+    const { result } = useLog();
+    const clock = jest.spyOn(Date, 'now');
+    const sayAt = (at: number, say: () => void) => {
+      clock.mockReturnValue(at);
+      act(say);
+    };
+    sayAt(1000, () => result.current.say({ kind: 'blank', moldId: ids.mold }));
+    sayAt(2000, () => sayInto(other, { kind: 'load' }));
+    sayAt(3000, () => result.current.say({ kind: 'smoked', moldId: ids.mold }));
+    clock.mockRestore();
+    await waitFor(() => expect(result.current.unsaved).toBe(2));
+    await waitFor(async () => expect(await tapStore.all(other)).toHaveLength(1));
+    api.state.online = true;
+    await waitFor(() => expect(result.current.unsaved).toBe(0), { timeout: 4000 });
+    const sent = api.writes().map(({ body }) => (body as PourEntry).kind as string);
+    expect(sent.filter((kind, i) => sent.indexOf(kind) === i)).toEqual(['blank', 'load', 'smoked']);
   });
 
   test('what is refused for good is taken out, so that the next tap gets through', async () => {

@@ -57,48 +57,80 @@ const taken = () => {
   quiet = setTimeout(() => takenListeners.forEach((listener) => listener()), QUIET_MS);
 };
 
+/** A tap on its way to the server, with whose it is. */
+interface OnItsWay {
+  path: string;
+  entry: Entry;
+  /** Its turn; what an earlier page left comes before all that is said on this one. */
+  turn: number;
+  /** The server has it, or will never take it. */
+  done(counts: boolean): Promise<void>;
+}
+
+/**
+ * All that was said on this device and is not with the server, oldest first, whichever log it belongs to. It is sent in
+ * that order: a load of the oven counts heads that a tap in another log has painted.
+ */
+const onItsWay: OnItsWay[] = [];
+let turns = 0;
+const BEFORE_THIS_PAGE = 1e15;
+let sending = false;
+
+function send(taps: readonly OnItsWay[]): void {
+  onItsWay.push(...taps);
+  onItsWay.sort((a, b) => a.turn - b.turn);
+  if (!sending) void sendAll();
+}
+
+async function sendAll(): Promise<void> {
+  sending = true;
+  let wait = FIRST_RETRY_MS;
+  for (let first = onItsWay[0]; first; first = onItsWay[0]) {
+    const { path, entry, done } = first;
+    let counts = true;
+    try {
+      await request('POST', `${path}/entries`, entry);
+    } catch (error) {
+      if (!isFinal(error)) {
+        await new Promise((resolve) => setTimeout(resolve, wait));
+        wait = Math.min(SLOWEST_RETRY_MS, wait * 2);
+        continue;
+      }
+      // Refused for good: it is taken out, and the maker is told what did not count.
+      counts = false;
+      toast.error(error.problem.detail);
+    }
+    wait = FIRST_RETRY_MS;
+    onItsWay.splice(onItsWay.indexOf(first), 1);
+    await done(counts);
+  }
+  sending = false;
+}
+
 /**
  * One outbox a run, whichever screen shows it: a tap is on this device's disk (IndexedDB) before it shows, and is
- * sent, in
- * order, until the server has it. Its id makes a repeated delivery harmless.
+ * sent, in order, until the server has it. Its id makes a repeated delivery harmless.
  */
 export function makeOutbox(path: string): Outbox {
   const listeners = new Set<() => void>();
   let contents: Contents = { pending: [], confirmed: [] };
-  let sending = false;
 
   const change = (next: Contents) => {
     contents = next;
     listeners.forEach((listener) => listener());
   };
 
-  const send = async () => {
-    if (sending) return;
-    sending = true;
-    let wait = FIRST_RETRY_MS;
-    while (contents.pending.length > 0) {
-      const first = contents.pending[0]!;
-      let counts = true;
-      try {
-        await request('POST', `${path}/entries`, first);
-      } catch (error) {
-        if (!isFinal(error)) {
-          await new Promise((resolve) => setTimeout(resolve, wait));
-          wait = Math.min(SLOWEST_RETRY_MS, wait * 2);
-          continue;
-        }
-        // Refused for good: it is taken out, and the maker is told what did not count.
-        counts = false;
-        toast.error(error.problem.detail);
-      }
-      wait = FIRST_RETRY_MS;
-      await tapStore.remove(first.id).catch(notKept);
-      const pending = contents.pending.filter((entry) => entry.id !== first.id);
-      change({ pending, confirmed: counts ? [...contents.confirmed, first] : contents.confirmed });
+  const tap = (entry: Entry, turn: number): OnItsWay => ({
+    path,
+    entry,
+    turn,
+    async done(counts) {
+      await tapStore.remove(entry.id).catch(notKept);
+      const pending = contents.pending.filter(({ id }) => id !== entry.id);
+      change({ pending, confirmed: counts ? [...contents.confirmed, entry] : contents.confirmed });
       if (pending.length === 0) taken();
-    }
-    sending = false;
-  };
+    },
+  });
 
   // What an earlier page left here comes first.
   let writing: Promise<void> = tapStore
@@ -106,7 +138,8 @@ export function makeOutbox(path: string): Outbox {
     .then((kept) => {
       if (kept.length === 0) return;
       change({ ...contents, pending: [...kept, ...contents.pending] });
-      void send();
+      // By its time: turns of this page count from one, those of an earlier one are below nought.
+      send(kept.map((entry) => tap(entry, entry.at - BEFORE_THIS_PAGE)));
     })
     .catch(notKept);
   let turn: Promise<void> = Promise.resolve();
@@ -123,7 +156,7 @@ export function makeOutbox(path: string): Outbox {
         .catch(notKept)
         .then(() => {
           change({ ...contents, pending: [...contents.pending, entry] });
-          void send();
+          send([tap(entry, ++turns)]);
         });
     },
     inTurn(work) {

@@ -1,18 +1,21 @@
-import { bakeTemperaturesC, cureShare, FULL_ENOUGH, fullCureS, type CureLaw } from './cure.ts';
-import { NO_DAMAGE, platingDamage, type PlatingDamage } from './from-log.ts';
+import { FULL_ENOUGH } from './cure.ts';
+import type { CureLaw } from './cure-law.ts';
+import { cureFromLog, NO_DAMAGE, platingDamage, type PlatingDamage } from './from-log.ts';
+import { airIn, type BakeWay, type KnownOven } from './known-oven.ts';
+import { airByProgram, type DoorOpening } from './running.ts';
 
 /** One oven load as it was written down, with what hung in it. */
-export interface PastBake {
+export interface PastBake extends Pick<BakeWay, 'setC' | 'preheated'> {
   id: string;
   /** When the door was shut, ms since 1970. */
   at: number;
   name: string;
   heads: number;
-  setC: number;
   /** Door shut to taken out, s. */
   seconds: number;
-  /** 0 where the oven was hot. */
-  ovenLagS: number;
+  /** When it was opened in between. */
+  doors: readonly DoorOpening[];
+  oven: KnownOven;
   headLagS: number;
   laws: readonly { powder: string; law: CureLaw }[];
   limitC: number | null;
@@ -32,25 +35,29 @@ export interface AuditMonth {
   leastCure: number;
 }
 
-/** A course is followed at such steps for what it did to the plating, s. */
-const STEP_S = 15;
-
-/** How far a past bake went, from its program and the models of oven, head and powder. */
+/** How far a past bake went, from its program, its door and the models of oven, head and powder. */
 export function auditBake(bake: PastBake): AuditedBake {
   const { laws, ...rest } = bake;
-  const course = { headLagS: bake.headLagS, setC: bake.setC, ovenLagS: bake.ovenLagS };
+  const { at: loadedAt, oven, preheated, doors, headLagS, limitC } = bake;
   const seconds = Math.min(86_400, Math.max(0, bake.seconds));
-  const cures = laws.map(({ powder, law }) => ({ powder, cure: cureShare({ law, ...course }, seconds) }));
-  const least = cures.reduce((a, b) => (b.cure < a.cure ? b : a), { powder: '', cure: Infinity });
-  const law = laws[0]?.law;
-  const points = law
-    ? Array.from({ length: Math.ceil(seconds / STEP_S) + 1 }, (_, i) => {
-        const s = Math.min(seconds, i * STEP_S);
-        return { at: bake.at + s * 1000, metalC: bakeTemperaturesC({ law, ...course }, s).metalC };
-      })
-    : [];
-  const damage = points.length > 1 ? platingDamage(points, bake.limitC) : NO_DAMAGE;
-  return { ...rest, cure: least.cure, powder: least.powder, underCured: least.cure < FULL_ENOUGH, damage };
+  const { airC } = airIn(oven, bake);
+  const now = loadedAt + 1000 * seconds;
+  const readings = airByProgram({ airC, ovenLagS: oven.lagS, preheated, loadedAt, doors, now });
+  // Taken out again at once: nothing has happened to it.
+  if (readings.length < 2) {
+    return { ...rest, cure: 0, powder: laws[0]?.powder ?? '', underCured: laws.length > 0, damage: NO_DAMAGE };
+  }
+  const courses = laws.map(({ powder, law }) => ({ powder, ...cureFromLog({ law, headLagS, readings, fromC: 20 }) }));
+  const [first] = courses;
+  if (!first) return { ...rest, cure: Infinity, powder: '', underCured: false, damage: NO_DAMAGE };
+  const least = courses.reduce((a, b) => (b.share < a.share ? b : a), first);
+  return {
+    ...rest,
+    cure: least.share,
+    powder: least.powder,
+    underCured: least.share < FULL_ENOUGH,
+    damage: platingDamage(least.points, limitC),
+  };
 }
 
 /** Audited bakes by month; `monthOf` gives the first moment of the month that a time falls in. */
@@ -66,6 +73,3 @@ export function auditMonths(bakes: readonly AuditedBake[], monthOf: (at: number)
   }
   return [...months.values()].sort((a, b) => a.at - b.at);
 }
-
-/** What one schedule is worth for one powder at the metal's temperature: its share of a full cure. */
-export const scheduleWorth = (law: CureLaw, setC: number, seconds: number): number => seconds / fullCureS(law, setC);

@@ -1,6 +1,7 @@
 import { coldHeadSolid } from '../geometry/solid.ts';
 import { typicalHook } from '../geometry/hook.ts';
-import { bakeTemperaturesC, cureLaw, cureShare, fullCureS, timeToFullCureS } from './cure.ts';
+import { cureLaw, fullCureS } from './cure-law.ts';
+import { bakeTemperaturesC, cureShare, timeToFullCureS } from './cure.ts';
 import { headLagS } from './head-lag.ts';
 
 const law = cureLaw([
@@ -33,7 +34,7 @@ describe('cure', () => {
   });
 
   test('the closed form of two lags against small steps', () => {
-    const input = { law, headLagS: 180, setC: 177, ovenLagS: 240, fromC: 20 };
+    const input = { law, headLagS: 180, airC: 177, ovenLagS: 240, fromC: 20 };
     let [oven, metal, cure] = [20, 20, 0];
     const dt = 0.05;
     for (let t = 0; t < 1500; t += dt) {
@@ -51,11 +52,11 @@ describe('cure', () => {
   });
 
   test('the time to full cure is where the share is one; some programs never get there', () => {
-    const input = { law, headLagS: 150, setC: 177 };
+    const input = { law, headLagS: 150, airC: 177 };
     const seconds = timeToFullCureS(input)!;
     expect(cureShare(input, seconds)).toBeCloseTo(1, 2);
     expect(seconds / 60).toBeGreaterThan(20);
-    expect(timeToFullCureS({ ...input, setC: 80 })).toBeNull();
+    expect(timeToFullCureS({ ...input, airC: 80 })).toBeNull();
   });
 
   // Common practice, no source: a half-ounce head lags 2 to 3 minutes, heavier ones more.

@@ -1,8 +1,10 @@
-import { figure, given, measured, type Figure } from '../quantity/figure.ts';
+import { figure, fitted, given, measured, type Figure } from '../quantity/figure.ts';
 import type { AuditedBake } from './audit.ts';
 import type { RunningState } from './running.ts';
-import { cureShare, FULL_ENOUGH, fullCureS, PRIOR_ACTIVATION_J_MOL, type CureLaw } from './cure.ts';
+import { fullCureS, PRIOR_ACTIVATION_J_MOL, type CureLaw } from './cure-law.ts';
+import { cureShare, FULL_ENOUGH } from './cure.ts';
 import type { LogCure } from './from-log.ts';
+import { airIn, doorS, type BakeWay, type KnownOven } from './known-oven.ts';
 import type { BakedHead, SolvedProgram } from './program.ts';
 
 const LAW = {
@@ -26,8 +28,13 @@ const basisOfLaw = (law: CureLaw) =>
     law.from === 'prior' ? 'one label line only: 50 to 90 are usual' : 'from the two lines of the label',
   );
 
+/** An oven that was looked at holds more or less than its mark. */
+const holds = (oven: KnownOven, airC: number) =>
+  oven.basis === 'fitted' ? [fitted('It holds', airC, 'C', 'learned from its own run')] : [];
+
 /** How long the shortest program is, with what decides it. */
-export function programFigure(program: SolvedProgram, head: BakedHead, ovenLagS: number): Figure {
+export function programFigure(program: SolvedProgram, head: BakedHead, oven: KnownOven, preheated: boolean): Figure {
+  const { airC, ovenLagS } = airIn(oven, { setC: program.setC, preheated });
   return figure(
     program.seconds,
     's',
@@ -36,6 +43,7 @@ export function programFigure(program: SolvedProgram, head: BakedHead, ovenLagS:
       ...LAW,
       inputs: [
         given('Oven set to', program.setC, 'C'),
+        ...holds(oven, airC),
         given('Head lags', head.headLagS, 's'),
         given('Oven lags', ovenLagS, 's', ovenLagS ? 'from cold' : 'hot first'),
         ...(head.limitC === null ? [] : [given('Its plating stands', head.limitC, 'C', head.hook)]),
@@ -46,9 +54,14 @@ export function programFigure(program: SolvedProgram, head: BakedHead, ovenLagS:
   );
 }
 
-/** What a schedule gives this powder on this head, from the moment the door is shut. */
-export function scheduleFigure(head: BakedHead, setC: number, seconds: number, ovenLagS: number): Figure {
-  const of = (law: CureLaw) => cureShare({ law, headLagS: head.headLagS, setC, ovenLagS }, seconds);
+/**
+ * What a program gives this head in this oven, from the moment the door is shut: the least cured of its powders, as a
+ * share of a full cure.
+ */
+export function scheduleFigure(head: BakedHead, way: BakeWay, oven: KnownOven): Figure {
+  const { airC, ovenLagS } = airIn(oven, way);
+  const seconds = doorS(way, oven, head.headLagS);
+  const of = (law: CureLaw) => cureShare({ law, headLagS: head.headLagS, airC, ovenLagS }, seconds);
   const shares = head.laws.map(({ powder, law }) => ({ powder, law, share: of(law) }));
   const least = shares.reduce((a, b) => (b.share < a.share ? b : a));
   const range = ends(least.law).map(of);
@@ -56,13 +69,20 @@ export function scheduleFigure(head: BakedHead, setC: number, seconds: number, o
     least.share,
     'ratio',
     {
-      rule: `For ${least.powder}, counted from the metal's own temperature and not from closing the door.`,
+      rule: `For ${least.powder}, which cures slowest; counted from the metal's own temperature and not from closing the door.`,
       ...LAW,
       inputs: [
-        given('Oven set to', setC, 'C'),
-        given('Time', seconds, 's', ovenLagS ? 'from cold' : 'oven hot first'),
+        given('Oven set to', way.setC, 'C'),
+        ...holds(oven, airC),
+        given(
+          'Door shut to taken out',
+          seconds,
+          's',
+          `${way.preheated ? 'oven hot first' : 'from cold'}${way.from === 'metal' ? ', the warming in it' : ''}`,
+        ),
         given('Head lags', head.headLagS, 's'),
-        given('Full at this heat after', fullCureS(least.law, setC), 's'),
+        given('Full at this heat after', fullCureS(least.law, airC), 's'),
+        given('Powder', least.powder, 'text'),
         basisOfLaw(least.law),
       ],
     },
@@ -81,6 +101,7 @@ export const pastCureFigure = (bake: AuditedBake): Figure =>
       inputs: [
         measured('Door shut to taken out', bake.seconds, 's'),
         given('Oven set to', bake.setC, 'C'),
+        ...holds(bake.oven, airIn(bake.oven, bake).airC),
         given('Head lags', bake.headLagS, 's'),
       ],
     },

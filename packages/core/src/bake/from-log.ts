@@ -1,6 +1,7 @@
 import type { Reading } from '../readings/block-codec.ts';
 import { inRange, QuantityError } from '../quantity/check.ts';
-import { fullCureS, type CureLaw } from './cure.ts';
+import type { CureLaw } from './cure-law.ts';
+import { bakeStep, STEP_S, type Metal } from './step.ts';
 
 export interface LogCureInput {
   law: CureLaw;
@@ -21,24 +22,21 @@ export interface LogCure {
   points: { at: number; airC: number; metalC: number; share: number }[];
 }
 
-/** Steps inside a stretch between readings, s: small beside every lag. */
-const STEP_S = 5;
-
 /**
- * Cure of a bake from a log of its oven: between readings the air runs in a straight line, the head follows it by its
- * lag (exactly, for a ramp), and dt over the time to full cure is summed up by the trapezium.
+ * Cure of a bake from a log of its oven: between readings the air runs in a straight line, the head follows it step by
+ * step.
  * @throws QuantityError with fewer than two readings or times that go back
  */
 export function cureFromLog(input: LogCureInput): LogCure {
-  const { law, readings, headLagS } = input;
+  const { readings, headLagS } = input;
   if (readings.length < 2) throw new QuantityError('readings', readings.length, '', 'two or more');
   inRange('headLagS', headLagS, 's', 0, 7200);
   const gapS = input.gapS ?? 120;
-  let metalC = input.fromC ?? Math.min(readings[0]!.celsius, 25);
-  if (headLagS === 0) metalC = readings[0]!.celsius;
-  const rate = (celsius: number) => (celsius < 40 ? 0 : 1 / fullCureS(law, celsius));
-  let [share, certain, gapsS, hottestC] = [0, 0, 0, metalC];
-  const points = [{ at: readings[0]!.at, airC: readings[0]!.celsius, metalC, share }];
+  const [first] = readings as [Reading];
+  const fromC = headLagS === 0 ? first.celsius : (input.fromC ?? Math.min(first.celsius, 25));
+  let metal: Metal = { metalC: fromC, share: 0 };
+  let [certain, gapsS, hottestC] = [0, 0, fromC];
+  const points = [{ at: first.at, airC: first.celsius, ...metal }];
   for (let i = 1; i < readings.length; i++) {
     const [a, b] = [readings[i - 1]!, readings[i]!];
     const seconds = (b.at - a.at) / 1000;
@@ -48,25 +46,16 @@ export function cureFromLog(input: LogCureInput): LogCure {
     const gap = seconds > gapS;
     if (gap) gapsS += seconds;
     const steps = Math.max(1, Math.ceil(seconds / STEP_S));
-    const dt = seconds / steps;
-    const slope = (b.celsius - a.celsius) / seconds;
+    const airAt = (k: number) => a.celsius + ((b.celsius - a.celsius) * k) / steps;
     for (let k = 0; k < steps; k++) {
-      const airC = a.celsius + slope * k * dt;
-      const before = rate(metalC);
-      if (headLagS === 0) metalC = airC + slope * dt;
-      else {
-        // First-order lag behind a ramp, in closed form.
-        const settled = airC - slope * headLagS;
-        metalC = settled + slope * dt + (metalC - settled) * Math.exp(-dt / headLagS);
-      }
-      const more = ((before + rate(metalC)) / 2) * dt;
-      share += more;
-      if (!gap) certain += more;
-      hottestC = Math.max(hottestC, metalC);
+      const before = metal.share;
+      metal = bakeStep(input, metal, { fromC: airAt(k), toC: airAt(k + 1), seconds: seconds / steps });
+      if (!gap) certain += metal.share - before;
+      hottestC = Math.max(hottestC, metal.metalC);
     }
-    points.push({ at: b.at, airC: b.celsius, metalC, share });
+    points.push({ at: b.at, airC: b.celsius, ...metal });
   }
-  return { share, certain, gapsS, hottestC, points };
+  return { share: metal.share, certain, gapsS, hottestC, points };
 }
 
 /** Nothing was over its limit, or none is on record. */

@@ -2,12 +2,15 @@ import fc from 'fast-check';
 import { Solver } from 'odex';
 import { typicalHook } from '../geometry/hook.ts';
 import { coldHeadSolid } from '../geometry/solid.ts';
-import { cureLaw, cureShare, fullCureS, timeToFullCureS } from './cure.ts';
+import { cureLaw, fullCureS } from './cure-law.ts';
+import { cureShare, timeToFullCureS } from './cure.ts';
 import { cureFromLog, platingDamage } from './from-log.ts';
 import { headLagS } from './head-lag.ts';
 import { packLoads, pitchOf, rackPlaces, type Rack, type RackGroup } from './packing.ts';
-import { bakeProgram, COMMON_SCHEDULES, cureWords, OVER_BAKED, SWING_K, type BakedHead } from './program.ts';
+import { bakeProgram, COMMON_SCHEDULES, cureWords, OVER_BAKED, type BakedHead } from './program.ts';
+import { knownOven } from './known-oven.ts';
 
+const usual = knownOven(undefined);
 const law = cureLaw([
   { metalC: 177, seconds: 1200 },
   { metalC: 200, seconds: 600 },
@@ -26,7 +29,7 @@ const head = (name: string, grams: number, limitC: number, more: Partial<BakedHe
 // Common practice, no source: 20 minutes at 177 C need 22 to 24 on the clock from cold; 1/2 oz lags 2 to 3 minutes.
 test('20 minutes at 177 C on the clock', () => {
   for (const grams of [7, 10, 14.2]) {
-    const minutes = timeToFullCureS({ law, headLagS: lagOf(grams), setC: 177 })! / 60;
+    const minutes = timeToFullCureS({ law, headLagS: lagOf(grams), airC: 177 })! / 60;
     expect(minutes).toBeGreaterThan(22);
     expect(minutes).toBeLessThan(24.6); // 23.4, 23.9 and 24.6 by this model
   }
@@ -37,22 +40,26 @@ test('20 minutes at 177 C on the clock', () => {
 describe('the shortest program', () => {
   test('is full for the slowest, over-bakes none, stays under the finish; no mark around it is shorter', () => {
     const heads = [head('small', 3.5, 200), head('large', 28, 185)];
-    const { program, conflict } = bakeProgram({ heads, ovenLagS: 0 });
+    const { program, conflict } = bakeProgram({ heads, oven: usual, preheated: true });
     expect(conflict).toBeNull();
-    expect(program!.setC).toBe(185 - SWING_K);
+    expect(program!.setC).toBe(185 - usual.swingK);
     expect(program!.slowest.name).toBe('large');
     for (const each of heads) {
-      const cure = cureShare({ law, headLagS: each.headLagS, setC: program!.setC }, program!.seconds);
+      const cure = cureShare({ law, headLagS: each.headLagS, airC: program!.setC }, program!.seconds);
       expect(cure).toBeGreaterThanOrEqual(0.999);
       expect(cure).toBeLessThan(OVER_BAKED);
     }
     for (let setC = 150; setC <= 180; setC += 5) {
-      const slowest = Math.max(...heads.map((each) => timeToFullCureS({ law, headLagS: each.headLagS, setC })!));
+      const slowest = Math.max(...heads.map((each) => timeToFullCureS({ law, headLagS: each.headLagS, airC: setC })!));
       expect(Math.ceil(slowest / 60)).toBeGreaterThanOrEqual(program!.seconds / 60);
     }
   });
   test('a finish that stands too little: what must give way is said, with what each way would be', () => {
-    const { program, conflict } = bakeProgram({ heads: [head('bronze', 14, 130)], ovenLagS: 240 });
+    const { program, conflict } = bakeProgram({
+      heads: [head('bronze', 14, 130)],
+      oven: knownOven({ lagS: 240 }),
+      preheated: false,
+    });
     expect(program).toBeNull();
     expect(conflict!.says).toMatch(/under the 130 °C of hook of bronze within 90 minutes. One of them must give way/);
     const [finish, time, paint] = conflict!.ways;
@@ -68,12 +75,13 @@ describe('the shortest program', () => {
     ]);
     const answer = bakeProgram({
       heads: [head('small', 2, 300, { laws: [{ powder: 'Quick', law: quick }] }), head('large', 60, 300)],
-      ovenLagS: 0,
+      oven: usual,
+      preheated: true,
     });
     expect(answer.program).toBeNull();
   });
   test('bare heads are refused', () =>
-    expect(() => bakeProgram({ heads: [], ovenLagS: 0 })).toThrow(/one painted head/));
+    expect(() => bakeProgram({ heads: [], oven: usual, preheated: true })).toThrow(/one painted head/));
 });
 
 // Worked by hand from the label: 25 min at 149 C is about half a cure, 20 at 121 C about a tenth (at metal
@@ -101,7 +109,7 @@ describe('cure from a log', () => {
       readings: [minute(0, 177), minute(30, 177)],
       gapS: 1e9,
     });
-    expect(steady.share).toBeCloseTo(cureShare({ law, headLagS: 150, setC: 177 }, 1800), 4);
+    expect(steady.share).toBeCloseTo(cureShare({ law, headLagS: 150, airC: 177 }, 1800), 4);
     const ramp = [minute(0, 20), minute(10, 180), minute(30, 170)];
     const air = (t: number) => (t < 600 ? 20 + (160 * t) / 600 : 180 - (10 * (t - 600)) / 1200);
     const rate = (t: number, [metal]: number[]) => [

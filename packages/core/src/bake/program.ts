@@ -1,5 +1,7 @@
 import { inRange, QuantityError } from '../quantity/check.ts';
-import { cureShare, FULL_ENOUGH, timeToFullCureS, type CureLaw } from './cure.ts';
+import type { CureLaw } from './cure-law.ts';
+import { cureShare, FULL_ENOUGH, timeToFullCureS } from './cure.ts';
+import { airIn, type KnownOven } from './known-oven.ts';
 
 /** One kind of head in the oven, with the powders on it. */
 export interface BakedHead {
@@ -12,16 +14,15 @@ export interface BakedHead {
 }
 export interface ProgramInput {
   heads: readonly BakedHead[];
-  /** 0 for a preheated oven. */
-  ovenLagS: number;
+  oven: KnownOven;
+  preheated: boolean;
   /** What the oven can be set to. */
   fromC?: number;
   toC?: number;
-  /** How far the oven swings about its mark; the usual where it is not known. */
-  swingK?: number;
   longestS?: number;
 }
 export interface SolvedProgram {
+  /** The oven's mark, which is not what this oven holds. */
   setC: number;
   seconds: number;
   /** Last to be full, and most baked, at the end. */
@@ -37,15 +38,14 @@ export interface ProgramAnswer {
 /** Twice a full cure only deepens; beyond three times powders yellow and turn brittle. Common practice, no source. */
 export const OVER_BAKED = 3;
 const LONGEST_S = 90 * 60;
-/** The oven swings about its mark; the program stays this far below what a part stands. */
-export const SWING_K = 5;
 
 /** The shortest full cure at one mark, with who decides it, or why there is none. */
 function programAt(input: ProgramInput, setC: number, longestS: number): SolvedProgram | 'too slow' | 'over-baked' {
+  const air = airIn(input.oven, { setC, preheated: input.preheated });
   let slowest: { name: string; powder: string; seconds: number } | null = null;
   for (const head of input.heads) {
     for (const { powder, law } of head.laws) {
-      const seconds = timeToFullCureS({ law, headLagS: head.headLagS, setC, ovenLagS: input.ovenLagS }, longestS);
+      const seconds = timeToFullCureS({ law, headLagS: head.headLagS, ...air }, longestS);
       if (seconds === null) return 'too slow';
       if (!slowest || seconds > slowest.seconds) slowest = { name: head.name, powder, seconds };
     }
@@ -55,7 +55,7 @@ function programAt(input: ProgramInput, setC: number, longestS: number): SolvedP
   let fastest = { name: '', powder: '', cure: 0 };
   for (const head of input.heads) {
     for (const { powder, law } of head.laws) {
-      const cure = cureShare({ law, headLagS: head.headLagS, setC, ovenLagS: input.ovenLagS }, seconds);
+      const cure = cureShare({ law, headLagS: head.headLagS, ...air }, seconds);
       if (cure > fastest.cure) fastest = { name: head.name, powder, cure };
     }
   }
@@ -83,12 +83,14 @@ export function bakeProgram(input: ProgramInput): ProgramAnswer {
   if (heads.length === 0 || heads.some((head) => head.laws.length === 0)) {
     throw new QuantityError('heads', heads.length, '', 'one painted head or more');
   }
-  inRange('ovenLagS', input.ovenLagS, 's', 0, 3600);
+  inRange('lag of the oven', input.oven.lagS, 's', 0, 3600);
   const toC = inRange('toC', input.toC ?? 230, 'C', 90, 260);
   const longestS = input.longestS ?? LONGEST_S;
   const limitOf = (head: BakedHead) => head.limitC ?? Infinity;
   const tightest = heads.reduce((a, b) => (limitOf(b) < limitOf(a) ? b : a));
-  const capC = Math.min(toC, limitOf(tightest) - inRange('swingK', input.swingK ?? SWING_K, 'K', 0, 60));
+  // The air swings about what it holds, and it holds more or less than its mark.
+  const aboveK = input.oven.offsetK + inRange('swing of the oven', input.oven.swingK, 'K', 0, 80);
+  const capC = Math.min(toC, limitOf(tightest) - aboveK);
   const program = shortest(input, capC, longestS);
   if (program) return { program, conflict: null };
   const tolerant = shortest(input, toC, longestS);

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { Solver } from 'odex';
 import { seeded } from '../random/seeded.ts';
-import { bakeTemperaturesC, cureLaw, cureShare, fullCureS, timeToFullCureS, warmUpS, WARM_WITHIN_K } from './cure.ts';
+import { cureLaw, fullCureS } from './cure-law.ts';
+import { bakeTemperaturesC, cureShare, timeToFullCureS, warmUpS, WARM_WITHIN_K } from './cure.ts';
 import { fittedAirC, fitOven, ovenLagFigure, ovenOffsetFigure } from './fit-oven.ts';
 import { handlingTimeS } from '../freeze/handling.ts';
 import { coldHeadSolid } from '../geometry/solid.ts';
@@ -30,7 +31,7 @@ const bake = (more: Partial<RunningBake> = {}): RunningBake => ({
 describe('a bake that runs', () => {
   test('with nothing to say it is what the program says: against the closed form of two lags', () => {
     for (const preheated of [true, false]) {
-      const input = { law, headLagS: 120, setC: 177, ovenLagS: preheated ? 0 : 200 };
+      const input = { law, headLagS: 120, airC: 177, ovenLagS: preheated ? 0 : 200 };
       const state = runningBake(bake({ preheated }));
       expect(state.metalC).toBeCloseTo(bakeTemperaturesC(input, 600).metalC, 0);
       expect(state.cure).toBeCloseTo(cureShare(input, 600), 2);
@@ -39,11 +40,11 @@ describe('a bake that runs', () => {
     }
   });
   test('the count starts when the metal is warm, not when the door is shut', () => {
-    const seconds = warmUpS({ setC: 177, headLagS: 120 });
+    const seconds = warmUpS({ airC: 177, headLagS: 120 });
     expect(seconds).toBeCloseTo(120 * Math.log(157 / WARM_WITHIN_K), 3);
     expect(runningBake(bake({ now: (seconds - 10) * 1000 })).warmAt).toBeNull();
     expect(Math.abs(runningBake(bake()).warmAt! / 1000 - seconds)).toBeLessThanOrEqual(5);
-    expect(warmUpS({ setC: 177, headLagS: 120, ovenLagS: 200 })).toBeGreaterThan(seconds + 200);
+    expect(warmUpS({ airC: 177, headLagS: 120, ovenLagS: 200 })).toBeGreaterThan(seconds + 200);
   });
   test('a door that is opened costs cure, and the end moves; against a reference integrator (npm odex)', () => {
     const doors = [{ fromAt: minutes(5), toAt: minutes(6) }];

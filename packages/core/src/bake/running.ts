@@ -1,7 +1,9 @@
 import type { Reading } from '../readings/block-codec.ts';
 import { inRange } from '../quantity/check.ts';
-import { fullCureS, WARM_WITHIN_K, type CureLaw } from './cure.ts';
+import type { CureLaw } from './cure-law.ts';
+import { WARM_WITHIN_K } from './cure.ts';
 import { cureFromLog } from './from-log.ts';
+import { bakeStep, STEP_S, type Metal } from './step.ts';
 
 /** The door stood open from one moment to another, ms since 1970; null while it still does. */
 export interface DoorOpening {
@@ -43,7 +45,6 @@ const DOOR_SHARE = 0.6;
  * no source.
  */
 const RECOVERY_SHARE = 0.25;
-const STEP_S = 5;
 const PROBE_IS_FRESH_MS = 120_000;
 const LONGEST_S = 8 * 3600;
 
@@ -146,25 +147,27 @@ export const IN_AN_OVEN_C = 60;
  * When the rest of the cure will be had: the air going on toward its walls, these toward the mark, the metal behind.
  */
 function forecast(input: RunningBake, now: { airC: number; metalC: number; share: number }): number | null {
-  const { law, headLagS, ovenLagS, loadedAt } = input;
+  const { ovenLagS, loadedAt } = input;
   const passedS = (input.now - loadedAt) / 1000;
   // By a probe the walls are as warm as their air, unless a door has just let that out.
   const openedLately = input.doors.some((door) => input.now - (door.toAt ?? input.now) < 1000 * ovenLagS);
   const byProgram = wallsC(input, passedS);
   const walls = openedLately ? byProgram : Math.min(byProgram, now.airC);
-  const [slow, quick, head] = [ovenLagS, ovenLagS * RECOVERY_SHARE, headLagS].map((lagS) =>
-    Math.exp(-STEP_S / lagS),
-  ) as [number, number, number];
+  const [slow, quick] = [ovenLagS, ovenLagS * RECOVERY_SHARE].map((lagS) => Math.exp(-STEP_S / lagS)) as [
+    number,
+    number,
+  ];
   let left = input.airC - walls;
   let below = walls - now.airC;
-  let { metalC, share } = now;
+  let { airC } = now;
+  let metal: Metal = now;
   for (let seconds = 0; seconds < LONGEST_S; seconds += STEP_S) {
-    if (share >= 1) return input.now + seconds * 1000;
+    if (metal.share >= 1) return input.now + seconds * 1000;
     left *= slow;
     below *= quick;
-    const airC = input.airC - left - below;
-    metalC = airC + (metalC - airC) * head;
-    share += metalC < 40 ? 0 : STEP_S / fullCureS(law, metalC);
+    const toC = input.airC - left - below;
+    metal = bakeStep(input, metal, { fromC: airC, toC, seconds: STEP_S });
+    airC = toC;
   }
   return null;
 }

@@ -1,4 +1,5 @@
-import { bakeTemperaturesC, cureLaw, cureShare } from '../bake/cure.ts';
+import { cureLaw } from '../bake/cure-law.ts';
+import { bakeTemperaturesC, cureShare } from '../bake/cure.ts';
 import { coldHeadSolid } from '../geometry/solid.ts';
 import { product, workshop } from '../test/workshop.ts';
 import { averageMinor } from '../stock/ledger.ts';
@@ -78,7 +79,7 @@ describe('cure of a product', () => {
   });
 
   test('metal never runs ahead of the air, and cure never goes back', () => {
-    const input = { law: cureLaw(white.label), headLagS: 150, setC: 177, ovenLagS: 200 };
+    const input = { law: cureLaw(white.label), headLagS: 150, airC: 177, ovenLagS: 200 };
     let before = -1;
     for (let seconds = 0; seconds <= 2400; seconds += 60) {
       const { ovenC, metalC } = bakeTemperaturesC(input, seconds);

@@ -1,22 +1,17 @@
-import { cureLaw, cureShare, warmUpS, PRIOR_ACTIVATION_J_MOL } from '../bake/cure.ts';
+import { cureLaw } from '../bake/cure-law.ts';
+import { scheduleFigure } from '../bake/figures.ts';
 import { headLagS } from '../bake/head-lag.ts';
+import { knownOven, type OvenRecord } from '../bake/known-oven.ts';
+import type { BakedHead } from '../bake/program.ts';
 import { typicalHook, type HookSize, type Wire } from '../geometry/hook.ts';
 import type { HeatedHead } from '../paint/head-heat.ts';
 import { castMassKg } from '../cast/cast-mass.ts';
 import { coldHeadSolid, headWidthM } from '../geometry/solid.ts';
+import { placeOf } from '../job/bill.ts';
 import { usualRoute } from '../job/route.ts';
 import { powderKg, ZONE_SHARE } from '../paint/coverage.ts';
-import { figure, given, type Figure } from '../quantity/figure.ts';
-import type {
-  HouseWays,
-  PlanBake,
-  PlanLayer,
-  PlanOven,
-  PlanPowder,
-  PlanProduct,
-  PlanStep,
-  StepPowder,
-} from './types.ts';
+import type { Figure } from '../quantity/figure.ts';
+import type { HouseWays, PlanLayer, PlanPowder, PlanProduct, PlanStep, StepPowder } from './types.ts';
 
 type Coated = Pick<PlanProduct, 'layers' | 'bake' | 'steps' | 'source'>;
 
@@ -118,53 +113,36 @@ export function productLagS(product: Pick<PlanProduct, 'style' | 'nominalMassKg'
   return headLagS(leadKg, product.hook?.massKg ?? 0, coldHeadSolid(product.style, leadKg).cooledAreaM2);
 }
 
-/** Seconds from shutting the door to taking out: a program that counts from the metal's heat waits for that first. */
-export function bakeDoorS(
-  product: Pick<PlanProduct, 'style' | 'nominalMassKg' | 'hook'>,
-  bake: PlanBake,
-  oven: Pick<PlanOven, 'lagS'>,
-): number {
-  if (bake.from !== 'metal') return bake.seconds;
-  return (
-    bake.seconds +
-    warmUpS({ setC: bake.setC, headLagS: productLagS(product), ovenLagS: bake.preheated ? 0 : oven.lagS })
+/**
+ * A product's head as the oven sees it at one of its bakes (the last where none is named): the powders that are on it
+ * by
+ * then, and the part that stands the least heat. Null where nothing on it cures.
+ */
+export function bakedHead(product: PlanProduct, step?: string): BakedHead | null {
+  const steps = stepsOf(product);
+  const bake = step === undefined ? steps.findLastIndex((each) => each.bake) : placeOf(steps, step);
+  const before = steps.slice(0, bake < 0 ? steps.length : bake + 1);
+  const powders = curedPowders(before.flatMap((each) => each.layers));
+  if (powders.length === 0) return null;
+  const on = [
+    ...(product.hook ? [{ name: product.hook.name, limitC: product.hook.limitC ?? null }] : []),
+    ...(product.parts ?? []).filter((part) => placeOf(steps, part.step) < before.length),
+  ];
+  const tightest = on.reduce<{ name: string; limitC: number | null }>(
+    (a, b) => ((b.limitC ?? Infinity) < (a.limitC ?? Infinity) ? b : a),
+    on[0] ?? { name: 'no hook', limitC: null },
   );
+  return {
+    name: product.name,
+    headLagS: productLagS(product),
+    laws: powders.map((powder) => ({ powder: powder.name, law: cureLaw(powder.label) })),
+    hook: tightest.name,
+    limitC: tightest.limitC,
+  };
 }
 
-/** How far this program cures this product: the least cured of its powders, as a share of full. Null without a bake. */
-export function productCure(product: PlanProduct, oven: Pick<PlanOven, 'lagS'>): Figure | null {
-  const { bake, layers } = product;
-  const cured = curedPowders(layers);
-  if (!bake || cured.length === 0) return null;
-  const lagS = productLagS(product);
-  const doorS = bakeDoorS(product, bake, oven);
-  const ovenLagS = bake.preheated ? 0 : oven.lagS;
-  const shares = cured.map((powder) => {
-    const law = cureLaw(powder.label);
-    const at = (activationJMol: number) =>
-      cureShare({ law: { ...law, activationJMol }, headLagS: lagS, setC: bake.setC, ovenLagS }, doorS);
-    const ends =
-      law.from === 'prior'
-        ? [at(PRIOR_ACTIVATION_J_MOL.low), at(PRIOR_ACTIVATION_J_MOL.high)]
-        : [at(law.activationJMol * 0.9), at(law.activationJMol * 1.1)];
-    return { powder, law, value: at(law.activationJMol), low: Math.min(...ends), high: Math.max(...ends) };
-  });
-  const least = shares.reduce((a, b) => (b.value < a.value ? b : a));
-  return figure(
-    least.value,
-    'ratio',
-    {
-      rule: `${bake.name}, counted from the metal's own temperature, for the powder that cures slowest.`,
-      formula: 'cure = ∫ dt / t_label(T_metal)',
-      source: "Arrhenius law through the jar's label; head and oven as first-order lags",
-      inputs: [
-        given('Oven set to', bake.setC, 'C'),
-        given('Time', doorS, 's', `${bake.preheated ? 'preheated' : 'from cold'}, the warming in it`),
-        given('Head lags by', lagS, 's'),
-        given('Powder', least.powder.name, 'text'),
-        given('Activation energy', `${(least.law.activationJMol / 1000).toFixed(1)} kJ/mol`, 'text', least.law.from),
-      ],
-    },
-    { low: least.low, high: least.high },
-  );
+/** How far the last bake of this product cures it: the least cured of its powders, as a share of full. */
+export function productCure(product: PlanProduct, oven: OvenRecord): Figure | null {
+  const head = bakedHead(product);
+  return head && product.bake ? scheduleFigure(head, product.bake, knownOven(oven)) : null;
 }

@@ -7,7 +7,8 @@ import { handsOf, totalSeconds, type StepHands } from './minutes.ts';
 import { shotSeconds } from '../mold/shot-seconds.ts';
 import { stationOf } from '../job/stations.ts';
 import { ovenLoads, roomOf } from '../bake/rack.ts';
-import { bakeDoorS, curedPowders, stepsOf } from './product.ts';
+import { doorS, knownOven } from '../bake/known-oven.ts';
+import { curedPowders, productLagS, stepsOf } from './product.ts';
 import type { MoldPlan, Plan, PlanBake, PlanInput, PlanLayer, PlanLine, PlanOven } from './types.ts';
 
 /** Share of its rated power that an oven draws on average while it holds temperature. Common practice, no source. */
@@ -88,13 +89,14 @@ export function bakeLoads(
       const nth = stepsOf(line.product)
         .filter((each) => each.bake)
         .findIndex((each) => each.key === step);
-      const key = `${bake.setC} ${bake.seconds} ${bake.from ?? 'door'} ${nth}`;
+      const key = `${bake.setC} ${bake.seconds} ${bake.preheated} ${bake.from ?? 'door'} ${nth}`;
       programs.set(key, [...(programs.get(key) ?? []), { line, bake }]);
     }
   }
   return [...programs.values()].map((own) => {
     // The slowest head of the load says how long it is in.
-    const seconds = Math.max(...own.map(({ line, bake }) => bakeDoorS(line.product, bake, oven)));
+    const known = knownOven(oven);
+    const seconds = Math.max(...own.map(({ line, bake }) => doorS(bake, known, productLagS(line.product))));
     const heads = own.reduce((sum, { line }) => sum + line.quantity, 0);
     const groups = own.map(({ line: { product, quantity } }) => ({
       id: product.id,

@@ -1,7 +1,7 @@
 import type { HookSize } from '../geometry/hook.ts';
 import type { StyleId } from '../geometry/styles.ts';
-import type { LabelPoint } from '../bake/cure.ts';
-import type { CountFrom } from '../bake/count-from.ts';
+import type { LabelPoint } from '../bake/cure-law.ts';
+import type { BakeWay, OvenRecord } from '../bake/known-oven.ts';
 import type { OvenRack } from '../bake/rack.ts';
 import type { PaintZone } from '../paint/coverage.ts';
 import type { Schools } from '../ways/school.ts';
@@ -45,13 +45,8 @@ export interface PlanLayer {
   /** Shaken together with another powder: its share of the mixture. */
   mix?: { powder: PlanPowder; share: number } | null;
 }
-export interface PlanBake {
+export interface PlanBake extends BakeWay {
   name: string;
-  setC: number;
-  seconds: number;
-  preheated: boolean;
-  /** What its minutes are counted from; the shutting of the door where nothing is said. */
-  from?: CountFrom;
 }
 /** A step of a product's route with all that it takes. */
 export interface PlanStep extends RouteStep {
@@ -118,11 +113,10 @@ export interface PlanPot {
   powerW: number;
   lossWPerK: number;
 }
-export interface PlanOven {
+export interface PlanOven extends OvenRecord {
   name: string;
   places: number;
   powerW: number;
-  lagS: number;
   racks?: OvenRack[] | null;
 }
 /** The maker's own ways and prices; every one has a default and can be changed in the setup. */

@@ -1,9 +1,7 @@
-import { cureLaw } from '../bake/cure.ts';
-import type { BakedHead } from '../bake/program.ts';
 import { typicalHook } from '../geometry/hook.ts';
-import { placeOf, POUR_STEP, type BillLine } from '../job/bill.ts';
+import { POUR_STEP, type BillLine } from '../job/bill.ts';
 import { usualRoute } from '../job/route.ts';
-import { curedPowders, powdersByStep, productLagS, stepsOf } from '../plan/product.ts';
+import { curedPowders, powdersByStep } from '../plan/product.ts';
 import type {
   HouseWays,
   PlanBake,
@@ -104,32 +102,4 @@ export function knownBill(product: PlanProduct, ways: Pick<HouseWays, 'filmM' | 
   });
   const others = (product.parts ?? []).map(({ limitC: _limit, ...line }): BillLine => line);
   return [...castIn, ...powders, ...others];
-}
-
-/**
- * A product's head as the oven sees it at one of its bakes (the last where none is named): the powders that are on it
- * by
- * then, and the part that stands the least heat. Null where nothing on it cures.
- */
-export function bakedHead(product: PlanProduct, step?: string): BakedHead | null {
-  const steps = stepsOf(product);
-  const bake = step === undefined ? steps.findLastIndex((each) => each.bake) : placeOf(steps, step);
-  const before = steps.slice(0, bake < 0 ? steps.length : bake + 1);
-  const powders = curedPowders(before.flatMap((each) => each.layers));
-  if (powders.length === 0) return null;
-  const on = [
-    ...(product.hook ? [{ name: product.hook.name, limitC: product.hook.limitC ?? null }] : []),
-    ...(product.parts ?? []).filter((part) => placeOf(steps, part.step) < before.length),
-  ];
-  const tightest = on.reduce<{ name: string; limitC: number | null }>(
-    (a, b) => ((b.limitC ?? Infinity) < (a.limitC ?? Infinity) ? b : a),
-    on[0] ?? { name: 'no hook', limitC: null },
-  );
-  return {
-    name: product.name,
-    headLagS: productLagS(product),
-    laws: powders.map((powder) => ({ powder: powder.name, law: cureLaw(powder.label) })),
-    hook: tightest.name,
-    limitC: tightest.limitC,
-  };
 }

@@ -1,5 +1,5 @@
 import type { CountFrom } from '../bake/count-from.ts';
-import type { LabelPoint } from '../bake/cure.ts';
+import type { LabelPoint } from '../bake/cure-law.ts';
 import type { HookSize, Wire } from '../geometry/hook.ts';
 import type { StyleId } from '../geometry/styles.ts';
 import type { RouteStep } from '../job/route.ts';

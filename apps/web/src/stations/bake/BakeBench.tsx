@@ -6,6 +6,7 @@ import { sayInto } from '../../api/outbox.ts';
 import { BenchFrame, BenchNumber, Unsaved, type BenchAction } from '../../bench/BenchFrame.tsx';
 import { Cautions, CountFrame, TicketLine, type BenchProps } from '../count/CountFrame.tsx';
 import { cautionsOf } from '../count/words.ts';
+import { Waiting } from '../../design/Notice.tsx';
 import { HeadRack } from '../count/HeadRack.tsx';
 import { fitsIn, loadOven, programOf } from './loading.ts';
 import { OvenAtWork } from './OvenAtWork.tsx';
@@ -59,6 +60,8 @@ export function BakeBench(props: BenchProps) {
   const { toLoad, toInspect } = bakeCounts(bench.state, step);
   const oven = ovens?.[0];
   const program = programOf(ticket, step, catalogue);
+  // A key that is pressed before the oven is known would be lost.
+  if (!ovens) return <Waiting />;
   if (toLoad > 0 && toInspect === 0) {
     const count = Math.min(fitsIn(oven, ticket, catalogue), toLoad);
     const head = bakedHead(catalogue.known(catalogue.product(ticket.productId)!), step);
@@ -68,7 +71,7 @@ export function BakeBench(props: BenchProps) {
       label: 'Door is shut',
       hint: `${count} heads`,
       weight: 'main',
-      disabled: !program || !ovens,
+      disabled: !program,
       run: () => void loadOven([{ ticketId: ticket.id, step, count }], head ? [head] : [], program!, oven),
     };
     const undo: BenchAction = {

@@ -1,6 +1,7 @@
 import { ovenSchema, type Channel, type Oven } from '@schmelz/contract';
 import {
   fitOven,
+  knownOven,
   ovenLagFigure,
   ovenOffsetFigure,
   QuantityError,
@@ -20,7 +21,6 @@ import { Caution, ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { writeDay } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
-import { realOven } from './oven.ts';
 import { RacksPart } from './RacksPart.tsx';
 import { BakeRooms } from './rooms.tsx';
 
@@ -137,7 +137,7 @@ export function OvenPage() {
   if (!ovens || !channels) return <Waiting error={error} />;
   const oven = ovens[0];
   if (!oven) return <p className="p-8">No oven is on record: add one in Setup.</p>;
-  const real = realOven(oven);
+  const real = knownOven(oven);
   const runs = channels
     .filter((each) => each.place === 'oven' && each.count > 1 && each.firstAt !== null)
     .sort((a, b) => Number(/empty/i.test(b.source)) - Number(/empty/i.test(a.source)) || b.lastAt! - a.lastAt!);
@@ -146,10 +146,14 @@ export function OvenPage() {
       stub={
         <>
           <TheNumber
-            value={real.learned ? units.write(Math.abs(real.offsetK), 'K').split(' ')[0] : Math.round(real.lagS / 60)}
-            unit={real.learned ? units.write(1, 'K').split(' ')[1] : 'min'}
+            value={
+              real.basis === 'fitted'
+                ? units.write(Math.abs(real.offsetK), 'K').split(' ')[0]
+                : Math.round(real.lagS / 60)
+            }
+            unit={real.basis === 'fitted' ? units.write(1, 'K').split(' ')[1] : 'min'}
           >
-            {real.learned
+            {real.basis === 'fitted'
               ? `${real.offsetK < 0 ? 'under' : 'over'} its mark is what ${oven.name} holds`
               : 'behind its mark from cold: the lag that was written down'}
           </TheNumber>

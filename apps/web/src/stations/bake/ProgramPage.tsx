@@ -4,10 +4,13 @@ import {
   COMMON_SCHEDULES,
   cureWords,
   FULL_ENOUGH,
+  knownOven,
   OVER_BAKED,
   programFigure,
   scheduleFigure,
   type BakedHead,
+  type BakeWay,
+  type KnownOven,
 } from '@schmelz/core';
 import { useState } from 'react';
 import { useList } from '../../api/queries.ts';
@@ -20,7 +23,6 @@ import { Head } from '../../drawing/Head.tsx';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { bakedHead } from './baked.ts';
-import { realOven } from './oven.ts';
 import { BakeRooms } from './rooms.tsx';
 
 const START = [
@@ -48,14 +50,21 @@ function CureBar({ share }: { share: number }) {
 /** What common schedules and the maker's own programs give one kind of head. */
 function Worth({
   head,
-  ovenLagS,
+  oven,
+  preheated,
   own,
 }: {
   head: BakedHead;
-  ovenLagS: number;
-  own: { name: string; setC: number; seconds: number }[];
+  oven: KnownOven;
+  preheated: boolean;
+  own: readonly (BakeWay & { name: string })[];
 }) {
   const units = useUnits();
+  // A schedule that is on record as a program is listed once, as the maker runs it.
+  const common = COMMON_SCHEDULES.filter(
+    ({ setC, seconds }) => !own.some((p) => p.setC === setC && p.seconds === seconds),
+  );
+  const ways: readonly (BakeWay & { name: string })[] = [...own, ...common.map((each) => ({ ...each, preheated }))];
   return (
     <div className="overflow-x-auto">
       <table className="sheet-table max-w-[820px] min-w-[560px]">
@@ -68,12 +77,18 @@ function Worth({
           </tr>
         </thead>
         <tbody>
-          {[...COMMON_SCHEDULES, ...own].map(({ name, setC, seconds }) => {
-            const figure = scheduleFigure(head, setC, seconds, ovenLagS);
+          {ways.map((way) => {
+            const { name, setC, seconds } = way;
+            const figure = scheduleFigure(head, way, oven);
             return (
               <tr key={name}>
                 <td>
                   {units.temperature(setC)}, {Math.round(seconds / 60)} min
+                  <span className="quiet block text-sm">
+                    {way.preheated ? 'hot first' : 'from cold'}
+                    {way.from === 'metal' && ', counted from warm metal'}
+                    {own.includes(way) && ' · on record'}
+                  </span>
                   {head.limitC !== null && setC > head.limitC && (
                     <span className="block text-sm text-watch">over what the plating stands</span>
                   )}
@@ -130,14 +145,14 @@ function Pick({
 }
 
 /** What can be baked, what of it is picked (the first where nothing was), how the oven sees that, and its program. */
-function hungTogether(catalogue: Catalogue, picked: ReadonlySet<string> | null, ovenLagS: number, swingK: number) {
+function hungTogether(catalogue: Catalogue, picked: ReadonlySet<string> | null, oven: KnownOven, preheated: boolean) {
   const baked = catalogue.products.flatMap((product) => {
     const head = bakedHead(product, catalogue);
     return head ? [{ product, head }] : [];
   });
   const chosen = picked ?? new Set(baked.slice(0, 1).map(({ product }) => product.id));
   const heads = baked.filter(({ product }) => chosen.has(product.id)).map(({ head }) => head);
-  const answer = heads.length > 0 ? bakeProgram({ heads, ovenLagS, swingK }) : null;
+  const answer = heads.length > 0 ? bakeProgram({ heads, oven, preheated }) : null;
   return { products: baked.map(({ product }) => product), chosen, heads, answer };
 }
 
@@ -149,9 +164,9 @@ export function ProgramPage() {
   const [picked, setPicked] = useState<ReadonlySet<string> | null>(null);
   const [start, setStart] = useState<Start>('hot');
   if (!catalogue || !ovens) return <Waiting />;
-  const real = realOven(ovens[0]);
-  const ovenLagS = start === 'cold' ? real.lagS : 0;
-  const { products, chosen, heads, answer } = hungTogether(catalogue, picked, ovenLagS, real.swingK);
+  const oven = knownOven(ovens[0]);
+  const preheated = start === 'hot';
+  const { products, chosen, heads, answer } = hungTogether(catalogue, picked, oven, preheated);
   const program = answer?.program ?? null;
   const toggle = (id: string) => {
     const next = new Set(chosen);
@@ -166,7 +181,7 @@ export function ProgramPage() {
           <TheNumber
             value={
               program && slowest ? (
-                <Fig figure={programFigure(program, slowest, ovenLagS)} title="Shortest program">
+                <Fig figure={programFigure(program, slowest, oven, preheated)} title="Shortest program">
                   {String(Math.round(program.seconds / 60))}
                 </Fig>
               ) : (
@@ -176,7 +191,7 @@ export function ProgramPage() {
             unit={program ? 'min' : undefined}
           >
             {program
-              ? `at ${units.temperature(program.setC)} cure all of it`
+              ? `with the oven set to ${units.temperature(program.setC)} cure all of it`
               : heads.length
                 ? 'no program satisfies all of it'
                 : 'pick what hangs together'}
@@ -187,10 +202,11 @@ export function ProgramPage() {
               to be full: {program.slowest.powder} on {program.slowest.name}.
             </p>
           )}
-          {program && real.learned && Math.abs(real.offsetK) >= 1 && (
+          {program && Math.abs(oven.offsetK) >= 1 && (
             <p>
-              This oven holds {units.write(Math.abs(real.offsetK), 'K')} {real.offsetK < 0 ? 'under' : 'over'} its mark:
-              set it to <b>{units.temperature(program.setC - real.offsetK)}</b>.
+              This oven holds {units.write(Math.abs(oven.offsetK), 'K')} {oven.offsetK < 0 ? 'under' : 'over'} its mark:
+              set there, its air comes to <b>{units.temperature(program.setC + oven.offsetK)}</b>. All figures here
+              count that in.
             </p>
           )}
           {answer?.conflict && (
@@ -221,7 +237,7 @@ export function ProgramPage() {
       {slowest && (
         <>
           <Heading aside={slowest.name}>What a schedule is worth for it</Heading>
-          <Worth head={slowest} ovenLagS={ovenLagS} own={[...catalogue.programs.values()]} />
+          <Worth head={slowest} oven={oven} preheated={preheated} own={[...catalogue.programs.values()]} />
           <p className="quiet mt-2">
             The clock counts from closing the door; the cure counts from the heat of the metal. Less than full is no
             ban: heads that were only reheated to gloss have survived a hammer. The jar&apos;s label decides, so give

@@ -1,8 +1,7 @@
 import type { Oven, Product, Ticket } from '@schmelz/contract';
-import { bakedHead as knownBakedHead, ticketState, type BakedHead, type PastBake } from '@schmelz/core';
+import { bakedHead as knownBakedHead, knownOven, ticketState, type BakedHead, type PastBake } from '@schmelz/core';
 import type { Catalogue } from '../../shell/catalogue.ts';
 import { setupOf, wholeLog } from '../../shell/line-state.ts';
-import { realOven } from './oven.ts';
 
 /** A product as the oven sees it at one of its bakes; null for bare heads and for paint that only dries. */
 export const bakedHead = (product: Product, catalogue: Catalogue, step?: string): BakedHead | null =>
@@ -15,16 +14,17 @@ export function pastBakes(ticket: Ticket, catalogue: Catalogue, oven: Oven | und
   return ticketState(setupOf(ticket), wholeLog(ticket)).loads.flatMap((load) => {
     const head = bakedHead(product, catalogue, load.step);
     if (load.unloadedAt === null || !head) return [];
-    const { lagS, offsetK } = realOven(oven);
     return [
       {
         id: load.id,
         at: load.loadedAt,
         name: `Ticket ${ticket.number}, ${product.name}`,
         heads: load.count,
-        setC: load.setC + offsetK,
+        setC: load.setC,
+        preheated: load.preheated,
+        doors: load.doors,
+        oven: knownOven(oven),
         seconds: (load.unloadedAt - load.loadedAt) / 1000,
-        ovenLagS: load.preheated ? 0 : lagS,
         headLagS: head.headLagS,
         laws: head.laws,
         limitC: head.limitC,

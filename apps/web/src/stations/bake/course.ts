@@ -1,6 +1,8 @@
 import type { Oven } from '@schmelz/contract';
 import {
+  airIn,
   bakedHead,
+  knownOven,
   platingDamage,
   programEndsAt,
   runningBake,
@@ -12,7 +14,6 @@ import {
   type RunningState,
 } from '@schmelz/core';
 import type { Catalogue } from '../../shell/catalogue.ts';
-import { realOven } from './oven.ts';
 
 export interface BakeCourse {
   /** Where the least cured powder of all heads in the load stands now. */
@@ -57,11 +58,11 @@ export function bakeCourse(
   now: number,
 ): BakeCourse | null {
   if (heads.length === 0 || load.phase === 'empty') return null;
-  const { lagS, offsetK } = realOven(oven);
+  const known = knownOven(oven);
   const { loadedAt, preheated, doors, seconds } = load;
   const common: Omit<RunningBake, 'law' | 'headLagS'> = {
-    airC: load.setC + offsetK,
-    ovenLagS: lagS,
+    airC: airIn(known, load).airC,
+    ovenLagS: known.lagS,
     loadedAt,
     preheated,
     doors,

@@ -1,10 +1,17 @@
 import type { BakeProgram, Oven, Ticket } from '@schmelz/contract';
-import { rackPlaces, stepBy, warmUpS, type BakedHead, type HeadsInRun, type OvenEntry } from '@schmelz/core';
+import {
+  knownOven,
+  rackPlaces,
+  stepBy,
+  waitsForMetalS,
+  type BakedHead,
+  type HeadsInRun,
+  type OvenEntry,
+} from '@schmelz/core';
 import { newId } from '../../api/id.ts';
 import { sayInto } from '../../api/outbox.ts';
 import type { Catalogue } from '../../shell/catalogue.ts';
 import { racksOf, roomFor } from './loads.ts';
-import { realOven } from './oven.ts';
 
 /** What a ticket is baked with at a step; the first program on record where neither step nor product names one. */
 export function programOf(
@@ -36,10 +43,10 @@ export function loadOven(
   oven: Oven | undefined,
 ): string {
   const { setC, seconds, preheated, from } = program;
-  const { lagS, offsetK } = realOven(oven);
-  const ovenLagS = preheated ? 0 : lagS;
+  const known = knownOven(oven);
   // The slowest head of the load says when the metal is warm.
-  const warmS = Math.max(0, ...kinds.map(({ headLagS }) => warmUpS({ setC: setC + offsetK, headLagS, ovenLagS })));
+  const way = { setC, seconds, preheated: Boolean(preheated), ...(from ? { from } : {}) };
+  const warmS = Math.max(0, ...kinds.map(({ headLagS }) => waitsForMetalS(way, known, headLagS)));
   const said: Omit<Extract<OvenEntry, { kind: 'load' }>, 'id' | 'at'> = {
     kind: 'load',
     ovenId: oven?.id ?? null,

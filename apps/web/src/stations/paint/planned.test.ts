@@ -1,9 +1,8 @@
-import { knownProduct, schoolsFollowed, usualRoute, type Schools, type Shelf } from '@schmelz/core';
+import { knownOven, knownProduct, schoolsFollowed, usualRoute, type Schools, type Shelf } from '@schmelz/core';
 import type { Product, Recipe } from '@schmelz/contract';
 import { ids, materials, products, recipes } from '../../test/fixtures.ts';
 import type { Catalogue } from '../../shell/catalogue.ts';
 import { coolDownS } from '../bake/cool.ts';
-import { realOven } from '../bake/oven.ts';
 import { cautionsOf, checksOf, needsOf } from '../count/words.ts';
 import { layersInWords, plannedProduct } from './planned.ts';
 import { liquidCoats } from './LiquidCoats.tsx';
@@ -107,9 +106,9 @@ describe('a product as the core reckons with it', () => {
       readings: 300,
       at: 1,
     };
-    expect(realOven(oven)).toMatchObject({ lagS: 180, offsetK: 0, learned: false });
-    expect(realOven({ ...oven, learned })).toEqual({ lagS: 210, offsetK: -4, swingK: 3, learned: true });
-    expect(realOven(undefined).lagS).toBeGreaterThan(0);
+    expect(knownOven(oven)).toMatchObject({ lagS: 180, offsetK: 0, basis: 'given' });
+    expect(knownOven({ ...oven, learned })).toEqual({ lagS: 210, offsetK: -4, swingK: 3, basis: 'fitted' });
+    expect(knownOven(undefined).lagS).toBeGreaterThan(0);
   });
 });
 

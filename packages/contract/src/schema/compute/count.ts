@@ -80,6 +80,13 @@ const planInput = () =>
       places: whole('', 1, 2000),
       powerW: number('W', 100, 20_000),
       lagS: number('s', 1, 3600),
+      learned: record({
+        lagS: number('s', 1, 3600),
+        offsetK: number('K', -80, 80),
+        swingK: number('K', 0, 80),
+      })
+        .nullable()
+        .optional(),
     }),
     ways: waysSchema,
     lead: onHand(),

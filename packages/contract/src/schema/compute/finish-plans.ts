@@ -74,12 +74,22 @@ export const FINISH_PLANS: Record<string, Calculation> = {
     "Arrhenius law through the jar's label, first-order lags; over-baked is common practice",
     record({
       heads: list(bakedHead(), 1, 40),
+      /** 0 where the oven is hot first. */
       ovenLagS: number('s', 0, 3600),
+      /** What the oven holds above its mark, and how far it swings about that. */
+      offsetK: number('K', -80, 80).optional(),
+      swingK: number('K', 0, 80).optional(),
       longestS: whole('s', 600, 36_000).optional(),
     }),
-    ({ heads, ...input }) =>
+    ({ heads, ovenLagS: lagS, offsetK, swingK, ...input }) =>
       core.bakeProgram({
         ...input,
+        oven: {
+          ...core.knownOven({ lagS }),
+          ...(offsetK ? { offsetK } : {}),
+          ...(swingK === undefined ? {} : { swingK }),
+        },
+        preheated: lagS === 0,
         heads: heads.map(({ powder, label: points, ...head }) => ({
           ...head,
           laws: [{ powder, law: core.cureLaw(points as core.LabelPoint[]) }],

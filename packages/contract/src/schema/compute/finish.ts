@@ -32,7 +32,7 @@ export const FINISH_CALCULATIONS: Record<string, Calculation> = {
     }),
     ({ label: points, seconds, ...input }) => {
       const law = core.cureLaw(points as core.LabelPoint[]);
-      const bake = { law, headLagS: input.headLagS, setC: input.setC, ovenLagS: input.preheated ? 0 : input.ovenLagS };
+      const bake = { law, headLagS: input.headLagS, airC: input.setC, ovenLagS: input.preheated ? 0 : input.ovenLagS };
       return { law, cureShare: core.cureShare(bake, seconds), timeToFullCureS: core.timeToFullCureS(bake) };
     },
   ),
@@ -55,10 +55,9 @@ export const FINISH_CALCULATIONS: Record<string, Calculation> = {
       fromC: number('C', -20, 300).optional(),
       atS: list(number('s', 0, 86_400), 1, 2000),
     }),
-    ({ atS, ...input }) => {
-      const law = core.cureLaw([{ metalC: 177, seconds: 1200 }]);
+    ({ atS, setC: airC, ...input }) => {
       return {
-        points: atS.map((seconds) => ({ atS: seconds, ...core.bakeTemperaturesC({ law, ...input }, seconds) })),
+        points: atS.map((seconds) => ({ atS: seconds, ...core.bakeTemperaturesC({ airC, ...input }, seconds) })),
       };
     },
   ),

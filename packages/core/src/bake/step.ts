@@ -1,0 +1,43 @@
+import { fullCureS, type CureLaw } from './cure-law.ts';
+
+/** A head in the oven: how warm its metal is and how far its powder has come, as a share of a full cure. */
+export interface Metal {
+  metalC: number;
+  share: number;
+}
+
+/** Air of the oven over a short stretch, in a straight line. */
+export interface AirStretch {
+  fromC: number;
+  toC: number;
+  seconds: number;
+}
+
+/** Below this powder only lies there. */
+const DORMANT_C = 40;
+/** Small beside every lag of an oven or a head, s. */
+export const STEP_S = 5;
+
+/** How fast a powder cures at this metal temperature, full cures per second; nothing below 40 °C. */
+export const cureRate = (law: CureLaw, metalC: number): number => (metalC < DORMANT_C ? 0 : 1 / fullCureS(law, metalC));
+
+/**
+ * The one step that every cure is added up of, in a plan, in a running bake and in a past one: the metal follows the
+ * air by its lag (for a straight line of air in closed form), and dt over the time to full cure is taken by Simpson's
+ * rule.
+ * @param headLagS 0 for a probe that sits in the metal itself
+ * @example bakeStep({ law, headLagS: 150 }, { metalC: 20, share: 0 }, { fromC: 177, toC: 177, seconds: 5 })
+ */
+export function bakeStep(
+  { law, headLagS }: { law: CureLaw; headLagS: number },
+  { metalC, share }: Metal,
+  { fromC, toC, seconds }: AirStretch,
+): Metal {
+  const slope = (toC - fromC) / seconds;
+  const settled = fromC - slope * headLagS;
+  const after = (s: number) =>
+    headLagS === 0 ? fromC + slope * s : settled + slope * s + (metalC - settled) * Math.exp(-s / headLagS);
+  const end = after(seconds);
+  const rates = cureRate(law, metalC) + 4 * cureRate(law, after(seconds / 2)) + cureRate(law, end);
+  return { metalC: end, share: share + (seconds / 6) * rates };
+}
