@@ -4,6 +4,7 @@ import type {
   CountFrom,
   Plan,
   PourEntry,
+  PourPlanned,
   PourSetup,
   RouteStep,
   RunEntry,
@@ -83,6 +84,8 @@ export type Cavity = MoldInput['cavities'][number] & {
   /** Shots of this cavity since it was smoked, and whether it ever was. */
   shotsSinceSmoked: number;
   everSmoked: boolean;
+  /** Hooks that were tried in it, and whether it closes on them. */
+  tried: Record<string, boolean>;
 };
 /** A dated note upon a thing; struck ones are kept and no longer count. */
 export type Noted<R> = R & { id: string; struck: boolean };
@@ -241,6 +244,8 @@ export interface Pour extends Stored {
   plannedChargeKg: number;
   /** Melting, blank shots and shots, by the plan. */
   plannedS: number;
+  /** What was known when it began: it is coached and shown again by that, whatever is set or learned since. */
+  knownThen: Pick<PourPlanned, 'pourC' | 'roomC' | 'potPowerW' | 'potLossWPerK'>;
   log: (PourEntry | UndoEntry)[];
 }
 export interface PlanView {

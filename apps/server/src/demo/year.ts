@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { DEFAULT_WAYS, seeded, type OvenEntry, type TicketEntry } from '@schmelz/core';
+import { DEFAULT_WAYS, moldsCasting, seeded, type OvenEntry, type TicketEntry } from '@schmelz/core';
 import { nextNumber, releaseOrder } from '../services/orders.ts';
 import { addPourEntries, startPour } from '../services/pours.ts';
 import { createResource } from '../services/resources.ts';
@@ -163,10 +163,9 @@ function byMold(tickets: TicketRow[], workshop: Workshop): Map<string, TicketRow
   const groups = new Map<string, TicketRow[]>();
   for (const ticket of tickets) {
     const product = workshop.products.get(ticket.productId)!;
-    const casts = (mold: Workshop['molds'][number]) =>
-      mold.cavities.filter((each) => each.style === product.style && each.nominalMassKg === product.nominalMassKg)
-        .length;
-    const mold = [...workshop.molds].sort((a, b) => casts(b) - casts(a))[0]!;
+    const [best] = moldsCasting(product, workshop.molds);
+    if (!best) throw new Error(`no mold of the demo casts ${product.name}`);
+    const { mold } = best;
     groups.set(mold.id, [...(groups.get(mold.id) ?? []), ticket]);
   }
   return groups;

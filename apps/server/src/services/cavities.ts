@@ -1,4 +1,5 @@
-import type { CareRecord, Cavity, CavityPour, Mold } from '@schmelz/contract';
+import type { CareRecord, Cavity, CavityPour, Mold, TrialRecord } from '@schmelz/contract';
+import { triedHooks } from '@schmelz/core';
 import type { Store } from '../store/store.ts';
 import { listRecords } from './records.ts';
 import { listResources } from './resources.ts';
@@ -69,10 +70,11 @@ const smokingsOf = (care: readonly (CareRecord & { struck: boolean })[], moldId:
 
 /** Molds with what their cavities gave so far, why heads were thrown back, and the shots since they were smoked. */
 export async function listMolds(store: Store): Promise<Mold[]> {
-  const [molds, shots, care] = await Promise.all([
+  const [molds, shots, care, trials] = await Promise.all([
     listResources(store, 'molds') as unknown as Promise<(Omit<Mold, 'cavities'> & { cavities: Cavity[] })[]>,
     shotsOfCavities(store),
     listRecords<CareRecord>(store, 'care'),
+    listRecords<TrialRecord>(store, 'trial'),
   ]);
   return molds.map((mold) => {
     const cavities = mold.cavities.map((cavity): Cavity => {
@@ -92,6 +94,7 @@ export async function listMolds(store: Store): Promise<Mold[]> {
         rejects,
         shotsSinceSmoked: since,
         everSmoked: ever,
+        tried: triedHooks(trials.filter((trial) => trial.cavityId === cavity.id && !trial.struck)),
       };
     });
     const open = cavities.filter((cavity) => cavity.condition === 'good');

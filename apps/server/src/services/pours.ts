@@ -21,7 +21,7 @@ import { syncTicket } from './tickets.ts';
 import { castingLead, readWorkshop } from './workshop.ts';
 
 function pourView(row: PourRow, log: (PourEntry | UndoEntry)[]): Pour {
-  const { planned } = row;
+  const { pourC, roomC, potPowerW, potLossWPerK, ...planned } = row.planned;
   const { id, version, number, potId, startedAt } = row;
   return {
     id,
@@ -34,6 +34,7 @@ function pourView(row: PourRow, log: (PourEntry | UndoEntry)[]): Pour {
     plannedMeltS: planned.meltS,
     plannedChargeKg: planned.chargeKg,
     plannedS: planned.plannedS,
+    knownThen: { pourC, roomC, potPowerW, potLossWPerK },
     log,
   };
 }

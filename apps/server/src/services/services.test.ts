@@ -54,6 +54,7 @@ describe('things of the workshop', () => {
         rejects: _r,
         shotsSinceSmoked: _s,
         everSmoked: _e,
+        tried: _t,
         ...cavity
       }: Record<string, unknown>) => cavity,
     );
@@ -233,6 +234,96 @@ describe('pours', () => {
       await say(pour.id, { kind: 'reject', shotId: entry.id, position: 1, cause: 'short', goes: 'melt' });
     }
     expect(await casts()).toBeGreaterThan(before);
+  });
+});
+
+describe('what is known reaches the plan', () => {
+  test('a hook that clicked in every cavity is planned and poured; one that thudded is not', async () => {
+    const large = (
+      await server.call('POST', '/api/materials', {
+        kind: 'hook',
+        name: 'A size up',
+        note: '',
+        metalId: null,
+        powder: null,
+        hook: { size: '4/0', wire: 'standard', eyeAngleDeg: 60, plating: 'bronze' },
+      })
+    ).body.id as string;
+    const ten = (await server.call('GET', '/api/products')).body.find(
+      (each: { id: string }) => each.id === things.productIds[0],
+    );
+    const { id, ...rest } = ten;
+    await server.call('PUT', `/api/products/${id}`, { ...rest, hookId: large });
+    const wanted = await order([{ productId: id, quantity: 12 }]);
+    const plan = () => server.call('GET', `/api/orders/${wanted}/plan`);
+    expect(JSON.stringify((await plan()).body)).toMatch(/Hook 4\/0 does not fit/);
+    const [mold] = (await server.call('GET', '/api/molds')).body;
+    const tried = (cavityId: string, sound: string) =>
+      server.call('POST', '/api/records', {
+        kind: 'trial',
+        thingId: mold.id,
+        at: Date.now(),
+        cavityId,
+        hookId: large,
+        prepared: 'as it is',
+        sound,
+        seamFlush: true,
+        note: '',
+      });
+    for (const cavity of mold.cavities) expect((await tried(cavity.id, 'click')).status).toBeLessThan(300);
+    const after = await plan();
+    expect(after.body.plan.lines[0].casts.value).toBeGreaterThanOrEqual(12);
+    const [ticket] = await released(wanted);
+    expect((await startPour([ticket!.id])).status).toBe(201);
+    for (const cavity of mold.cavities) await tried(cavity.id, 'thud');
+    const [seen] = (await server.call('GET', '/api/molds')).body;
+    expect(seen.cavities.map((cavity: { tried: object }) => cavity.tried)).toEqual(
+      mold.cavities.map(() => ({ [large]: false })),
+    );
+  });
+  test('seconds under the maker’s own gun change the minutes of the plan', async () => {
+    const wanted = await order([{ productId: things.productIds[0]!, quantity: 60 }]);
+    const work = async () =>
+      (await server.call('GET', `/api/orders/${wanted}/plan`)).body.plan.lines[0].workS as number;
+    const before = await work();
+    for (let count = 0; count < 6; count++) {
+      const heating = { kind: 'heating', thingId: things.productIds[0], at: Date.now(), tool: 'heat gun', seconds: 40 };
+      expect((await server.call('POST', '/api/records', heating)).status).toBeLessThan(300);
+    }
+    expect(await work()).toBeGreaterThan(before + 10);
+  });
+  test('a session is shown again by what was known when it began', async () => {
+    const [ticket] = await released(await order([{ productId: things.productIds[0]!, quantity: 12 }]));
+    const pour = (await startPour([ticket!.id])).body;
+    const {
+      dataFolder: _folder,
+      passwordSet: _password,
+      ways,
+      ...settings
+    } = (await server.call('GET', '/api/settings')).body;
+    const changed = { ...settings, ways: { ...ways, pourC: ways.pourC + 30, roomC: 5 } };
+    expect((await server.call('PUT', '/api/settings', changed)).status).toBe(200);
+    const then = (await server.call('GET', `/api/pours/${pour.id}`)).body.knownThen;
+    expect(then).toMatchObject({ pourC: ways.pourC, roomC: ways.roomC });
+  });
+  test('a powder label with its two times swapped is refused by name, and nothing is stored', async () => {
+    const label = [
+      { metalC: 177, seconds: 600 },
+      { metalC: 200, seconds: 1200 },
+    ];
+    const powder = { colour: '#112233', gloss: 'gloss', specificGravity: 1.5, label };
+    const refused = await server.call('POST', '/api/materials', {
+      kind: 'powder',
+      name: 'Swapped',
+      note: '',
+      metalId: null,
+      hook: null,
+      powder,
+    });
+    expect(refused.status).toBe(422);
+    expect(JSON.stringify(refused.body)).toMatch(/activation energy from the label/);
+    const names = (await server.call('GET', '/api/materials')).body.map((each: { name: string }) => each.name);
+    expect(names).not.toContain('Swapped');
   });
 });
 

@@ -1,6 +1,7 @@
 import {
   knownProduct,
-  type HouseWays,
+  knownWays,
+  type KnownWays,
   type PlanCavity,
   type PlanMold,
   type PlanOven,
@@ -9,17 +10,18 @@ import {
   type Shelf,
   type StockOnHand,
 } from '@schmelz/core';
-import type { BakeProgram, Material, Pot, Product, Recipe } from '@schmelz/contract';
+import type { BakeProgram, HeatingRecord, Material, Pot, Product, Recipe } from '@schmelz/contract';
 import { rowsOf, type Store } from '../store/store.ts';
 import { listMolds } from './cavities.ts';
 import { notAllowed } from './errors.ts';
+import { listRecords } from './records.ts';
 import { listResources } from './resources.ts';
 import { readSettings } from './settings.ts';
 import { listMaterials } from './stock.ts';
 
 /** Everything that planning looks at, read once. */
 export interface Workshop {
-  ways: HouseWays;
+  ways: KnownWays;
   materials: Map<string, Material>;
   /** Products as they are on record, and with all that is known of them. */
   records: Map<string, Product>;
@@ -31,7 +33,7 @@ export interface Workshop {
 }
 
 export async function readWorkshop(store: Store): Promise<Workshop> {
-  const [{ settings }, materials, molds, pots, ovens, recipes, programs, products] = await Promise.all([
+  const [{ settings }, materials, molds, pots, ovens, recipes, programs, products, heatings] = await Promise.all([
     readSettings(store),
     listMaterials(store),
     listMolds(store),
@@ -40,6 +42,7 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
     listResources(store, 'recipes') as unknown as Promise<Recipe[]>,
     rowsOf(store.models.bakePrograms) as unknown as Promise<BakeProgram[]>,
     rowsOf(store.models.products) as unknown as Promise<Product[]>,
+    listRecords<HeatingRecord>(store, 'heating'),
   ]);
   const byId = new Map(materials.map((material) => [material.id, material]));
   const shelf: Shelf = {
@@ -47,11 +50,12 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
     recipe: (id) => recipes.find((each) => each.id === id),
     program: (id) => programs.find((each) => each.id === id),
   };
+  const known = new Map(products.map((each) => [each.id, knownProduct(each, shelf)]));
   return {
-    ways: settings.ways,
+    ways: knownWays(settings.ways, heatings, (id) => known.get(id)),
     materials: byId,
     records: new Map(products.map((each) => [each.id, each])),
-    products: new Map(products.map((each) => [each.id, knownProduct(each, shelf)])),
+    products: known,
     molds: molds.map((mold) => ({ ...mold, cavities: mold.cavities as PlanCavity[] })),
     // What was learned from a pot's own readings outranks its plate.
     pots: (pots as unknown as (Pot & Workshop['pots'][number])[]).map((pot) => ({

@@ -149,6 +149,7 @@ const cavity = (position: number, good: number, casts: number): Mold['cavities']
   rejects: casts > good ? { short: casts - good } : {},
   shotsSinceSmoked: 12,
   everSmoked: true,
+  tried: {},
 });
 export const molds: Mold[] = [
   {
@@ -246,6 +247,7 @@ export const pour = (more: Partial<Pour> = {}): Pour => ({
     hooksOut: { [ids.hook]: 14 },
   },
   plannedMeltS: 300,
+  knownThen: { pourC: 371, roomC: 20, potPowerW: 700, potLossWPerK: 0.55 },
   plannedChargeKg: 1.2,
   plannedS: 1500,
   log: [],
@@ -325,6 +327,7 @@ export const fillRecords: CavityPour[] = molds[0]!.cavities.slice(0, 2).map(({ i
 
 /** Answers of a workshop without surprises, by `METHOD path`. */
 export const answers = (more: Record<string, unknown> = {}): Record<string, unknown> => ({
+  'GET /records/heating': [],
   'GET /settings': settings,
   'GET /materials': materials,
   'GET /molds': molds,

@@ -1,7 +1,6 @@
-import { STEEL_J_KG_K } from '../metal/materials.ts';
+import { LEAD_WARMED_J_KG_K, STEEL_J_KG_K } from '../metal/materials.ts';
 import { inRange } from '../quantity/check.ts';
 
-const LEAD_J_KG_K = 132;
 /**
  * Oven air and walls around a hung head, W/m2K: free convection on a ball of 13 mm (Churchill 1983, from memory)
  * about 14,
@@ -16,5 +15,5 @@ export function headLagS(leadKg: number, hookKg: number, areaM2: number, filmW_M
   inRange('leadKg', leadKg, 'kg', 1e-4, 2);
   inRange('hookKg', hookKg, 'kg', 0, 0.1);
   inRange('areaM2', areaM2, 'm2', 1e-6, 0.1);
-  return (leadKg * LEAD_J_KG_K + hookKg * STEEL_J_KG_K) / (filmW_M2K * areaM2);
+  return (leadKg * LEAD_WARMED_J_KG_K + hookKg * STEEL_J_KG_K) / (filmW_M2K * areaM2);
 }

@@ -7,6 +7,10 @@ export const LEAD_LIQUID_J_KG_K = 147;
 /** Specific heat of solid lead: 127.9 at 20 C, rising in a straight line to 142 at the melting point. */
 export const LEAD_SOLID_J_KG_K_AT_20C = 127.9;
 export const LEAD_SOLID_J_KG_K_AT_MELTING = 142;
+/** Solid lead warmed under a gun or in an oven, 20 to 177 C: the mean over that stretch of the straight line above. */
+export const LEAD_WARMED_J_KG_K =
+  LEAD_SOLID_J_KG_K_AT_20C +
+  ((LEAD_SOLID_J_KG_K_AT_MELTING - LEAD_SOLID_J_KG_K_AT_20C) * ((177 - 20) / 2)) / (LEAD_MELTING_C - 20);
 export const LEAD_LINEAR_EXPANSION_PER_K = 28.9e-6;
 export const LEAD_MOLAR_KG = 0.2072; // also in npm periodic-table
 export const LEAD_SURFACE_TENSION_N_M = 0.45; // from memory, no book at hand

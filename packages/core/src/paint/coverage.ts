@@ -9,6 +9,9 @@ export interface CoverageInput {
   transferEfficiency?: number;
 }
 
+/** Share of the powder taken that stays on, before any jar was weighed. Common practice, no source. */
+export const USUAL_STAYS_ON = 0.7;
+
 /**
  * Powder taken for one coat on one head, kg: area x film x density / efficiency.
  * The industry's published form is 192.3 ft2/lb per mil at specific gravity 1. Check: 100 um of SG 1.5 on a 14.2 g ball

@@ -1,4 +1,4 @@
-import { STEEL_KG_M3 } from '../metal/materials.ts';
+import { LEAD_WARMED_J_KG_K, STEEL_J_KG_K, STEEL_KG_M3 } from '../metal/materials.ts';
 import { inRange, QuantityError } from '../quantity/check.ts';
 
 /** What heats the head: a stream of hot air, or a flame whose heat does not care how warm the head is. */
@@ -15,13 +15,11 @@ export const TOO_HOT_C = 230;
 export const MELTS_C = 327;
 /** Shank that is warmed with the head: about sqrt(alpha t) of steel; the far end stays cool in the hand. */
 const WARM_SHANK_M = 0.015;
-const LEAD_J_KGK = 129;
-const STEEL_J_KGK = 460;
 /**
  * Mean over the whole head and collar: 110 W/m2K where the stream strikes, less on the far side while it is turned.
  * With it 0.9, 7, 14 and 57 g take 7, 13, 16 and 23 s to a second.
  */
-export const GUN_W_M2K = 80;
+export const GUN_W_M2K = 82;
 export const GUN_AIR_C = 480;
 /** A gun is at its heat after some such times. Common practice, no source. */
 export const GUN_WARM_UP_S = 12;
@@ -57,7 +55,7 @@ export function headHeatJK({ leadKg, wireM, embeddedM }: HeatedHead): number {
   inRange('wireM', wireM, 'm', 1e-4, 0.005);
   inRange('embeddedM', embeddedM, 'm', 0, 0.2);
   const steelKg = STEEL_KG_M3 * Math.PI * (wireM / 2) ** 2 * (embeddedM + WARM_SHANK_M);
-  return leadKg * LEAD_J_KGK + steelKg * STEEL_J_KGK;
+  return leadKg * LEAD_WARMED_J_KG_K + steelKg * STEEL_J_KG_K;
 }
 
 /**

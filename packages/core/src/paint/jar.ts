@@ -1,3 +1,4 @@
+import { USUAL_STAYS_ON } from './coverage.ts';
 import { inRange } from '../quantity/check.ts';
 
 /** A jar weighed before and after, and what the heads dipped meanwhile should have kept of it. */
@@ -44,10 +45,10 @@ export const headsInJar = (leastKg: number, kgPerHead: number): number =>
   Math.floor(inRange('leastKg', leastKg, 'kg', 0, 1000) / inRange('kgPerHead', kgPerHead, 'kg', 1e-9, 1));
 
 /**
- * Belief before any weighing: six tenths stay on, and it weighs as much as half a gram of powder. Common practice, no
+ * Belief before any weighing: the usual stays on, and it weighs as much as half a gram of powder. Common practice, no
  * source.
  */
-const PRIOR = { efficiency: 0.6, kg: 0.0005 };
+const PRIOR = { efficiency: USUAL_STAYS_ON, kg: 0.0005 };
 /** A kitchen scale reads the jar to a gram, twice. */
 const SCALE_SD_KG = 0.0007;
 

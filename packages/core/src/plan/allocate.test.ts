@@ -1,5 +1,6 @@
 import { cavity, product, workshop } from '../test/workshop.ts';
-import { allocate, casts, castingProblem } from './allocate.ts';
+import { AS_CUT } from '../mold/variants.ts';
+import { allocate, casts, castingProblem, moldsCasting } from './allocate.ts';
 import type { PlanMold } from './types.ts';
 
 const mold = (id: string, cavities: PlanMold['cavities']): PlanMold => ({
@@ -23,6 +24,33 @@ describe('which cavity casts what', () => {
     const larger = product(10, { hook: { ...product(10).hook!, size: '3/0' } });
     expect(casts(cavity(1, 10), larger)).toBe(false);
     expect(castingProblem(larger, [mold('m', [cavity(1, 10)])])).toMatch(/groove for 2\/0 must be ground out/);
+  });
+
+  test('what the maker has tried outranks the estimate, both ways; a groove that was ground out counts as cut', () => {
+    const larger = product(10, { hook: { ...product(10).hook!, materialId: 'large', size: '3/0' } });
+    const tried = (seats: boolean) => cavity(1, 10, { tried: { large: seats, 'hook-2/0': seats } });
+    expect(casts(tried(true), larger)).toBe(true);
+    expect(casts(tried(false), product(10))).toBe(false);
+    expect(castingProblem(product(10), [mold('m', [tried(false)])])).toMatch(
+      /it was tried, and the mold did not close/,
+    );
+    const ground = cavity(1, 10, { variants: [{ ...AS_CUT, name: 'Ground out', grooveFor: '3/0' }] });
+    expect(casts(ground, larger)).toBe(true);
+    expect(casts(ground, product(10))).toBe(true);
+    // Heavy wire holds a mold open that is cut for standard: the fit finder and the plan say the same.
+    const heavy = product(10, { hook: { ...product(10).hook!, wire: 'heavy' } });
+    expect(casts(cavity(1, 10), heavy)).toBe(false);
+    expect(casts(cavity(1, 10, { wire: 'heavy' }), heavy)).toBe(true);
+  });
+  test('one rule of which mold is taken: the one with most cavities that cast it', () => {
+    const [few, many] = [mold('few', [cavity(1, 10)]), mold('many', [cavity(1, 10), cavity(2, 10)])];
+    const none = mold('none', [cavity(1, 14)]);
+    expect(
+      moldsCasting(product(10), [none, few, many]).map(({ mold: each, cavities }) => [each.id, cavities.length]),
+    ).toEqual([
+      ['many', 2],
+      ['few', 1],
+    ]);
   });
 
   test('no mold at all is a problem too', () => {

@@ -1,6 +1,6 @@
 import { castsFor, yieldEstimate } from '../count/binomial.ts';
-import { seatOf, type Seat } from '../seat/seat.ts';
-import type { PlanCavity, PlanLine, PlanMold, PlanProduct } from './types.ts';
+import { seatOf, type CavityCut, type HookOffered, type Seat } from '../seat/seat.ts';
+import type { PlanCavity, PlanHook, PlanLine, PlanMold, PlanProduct } from './types.ts';
 
 /** Lines that want the same blank: one style, mass and hook, whatever colour they get. */
 export interface BlankKind {
@@ -37,24 +37,32 @@ export function castingProblem(product: PlanProduct, molds: readonly PlanMold[])
   if (open.length === 0) return `Every ${product.style} cavity of ${grams(product.nominalMassKg)} is blocked.`;
   if (open.some((cavity) => casts(cavity, product))) return null;
   const { hook } = product;
-  const why = hook && seatOf(open[0]!, { hookSize: hook.size, eyeAngleDeg: hook.eyeAngleDeg }).because;
+  const [first] = open as [PlanCavity];
+  if (hook && first.tried?.[hook.materialId] === false) {
+    return `Hook ${hook.size} does not fit: it was tried, and the mold did not close on it.`;
+  }
+  const why = hook && seatOf(groovesOf(first)[0]!, offered(hook)).because;
   return `Hook ${hook?.size} does not fit: ${why}.`;
 }
 
 const SEATS: ReadonlySet<Seat> = new Set<Seat>(['as cut', 'if bent']);
 
+/** A cavity's groove as it was cut, and as it was ground out since. */
+const groovesOf = ({ hookSize, eyeAngleDeg, wire, bend, variants = [] }: PlanCavity): CavityCut[] => {
+  const cut: CavityCut = { hookSize, eyeAngleDeg, ...(wire ? { wire } : {}), ...(bend ? { bend } : {}) };
+  return [cut, ...variants.flatMap(({ grooveFor }) => (grooveFor ? [{ ...cut, hookSize: grooveFor }] : []))];
+};
+const offered = ({ size: hookSize, ...hook }: PlanHook): HookOffered => ({ ...hook, hookSize });
+
 /**
  * Whether a hook goes into a cavity: what the maker has tried says so before anything else, then a groove that was
- * ground
- * out for it, then the estimate. Without a hook there is nothing to seat.
+ * ground out for it, then the estimate. Without a hook there is nothing to seat.
  */
-function seats(cavity: PlanCavity, hook: PlanProduct['hook']): boolean {
+function seats(cavity: PlanCavity, hook: PlanHook | null): boolean {
   if (!hook) return true;
   const tried = cavity.tried?.[hook.materialId];
-  if (tried) return SEATS.has(tried);
-  const offered = { hookSize: hook.size, eyeAngleDeg: hook.eyeAngleDeg };
-  const grooves = (cavity.variants ?? []).flatMap(({ grooveFor }) => (grooveFor ? [grooveFor] : []));
-  return [cavity.hookSize, ...grooves].some((hookSize) => SEATS.has(seatOf({ ...cavity, hookSize }, offered).seat));
+  if (tried !== undefined) return tried;
+  return groovesOf(cavity).some((cut) => SEATS.has(seatOf(cut, offered(hook)).seat));
 }
 
 /** Whether this cavity casts this product tonight: open, same head, and its hook goes in. */
@@ -62,6 +70,17 @@ export function casts(cavity: PlanCavity, product: PlanProduct): boolean {
   if (cavity.condition !== 'good' || cavity.style !== product.style) return false;
   if (!massesMatch(cavity.nominalMassKg, product.nominalMassKg)) return false;
   return seats(cavity, product.hook);
+}
+
+/** Molds that cast a product tonight, the one with most cavities for it first: the one rule of which mold is taken. */
+export function moldsCasting<M extends Pick<PlanMold, 'cavities'>>(
+  product: PlanProduct,
+  molds: readonly M[],
+): { mold: M; cavities: M['cavities'] }[] {
+  return molds
+    .map((mold) => ({ mold, cavities: mold.cavities.filter((cavity) => casts(cavity, product)) }))
+    .filter(({ cavities }) => cavities.length > 0)
+    .sort((a, b) => b.cavities.length - a.cavities.length);
 }
 
 function kindsOf(lines: readonly PlanLine[]): BlankKind[] {
@@ -95,13 +114,11 @@ const onCavities = (kind: BlankKind, cavities: PlanCavity[]): KindOnMold => {
 export function allocate(lines: readonly PlanLine[], molds: readonly PlanMold[]): MoldAllocation[] {
   const byMold = new Map<string, { mold: PlanMold; kinds: BlankKind[] }>();
   for (const kind of kindsOf(lines)) {
-    const product = kind.lines[0]!.product;
-    const fitting = (mold: PlanMold) => mold.cavities.filter((cavity) => casts(cavity, product)).length;
-    const best = [...molds].sort((a, b) => fitting(b) - fitting(a))[0];
-    if (!best || fitting(best) === 0) continue;
-    const entry = byMold.get(best.id) ?? { mold: best, kinds: [] };
+    const [best] = moldsCasting(kind.lines[0]!.product, molds);
+    if (!best) continue;
+    const entry = byMold.get(best.mold.id) ?? { mold: best.mold, kinds: [] };
     entry.kinds.push(kind);
-    byMold.set(best.id, entry);
+    byMold.set(best.mold.id, entry);
   }
   return [...byMold.values()].flatMap(({ mold, kinds }) => poursOn(mold, kinds));
 }

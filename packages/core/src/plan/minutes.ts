@@ -1,26 +1,26 @@
 import { schoolsFollowed } from '../ways/house.ts';
 import { paintSeconds, trimSeconds } from '../ways/work.ts';
 import { productHeated, stepsOf } from './product.ts';
-import type { HouseWays, PlanLine, PlanProduct, PlanStep } from './types.ts';
+import type { KnownWays, PlanLine, PlanProduct, PlanStep } from './types.ts';
 
 /** Seconds to trim one head: the maker's own, or by the ways that are followed. */
-export const trimS = (ways: HouseWays, product: Pick<PlanProduct, 'ways'>): number =>
+export const trimS = (ways: KnownWays, product: Pick<PlanProduct, 'ways'>): number =>
   ways.trimS ?? trimSeconds(schoolsFollowed(ways.schools, product.ways));
 
 /** Seconds to paint one head, all its layers: the maker's own for a coat, or by the model and the ways. */
-export function paintS(ways: HouseWays, product: PlanProduct): number {
+export function paintS(ways: KnownWays, product: PlanProduct): number {
   const { layers } = product;
   if (ways.coatS !== null) return ways.coatS * layers.reduce((total, layer) => total + layer.coats, 0);
   const painted = layers.map(({ zone, coats, powder }) => ({ zone, coats, form: powder.form ?? ('powder' as const) }));
-  return paintSeconds(painted, productHeated(product), schoolsFollowed(ways.schools, product.ways), ways.roomC);
+  return paintSeconds(painted, productHeated(product), schoolsFollowed(ways.schools, product.ways), ways);
 }
 
 /** Hands-on seconds that are in a head when it comes to a station: what is lost with one that is spoiled there. */
-export const workBeforeS = (station: 'trim' | 'paint', ways: HouseWays, product: Pick<PlanProduct, 'ways'>): number =>
+export const workBeforeS = (station: 'trim' | 'paint', ways: KnownWays, product: Pick<PlanProduct, 'ways'>): number =>
   ways.loadS + ways.inspectS + (station === 'paint' ? trimS(ways, product) : 0);
 
 /** Hands-on seconds a head at one step: the maker's own, or what the ways of its station take. */
-export function stepSeconds(step: PlanStep, ways: HouseWays, product: PlanProduct): number {
+export function stepSeconds(step: PlanStep, ways: KnownWays, product: PlanProduct): number {
   if (step.handsS !== undefined && step.handsS !== null) return step.handsS;
   if (step.station === 'trim') return trimS(ways, product);
   if (step.station === 'paint') return paintS(ways, { ...product, layers: step.layers });
@@ -36,7 +36,7 @@ export interface StepHands {
 }
 
 /** Hands-on seconds of all lines, step by step of their routes. */
-export const handsOf = (ways: HouseWays, lines: readonly PlanLine[]): StepHands[] =>
+export const handsOf = (ways: KnownWays, lines: readonly PlanLine[]): StepHands[] =>
   lines.flatMap((line) =>
     stepsOf(line.product).map((step) => ({
       step,

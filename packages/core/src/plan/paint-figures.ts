@@ -3,10 +3,10 @@ import { castMassKg } from '../cast/cast-mass.ts';
 import { paintS, trimS } from './minutes.ts';
 import { powdersPerHead, productHeated } from './product.ts';
 import { dryWaitS } from './timing.ts';
-import type { HouseWays, PlanProduct } from './types.ts';
+import type { HouseWays, KnownWays, PlanProduct } from './types.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
 import { schoolsFollowed, schoolsAt } from '../ways/house.ts';
-import { targetOf } from '../ways/work.ts';
+import { gunOf, targetOf } from '../ways/work.ts';
 import { heatingS } from '../paint/head-heat.ts';
 
 /** What stays on in a jar's own record, where it was weighed. */
@@ -52,7 +52,7 @@ export function powderPerHeadFigure(product: PlanProduct, ways: HouseWays, known
 }
 
 /** Hands-on seconds that a head takes at the paint, by the model and the ways. */
-export function paintSecondsFigure(product: PlanProduct, ways: HouseWays): Figure {
+export function paintSecondsFigure(product: PlanProduct, ways: KnownWays): Figure {
   const seconds = paintS(ways, product);
   const schools = schoolsFollowed(ways.schools, product.ways);
   const heatS = heatingS({
@@ -60,6 +60,7 @@ export function paintSecondsFigure(product: PlanProduct, ways: HouseWays): Figur
     tool: schools.tool,
     roomC: ways.roomC,
     targetC: targetOf(schools),
+    ...gunOf(schools, ways),
   });
   return figure(
     seconds,

@@ -84,7 +84,7 @@ export function productHeated({
   nominalMassKg,
   hook,
 }: Pick<PlanProduct, 'style' | 'nominalMassKg'> & {
-  hook: { size: HookSize; wire?: Wire } | null;
+  hook: { size: HookSize; wire?: Wire; wireM?: number | null } | null;
 }): HeatedHead {
   const leadKg = castMassKg({ nominalMassKg });
   const { cooledAreaM2 } = coldHeadSolid(style, leadKg);
@@ -92,7 +92,7 @@ export function productHeated({
     leadKg,
     areaM2: cooledAreaM2,
     // Without a hook it hangs on a thin wire or a screw, which takes next to nothing.
-    wireM: hook ? typicalHook(hook.size, hook.wire).wireM : HANGING_WIRE_M,
+    wireM: hook ? (hook.wireM ?? typicalHook(hook.size, hook.wire).wireM) : HANGING_WIRE_M,
     embeddedM: hook ? headWidthM(leadKg) : 0,
   };
 }

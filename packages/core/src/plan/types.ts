@@ -12,7 +12,7 @@ import type { BillLine } from '../job/bill.ts';
 import { COST_PARTS, type CostPart } from '../job/part-kinds.ts';
 import type { RouteStep } from '../job/route.ts';
 import type { Source } from '../job/ticket.ts';
-import type { Seat } from '../seat/seat.ts';
+import type { Bend } from '../seat/seat.ts';
 import type { CavityVariant } from '../mold/variants.ts';
 import type { Wire } from '../geometry/hook.ts';
 
@@ -23,6 +23,10 @@ export interface PlanHook {
   eyeAngleDeg: number;
   massKg: number;
   wire?: Wire;
+  bend?: Bend;
+  /** As measured; null or left out: what its size number stands for. */
+  lengthM?: number | null;
+  wireM?: number | null;
   /** The heat its plating stands, C; null or left out: not known. */
   limitC?: number | null;
 }
@@ -84,8 +88,10 @@ export interface PlanCavity {
   hookSize: HookSize;
   eyeAngleDeg: number;
   condition: 'good' | 'blocked';
-  /** Hooks that the maker has tried in it, by part: what was found outranks every estimate. */
-  tried?: Record<string, Seat>;
+  wire?: Wire;
+  bend?: Bend;
+  /** Hooks that the maker has tried in it, by part, and whether it closes on them: that outranks every estimate. */
+  tried?: Record<string, boolean>;
   /** What else can be cast in it. */
   variants?: CavityVariant[];
   /** Laid in before the hook, where the cavity was cut for it. */
@@ -140,6 +146,11 @@ export interface HouseWays {
   /** Schools of the house at trim and paint. */
   schools?: Partial<Schools>;
 }
+/** The house's ways with what its own records taught. */
+export interface KnownWays extends HouseWays {
+  /** What the maker's own gun gives, by counts with it; left out: the usual. */
+  gunWM2K?: number;
+}
 export interface StockOnHand {
   materialId: string;
   name: string;
@@ -153,7 +164,7 @@ export interface PlanInput {
   molds: PlanMold[];
   pot: PlanPot;
   oven: PlanOven;
-  ways: HouseWays;
+  ways: KnownWays;
   lead: StockOnHand;
   stock: StockOnHand[];
 }

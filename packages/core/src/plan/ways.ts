@@ -1,3 +1,4 @@
+import { USUAL_STAYS_ON } from '../paint/coverage.ts';
 import type { HouseWays } from './types.ts';
 
 /** House ways before the maker has said anything; common practice, no source, but for what is derived elsewhere. */
@@ -7,7 +8,7 @@ export const DEFAULT_WAYS: HouseWays = {
   heelKg: 0.8,
   drossShare: 0.015,
   filmM: 100e-6,
-  transferEfficiency: 0.7,
+  transferEfficiency: USUAL_STAYS_ON,
   labourMinorPerHour: 1200,
   energyMinorPerKWh: 32,
   loadS: 17,

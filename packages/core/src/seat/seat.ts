@@ -104,6 +104,28 @@ const SEAT_OF: Record<SeatTrial['prepared'], Seat> = {
 };
 const RANK: readonly Seat[] = ['as cut', 'if bent', 'with a change', 'no'];
 
+const newestOfEachWay = (trials: readonly SeatTrial[]) => {
+  const newest = new Map<Seat, SeatTrial>();
+  for (const trial of [...trials].sort((a, b) => a.at - b.at)) newest.set(SEAT_OF[trial.prepared], trial);
+  return newest;
+};
+const seated = (trial: SeatTrial) => trial.sound === 'click' && trial.seamFlush;
+
+/**
+ * Hooks that were tried in a cavity, by part: whether it closes on them in some way that was found, by the newest trial
+ * of each way.
+ * @example triedHooks([{ ...trial, hookId: "a", sound: "click", seamFlush: true }]) // { a: true }
+ */
+export function triedHooks(trials: readonly (SeatTrial & { hookId: string })[]): Record<string, boolean> {
+  const hooks = new Set(trials.map(({ hookId }) => hookId));
+  return Object.fromEntries(
+    [...hooks].map((id) => [
+      id,
+      [...newestOfEachWay(trials.filter(({ hookId }) => hookId === id)).values()].some(seated),
+    ]),
+  );
+}
+
 /**
  * The estimate, outranked by what was tried: the easiest way that clicked with a flush seam, by the newest trial of
  * each way.
@@ -111,9 +133,8 @@ const RANK: readonly Seat[] = ['as cut', 'if bent', 'with a change', 'no'];
 export function seatVerdict(cut: CavityCut, hook: HookOffered, trials: readonly SeatTrial[]): SeatVerdict {
   const estimate = seatOf(cut, hook);
   if (trials.length === 0) return { ...estimate, basis: 'given', estimate, trials: 0 };
-  const newest = new Map<Seat, SeatTrial>();
-  for (const trial of [...trials].sort((a, b) => a.at - b.at)) newest.set(SEAT_OF[trial.prepared], trial);
-  const seats = [...newest].filter(([, trial]) => trial.sound === 'click' && trial.seamFlush);
+  const newest = newestOfEachWay(trials);
+  const seats = [...newest].filter(([, trial]) => seated(trial));
   const best = RANK.find((seat) => seats.some(([each]) => each === seat));
   const last = [...newest.values()].sort((a, b) => b.at - a.at)[0]!;
   const note = last.note ? `: ${last.note}` : '';

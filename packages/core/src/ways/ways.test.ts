@@ -52,7 +52,7 @@ describe('what a way takes', () => {
   });
   const whole = (coats: number) => [{ zone: 'whole' as const, coats, form: 'powder' as const }];
   test('painting: the model’s heating and the ways’ seconds; a second coat starts warm', () => {
-    const one = paintSeconds(whole(1), head, USUAL_SCHOOLS, 20);
+    const one = paintSeconds(whole(1), head, USUAL_SCHOOLS, { roomC: 20 });
     const heat = heatingS({ head, tool: 'heat gun', roomC: 20 });
     expect(one).toBeCloseTo(
       paintSteps(heat, USUAL_SCHOOLS).reduce((sum, step) => sum + step.seconds, 0),
@@ -60,10 +60,10 @@ describe('what a way takes', () => {
     );
     expect(one).toBeGreaterThan(20);
     expect(one).toBeLessThan(40);
-    const two = paintSeconds(whole(2), head, USUAL_SCHOOLS, 20);
+    const two = paintSeconds(whole(2), head, USUAL_SCHOOLS, { roomC: 20 });
     expect(two - one).toBeLessThan(one - 0.4 * heat);
     const backed = [...whole(1), { zone: 'back' as const, coats: 1, form: 'powder' as const }];
-    expect(paintSeconds(backed, head, USUAL_SCHOOLS, 20) - one).toBe(8);
+    expect(paintSeconds(backed, head, USUAL_SCHOOLS, { roomC: 20 }) - one).toBe(8);
   });
   test('hot enough the first time takes no second heating, but a hotter head', () => {
     const hot = with_({ gloss: 'hot' });
@@ -74,14 +74,16 @@ describe('what a way takes', () => {
     ).toEqual(['heat', 'dip', 'tap', 'dip again', 'eye', 'pin', 'foam']);
   });
   test('a torch heats a head sooner than a gun', () => {
-    expect(paintSeconds(whole(1), head, with_({ tool: 'torch' }), 20)).toBeLessThan(
-      paintSeconds(whole(1), head, USUAL_SCHOOLS, 20) - 4,
+    expect(paintSeconds(whole(1), head, with_({ tool: 'torch' }), { roomC: 20 })).toBeLessThan(
+      paintSeconds(whole(1), head, USUAL_SCHOOLS, { roomC: 20 }) - 4,
     );
   });
   test('liquid paint is dipped, never heated', () => {
     const cold = { ...head, leadKg: 0.3 };
     const liquid = [{ zone: 'whole' as const, coats: 3, form: 'liquid' as const }];
-    expect(paintSeconds(liquid, cold, USUAL_SCHOOLS, 20)).toBe(paintSeconds(liquid, head, USUAL_SCHOOLS, 20));
+    expect(paintSeconds(liquid, cold, USUAL_SCHOOLS, { roomC: 20 })).toBe(
+      paintSeconds(liquid, head, USUAL_SCHOOLS, { roomC: 20 }),
+    );
   });
   test('powder is stirred every 2 dips or 6, in a fluid bed never', () => {
     const due = (loose: Schools['loose']) => [0, 1, 2, 3, 4, 5, 6].filter((dips) => stirDue(dips, with_({ loose })));

@@ -27,13 +27,24 @@ const LIQUID_S = 14;
 /** What a head is heated to: hot enough to come out wet where it is not heated again. */
 export const targetOf = (ways: Schools): number => (ways.gloss === 'hot' ? 205 : TARGET_C);
 
+/** Where heads are heated: the room, and the maker's own gun where it is known. */
+export interface HeatedAt {
+  roomC: number;
+  gunWM2K?: number;
+}
+
+/** A gun that was counted with says nothing of a torch. */
+export const gunOf = ({ tool }: Pick<Schools, 'tool'>, { gunWM2K }: HeatedAt): { gunWM2K?: number } =>
+  tool === 'heat gun' && gunWM2K !== undefined ? { gunWM2K } : {};
+
 /**
  * Hands-on seconds to paint one head, layer by layer: the first dip from room temperature, each further one starts
  * warm,
  * back and specks are tapped on between.
  */
-export function paintSeconds(layers: readonly PaintedLayer[], head: HeatedHead, ways: Schools, roomC: number): number {
-  const heated = { head, tool: ways.tool, roomC, targetC: targetOf(ways) };
+export function paintSeconds(layers: readonly PaintedLayer[], head: HeatedHead, ways: Schools, at: HeatedAt): number {
+  const { roomC } = at;
+  const heated = { head, tool: ways.tool, targetC: targetOf(ways), ...gunOf(ways, at), roomC };
   const dip = (fromC: number) =>
     paintSteps(heatingS({ ...heated, fromC }), ways).reduce((sum, step) => sum + step.seconds, 0);
   let dips = 0;

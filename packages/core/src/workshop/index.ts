@@ -1,2 +1,3 @@
 export * from './records.ts';
 export * from './product.ts';
+export * from './gun.ts';

@@ -45,9 +45,9 @@ const bakeOf = (program: ProgramRecord | undefined): PlanBake | null =>
 function hookOf(id: string | null, shelf: Shelf): PlanHook | null {
   const part = id ? shelf.part(id) : undefined;
   if (!part?.hook) return null;
-  const { size, eyeAngleDeg, wire } = part.hook;
+  const { size, wire } = part.hook;
   const { massKg } = typicalHook(size, wire);
-  return { materialId: part.id, name: part.name, size, eyeAngleDeg, wire, massKg, limitC: part.limitC ?? null };
+  return { ...part.hook, materialId: part.id, name: part.name, massKg, limitC: part.limitC ?? null };
 }
 
 const partsOf = (product: ProductRecord, shelf: Shelf): PlanPart[] =>

@@ -4,6 +4,7 @@ import type { HookSize, Wire } from '../geometry/hook.ts';
 import type { StyleId } from '../geometry/styles.ts';
 import type { RouteStep } from '../job/route.ts';
 import type { PaintZone } from '../paint/coverage.ts';
+import type { Bend } from '../seat/seat.ts';
 import type { Schools } from '../ways/school.ts';
 
 /** What is on record, as far as the models ask for it: whoever keeps the records hands them in like this. */
@@ -12,7 +13,14 @@ export interface PartRecord {
   name: string;
   kind: string;
   limitC?: number | null;
-  hook?: { size: HookSize; wire: Wire; eyeAngleDeg: number } | null;
+  hook?: {
+    size: HookSize;
+    wire: Wire;
+    eyeAngleDeg: number;
+    bend?: Bend;
+    lengthM?: number | null;
+    wireM?: number | null;
+  } | null;
   powder?: {
     specificGravity: number;
     label: LabelPoint[];

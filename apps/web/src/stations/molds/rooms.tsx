@@ -47,6 +47,7 @@ export function moldInputOf(mold: Mold): MoldInput {
         rejects: _rejects,
         shotsSinceSmoked: _since,
         everSmoked: _ever,
+        tried: _tried,
         ...cavity
       }) => cavity,
     ),

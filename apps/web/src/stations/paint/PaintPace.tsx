@@ -1,28 +1,35 @@
 import type { Product } from '@schmelz/contract';
-import { heatingS, schoolOf, stirDue, targetOf, type Schools, type HeatInput, type HouseWays } from '@schmelz/core';
+import {
+  gunOf,
+  heatingS,
+  schoolOf,
+  stirDue,
+  targetOf,
+  type Schools,
+  type HeatInput,
+  type HouseWays,
+} from '@schmelz/core';
 import { useMemo } from 'react';
-import { useAllRecords } from '../../api/queries.ts';
 import { Key } from '../../design/Button.tsx';
 import type { Catalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
-import { ownGun } from './gun.ts';
+import { useKnownWays } from './gun.ts';
 import { RhythmStrip, useRhythm } from './Metronome.tsx';
 import { heatedHead } from './rooms.tsx';
 
 /** The metronome of a product's own seconds: by the maker's gun where counts are on record. */
 export function usePaintRhythm(product: Product, schools: Schools, ways: HouseWays, catalogue: Catalogue) {
-  const { data: records } = useAllRecords('heating');
+  const known = useKnownWays(ways, catalogue) ?? ways;
   const heatS = useMemo(() => {
-    const gun = ownGun(records ?? [], catalogue, ways.roomC);
     const input: HeatInput = {
       head: heatedHead(product, catalogue),
       tool: schools.tool,
-      roomC: ways.roomC,
+      roomC: known.roomC,
       targetC: targetOf(schools),
-      ...(gun.counts > 0 && schools.tool === 'heat gun' ? { gunWM2K: gun.wM2K } : {}),
+      ...gunOf(schools, known),
     };
     return Math.max(1, Math.round(heatingS(input)));
-  }, [records, product, schools, ways, catalogue]);
+  }, [known, product, schools, catalogue]);
   return useRhythm(heatS, schools);
 }
 

@@ -5,7 +5,7 @@ import {
   powderCostFigure,
   powderPerHeadFigure,
   type Figure,
-  type HouseWays,
+  type KnownWays,
 } from '@schmelz/core';
 import { useState } from 'react';
 import { useSettings } from '../../api/queries.ts';
@@ -21,6 +21,7 @@ import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { RecipeForm } from '../products/RecipeForm.tsx';
 import { useKnownEfficiency } from './jars.ts';
 import { layersInWords, plannedProduct } from './planned.ts';
+import { useKnownWays } from './gun.ts';
 import { PaintRooms } from './rooms.tsx';
 
 const STATES = [
@@ -35,7 +36,7 @@ const MOST = 3;
 function factsOf(
   product: Product,
   recipe: Recipe,
-  ways: HouseWays,
+  ways: KnownWays,
   catalogue: Catalogue,
   known: ReturnType<typeof useKnownEfficiency>,
 ) {
@@ -70,7 +71,7 @@ function SideBySide({
   product: Product;
   state: State;
   catalogue: Catalogue;
-  ways: HouseWays;
+  ways: KnownWays;
 }) {
   const known = useKnownEfficiency();
   return (
@@ -120,7 +121,8 @@ export function RecipesPage() {
   const [productId, setProductId] = useState<string | null>(null);
   const [state, setState] = useState<State>('baked');
   const [picked, setPicked] = useState<string[]>([]);
-  if (!catalogue || !settings) return <Waiting />;
+  const ways = useKnownWays(settings?.ways, catalogue);
+  if (!catalogue || !ways) return <Waiting />;
   const recipes = [...catalogue.recipes.values()];
   const product = catalogue.products.find((each) => each.id === productId) ?? catalogue.products[0];
   const compared = picked.flatMap((id) => catalogue.recipes.get(id) ?? []);
@@ -155,7 +157,7 @@ export function RecipesPage() {
     >
       <PaintRooms />
       {compared.length > 0 && product && (
-        <SideBySide recipes={compared} product={product} state={state} catalogue={catalogue} ways={settings.ways} />
+        <SideBySide recipes={compared} product={product} state={state} catalogue={catalogue} ways={ways} />
       )}
       <Heading aside={compared.length ? `${compared.length} of ${MOST} side by side` : undefined}>
         {product ? `On one head, ${product.name.split(',')[0]}` : 'Recipes'}

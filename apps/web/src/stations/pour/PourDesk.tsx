@@ -1,5 +1,5 @@
 import type { Pour, StartPourInput, Ticket } from '@schmelz/contract';
-import { castingProblem, type PlanMold, sootLeft } from '@schmelz/core';
+import { moldsCasting, type PlanMold, sootLeft } from '@schmelz/core';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { request } from '../../api/client.ts';
@@ -19,15 +19,7 @@ import { writeDay } from '../../units/dates.ts';
 function moldsFor(ticket: Ticket, catalogue: Catalogue) {
   const product = catalogue.product(ticket.productId);
   if (!product) return [];
-  const wanted = catalogue.known(product);
-  return catalogue.molds
-    .filter((mold) => castingProblem(wanted, [mold as PlanMold]) === null)
-    .map((mold) => ({
-      mold,
-      fits: mold.cavities.filter((each) => each.nominalMassKg === product.nominalMassKg).length,
-    }))
-    .sort((a, b) => b.fits - a.fits)
-    .map(({ mold }) => mold);
+  return moldsCasting(catalogue.known(product), catalogue.molds as PlanMold[]).map(({ mold }) => mold);
 }
 
 /** Tickets that wait for the same mold are poured together. */

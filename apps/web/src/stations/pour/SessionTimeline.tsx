@@ -20,12 +20,10 @@ import {
   XAxis,
   YAxis,
 } from 'recharts';
-import { useList, useSettings } from '../../api/queries.ts';
 import { axis, mark, timeTicks, tip } from '../../design/chart.ts';
 import { Heading } from '../../design/Page.tsx';
 import { writeTime } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
-import { effectivePot } from '../lead/rooms.tsx';
 import { sessionMold } from './useCoach.ts';
 import type { PourBench } from './usePourBench.ts';
 
@@ -33,19 +31,15 @@ import type { PourBench } from './usePourBench.ts';
  * The session again: heat of pot and mold over time, shots along the foot, rejects struck, pauses and feeding marked.
  */
 export function SessionTimeline({ pour, molds, bench }: { pour: Pour; molds: readonly Mold[]; bench: PourBench }) {
-  const { data: settings } = useSettings();
-  const { data: pots } = useList('pots');
   const units = useUnits();
-  const pot = pots?.find((each) => each.id === pour.potId);
   const { entries, state } = bench;
   const shown = useMemo(() => {
-    if (!settings || !pot) return null;
-    const { pourC: metalC, roomC } = settings.ways;
+    const { pourC: metalC, roomC, potPowerW: powerW, potLossWPerK: lossWPerK } = pour.knownThen;
     const heat = sessionHeat({
       setup: pour.setup,
       log: entries,
       molds: molds.map((mold) => sessionMold(pour, mold)),
-      pot: effectivePot(pot),
+      pot: { powerW, lossWPerK },
       metalC,
       roomC,
       now: entries.at(-1)?.at ?? 0,
@@ -66,8 +60,8 @@ export function SessionTimeline({ pour, molds, bench }: { pour: Pour; molds: rea
       shots,
       degrees,
     };
-  }, [settings, pot, pour, molds, entries, state, units.temperatureUnit]);
-  if (!shown || shown.pot.length < 2) return null;
+  }, [pour, molds, entries, state, units.temperatureUnit]);
+  if (shown.pot.length < 2) return null;
   const [from, to] = [shown.pot[0]!.at as number, shown.pot.at(-1)!.at as number];
   const marks = standing<PourEntry>(entries).filter(
     (entry) => entry.kind === 'pause' || entry.kind === 'feed' || entry.kind === 'smoked',

@@ -14,7 +14,6 @@ import {
 import { useMemo } from 'react';
 import { useLive } from '../../api/live.ts';
 import { useSettings } from '../../api/queries.ts';
-import { effectivePot } from '../lead/rooms.tsx';
 import { blockOf, fillCavityOf, fullShotKg } from '../molds/rooms.tsx';
 import type { PourBench } from './usePourBench.ts';
 
@@ -66,10 +65,11 @@ export function useCoach(
     molds.length === 1 ? molds[0]!.id : (molds.find((mold) => mold.name === live.mold?.name)?.id ?? null);
   return useMemo(() => {
     if (!settings || !pot) return null;
-    const { pourC: metalC, roomC, heelKg } = settings.ways;
+    const { heelKg } = settings.ways;
+    const { pourC: metalC, roomC, potPowerW: powerW, potLossWPerK: lossWPerK } = pour.knownThen;
     // A tap may be a moment younger than the tick.
     const at = Math.max(tick, entries.at(-1)?.at ?? 0);
-    const shared = { setup: pour.setup, log: entries, pot: effectivePot(pot), metalC, roomC, now: at };
+    const shared = { setup: pour.setup, log: entries, pot: { powerW, lossWPerK }, metalC, roomC, now: at };
     const heat = sessionHeat({ ...shared, molds: molds.map((mold) => sessionMold(pour, mold)) });
     const shownId = turnId ?? state.shots.at(-1)?.moldId ?? molds[0]!.id;
     const probed = (moldId: string) => (moldId === probedId ? moldProbe : null);

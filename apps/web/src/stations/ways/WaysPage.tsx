@@ -10,6 +10,7 @@ import {
   workBeforeS,
   type Schools,
   type HouseWays,
+  type KnownWays,
   type School,
   type Step,
   type StepId,
@@ -26,6 +27,7 @@ import { Caution, ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
+import { useKnownWays } from '../paint/gun.ts';
 import { plannedProduct } from '../paint/planned.ts';
 
 const HOUSE = '';
@@ -99,19 +101,23 @@ function SchoolRow({
 export function WaysPage({ station, rooms }: { station: Step['station']; rooms: ReactNode }) {
   const { data: settings, error } = useSettings();
   const catalogue = useCatalogue();
-  if (!settings || !catalogue) return <Waiting error={error} />;
-  return <Choosing station={station} rooms={rooms} settings={settings} catalogue={catalogue} />;
+  const known = useKnownWays(settings?.ways, catalogue);
+  if (!settings || !catalogue || !known) return <Waiting error={error} />;
+  return <Choosing station={station} rooms={rooms} settings={settings} known={known} catalogue={catalogue} />;
 }
 
 function Choosing({
   station,
   rooms,
   settings,
+  known,
   catalogue,
 }: {
   station: Step['station'];
   rooms: ReactNode;
   settings: SettingsView;
+  /** The ways with what the maker's records taught. */
+  known: KnownWays;
   catalogue: Catalogue;
 }) {
   const [productId, setProductId] = useState(HOUSE);
@@ -138,7 +144,7 @@ function Choosing({
     }
   };
   const planned = reckoned && plannedProduct({ ...reckoned, ways: product ? product.ways : null }, catalogue);
-  const figure = planned ? (station === 'trim' ? trimSecondsFigure : paintSecondsFigure)(planned, ways) : null;
+  const figure = planned ? (station === 'trim' ? trimSecondsFigure : paintSecondsFigure)(planned, known) : null;
   const needs = [...new Set(schoolsAt(station, followed).flatMap(({ school }) => school.needs))];
   return (
     <Page
@@ -216,7 +222,7 @@ function Choosing({
                   chosen={followed[step.id] === school.id}
                   usual={step.schools[0]!.id === school.id}
                   ways={ways}
-                  beforeS={workBeforeS(station, ways, reckoned)}
+                  beforeS={workBeforeS(station, known, reckoned)}
                   onChoose={() => choose(step.id, school.id)}
                 />
               ))}

@@ -88,7 +88,7 @@ const planInput = () =>
         .nullable()
         .optional(),
     }),
-    ways: waysSchema,
+    ways: waysSchema.shape({ gunWM2K: number('W/m2K', 10, 1000).optional() }),
     lead: onHand(),
     stock: list(onHand(), 0, 500),
   });

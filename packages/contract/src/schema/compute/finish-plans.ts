@@ -175,7 +175,7 @@ export const FINISH_PLANS: Record<string, Calculation> = {
       );
       return {
         trimS: core.trimSeconds(finish),
-        paintS: core.paintSeconds(layers, core.productHeated({ ...head, hook: { size: hookSize } }), finish, roomC),
+        paintS: core.paintSeconds(layers, core.productHeated({ ...head, hook: { size: hookSize } }), finish, { roomC }),
         firstDip: steps,
         spoiledShare: { trim: core.spoiledShare('trim', finish), paint: core.spoiledShare('paint', finish) },
       };
