@@ -1,6 +1,7 @@
 import { Validator } from '@seriousme/openapi-schema-validator';
 import { CALCULATIONS, DEFAULT_SETTINGS, jsonSchemaOf, parseWith, RESOURCES } from './test/contract.ts';
 import Ajv2020 from 'ajv/dist/2020';
+import { apiRoutes } from './routes/api.ts';
 import { testServer, type TestServer } from './test/server.ts';
 
 describe('the OpenAPI document', () => {
@@ -56,6 +57,92 @@ describe('the OpenAPI document', () => {
       return byYup;
     });
     expect(new Set(verdicts).size).toBe(2);
+  });
+
+  test('every route of the server is in it, and it names no other', async () => {
+    const { body } = await server.call('GET', '/api/openapi.json');
+    const written = Object.entries(body.paths as Record<string, object>).flatMap(([path, methods]) =>
+      Object.keys(methods)
+        .filter((method) => method !== 'parameters')
+        .map((method) => `${method.toUpperCase()} ${path}`),
+    );
+    const served = apiRoutes(...([{}, {}, {}, {}] as unknown as Parameters<typeof apiRoutes>)).stack.flatMap(
+      ({ methods, path }) =>
+        methods
+          .filter((method) => method !== 'HEAD')
+          .map((method) => `${method} ${String(path).replaceAll(/:(\w+)/g, '{$1}')}`),
+    );
+    expect(written.sort()).toEqual(served.filter((route) => route !== 'GET /api/openapi.json').sort());
+  });
+
+  test('settings demand the version that they were read with', async () => {
+    const { paths } = (await server.call('GET', '/api/openapi.json')).body;
+    const { schema } = paths['/api/settings'].put.requestBody.content['application/json'];
+    expect(schema.required).toContain('version');
+  });
+
+  test('a plan is asked with all that the workshop knows: steps, parts, mixes, racks, what was learned', async () => {
+    const powder = (id: string) => ({
+      materialId: id,
+      name: id,
+      specificGravity: 1.5,
+      label: [{ metalC: 177, seconds: 1200 }],
+      form: 'powder',
+    });
+    const layer = { powder: powder('w'), zone: 'whole', coats: 1, mix: { powder: powder('p'), share: 0.3 } };
+    const bake = { name: 'B', setC: 177, seconds: 1200, preheated: true, from: 'metal' };
+    const step = (key: string, more: object) => ({ key, station: key, does: key, layers: [], bake: null, ...more });
+    const product = {
+      id: 'p',
+      name: 'Spinner head',
+      style: 'ball',
+      nominalMassKg: 0.01,
+      hook: null,
+      layers: [layer],
+      bake,
+      steps: [step('trim', {}), step('paint', { layers: [layer] }), step('bake', { bake }), step('finish', {})],
+      parts: [{ partId: 't', name: 'Treble', kind: 'hook', quantity: 1, waste: 0, step: 'finish', limitC: null }],
+      source: 'pour',
+    };
+    const cavity = { position: 1, style: 'ball', nominalMassKg: 0.01, hookSize: '2/0', eyeAngleDeg: 60, good: 0 };
+    const shelf = (materialId: string, kind: string) => ({
+      materialId,
+      name: materialId,
+      kind,
+      quantity: 100,
+      averageMinor: 300,
+    });
+    const plan = async (learned: object | null) => {
+      const answer = await server.call('POST', '/api/compute/plan', {
+        lines: [{ product, quantity: 20 }],
+        molds: [
+          {
+            id: 'm',
+            name: 'M',
+            bodyKg: 0.5,
+            shotsSinceSmoked: 0,
+            cavities: [{ ...cavity, id: 'c', condition: 'good', casts: 0, wire: 'standard', bend: 'round' }],
+          },
+        ],
+        pot: { name: 'Pot', capacityKg: 9, powerW: 700, lossWPerK: 0.55 },
+        oven: {
+          name: 'Oven',
+          places: 60,
+          powerW: 1400,
+          lagS: 180,
+          racks: [{ name: 'Wires', way: 'hanging', bars: 2, barM: 0.3, clearM: 0.1 }],
+          learned,
+        },
+        ways: { ...DEFAULT_SETTINGS.ways, gunWM2K: 90 },
+        lead: shelf('l', 'lead'),
+        stock: [shelf('l', 'lead'), shelf('t', 'hook'), shelf('w', 'powder'), shelf('p', 'powder')],
+      });
+      expect([answer.status, answer.body.detail]).toEqual([200, undefined]);
+      return answer.body;
+    };
+    const [given, learned] = [await plan(null), await plan({ lagS: 200, offsetK: -12, swingK: 4 })];
+    expect(learned.lines[0].cure.value).toBeLessThan(0.8 * given.lines[0].cure.value);
+    expect(JSON.stringify(given.needs)).toMatch(/"p"/);
   });
 
   test('every calculation answers over HTTP', async () => {

@@ -3,8 +3,8 @@ import type * as yup from 'yup';
 import { RESOURCES } from './resources.ts';
 import { CALCULATIONS } from './schema/compute/index.ts';
 import { cleanSchema, lotSchema, recordSchemas } from './schema/records.ts';
-import { pourEntrySchemas, startPourSchema, ticketEntrySchemas } from './schema/runs.ts';
-import { countSchema, receiptSchema, settingsSchema } from './schema/workshop.ts';
+import { pourEntrySchemas, runEntrySchemas, startPourSchema, ticketEntrySchemas } from './schema/runs.ts';
+import { countSchema, receiptSchema, settingsSchema, lotOfTicketSchema } from './schema/workshop.ts';
 
 type Json = { [key: string]: unknown };
 
@@ -39,6 +39,12 @@ const refused = {
   content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
 };
 const idParameter = { name: 'id', in: 'path', required: true, schema: { type: 'string', format: 'uuid' } };
+const runKindParameter = {
+  name: 'kind',
+  in: 'path',
+  required: true,
+  schema: { type: 'string', enum: Object.keys(runEntrySchemas) },
+};
 const operation = (operationId: string, summary: string, more: Json = {}) => ({
   operationId,
   summary,
@@ -112,7 +118,9 @@ export function openApiDocument(version: string): Json {
       },
       '/api/settings': {
         get: operation('read_settings', 'Units, currency, house ways'),
-        put: operation('change_settings', 'Change them', { requestBody: body(jsonSchema(settingsSchema)) }),
+        put: operation('change_settings', 'Change them; a stale version is a 409', {
+          requestBody: body(withVersion(jsonSchema(settingsSchema))),
+        }),
       },
       ...resourcePaths(),
       '/api/materials/{id}/receipts': withId({
@@ -127,6 +135,18 @@ export function openApiDocument(version: string): Json {
       '/api/materials/{id}/flows': withId({
         get: operation('flows', 'All that came and went of a material, by reason'),
       }),
+      '/api/materials/{id}/lots': withId({
+        get: operation('part_lots', 'Lots of a part: what is left of each, and which tickets used it'),
+      }),
+      '/api/materials/{id}/lots/{receipt}': {
+        parameters: [
+          idParameter,
+          { name: 'receipt', in: 'path', required: true, schema: { type: 'integer', minimum: 1 } },
+        ],
+        put: operation('name_lot', 'Name the lot that a ticket uses from now on', {
+          requestBody: body(jsonSchema(lotOfTicketSchema)),
+        }),
+      },
       '/api/materials/import': {
         post: operation('import_receipts', 'Purchases from CSV: material, quantity, price, on, lot', {
           requestBody: { required: true, content: { 'text/csv': { schema: { type: 'string' } } } },
@@ -198,6 +218,16 @@ export function openApiDocument(version: string): Json {
       '/api/pours/{id}/entries': withId({
         post: operation('pour_entry', 'Say what happened at the pot', { requestBody: body(oneOf(pourEntrySchemas)) }),
       }),
+      '/api/runs/{kind}/{id}': {
+        parameters: [runKindParameter, idParameter],
+        get: operation('read_run', 'One run that serves several tickets, with its log'),
+      },
+      '/api/runs/{kind}/{id}/entries': {
+        parameters: [runKindParameter, idParameter],
+        post: operation('run_entry', 'Say what happened in a run; the first entry begins it', {
+          requestBody: body({ oneOf: Object.values(runEntrySchemas).flatMap((kinds) => oneOf(kinds).oneOf) }),
+        }),
+      },
       '/api/export': { get: operation('export', 'Everything as one JSON document') },
       '/api/export/moves.csv': { get: operation('export_moves', 'All stock movements as CSV') },
       ...computePaths(),

@@ -1,11 +1,38 @@
 import * as core from '@schmelz/core';
 import { choice, flag, list, number, record, text, whole } from '../field.ts';
 import { waysSchema } from '../ways.ts';
+import { PAINT_FORMS } from '../workshop.ts';
 import { calculation, label, nominalMassKg, type Calculation } from './calculation.ts';
 
 const style = () => choice(core.STYLE_IDS);
 const powder = () =>
-  record({ materialId: text(60), name: text(), specificGravity: number('', 0.5, 5), label: label() });
+  record({
+    materialId: text(60),
+    name: text(),
+    specificGravity: number('', 0.5, 5),
+    label: label(),
+    form: choice(PAINT_FORMS).optional(),
+    dryS: number('s', 0, 604_800).optional(),
+  });
+const layer = () =>
+  record({
+    powder: powder(),
+    zone: choice(Object.keys(core.ZONE_SHARE) as core.PaintZone[]),
+    coats: whole('coats', 1, 3),
+    mix: record({ powder: powder(), share: number('share', 0.05, 0.95) })
+      .nullable()
+      .optional(),
+  });
+const bake = () =>
+  record({
+    name: text(),
+    setC: number('C', 60, 260),
+    seconds: whole('s', 60, 14_400),
+    preheated: flag(),
+    from: choice(core.COUNT_FROM).optional(),
+  })
+    .nullable()
+    .defined();
 const product = () =>
   record({
     id: text(60),
@@ -18,21 +45,46 @@ const product = () =>
       size: choice(core.HOOK_SIZES),
       eyeAngleDeg: number('degrees', 0, 180),
       massKg: number('kg', 0, 0.1),
+      wire: choice(core.WIRES).optional(),
+      bend: choice(core.BENDS).optional(),
+      lengthM: number('m', 0.005, 0.2).nullable().optional(),
+      wireM: number('m', 0.0002, 0.005).nullable().optional(),
+      limitC: number('C', 40, 400).nullable().optional(),
     })
       .nullable()
       .defined(),
-    layers: list(
+    layers: list(layer(), 0, 5),
+    bake: bake(),
+    /** Its route with what each step takes; trim, paint, bake and finish as far as it has them where none is given. */
+    steps: list(
       record({
-        powder: powder(),
-        zone: choice(Object.keys(core.ZONE_SHARE) as core.PaintZone[]),
-        coats: whole('coats', 1, 3),
+        key: text(30),
+        station: choice(core.stepStations().map((station) => station.id)),
+        does: text(60),
+        handsS: number('s', 0, 36_000).nullable().optional(),
+        wait: record({ name: text(30), seconds: number('s', 0, 2_592_000) })
+          .nullable()
+          .optional(),
+        layers: list(layer(), 0, 5),
+        bake: bake(),
+      }),
+      1,
+      core.MOST_STEPS,
+    ).optional(),
+    parts: list(
+      record({
+        partId: text(60),
+        name: text(),
+        kind: choice(core.PART_KINDS.map((kind) => kind.id)),
+        quantity: number('', 0, 1000),
+        waste: number('share', 0, 1),
+        step: text(30),
+        limitC: number('C', 40, 400).nullable().defined(),
       }),
       0,
-      5,
-    ),
-    bake: record({ name: text(), setC: number('C', 60, 260), seconds: whole('s', 60, 14_400), preheated: flag() })
-      .nullable()
-      .defined(),
+      20,
+    ).optional(),
+    source: choice(['pour', 'shelf'] as const).optional(),
   });
 const cavity = () =>
   record({
@@ -43,6 +95,8 @@ const cavity = () =>
     hookSize: choice(core.HOOK_SIZES),
     eyeAngleDeg: number('degrees', 0, 180),
     condition: choice(['good', 'blocked'] as const),
+    wire: choice(core.WIRES).optional(),
+    bend: choice(core.BENDS).optional(),
     good: whole('heads', 0, 1e9),
     casts: whole('heads', 0, 1e9),
   });
@@ -80,6 +134,19 @@ const planInput = () =>
       places: whole('', 1, 2000),
       powerW: number('W', 100, 20_000),
       lagS: number('s', 1, 3600),
+      racks: list(
+        record({
+          name: text(40),
+          way: choice(core.RACK_WAYS),
+          bars: whole('bars', 1, 40),
+          barM: number('m', 0.05, 2),
+          clearM: number('m', 0.02, 1),
+        }),
+        0,
+        8,
+      )
+        .nullable()
+        .optional(),
       learned: record({
         lagS: number('s', 1, 3600),
         offsetK: number('K', -80, 80),
