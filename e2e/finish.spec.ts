@@ -149,7 +149,9 @@ test.describe('ways, jars and the oven', () => {
     await page.getByRole('button', { name: 'Reckon with this oven' }).click();
     await expect(page.getByRole('heading', { name: /under its mark is what Large toaster oven holds/ })).toBeVisible();
     await page.goto(`${demo.url}/bake/program`);
-    await expect(page.getByText(/This oven holds [345](\.\d)? K under its mark: set there, its air comes to/)).toBeVisible();
+    await expect(
+      page.getByText(/This oven holds [345](\.\d)? K under its mark: set there, its air comes to/),
+    ).toBeVisible();
     await page.goto(`${demo.url}/bake/loads`);
     await expect(page.getByRole('img', { name: /^Eight wires with \d+ heads on 8 bars/ }).first()).toBeVisible();
   });
