@@ -141,7 +141,10 @@ describe('one order over the API', () => {
 
   test('value is conserved: what was paid is on the shelf or in the tickets, to the last cent', async () => {
     const shelf = await stock();
-    const { body: tickets } = await server.call('GET', '/api/tickets');
+    const { body: list } = await server.call('GET', '/api/tickets');
+    const tickets = await Promise.all(
+      list.map(async ({ id }: { id: string }) => (await server.call('GET', `/api/tickets/${id}`)).body),
+    );
     const spent = tickets
       .flatMap((ticket: { actual: { materials: { valueMinor: number }[] } }) => ticket.actual.materials)
       .reduce((sum: number, each: { valueMinor: number }) => sum + each.valueMinor, 0);
@@ -150,6 +153,26 @@ describe('one order over the API', () => {
       0,
     );
     expect(here + spent).toBe(5000 + 1600 + 1800 + 1400);
+  });
+
+  test('lists come without logs: a ticket says what it came to, a bake what hung in it', async () => {
+    const { body: tickets } = await server.call('GET', '/api/tickets');
+    const keys = ['id', 'number', 'productId', 'quantity', 'closedAt', 'good', 'totalMinor', 'perHead'];
+    for (const each of tickets) expect(Object.keys(each).sort()).toEqual([...keys].sort());
+    const { body: one } = await server.call('GET', `/api/tickets/${tickets[0].id}`);
+    expect(tickets[0].totalMinor).toBe(one.actual.cost.totalMinor);
+    const { body: bakes } = await server.call('GET', '/api/bakes');
+    const heads = bakes.reduce((sum: number, bake: { heads: number }) => sum + bake.heads, 0);
+    const whole = await Promise.all(tickets.map(({ id }: { id: string }) => server.call('GET', `/api/tickets/${id}`)));
+    const loads = whole
+      .flatMap(({ body }) =>
+        body.runs.flatMap((run: { log: object[] }) => run.log).map((entry: object) => [body.id, entry]),
+      )
+      .filter(([, entry]) => entry.kind === 'load')
+      .flatMap(([id, entry]) => entry.heads.filter((each: { ticketId: string }) => each.ticketId === id))
+      .reduce((sum: number, each: { count: number }) => sum + each.count, 0);
+    expect(heads).toBe(loads);
+    expect(heads).toBeGreaterThan(0);
   });
 
   test('every use names its lot: of which delivery the hooks of a ticket were, and what is left of it', async () => {

@@ -201,7 +201,8 @@ export function openApiDocument(version: string): Json {
       '/api/orders/{id}/plan': withId({ get: operation('plan_order', 'The plan of an order') }),
       '/api/orders/{id}/release': withId({ post: operation('release_order', 'Make tickets of an order') }),
       '/api/line': { get: operation('line', 'Open tickets and pours') },
-      '/api/tickets': { get: operation('list_tickets', 'All tickets, newest first') },
+      '/api/tickets': { get: operation('list_tickets', 'All tickets without their logs, newest first') },
+      '/api/bakes': { get: operation('list_bakes', 'Loads of the oven that have come out, ticket by ticket') },
       '/api/tickets/{id}': withId({ get: operation('read_ticket', 'One ticket with plan, log, materials and cost') }),
       '/api/tickets/{id}/entries': withId({
         post: operation('ticket_entry', 'Say what happened to a ticket', {

@@ -1,6 +1,7 @@
 import type {
   BillLine,
   CostStack,
+  DoorOpening,
   CountFrom,
   Plan,
   PourEntry,
@@ -206,6 +207,32 @@ export interface Ticket extends Stored {
   runs: RunView[];
   planned: TicketPlan;
   actual: TicketActual;
+}
+/** A ticket on a list: what it came to, without its logs. */
+export interface TicketOnList {
+  id: string;
+  number: number;
+  productId: string;
+  quantity: number;
+  closedAt: number | null;
+  /** Heads that came out good at the end of its route. */
+  good: number;
+  totalMinor: number;
+  /** Minor units a good head, to four places; null while there is none. */
+  perHead: CostStack | null;
+}
+/** A load of the oven that has come out, as far as it was of one ticket. */
+export interface BakeOnRecord {
+  id: string;
+  ticketNumber: number;
+  productId: string;
+  step: string;
+  heads: number;
+  setC: number;
+  preheated: boolean;
+  doors: DoorOpening[];
+  loadedAt: number;
+  unloadedAt: number;
 }
 /** What the plan said when the order was released. */
 export interface TicketPlan {

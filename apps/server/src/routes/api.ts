@@ -29,7 +29,7 @@ import { listPartLots, nameLot } from '../services/part-lots.ts';
 import { readSettings, writeSettings } from '../services/settings.ts';
 import { listJars } from '../services/jars.ts';
 import { count, listFlows, listMaterials, listMoves, receive } from '../services/stock.ts';
-import { addTicketEntries, listTickets, readTicket } from '../services/tickets.ts';
+import { addTicketEntries, bakesOnRecord, listTickets, readTicket, ticketsOnList } from '../services/tickets.ts';
 import { listMolds } from '../services/cavities.ts';
 import { heatRoutes } from './heat.ts';
 import type { Transaction } from 'sequelize';
@@ -154,7 +154,10 @@ export function apiRoutes(store: Store, config: Config, sessions: Sessions, feed
     ctx.body = { tickets, pours, runs };
   });
   router.get('/api/tickets', async (ctx) => {
-    ctx.body = await listTickets(store);
+    ctx.body = await ticketsOnList(store);
+  });
+  router.get('/api/bakes', async (ctx) => {
+    ctx.body = await bakesOnRecord(store);
   });
   router.get('/api/tickets/:id', async (ctx) => {
     ctx.body = await readTicket(store, idOf(ctx));

@@ -17,7 +17,7 @@ import {
   type UndoEntry,
   withShares,
 } from '@schmelz/core';
-import type { RunView, Ticket, TicketActual } from '@schmelz/contract';
+import type { BakeOnRecord, RunView, Ticket, TicketActual, TicketOnList } from '@schmelz/contract';
 import type { Transaction } from 'sequelize';
 import type { PourTicketRow, TicketRow } from '../store/models.ts';
 import { rowsOf, type Store } from '../store/store.ts';
@@ -248,6 +248,34 @@ export async function listTickets(
       runs,
       actual: actualOf(loaded, movesOf.get(id) ?? [], Number(oven?.['powerW'] ?? 0)),
     };
+  });
+}
+
+const stateOf = ({ route, source, poured, pourClosed, id, log, runs }: Ticket) =>
+  ticketState({ route, source, poured, pourClosed }, withShares<TicketEntry>(id, log, runs));
+/** To a ten-thousandth of a minor unit: nobody sees more, and a list stays short. */
+const written = (minor: number) => Math.round(minor * 1e4) / 1e4;
+
+/** Every ticket with what it came to, newest first; without logs. */
+export async function ticketsOnList(store: Store): Promise<TicketOnList[]> {
+  return (await listTickets(store)).map((ticket) => {
+    const { id, number, productId, quantity, actual } = ticket;
+    const { closedAt, good } = stateOf(ticket);
+    const { totalMinor, perHead: stack } = actual.cost;
+    const perHead = stack && (Object.fromEntries(COST_PARTS.map((part) => [part, written(stack[part])])) as CostStack);
+    return { id, number, productId, quantity, closedAt, good, totalMinor, perHead };
+  });
+}
+
+/** Every load of the oven that has come out, ticket by ticket, newest ticket first. */
+export async function bakesOnRecord(store: Store): Promise<BakeOnRecord[]> {
+  return (await loadTickets(store, {})).flatMap((loaded) => {
+    const { number: ticketNumber, productId } = loaded.row;
+    return ticketState(setupOf(loaded), ticketLog(loaded)).loads.flatMap((load): BakeOnRecord[] => {
+      const { id, step, count: heads, setC, preheated, doors, loadedAt, unloadedAt } = load;
+      if (unloadedAt === null) return [];
+      return [{ id, ticketNumber, productId, step, heads, setC, preheated, doors, loadedAt, unloadedAt }];
+    });
   });
 }
 

@@ -1,4 +1,5 @@
 import type {
+  BakeOnRecord,
   BakeProgram,
   Care,
   CavityPour,
@@ -26,6 +27,7 @@ import type {
   StockFlow,
   StockMove,
   Ticket,
+  TicketOnList,
   Trial,
 } from '@schmelz/contract';
 import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
@@ -58,7 +60,9 @@ export const useLine = () =>
   useQuery({ queryKey: ['line'], queryFn: () => request<LineView>('GET', '/line'), refetchInterval: 8000 });
 
 export const useTickets = () =>
-  useQuery({ queryKey: ['tickets'], queryFn: () => request<Ticket[]>('GET', '/tickets') });
+  useQuery({ queryKey: ['tickets'], queryFn: () => request<TicketOnList[]>('GET', '/tickets') });
+export const useBakes = () =>
+  useQuery({ queryKey: ['bakes'], queryFn: () => request<BakeOnRecord[]>('GET', '/bakes') });
 export const useTicket = (id: string) =>
   useQuery({ queryKey: ['tickets', id], queryFn: () => request<Ticket>('GET', `/tickets/${id}`) });
 export const usePours = () => useQuery({ queryKey: ['pours'], queryFn: () => request<Pour[]>('GET', '/pours') });

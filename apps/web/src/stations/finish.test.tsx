@@ -1,8 +1,9 @@
+import type { BakeOnRecord } from '@schmelz/contract';
 import { expose } from 'comlink';
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { Reading } from '@schmelz/core';
-import { ids, ovenRun, ticket } from '../test/fixtures.ts';
+import { ids, ticket } from '../test/fixtures.ts';
 import { fakeApi, prepareBrowser, reads, renderAt } from '../test/render.tsx';
 import { tasks } from '../workers/tasks.ts';
 import { LogPage } from './bake/LogPage.tsx';
@@ -44,13 +45,9 @@ describe('Bake', () => {
 
   test('past bakes: one that was taken out too early is found, with its month', async () => {
     const at = Date.UTC(2026, 7, 14, 19);
-    const log = [
-      { id: 'g1', at: at - 9e6, kind: 'good', step: 'trim', count: 12 },
-      { id: 'g2', at: at - 5e6, kind: 'good', step: 'paint', count: 12 },
-    ];
-    const out = { id: 'u', at: at + 900_000, kind: 'unload' as const };
-    const runs = [ovenRun({ ticketId: ids.ticket, count: 12 }, { id: 'l', at, setC: 150, seconds: 900 }, out)];
-    fakeApi({ 'GET /tickets': [ticket({ log: log as never, runs })] });
+    const load = { id: 'l', ticketNumber: 101, productId: ticket().productId, step: 'bake', heads: 12, setC: 150 };
+    const bake: BakeOnRecord = { ...load, preheated: true, doors: [], loadedAt: at, unloadedAt: at + 900_000 };
+    fakeApi({ 'GET /bakes': [bake] });
     renderAt(<PastPage />);
     expect(await number()).toMatch(/^12heads went out under-cured, of 12 baked/);
     expect(screen.getByText(reads(/Worst in August 2026: 12 of 12 heads/))).toBeTruthy();

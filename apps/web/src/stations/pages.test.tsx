@@ -1,4 +1,4 @@
-import type { Ticket } from '@schmelz/contract';
+import type { Ticket, TicketOnList } from '@schmelz/contract';
 import { COST_PARTS, figure, given, type CostStack, type Plan } from '@schmelz/core';
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
@@ -280,11 +280,9 @@ describe('shelf, molds, books and setup', () => {
 
   test('books: what one head cost over all closed tickets', async () => {
     const perHead = Object.fromEntries(COST_PARTS.map((part) => [part, 62 / COST_PARTS.length])) as CostStack;
-    const closed = ticket({
-      log: [{ id: 'c', at: 1, kind: 'close' }],
-      actual: { ...ticket().actual, cost: { ...ticket().actual.cost, perHead } },
-    });
-    fakeApi({ 'GET /tickets': [closed, ticket({ id: 'other' })] });
+    const one = { id: 'a', number: 101, productId: ticket().productId, quantity: 12, good: 12, totalMinor: 744 };
+    const closed: TicketOnList = { ...one, perHead, closedAt: 1 };
+    fakeApi({ 'GET /tickets': [closed, { ...closed, id: 'other', closedAt: null }] });
     renderAt(<BooksPage />);
     expect(await screen.findByText(/12 heads in 1 closed tickets, €7.44/)).toBeTruthy();
     expect(screen.getByRole('link', { name: 'Everything as JSON' }).getAttribute('href')).toBe('/api/export');

@@ -1,6 +1,6 @@
 import { auditBake, auditMonths, cureWords, pastCureFigure, type AuditedBake, underCuredFigure } from '@schmelz/core';
 import { lazy, Suspense, useMemo, useState } from 'react';
-import { useList, useTickets } from '../../api/queries.ts';
+import { useBakes, useList } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Fig } from '../../design/Figure.tsx';
 import { Icon } from '../../design/Icon.tsx';
@@ -47,19 +47,19 @@ function BakeRow({ bake }: { bake: AuditedBake }) {
 
 /** A year of bakes, computed again: which heads went out under-cured, and when. */
 export function PastPage() {
-  const { data: tickets, error } = useTickets();
+  const { data: bakes, error } = useBakes();
   const { data: ovens } = useList('ovens');
   const catalogue = useCatalogue();
   const [all, setAll] = useState(false);
   const audited = useMemo(
     () =>
-      tickets && catalogue && ovens
-        ? tickets
-            .flatMap((ticket) => pastBakes(ticket, catalogue, ovens[0]))
+      bakes && catalogue && ovens
+        ? bakes
+            .flatMap((bake) => pastBakes(bake, catalogue, ovens[0]))
             .map(auditBake)
             .sort((a, b) => b.at - a.at)
         : null,
-    [tickets, catalogue, ovens],
+    [bakes, catalogue, ovens],
   );
   if (!audited) return <Waiting error={error} />;
   const months = auditMonths(audited, monthOf);

@@ -19,16 +19,11 @@ export function BooksPage() {
   const units = useUnits();
   if (!tickets || !catalogue) return <Waiting error={error} />;
   const closed = tickets.flatMap((ticket) => {
-    const closing = ticket.log.findLast((entry) => entry.kind === 'close');
-    const { perHead } = ticket.actual.cost;
-    const undone = ticket.log.some((entry) => entry.kind === 'undo' && entry.target === closing?.id);
-    return closing && perHead && !undone ? [{ ticket, perHead, at: closing.at }] : [];
+    const { perHead, closedAt } = ticket;
+    return closedAt !== null && perHead ? [{ ticket, perHead, at: closedAt }] : [];
   });
-  const heads = closed.reduce(
-    (sum, { ticket, perHead }) => sum + Math.round(ticket.actual.cost.totalMinor / Math.max(1e-9, stackTotal(perHead))),
-    0,
-  );
-  const spent = closed.reduce((sum, { ticket }) => sum + ticket.actual.cost.totalMinor, 0);
+  const heads = closed.reduce((sum, { ticket }) => sum + ticket.good, 0);
+  const spent = closed.reduce((sum, { ticket }) => sum + ticket.totalMinor, 0);
   const dearest = Math.max(...closed.map(({ perHead }) => stackTotal(perHead)), 1e-9);
   return (
     <Page
@@ -82,9 +77,7 @@ export function BooksPage() {
                   </Link>
                 </td>
                 <td>{catalogue.product(ticket.productId)?.name}</td>
-                <td className="num">
-                  {Math.round(ticket.actual.cost.totalMinor / Math.max(1e-9, stackTotal(perHead)))}
-                </td>
+                <td className="num">{ticket.good}</td>
                 <td className="num font-semibold">{units.money(stackTotal(perHead), 1)}</td>
                 <td>
                   <CostBar stack={perHead} of={dearest} />
