@@ -70,7 +70,7 @@ test.describe('paint and bake', () => {
     await expect(page.getByRole('cell', { name: /150 °C/ }).first()).toBeVisible();
     await expect(page.getByText('hardly begun: dry to the touch, not cured').first()).toBeVisible();
     await page.getByRole('link', { name: 'Which program' }).click();
-    await expect(page.getByRole('heading', { name: /oven set to 1[6789]\d °C cure all of it/ })).toBeVisible();
+    await expect(page.getByRole('heading', { name: /^set to 1[6789]\d °C, the oven cures all of it/ })).toBeVisible();
     await expect(page.getByRole('row', { name: /121 °C, 20 min/ })).toContainText('hardly begun');
   });
 

@@ -29,7 +29,7 @@ describe('Bake', () => {
   test('the shortest program under the finish, and what the common schedules are worth', async () => {
     fakeApi();
     renderAt(<ProgramPage />);
-    expect(await number()).toMatch(/^\d+minwith the oven set to 1\d\d °C cure all of it/);
+    expect(await number()).toMatch(/^\d+minset to 1\d\d °C, the oven cures all of it/);
     const row = (name: RegExp) => within(screen.getByRole('row', { name }));
     expect(row(/121 °C, 20 min/).getByText(/hardly begun/)).toBeTruthy();
     // One label line only: the prior of 70 kJ/mol makes it less than half.

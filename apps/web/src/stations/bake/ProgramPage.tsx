@@ -191,7 +191,7 @@ export function ProgramPage() {
             unit={program ? 'min' : undefined}
           >
             {program
-              ? `with the oven set to ${units.temperature(program.setC)} cure all of it`
+              ? `set to ${units.temperature(program.setC)}, the oven cures all of it`
               : heads.length
                 ? 'no program satisfies all of it'
                 : 'pick what hangs together'}
