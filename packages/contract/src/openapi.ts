@@ -210,7 +210,13 @@ export function openApiDocument(version: string): Json {
         }),
       }),
       '/api/pours': {
-        get: operation('list_pours', 'All pours, newest first'),
+        get: operation('list_pours', 'Pours without their logs, newest first; whole ones of a mold or at a moment', {
+          parameters: [
+            query('before', 'integer', false),
+            query('mold', 'string', false),
+            query('at', 'integer', false),
+          ],
+        }),
         post: operation('start_pour', 'Start a pour of tickets in a mold', {
           requestBody: body(jsonSchema(startPourSchema)),
         }),

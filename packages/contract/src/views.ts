@@ -275,6 +275,14 @@ export interface Pour extends Stored {
   knownThen: Pick<PourPlanned, 'pourC' | 'roomC' | 'potPowerW' | 'potLossWPerK'>;
   log: (PourEntry | UndoEntry)[];
 }
+/** A pour on a list, without its log. */
+export interface PourOnList {
+  id: string;
+  number: number;
+  startedAt: number;
+  closed: boolean;
+  moldIds: string[];
+}
 export interface PlanView {
   plan: Plan;
   /** Tickets of this order, once it is released. */

@@ -20,7 +20,7 @@ import type { Feed } from '../services/readings.ts';
 import { atMost, type Sessions } from '../middleware/security.ts';
 import { exportAll, importReceipts, movesCsv } from '../services/exchange.ts';
 import { nextNumber, planView, releaseOrder } from '../services/orders.ts';
-import { addPourEntries, listPours, readPour, startPour } from '../services/pours.ts';
+import { addPourEntries, listPours, poursOnList, readPour, startPour } from '../services/pours.ts';
 import { notFound } from '../services/errors.ts';
 import { addRunEntries } from '../services/runs.ts';
 import { openRuns, readRun } from '../services/run-views.ts';
@@ -168,9 +168,11 @@ export function apiRoutes(store: Store, config: Config, sessions: Sessions, feed
   });
 
   router.get('/api/pours', async (ctx) => {
-    const { mold, at } = ctx.query;
+    const { mold, at, before } = ctx.query;
     const moldId = typeof mold === 'string' ? mold : undefined;
-    ctx.body = await listPours(store, { moldId, at: Number(at) || undefined });
+    const one = { moldId, at: Number(at) || undefined };
+    ctx.body =
+      one.moldId || one.at ? await listPours(store, one) : await poursOnList(store, Number(before) || undefined);
   });
   router.post('/api/pours', async (ctx) => {
     ctx.body = await startPour(store, parseWith(startPourSchema, bodyOf(ctx)));

@@ -10,7 +10,7 @@ import {
   type PourLog,
   type UndoEntry,
 } from '@schmelz/core';
-import type { Pour, StartPourInput } from '@schmelz/contract';
+import type { Pour, PourOnList, StartPourInput } from '@schmelz/contract';
 import { Op, type Transaction } from 'sequelize';
 import type { PourRow } from '../store/models.ts';
 import { rowsOf, type Store } from '../store/store.ts';
@@ -61,6 +61,18 @@ export async function listPours(
     rows.map((row) => row.id),
   );
   return rows.map((row) => pourView(row, logs.get(row.id) ?? []));
+}
+
+/** Pours that a list shows at once. */
+const PAGE = 50;
+
+/** Pours without their logs, newest first, a page at a time: those before a number where one is given. */
+export async function poursOnList(store: Store, before = Infinity): Promise<PourOnList[]> {
+  const where = Number.isFinite(before) ? { number: { [Op.lt]: before } } : {};
+  const rows = await rowsOf(store.models.pours, { where, order: [['number', 'DESC']], limit: PAGE });
+  return rows.map(({ id, number, startedAt, closedAt, setup }) => {
+    return { id, number, startedAt, closed: closedAt !== null, moldIds: setup.molds.map(({ moldId }) => moldId) };
+  });
 }
 
 export async function readPour(store: Store, id: string): Promise<Pour> {

@@ -292,6 +292,18 @@ describe('what is known reaches the plan', () => {
     }
     expect(await work()).toBeGreaterThan(before + 10);
   });
+  test('pours are listed without logs, a page before a number; whole ones of a mold', async () => {
+    const numbers: number[] = [];
+    for (let i = 0; i < 3; i++) {
+      const [ticket] = await released(await order([{ productId: things.productIds[0]!, quantity: 12 }]));
+      numbers.push((await startPour([ticket!.id])).body.number);
+    }
+    const list = (await server.call('GET', '/api/pours')).body;
+    expect(list.map((pour: { number: number }) => pour.number)).toEqual([...numbers].reverse());
+    expect(Object.keys(list[0]).sort()).toEqual(['closed', 'id', 'moldIds', 'number', 'startedAt']);
+    expect((await server.call('GET', `/api/pours?before=${numbers[1]}`)).body).toHaveLength(1);
+    expect((await server.call('GET', `/api/pours?mold=${things.moldId}`)).body[0].log).toEqual([]);
+  });
   test('a session is shown again by what was known when it began', async () => {
     const [ticket] = await released(await order([{ productId: things.productIds[0]!, quantity: 12 }]));
     const pour = (await startPour([ticket!.id])).body;

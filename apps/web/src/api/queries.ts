@@ -18,6 +18,7 @@ import type {
   PlanView,
   Pot,
   Pour,
+  PourOnList,
   Product,
   ReadingsView,
   Recipe,
@@ -65,7 +66,7 @@ export const useBakes = () =>
   useQuery({ queryKey: ['bakes'], queryFn: () => request<BakeOnRecord[]>('GET', '/bakes') });
 export const useTicket = (id: string) =>
   useQuery({ queryKey: ['tickets', id], queryFn: () => request<Ticket>('GET', `/tickets/${id}`) });
-export const usePours = () => useQuery({ queryKey: ['pours'], queryFn: () => request<Pour[]>('GET', '/pours') });
+export const usePours = () => useQuery({ queryKey: ['pours'], queryFn: () => request<PourOnList[]>('GET', '/pours') });
 /** Pours of one mold, or the one that went on at a moment. */
 export const usePoursOf = (which: { moldId: string } | { at: number } | null) => {
   const query = which === null ? '' : 'moldId' in which ? `mold=${which.moldId}` : `at=${Math.round(which.at)}`;

@@ -350,7 +350,8 @@ export const answers = (more: Record<string, unknown> = {}): Record<string, unkn
   'GET /tickets': [],
   'GET /bakes': [],
   [`GET /tickets/${ids.ticket}`]: ticket(),
-  'GET /pours': [pour()],
+  // A list of them, or where a mold or a moment is asked for, whole ones: as each has what both need.
+  'GET /pours': [{ ...pour(), moldIds: pour().setup.molds.map(({ moldId }) => moldId) }],
   [`GET /pours/${ids.pour}`]: pour(),
   ...more,
 });

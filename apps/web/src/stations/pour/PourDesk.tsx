@@ -200,9 +200,7 @@ export function PourDesk() {
           <li key={pour.id} className="flex justify-between border-b border-rule py-1.5">
             <Link to={`/pour/${pour.id}`} className="hover:underline">
               <b className="fig mr-3 inline-block w-8 text-[19px]">{pour.number}</b>
-              {pour.setup.molds
-                .map(({ moldId }) => catalogue.molds.find((mold) => mold.id === moldId)?.name)
-                .join(', ')}
+              {pour.moldIds.map((moldId) => catalogue.molds.find((mold) => mold.id === moldId)?.name).join(', ')}
             </Link>
             <span className="quiet">
               {writeDay(pour.startedAt)}
