@@ -5,7 +5,7 @@ import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router';
 import { ApiProblem } from './api/client.ts';
 import { onTaken, resumeOutboxes } from './api/outbox.ts';
-import { refresh } from './api/queries.ts';
+import { refreshAfterTaps } from './api/queries.ts';
 import { router } from './router.tsx';
 
 const client = new QueryClient({
@@ -18,8 +18,7 @@ const client = new QueryClient({
   },
 });
 
-// Whatever is shown may have moved with what the server has taken.
-onTaken(() => void refresh(client));
+onTaken(() => void refreshAfterTaps(client));
 void resumeOutboxes();
 
 createRoot(document.getElementById('root')!).render(

@@ -142,6 +142,19 @@ export const useReadings = (channel: number | undefined, from: number, to: numbe
 /** Whatever was written may have moved stock, plans and tickets: everything that is shown is asked for again. */
 export const refresh = (client: QueryClient) => client.invalidateQueries();
 
+/** What a tap changes that is on the screen while taps are made: the line, and the ticket, pour or run itself. */
+const TAPPED = new Set(['tickets', 'pours', 'runs']);
+const tapped = ([of, id]: readonly unknown[]) => of === 'line' || (TAPPED.has(of as string) && id !== undefined);
+
+/**
+ * After taps the line and what was tapped are asked for again; all else that may have moved with them, stock among it, is
+ * known to be old and is asked for when it is next looked at.
+ */
+export async function refreshAfterTaps(client: QueryClient): Promise<void> {
+  await client.invalidateQueries({ refetchType: 'none' });
+  await client.refetchQueries({ type: 'active', predicate: ({ queryKey }) => tapped(queryKey) });
+}
+
 /** A write followed by a fresh look at everything. */
 export function useWrite<Input, Output = unknown>(write: (input: Input) => Promise<Output>) {
   const client = useQueryClient();
