@@ -147,8 +147,8 @@ const TAPPED = new Set(['tickets', 'pours', 'runs']);
 const tapped = ([of, id]: readonly unknown[]) => of === 'line' || (TAPPED.has(of as string) && id !== undefined);
 
 /**
- * After taps the line and what was tapped are asked for again; all else that may have moved with them, stock among it, is
- * known to be old and is asked for when it is next looked at.
+ * After taps the line and what was tapped are asked for again. All else that may have moved with them, stock among it,
+ * is known to be old and is asked for when it is next looked at.
  */
 export async function refreshAfterTaps(client: QueryClient): Promise<void> {
   await client.invalidateQueries({ refetchType: 'none' });
