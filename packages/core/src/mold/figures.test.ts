@@ -25,21 +25,13 @@ import {
   smokeInFigure,
   stockFigure,
 } from './care-figures.ts';
-import { learnedMoldFigures, missFigure, thresholdFigure, timesFigure } from './fit-figures.ts';
+import { fillFigure, leverFigure, thresholdFigure } from '../fill/figures.ts';
+import { openTimeFigure } from '../freeze/figures.ts';
+import { learnedMoldFigures, missFigure, timesFigure } from './fit-figures.ts';
 import { probeFigure } from '../readings/figures.ts';
 import type { Figure } from '../quantity/figure.ts';
 import { fillLevers } from '../fill/levers.ts';
-import {
-  castFigure,
-  fillFigure,
-  leverFigure,
-  openTimeFigure,
-  paceFigures,
-  readyFigure,
-  shareFigure,
-  warmTimeFigure,
-  yieldFigure,
-} from './figures.ts';
+import { castFigure, paceFigures, readyFigure, shareFigure, warmTimeFigure, yieldFigure } from './figures.ts';
 import { warmPlan } from './warm-plan.ts';
 import { AS_CUT } from './variants.ts';
 

@@ -1,13 +1,7 @@
-import { fillIndex, type FillCavity, type FillSettings } from '../fill/fill-index.ts';
-import type { FillThreshold } from '../fill/threshold.ts';
-import { freezing, interfaceWPerM2K, OPENING_MARGIN } from '../freeze/freeze.ts';
-import { cavitySolid } from '../geometry/solid.ts';
-import { sprueOf } from '../geometry/sprue.ts';
 import type { Alloy } from '../metal/alloy.ts';
 import { massShareOfLead } from '../metal/alloy.ts';
-import { figure, fitted, given, measured, type Figure } from '../quantity/figure.ts';
+import { figure, given, measured, type Figure } from '../quantity/figure.ts';
 import { wilson } from '../count/binomial.ts';
-import type { Lever } from '../fill/levers.ts';
 import type { WarmPlan } from './warm-plan.ts';
 import { cycleForMoldC, steadyMoldC, type PaceInput } from './pace.ts';
 import { castAs, type CavityVariant, type VariantCavity } from './variants.ts';
@@ -29,66 +23,6 @@ export function castFigure(cavity: VariantCavity, variant: CavityVariant, alloy:
       ],
     },
     { low: massKg * 0.97, high: massKg * 1.03 },
-  );
-}
-
-/** Index of a cavity at these settings, with its terms; a fitted threshold turns it into a chance of a short. */
-export function fillFigure(cavity: FillCavity, settings: FillSettings, threshold: FillThreshold | null): Figure {
-  const fill = fillIndex(cavity, settings);
-  const short = threshold ? Math.round(100 * threshold.shortShare(fill.index)) : null;
-  return figure(
-    fill.index,
-    'count',
-    {
-      rule: `${fill.verdict === 'fills' ? 'It fills' : fill.verdict === 'marginal' ? 'Marginal' : 'A short is expected'}: the metal runs ${(1000 * fill.reachM).toFixed(0)} mm before the thinnest section stops it, ${(1000 * fill.flowLengthM).toFixed(0)} mm are wanted.${short === null ? '' : ` From your records: ${short} % short.`}`,
-      formula: 'index = v · t_stop / flow length; v = C_d √(2 g H)',
-      source: 'Interface-limited flow; C_d and the share that may set are common practice',
-      inputs: [
-        given(
-          'Speed in the gate',
-          fill.speedMS,
-          'm/s',
-          `${settings.pouring}, head ${(1000 * fill.headM).toFixed(0)} mm`,
-        ),
-        given('Runs for', `${fill.stopS.toFixed(2)} s`, 'text'),
-        given('Thin section', fill.thinM, 'm', 'bore less wire, a quarter'),
-        given('Wall takes', fill.interfaceWPerM2K, 'W/m2K', `${settings.shotsSinceSmoked} shots since smoked`),
-        given('Metal', settings.metalC, 'C', settings.alloy.name),
-        given('Mold', settings.moldC, 'C'),
-        given('Sharpest edge', fill.sharpestM, 'm', 'radius'),
-      ],
-    },
-    { low: fill.index * 0.75, high: fill.index * 1.3, basis: threshold ? 'fitted' : 'given' },
-  );
-}
-
-/** Time to open, with what is last and what rules it. */
-export function openTimeFigure(
-  cavity: { style: string; nominalMassKg: number; shotsSinceSmoked: number; position: number },
-  heat: { metalC: number; moldC: number; alloy: Alloy; moldMetal: 'aluminium' | 'iron' },
-): Figure {
-  const solid = cavitySolid(cavity.style, cavity.nominalMassKg);
-  const interfaceW = interfaceWPerM2K(cavity.shotsSinceSmoked);
-  const at = (modulusM: number) => freezing({ ...heat, modulusM, interfaceWPerM2K: interfaceW });
-  const [head, sprue] = [at(solid.modulusM), at(sprueOf(solid).modulusM)];
-  const last = head.seconds >= sprue.seconds ? head : sprue;
-  const openS = OPENING_MARGIN * last.seconds;
-  return figure(
-    openS,
-    's',
-    {
-      rule: `Its ${last === head ? 'head' : 'sprue'} sets last; ${last.rules === 'interface' ? 'the skin between metal and mold' : 'the mold wall'} decides. ${Math.round(100 * last.superheatShare)} % of the heat is superheat. Twice the time, to be safe.`,
-      formula: 't = ρ (L + c ΔT) (V/A) / (h (T_m − T_mold))',
-      source: 'Interface-limited freezing, Chvorinov where the mold saturates; the margin is common practice',
-      inputs: [
-        given('Head', head.seconds, 's'),
-        given('Sprue', sprue.seconds, 's'),
-        given('Metal', heat.metalC, 'C'),
-        given('Mold', heat.moldC, 'C'),
-        fitted('Shots since smoked', cavity.shotsSinceSmoked, 'count'),
-      ],
-    },
-    { low: openS * 0.75, high: openS * 1.35 },
   );
 }
 
@@ -163,22 +97,6 @@ export const shareFigure = (alloy: Alloy): Figure =>
     },
     { low: massShareOfLead(alloy) * 0.995, high: massShareOfLead(alloy) * 1.005 },
   );
-
-/** What one change at the bench would do to a cavity. */
-export function leverFigure(lever: Lever, cavity: FillCavity, settings: FillSettings): Figure {
-  const before = fillIndex(cavity, settings).index;
-  return figure(
-    lever.index,
-    'count',
-    {
-      rule: `${lever.says}, and nothing else: the index goes from ${before.toFixed(2)} to ${lever.index.toFixed(2)}.`,
-      formula: 'index = v · t_stop / flow length, before and after',
-      source: 'Fill model, one usual step of this lever',
-      inputs: [given('Index now', before, 'count'), given('Times', lever.gain, 'count')],
-    },
-    { low: lever.index * 0.75, high: lever.index * 1.3 },
-  );
-}
 
 /** Where the block stands when the warming is done. */
 export const readyFigure = (plan: WarmPlan): Figure =>

@@ -1,5 +1,4 @@
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
-import { THRESHOLD_PRIOR_INDEX, type FillThreshold } from '../fill/threshold.ts';
 
 interface LearnedMold {
   lossWPerK: number;
@@ -37,20 +36,6 @@ export const missFigure = (rmsK: number, readings: number): Figure =>
       inputs: [fitted('Readings', readings, 'count')],
     },
     { basis: 'fitted' },
-  );
-
-/** Index at which every second cast is short in this mold, by its own record. */
-export const thresholdFigure = (threshold: Omit<FillThreshold, 'shortShare'>): Figure =>
-  figure(
-    threshold.index,
-    'count',
-    {
-      rule: "Logistic regression on this mold's logged shorts, with the model's own guess as prior.",
-      formula: 'P_short = 1 / (1 + e^((ln i − ln i_0) / s))',
-      source: 'Your pours',
-      inputs: [given('Guess before any record', THRESHOLD_PRIOR_INDEX, 'count')],
-    },
-    { low: threshold.low, high: threshold.high, basis: 'fitted' },
   );
 
 /** A part of the whole that many times larger or smaller: what a lever does to the index. */

@@ -1,7 +1,7 @@
 import { coldHeadSolid } from '../geometry/solid.ts';
 import { typicalHook } from '../geometry/hook.ts';
 import { heatingS } from '../paint/head-heat.ts';
-import { paintSteps, rhythmAt, stirDue } from '../paint/rhythm.ts';
+import { paintSteps, rhythmAt, stirDue } from './rhythm.ts';
 import { USUAL_SCHOOLS, schoolsFollowed, schoolOf, schoolsAt, spoiledShare } from './house.ts';
 import { STEPS, type Schools } from './school.ts';
 import { paintSeconds, schoolCostFigure, targetOf, trimSeconds } from './work.ts';

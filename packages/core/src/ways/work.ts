@@ -1,5 +1,5 @@
 import { heatingS, TARGET_C, type HeatedHead } from '../paint/head-heat.ts';
-import { paintSteps, SECOND_COAT_FROM_C } from '../paint/rhythm.ts';
+import { paintSteps, SECOND_COAT_FROM_C } from './rhythm.ts';
 import type { PaintZone } from '../paint/coverage.ts';
 import { inRange } from '../quantity/check.ts';
 import { figure, given, type Figure } from '../quantity/figure.ts';

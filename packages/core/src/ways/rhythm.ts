@@ -1,5 +1,5 @@
-import { schoolOf } from '../ways/house.ts';
-import type { Schools } from '../ways/school.ts';
+import { schoolOf } from './house.ts';
+import type { Schools } from './school.ts';
 
 /** A head that was dipped and hung for a moment is still about this warm. Common practice, no source. */
 export const SECOND_COAT_FROM_C = 110;

@@ -1,0 +1,2 @@
+export * from './binomial.ts';
+export * from './individuals.ts';

@@ -1,0 +1,4 @@
+export * from './fill-index.ts';
+export * from './levers.ts';
+export * from './threshold.ts';
+export * from './figures.ts';

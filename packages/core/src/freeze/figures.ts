@@ -1,0 +1,35 @@
+import { cavitySolid } from '../geometry/solid.ts';
+import { sprueOf } from '../geometry/sprue.ts';
+import type { Alloy } from '../metal/alloy.ts';
+import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
+import { freezing, interfaceWPerM2K, OPENING_MARGIN } from './freeze.ts';
+
+/** Time to open, with what is last and what rules it. */
+export function openTimeFigure(
+  cavity: { style: string; nominalMassKg: number; shotsSinceSmoked: number; position: number },
+  heat: { metalC: number; moldC: number; alloy: Alloy; moldMetal: 'aluminium' | 'iron' },
+): Figure {
+  const solid = cavitySolid(cavity.style, cavity.nominalMassKg);
+  const interfaceW = interfaceWPerM2K(cavity.shotsSinceSmoked);
+  const at = (modulusM: number) => freezing({ ...heat, modulusM, interfaceWPerM2K: interfaceW });
+  const [head, sprue] = [at(solid.modulusM), at(sprueOf(solid).modulusM)];
+  const last = head.seconds >= sprue.seconds ? head : sprue;
+  const openS = OPENING_MARGIN * last.seconds;
+  return figure(
+    openS,
+    's',
+    {
+      rule: `Its ${last === head ? 'head' : 'sprue'} sets last; ${last.rules === 'interface' ? 'the skin between metal and mold' : 'the mold wall'} decides. ${Math.round(100 * last.superheatShare)} % of the heat is superheat. Twice the time, to be safe.`,
+      formula: 't = ρ (L + c ΔT) (V/A) / (h (T_m − T_mold))',
+      source: 'Interface-limited freezing, Chvorinov where the mold saturates; the margin is common practice',
+      inputs: [
+        given('Head', head.seconds, 's'),
+        given('Sprue', sprue.seconds, 's'),
+        given('Metal', heat.metalC, 'C'),
+        given('Mold', heat.moldC, 'C'),
+        fitted('Shots since smoked', cavity.shotsSinceSmoked, 'count'),
+      ],
+    },
+    { low: openS * 0.75, high: openS * 1.35 },
+  );
+}

@@ -1,0 +1,3 @@
+export * from './freeze.ts';
+export * from './handling.ts';
+export * from './figures.ts';

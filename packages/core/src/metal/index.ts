@@ -1,0 +1,4 @@
+export * from './materials.ts';
+export * from './alloy.ts';
+export * from './enthalpy.ts';
+export * from './figures.ts';

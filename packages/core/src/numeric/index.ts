@@ -1,0 +1,2 @@
+export * from './least-squares.ts';
+export * from './pchip.ts';

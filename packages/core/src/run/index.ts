@@ -1,0 +1,16 @@
+export * from './pour-log.ts';
+export * from './pour.ts';
+export * from './pour-refusal.ts';
+export * from './pour-shares.ts';
+export * from './turns.ts';
+export * from './phases.ts';
+export * from './weighing.ts';
+export * from './session-heat.ts';
+export * from './coach.ts';
+export * from './clock.ts';
+export * from './clocks.ts';
+export * from './heads-in-run.ts';
+export * from './oven.ts';
+export * from './session.ts';
+export * from './runs.ts';
+export type { CavityRecord } from './tally.ts';

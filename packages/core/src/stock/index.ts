@@ -1,0 +1,3 @@
+export * from './ledger.ts';
+export * from './lots.ts';
+export * from './figures.ts';
