@@ -201,11 +201,14 @@ test.describe('the whole job', () => {
     // The books agree: lead to 0.1 g, hooks to the piece, money to the cent.
     const api = async (path: string) => (await page.request.get(`/api${path}`)).json();
     const materials = await api('/materials');
-    const tickets = await api('/tickets');
+    // Lists come without logs; the things themselves have them.
+    const wholeOf = async (list: { id: string }[], path: string) =>
+      Promise.all(list.map(({ id }) => api(`${path}/${id}`)));
+    const tickets = await wholeOf(await api('/tickets'), '/tickets');
     const of = (name: string) => materials.find((each: { name: string }) => each.name === name);
     const flows = (await api(`/materials/${of('Keel lead').id}/flows`)) as { reason: string; quantity: number }[];
     const flow = (reason: string) => flows.find((each) => each.reason === reason)?.quantity ?? 0;
-    const [pour] = await api('/pours');
+    const [pour] = await wholeOf(await api('/pours'), '/pours');
     const close = pour.log.find((entry: { kind: string }) => entry.kind === 'close');
     const finishedKg = tickets.reduce(
       (

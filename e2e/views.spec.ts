@@ -23,9 +23,7 @@ async function views(url: string): Promise<[string, string][]> {
         (before[station] === null ? seen.length === 0 : seen.includes(before[station]!))
       );
     });
-  const closed = tickets.find((ticket: { log: { kind: string }[] }) =>
-    ticket.log.some((entry) => entry.kind === 'close'),
-  );
+  const closed = tickets.find((ticket: { closedAt: number | null }) => ticket.closedAt !== null);
   return [
     ['line', '/'],
     ['orders', '/orders'],

@@ -75,7 +75,7 @@ for (const [path, name] of [
   await page.waitForTimeout(1500); // the probe's first reading, and the fit beside the page
   await shoot(name);
 }
-const closed = (await get('/tickets')).find((ticket) => ticket.log.some((entry) => entry.kind === 'close'));
+const closed = (await get('/tickets')).find((ticket) => ticket.closedAt !== null);
 await go(`/tickets/${closed.id}`);
 await shoot('ticket');
 

@@ -17,6 +17,7 @@ import type {
   Part,
   PlanView,
   Pot,
+  PartLot,
   Pour,
   PourOnList,
   Product,
@@ -90,6 +91,9 @@ export const usePlan = (id: string) =>
 export const useMoves = (id: string) =>
   useQuery({ queryKey: ['moves', id], queryFn: () => request<StockMove[]>('GET', `/materials/${id}/moves`) });
 
+/** Deliveries of a part, oldest first, with whose heads took from each. */
+export const usePartLots = (id: string) =>
+  useQuery({ queryKey: ['part-lots', id], queryFn: () => request<PartLot[]>('GET', `/materials/${id}/lots`) });
 export const useFlows = (id: string) =>
   useQuery({ queryKey: ['flows', id], queryFn: () => request<StockFlow[]>('GET', `/materials/${id}/flows`) });
 

@@ -9,6 +9,7 @@ import { ProblemNote } from '../../design/Notice.tsx';
 import { Heading } from '../../design/Page.tsx';
 import { minorIn, numberIn, useBuiltForm } from '../../design/useForm.ts';
 import { useUnits } from '../../units/Units.tsx';
+import { PartLots } from './PartLots.tsx';
 import { today, writeDay } from '../../units/dates.ts';
 
 /** Reads a quantity in the unit of its kind; any unit of mass where it is weighed. */
@@ -104,6 +105,7 @@ export function MaterialSheet({ material }: { material: Material }) {
         <Heading>What is really there</Heading>
         <CountForm material={material} />
       </div>
+      <PartLots material={material} />
       <div>
         <Heading>Where it came from and went</Heading>
         <table className="sheet-table">
