@@ -91,7 +91,7 @@ export const usePlan = (id: string) =>
 export const useMoves = (id: string) =>
   useQuery({ queryKey: ['moves', id], queryFn: () => request<StockMove[]>('GET', `/materials/${id}/moves`) });
 
-/** Deliveries of a part, oldest first, with whose heads took from each. */
+/** Deliveries of a part, newest first, with whose heads took from each. */
 export const usePartLots = (id: string) =>
   useQuery({ queryKey: ['part-lots', id], queryFn: () => request<PartLot[]>('GET', `/materials/${id}/lots`) });
 export const useFlows = (id: string) =>

@@ -73,7 +73,7 @@ export function PartLots({ material }: { material: Material }) {
           </tr>
         </thead>
         <tbody>
-          {[...lots].reverse().map((lot) => (
+          {lots.map((lot) => (
             <tr key={lot.id}>
               <td>
                 {nameOf(lot)}
