@@ -1,6 +1,6 @@
 import { inRange } from '../quantity/check.ts';
 import { fullCureS, type CureLaw } from './cure-law.ts';
-import { bakeStep, STEP_S, type Metal } from './step.ts';
+import { airInRange, bakeStep, STEP_S, type Metal } from './step.ts';
 
 /** Where nobody has said how warm the room is. */
 const ROOM_C = 20;
@@ -51,7 +51,7 @@ const LONGEST_S = 8 * 3600;
 
 /** The head of a bake at every step after the door is shut, until `seconds` have passed. */
 function* bakeSteps(input: BakeInput, seconds: number): Generator<Metal & { seconds: number }> {
-  inRange('airC', input.airC, 'C', 40, 320);
+  airInRange(input.airC);
   inRange('headLagS', input.headLagS, 's', 1, 7200);
   const airAt = (s: number) => bakeTemperaturesC(input, s).ovenC;
   const steps = Math.ceil(seconds / STEP_S - 1e-9);

@@ -7,6 +7,7 @@ import { auditBake, type PastBake } from './audit.ts';
 import { cureLaw } from './cure-law.ts';
 import { warmUpS } from './cure.ts';
 import { runningCureFigure, scheduleFigure, underCuredFigure } from './figures.ts';
+import { cureFromLog } from './from-log.ts';
 import { airIn, doorS, knownOven } from './known-oven.ts';
 import { bakeProgram } from './program.ts';
 import { runningBake } from './running.ts';
@@ -156,6 +157,21 @@ describe('one answer to how far a bake goes, whoever asks', () => {
     const at = (seconds: number) => scheduleFigure(head, { setC: 198, seconds, preheated: true }, oven).value;
     expect(at(program.seconds)).toBeGreaterThanOrEqual(1);
     expect(at(program.seconds - 60)).toBeLessThan(1);
+  });
+  test('whatever program and learned oven are accepted, every page has an answer', () => {
+    for (const offsetK of [-80, 80]) {
+      for (const setC of [60, 260]) {
+        const bake = { name: 'P', setC, seconds: 1500, preheated: false, from: 'metal' as const };
+        const at = { lagS: 200, learned: { ...learned, offsetK } };
+        const share = productCure(product(10, { bake }), at)!.value;
+        const gone = auditBake({ ...past(setC, 25, 1), oven: knownOven(at) }).cure;
+        for (const each of [share, gone]) expect(each).toBeGreaterThanOrEqual(0);
+        if (setC + offsetK < 40) expect(share).toBe(0);
+      }
+    }
+    // A probe that lies in the pot by mistake.
+    const readings = [0, 60_000].map((at) => ({ at, celsius: 450 }));
+    expect(cureFromLog({ law: laws[0]!.law, readings, headLagS: 0 }).share).toBeGreaterThan(1);
   });
   test('a door that was opened counts in a past bake as it did while it ran', () => {
     const doors = [{ fromAt: 300_000, toAt: 420_000 }];

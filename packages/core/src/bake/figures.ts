@@ -1,10 +1,11 @@
 import { figure, fitted, given, measured, type Figure } from '../quantity/figure.ts';
 import type { AuditedBake } from './audit.ts';
 import type { RunningState } from './running.ts';
-import { fullCureS, PRIOR_ACTIVATION_J_MOL, type CureLaw } from './cure-law.ts';
+import { PRIOR_ACTIVATION_J_MOL, type CureLaw } from './cure-law.ts';
 import { cureShare, FULL_ENOUGH } from './cure.ts';
 import type { LogCure } from './from-log.ts';
 import { airIn, doorS, type BakeWay, type KnownOven } from './known-oven.ts';
+import { cureRate } from './step.ts';
 import type { BakedHead, SolvedProgram } from './program.ts';
 
 const LAW = {
@@ -65,6 +66,8 @@ export function scheduleFigure(head: BakedHead, way: BakeWay, oven: KnownOven): 
   const shares = head.laws.map(({ powder, law }) => ({ powder, law, share: of(law) }));
   const least = shares.reduce((a, b) => (b.share < a.share ? b : a));
   const range = ends(least.law).map(of);
+  // An oven that stays cool never cures.
+  const rate = cureRate(least.law, airC);
   return figure(
     least.share,
     'ratio',
@@ -81,7 +84,7 @@ export function scheduleFigure(head: BakedHead, way: BakeWay, oven: KnownOven): 
           `${way.preheated ? 'oven hot first' : 'from cold'}${way.from === 'metal' ? ', the warming in it' : ''}`,
         ),
         given('Head lags', head.headLagS, 's'),
-        given('Full at this heat after', fullCureS(least.law, airC), 's'),
+        ...(rate > 0 ? [given('Full at this heat after', 1 / rate, 's')] : []),
         given('Powder', least.powder, 'text'),
         basisOfLaw(least.law),
       ],

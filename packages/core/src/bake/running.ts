@@ -3,7 +3,7 @@ import { inRange } from '../quantity/check.ts';
 import type { CureLaw } from './cure-law.ts';
 import { WARM_WITHIN_K } from './cure.ts';
 import { cureFromLog } from './from-log.ts';
-import { bakeStep, STEP_S, type Metal } from './step.ts';
+import { airInRange, bakeStep, STEP_S, type Metal } from './step.ts';
 
 /** The door stood open from one moment to another, ms since 1970; null while it still does. */
 export interface DoorOpening {
@@ -63,7 +63,7 @@ const wallsC = (
 export function airByProgram(input: Omit<RunningBake, 'law' | 'headLagS' | 'readings'>): Reading[] {
   const { loadedAt, doors, now } = input;
   const roomC = input.roomC ?? 20;
-  inRange('airC', input.airC, 'C', 40, 320);
+  airInRange(input.airC);
   inRange('ovenLagS', input.ovenLagS, 's', 1, 3600);
   // How far the air is below its walls: nothing until a door is opened.
   let below = 0;

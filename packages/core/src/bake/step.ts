@@ -1,3 +1,4 @@
+import { inRange } from '../quantity/check.ts';
 import { fullCureS, type CureLaw } from './cure-law.ts';
 
 /** A head in the oven: how warm its metal is and how far its powder has come, as a share of a full cure. */
@@ -18,8 +19,18 @@ const DORMANT_C = 40;
 /** Small beside every lag of an oven or a head, s. */
 export const STEP_S = 5;
 
+/** A probe that says more is not in an oven; what it says is cured through in seconds all the same. */
+const HOTTEST_C = 400;
+
+/**
+ * What an oven's air may be reckoned at: marks of 60 to 260 °C, and as much as 80 K above or below them.
+ * @throws QuantityError outside of that
+ */
+export const airInRange = (airC: number): number => inRange('airC', airC, 'C', -20, 360);
+
 /** How fast a powder cures at this metal temperature, full cures per second; nothing below 40 °C. */
-export const cureRate = (law: CureLaw, metalC: number): number => (metalC < DORMANT_C ? 0 : 1 / fullCureS(law, metalC));
+export const cureRate = (law: CureLaw, metalC: number): number =>
+  metalC < DORMANT_C ? 0 : 1 / fullCureS(law, Math.min(metalC, HOTTEST_C));
 
 /**
  * The one step that every cure is added up of, in a plan, in a running bake and in a past one: the metal follows the
