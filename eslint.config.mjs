@@ -30,7 +30,7 @@ const WEB_FORBIDS = [
 ];
 
 export default tseslint.config(
-  { ignores: ['**/dist/**', '**/node_modules/**', '.cache/**', '**/.cache/**', 'data/**'] },
+  { ignores: ['**/dist/**', '**/node_modules/**', '.cache/**', '**/.cache/**', 'data/**', '.mutants/**'] },
   ...tseslint.configs.recommended,
   {
     rules: {

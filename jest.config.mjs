@@ -1,6 +1,11 @@
+// Every run tries other cases; its seed is printed, and SCHMELZ_SEED=<seed> tries the same ones again.
+process.env.SCHMELZ_SEED ??= String(Math.floor(Math.random() * 2 ** 31));
+if (!process.env.JEST_WORKER_ID) console.error(`Seed of the random tests: SCHMELZ_SEED=${process.env.SCHMELZ_SEED}`);
+
 /** One Jest run for all workspaces; TypeScript is stripped by swc, workspace imports go to the sources. */
 const shared = {
-  modulePathIgnorePatterns: ['/dist/', '/.cache/'],
+  setupFiles: ['<rootDir>/scripts/seed.cjs'],
+  modulePathIgnorePatterns: ['/dist/', '/.cache/', '<rootDir>/.mutants/'],
   moduleNameMapper: {
     '^@schmelz/core$': '<rootDir>/packages/core/src/index.ts',
     '^@schmelz/contract$': '<rootDir>/packages/contract/src/index.ts',
@@ -22,6 +27,9 @@ const shared = {
   transformIgnorePatterns: ['/node_modules/(?!(dinero\\.js|@sodaru|@koa|date-fns|@seriousme)/)'],
 };
 
+/** The mutation tester asks the tests of one folder (scripts/mutants.mjs). */
+const only = process.env.SCHMELZ_TESTS && [`<rootDir>/${process.env.SCHMELZ_TESTS}`];
+
 export default {
   cacheDirectory: '<rootDir>/.cache/jest',
   projects: [
@@ -29,13 +37,15 @@ export default {
       ...shared,
       displayName: 'node',
       testEnvironment: 'node',
-      testMatch: ['<rootDir>/packages/**/*.test.ts', '<rootDir>/apps/server/**/*.test.ts'],
+      testMatch: only ?? ['<rootDir>/packages/**/*.test.ts', '<rootDir>/apps/server/**/*.test.ts'],
     },
     {
       ...shared,
       displayName: 'browser',
       testEnvironment: '<rootDir>/apps/web/jest-environment.cjs',
-      testMatch: ['<rootDir>/apps/web/**/*.test.ts', '<rootDir>/apps/web/**/*.test.tsx'],
+      testMatch: only ?? ['<rootDir>/apps/web/**/*.test.ts', '<rootDir>/apps/web/**/*.test.tsx'],
     },
-  ],
+  ].filter(
+    ({ displayName }) => !only || (displayName === 'browser') === process.env.SCHMELZ_TESTS.startsWith('apps/web'),
+  ),
 };

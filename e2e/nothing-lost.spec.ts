@@ -34,13 +34,14 @@ const main = resolve(import.meta.dirname, '..', 'apps', 'server', 'dist', 'main.
 
 /** A server that can be killed without warning and started again on the same folder and port. */
 async function mortalServer(folder: string, port: number) {
+  let password = '';
   const start = async (): Promise<ChildProcess> => {
     const env = {
       ...process.env,
       SCHMELZ_DATA: folder,
       SCHMELZ_PORT: String(port),
       SCHMELZ_HOST: '',
-      SCHMELZ_PASSWORD: '',
+      SCHMELZ_PASSWORD: password,
     };
     const child = spawn(process.execPath, [main], { env, stdio: ['ignore', 'pipe', 'inherit'] });
     await new Promise<void>((done, failed) => {
@@ -56,6 +57,10 @@ async function mortalServer(folder: string, port: number) {
       child.kill('SIGKILL');
       await gone;
       child = await start();
+    },
+    /** From the next start on it asks for a password. */
+    lock(word: string) {
+      password = word;
     },
     async stop() {
       const gone = new Promise((done) => child.once('exit', done));
@@ -159,5 +164,89 @@ test.describe('nothing is lost', () => {
       await expect(each.getByRole('button', { name: /^Cavity 2: 1 good/ })).toBeVisible({ timeout: 10_000 });
     }
     await other.close();
+  });
+
+  test('a server that asks for a password meanwhile, and one that does not know the pour: no tap leaves unseen', async ({
+    page,
+    context,
+  }) => {
+    const folder = mkdtempSync(join(tmpdir(), 'schmelz-locked-'));
+    const port = await freePort();
+    const server = await mortalServer(folder, port);
+    const url = `http://127.0.0.1:${port}`;
+    const pour = await aPour(url);
+    await bench(page, url, pour.id);
+    await expect(page.getByRole('status')).toHaveCount(0);
+    await context.setOffline(true);
+    for (let tap = 0; tap < 4; tap++) await page.keyboard.press('m');
+    await expect(page.getByRole('status')).toContainText('4 taps');
+    server.lock('lead and tin');
+    await server.kill();
+    await context.setOffline(false);
+    await page.getByLabel('Password of this workshop').fill('lead and tin');
+    await page.getByRole('button', { name: 'Come in' }).click();
+    await expect(async () => {
+      const log = await logOf(page, url, pour.id);
+      expect(log.filter((entry) => entry.kind === 'smoked')).toHaveLength(4);
+    }).toPass({ timeout: 30_000 });
+    // A tap for a pour that this data folder has never heard of stays until it was seen.
+    await page.evaluate(async () => {
+      const opening = indexedDB.open('schmelz');
+      await new Promise((done) => (opening.onsuccess = done));
+      const writing = opening.result.transaction('taps', 'readwrite');
+      const entry = { id: '11111111-2222-4333-8444-555555555556', at: Date.now(), kind: 'feed', massKg: 1 };
+      writing.objectStore('taps').add({ path: '/pours/11111111-2222-4333-8444-555555555555', entry });
+      await new Promise((done) => (writing.oncomplete = done));
+    });
+    await page.goto(url);
+    await page.getByRole('button', { name: '1 tap did not count' }).click();
+    await expect(page.getByText(/Did not count, because: There is no pour/)).toBeVisible();
+    await page.reload();
+    await page.getByRole('button', { name: '1 tap did not count' }).click();
+    await page.getByRole('button', { name: 'Seen, clear it' }).click();
+    await expect(page.getByText(/did not count/)).toHaveCount(0);
+    await server.stop();
+    rmSync(folder, { recursive: true, force: true });
+  });
+
+  test('60 taps in half a minute ask for less than 120 requests and 200 kB', async ({ page, empty }) => {
+    const pour = await aPour(empty.url);
+    await bench(page, empty.url, pour.id);
+    await expect(page.getByRole('status')).toHaveCount(0);
+    let requests = 0;
+    const sizes: Promise<number>[] = [];
+    page.on('requestfinished', (request) => {
+      if (!request.url().includes('/api/') || request.url().includes('/stream')) return;
+      requests += 1;
+      sizes.push(request.sizes().then(({ responseBodySize }) => responseBodySize));
+    });
+    for (let tap = 0; tap < 60; tap++) {
+      await page.keyboard.press('m');
+      await page.waitForTimeout(490);
+    }
+    await expect(page.getByRole('status')).toHaveCount(0);
+    const bytes = (await Promise.all(sizes)).reduce((sum, size) => sum + size, 0);
+    console.log(`60 taps: ${requests} requests, ${Math.round(bytes / 1000)} kB`);
+    expect(requests).toBeLessThan(120);
+    expect(bytes).toBeLessThan(200_000);
+  });
+
+  test('a page whose script or whose figures do not come says so, asks again, and comes once the server is back', async ({
+    page,
+    empty,
+  }) => {
+    await page.goto(`${empty.url}/setup`);
+    await expect(page.getByRole('heading', { name: 'House ways' })).toBeVisible();
+    await page.route(/assets\/BooksPage/, (route) => route.abort());
+    await page.route(/api\/health/, (route) => route.abort());
+    await page.getByRole('link', { name: 'Books', exact: true }).click();
+    await expect(page.getByText('This page did not arrive.')).toBeVisible();
+    await page.unrouteAll();
+    await expect(page.getByRole('link', { name: 'Stock movements, CSV' })).toBeVisible();
+    await page.route(/api\/imports|api\/materials/, (route) => route.abort());
+    await page.goto(`${empty.url}/stock`);
+    await expect(page.getByText(/does not answer/).first()).toBeVisible({ timeout: 30_000 });
+    await page.unrouteAll();
+    await expect(page.getByRole('button', { name: 'New material' })).toBeVisible({ timeout: 30_000 });
   });
 });

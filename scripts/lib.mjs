@@ -23,10 +23,27 @@ export function must(program, args, options) {
 
 export const bin = (name) => join(root, 'node_modules', '.bin', name);
 
-/** Runs a program, passes its output on, and returns status and output. */
-export function capture(program, args, options = {}) {
+/**
+ * Runs a program, passes its output on, and returns status and output. One that takes longer than `limitMinutes` is
+ * ended with all that it started, and has failed.
+ */
+export function capture(program, args, { limitMinutes, ...options } = {}) {
   return new Promise((resolvePromise, reject) => {
-    const child = spawn(program, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'], ...options });
+    // A process group of its own, so that what it has started ends with it.
+    const child = spawn(program, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'], detached: true, ...options });
+    const end = () => {
+      try {
+        process.kill(-child.pid, 'SIGKILL');
+      } catch (error) {
+        if (error.code !== 'ESRCH') throw error; // it has just ended by itself
+      }
+    };
+    const tooLong = () => {
+      console.error(`${program} was ended: it took longer than ${limitMinutes} minutes.`);
+      end();
+    };
+    const limit = limitMinutes && setTimeout(tooLong, limitMinutes * 60_000);
+    process.once('exit', end);
     let output = '';
     for (const [stream, to] of [
       [child.stdout, process.stdout],
@@ -38,7 +55,11 @@ export function capture(program, args, options = {}) {
       });
     }
     child.on('error', reject);
-    child.on('close', (status) => resolvePromise({ status: status ?? 1, output }));
+    child.on('close', (status) => {
+      clearTimeout(limit);
+      process.off('exit', end);
+      resolvePromise({ status: status ?? 1, output });
+    });
   });
 }
 

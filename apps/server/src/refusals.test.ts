@@ -80,7 +80,7 @@ describe('bad input', () => {
         /priceMinor is 10.5; allowed: a whole number/,
       ],
       ['POST', `/api/materials/${randomUUID()}/counts`, { quantity: 1, note: '' }, 404, /There is no material/],
-      ['DELETE', `/api/materials/${things.hookIds[0]}`, undefined, 422, /still refers to it/],
+      ['DELETE', `/api/materials/${things.hookIds[0]}`, undefined, 422, /is used by product Ten/],
       ['GET', '/api/nothing', undefined, 404, /nothing at GET/],
       [
         'POST',
@@ -158,8 +158,8 @@ describe('bad input', () => {
     expect(late.body.detail).toMatch(/differs from yours in: powerW/);
     expect((await call('PUT', `/api/pots/${id}`, { ...rest })).body.detail).toMatch(/version is .*missing/);
     const settings = (await call('GET', '/api/settings')).body;
-    const { dataFolder, passwordSet, ...own } = settings;
-    expect([dataFolder, passwordSet]).toEqual([server.folder, false]);
+    const { dataFolder, passwordSet, sessions, ...own } = settings;
+    expect([dataFolder, passwordSet, sessions]).toEqual([server.folder, false, 0]);
     expect((await call('PUT', '/api/settings', { ...own, currency: 'CHF' })).status).toBe(200);
     expect((await call('PUT', '/api/settings', { ...own, currency: 'SEK' })).status).toBe(409);
     expect((await call('PUT', '/api/settings', { ...own, version: 1, currency: 'XX1' })).body.detail).toMatch(
@@ -170,7 +170,7 @@ describe('bad input', () => {
   test('a list of purchases comes in whole', async () => {
     const csv = 'material,quantity,price,on,lot\nlead,2.5,6.25,2026-02-01,keel\nHook 2/0,50,8.00,2026-02-01,\n';
     const answer = await server.call('POST', '/api/materials/import', csv, { 'content-type': 'text/csv' });
-    expect(answer.body).toEqual({ rows: 2 });
+    expect(answer.body).toMatchObject({ rows: 2, takenAt: null });
     const { body } = await server.call('GET', `/api/materials/${things.leadId}/moves`);
     expect(body[0]).toMatchObject({ quantity: 2.5, valueMinor: 625, lot: 'keel', reason: 'received' });
     const { body: flows } = await server.call('GET', `/api/materials/${things.leadId}/flows`);

@@ -1,4 +1,4 @@
-import { spawn } from 'node:child_process';
+import { spawn, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
 import { rmSync } from 'node:fs';
 import { request as httpRequest } from 'node:http';
@@ -75,6 +75,10 @@ describe('safe by default', () => {
   });
 });
 
+/** Servers of their own process: whatever becomes of a test, none is left running. */
+const started: ChildProcess[] = [];
+afterAll(() => started.forEach((child) => child.kill('SIGKILL')));
+
 describe('nothing is lost', () => {
   test('a tap that is delivered twice counts once', async () => {
     const server = await testServer();
@@ -99,6 +103,7 @@ describe('nothing is lost', () => {
     const main = join(__dirname, '..', 'dist', 'main.js');
     const env = { ...process.env, SCHMELZ_DATA: folder, SCHMELZ_PORT: '0', SCHMELZ_LOG: 'silent' };
     const child = spawn(process.execPath, [main], { env, stdio: ['ignore', 'pipe', 'inherit'] });
+    started.push(child);
     const url = await new Promise<string>((resolve, reject) => {
       let output = '';
       child.stdout.on('data', (data) => {

@@ -6,6 +6,7 @@ import type { Config } from './config.ts';
 import { readLogger } from './devices/logger-client.ts';
 import { startSimulatedLogger } from './devices/simulated-logger.ts';
 import { makeBasics } from './services/basics.ts';
+import { computing } from './services/compute.ts';
 import { makeFeed, type Feed } from './services/readings.ts';
 import { openStore, type Store } from './store/store.ts';
 
@@ -15,10 +16,26 @@ export interface Running {
   stop(): Promise<void>;
 }
 
+/** An error as the log keeps it: its kind, its code and where. What hangs on it may hold what was sent. */
+const errorOnLog = (error: unknown) => {
+  if (!(error instanceof Error)) return { message: String(error).slice(0, 200) };
+  const { name, message, stack } = error;
+  const where = (stack ?? '').split('\n').filter((line) => /^\s+at /.test(line));
+  return {
+    name,
+    code: (error as NodeJS.ErrnoException).code,
+    message: message.slice(0, 200),
+    where: where.slice(0, 12),
+  };
+};
+
 /** Log lines name what was asked for, never what was sent: no bodies, no cookies, no passwords. */
 export const makeLog = (level: string, to?: DestinationStream): Logger => {
-  const options = { level, redact: ['req.headers', '*.password', '*.cookie', 'err.config'] };
-  return to ? pino(options, to) : pino(options);
+  const options = { level, redact: ['*.password', '*.cookie'], serializers: { err: errorOnLog } };
+  if (to) return pino(options, to);
+  const out = pino.destination(1);
+  out.on('error', () => undefined); // a log that cannot be written does not end the server
+  return pino(options, out);
 };
 
 /** Opens the store, starts listening, and says where. */
@@ -27,21 +44,21 @@ export async function serve(config: Config, log: Logger): Promise<Running> {
   try {
     await makeBasics(store);
     const feed = makeFeed();
-    const server = createServer(makeApp(store, config, log, feed).callback());
+    const compute = computing(config.computeWorker);
+    const server = createServer(makeApp(store, config, log, feed, compute).callback());
     await listening(server, config);
     const devices = await startDevices(config, store, feed, log);
     const { port } = server.address() as AddressInfo;
     const host = config.host.includes(':') ? `[${config.host}]` : config.host;
-    return {
-      url: `http://${host}:${port}`,
-      store,
-      async stop() {
-        await devices.stop();
-        server.closeAllConnections();
-        await new Promise((resolve) => server.close(resolve));
-        await store.close();
-      },
+    const stop = async () => {
+      await devices.stop();
+      await compute.stop();
+      server.closeAllConnections();
+      await new Promise((resolve) => server.close(resolve));
+      await store.close();
     };
+    let stopped: Promise<void> | undefined;
+    return { url: `http://${host}:${port}`, store, stop: () => (stopped ??= stop()) };
   } catch (error) {
     await store.close();
     throw error;

@@ -4,9 +4,14 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router';
 import { ApiProblem } from './api/client.ts';
+import { onLockedOut } from './api/delivery.ts';
 import { onTaken, resumeOutboxes } from './api/outbox.ts';
-import { refreshAfterTaps } from './api/queries.ts';
+import { refresh, refreshAfterTaps } from './api/queries.ts';
 import { router } from './router.tsx';
+
+const ASK_AGAIN_MS = 5000;
+const mayComeBack = (error: Error | null) =>
+  error !== null && (!(error instanceof ApiProblem) || error.problem.status >= 500 || error.problem.status === 429);
 
 const client = new QueryClient({
   defaultOptions: {
@@ -14,11 +19,14 @@ const client = new QueryClient({
       staleTime: 2000,
       // A refusal stays one; a server that does not answer may come back.
       retry: (failures, error) => !(error instanceof ApiProblem) && failures < 3,
+      // What could not be read is asked for again until the server is back.
+      refetchInterval: ({ state }) => (mayComeBack(state.error) ? ASK_AGAIN_MS : false),
     },
   },
 });
 
-onTaken(() => void refreshAfterTaps(client));
+onLockedOut(() => void client.invalidateQueries({ queryKey: ['settings'] }));
+onTaken((leftBehind) => void (leftBehind ? refresh(client) : refreshAfterTaps(client)));
 void resumeOutboxes();
 
 createRoot(document.getElementById('root')!).render(

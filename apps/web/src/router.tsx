@@ -1,5 +1,5 @@
 import { stepStations } from '@schmelz/core';
-import type { ComponentType } from 'react';
+import { useEffect, type ComponentType } from 'react';
 import { createBrowserRouter, Link, useRouteError, type RouteObject } from 'react-router';
 import { Layout } from './shell/Layout.tsx';
 
@@ -35,12 +35,42 @@ const desks = stepStations()
     }),
   );
 
+const ASK_AGAIN_MS = 3000;
+
+/** A part of the application that did not arrive is fetched anew as soon as the server answers again. */
+function useReloadOnceBack(wanted: boolean): void {
+  useEffect(() => {
+    if (!wanted) return;
+    const timer = setInterval(() => {
+      fetch('/api/health')
+        .then((answer) => answer.ok && window.location.reload())
+        .catch(() => undefined); // still away
+    }, ASK_AGAIN_MS);
+    return () => clearInterval(timer);
+  }, [wanted]);
+}
+
+/** What a browser says when a script that it was to load did not come; each has words of its own. */
+const notArrived = (error: unknown) =>
+  error instanceof TypeError && /dynamically imported module|importing a module|module script/i.test(error.message);
+
 function Lost() {
   const error = useRouteError();
+  const missing = notArrived(error);
+  useReloadOnceBack(missing);
+  const says = missing ? 'This page did not arrive.' : error ? 'This page broke.' : 'There is no such page.';
   return (
-    <div className="px-8 py-10">
-      <h1 className="voice text-2xl">{error ? 'This page broke.' : 'There is no such page.'}</h1>
-      {error instanceof Error && <p className="quiet mt-2">{error.message}. What you said at the bench is kept.</p>}
+    <div className="px-8 py-10" role="alert">
+      <h1 className="voice text-2xl">{says}</h1>
+      {missing && (
+        <p className="quiet mt-2">
+          The server does not answer. It is asked again every few seconds, and the page comes by itself. What you said
+          at the bench is kept.
+        </p>
+      )}
+      {!missing && error instanceof Error && (
+        <p className="quiet mt-2">{error.message}. What you said at the bench is kept.</p>
+      )}
       <p className="mt-4">
         <Link to="/" className="underline" reloadDocument={!!error}>
           Back to the line

@@ -4,7 +4,7 @@ import { RESOURCES } from './resources.ts';
 import { CALCULATIONS } from './schema/compute/index.ts';
 import { cleanSchema, lotSchema, recordSchemas } from './schema/records.ts';
 import { pourEntrySchemas, runEntrySchemas, startPourSchema, ticketEntrySchemas } from './schema/runs.ts';
-import { countSchema, receiptSchema, settingsSchema, lotOfTicketSchema } from './schema/workshop.ts';
+import { countSchema, receiptSchema, loginSchema, settingsSchema, lotOfTicketSchema } from './schema/workshop.ts';
 
 type Json = { [key: string]: unknown };
 
@@ -39,6 +39,12 @@ const refused = {
   content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
 };
 const idParameter = { name: 'id', in: 'path', required: true, schema: { type: 'string', format: 'uuid' } };
+const numberParameter = (name: string) => ({
+  name,
+  in: 'path',
+  required: true,
+  schema: { type: 'integer', minimum: 1 },
+});
 const runKindParameter = {
   name: 'kind',
   in: 'path',
@@ -113,9 +119,11 @@ export function openApiDocument(version: string): Json {
       '/api/health': { get: operation('health', 'Whether the server is up, and on which data folder') },
       '/api/login': {
         post: operation('login', 'Open a session where a password is set', {
-          requestBody: body({ type: 'object', properties: { password: { type: 'string' } }, required: ['password'] }),
+          requestBody: body(jsonSchema(loginSchema)),
         }),
       },
+      '/api/logout': { post: operation('logout', 'End the session that asks') },
+      '/api/logout-others': { post: operation('logout_others', 'End all sessions but the one that asks') },
       '/api/settings': {
         get: operation('read_settings', 'Units, currency, house ways'),
         put: operation('change_settings', 'Change them; a stale version is a 409', {
@@ -139,18 +147,22 @@ export function openApiDocument(version: string): Json {
         get: operation('part_lots', 'Lots of a part: what is left of each, and which tickets used it'),
       }),
       '/api/materials/{id}/lots/{receipt}': {
-        parameters: [
-          idParameter,
-          { name: 'receipt', in: 'path', required: true, schema: { type: 'integer', minimum: 1 } },
-        ],
+        parameters: [idParameter, numberParameter('receipt')],
         put: operation('name_lot', 'Name the lot that a ticket uses from now on', {
           requestBody: body(jsonSchema(lotOfTicketSchema)),
         }),
       },
       '/api/materials/import': {
         post: operation('import_receipts', 'Purchases from CSV: material, quantity, price, on, lot', {
+          parameters: [query('look', 'string', false), query('again', 'string', false)],
           requestBody: { required: true, content: { 'text/csv': { schema: { type: 'string' } } } },
         }),
+      },
+      '/api/imports': { get: operation('list_imports', 'Files that were taken in, newest first') },
+      '/api/imports/{id}/strike': withId({ post: operation('strike_import', 'Undo an import, all of it or nothing') }),
+      '/api/moves/{id}/strike': {
+        parameters: [numberParameter('id')],
+        post: operation('strike_move', 'Strike a purchase or a count out'),
       },
       '/api/jars': {
         get: operation(
@@ -167,6 +179,11 @@ export function openApiDocument(version: string): Json {
           requestBody: body(withVersion(jsonSchema(cleanSchema))),
         }),
       }),
+      '/api/lead-lots/{id}/strike': withId({ post: operation('strike_lot', 'Strike a lot of lead out') }),
+      '/api/channels/{id}/strike': {
+        parameters: [numberParameter('id')],
+        post: operation('strike_log', 'Strike an imported log out, with all its channels'),
+      },
       '/api/records': {
         post: operation('add_record', 'A dated note: care of a mold, a hook tried, a mark of a dial', {
           requestBody: body(oneOf(recordSchemas)),
@@ -194,7 +211,7 @@ export function openApiDocument(version: string): Json {
       '/api/readings/stream': { get: operation('stream_readings', 'Readings as they come, as server-sent events') },
       '/api/readings/import': {
         post: operation('import_log', "A logger's CSV, its columns mapped as JSON in the query", {
-          parameters: [query('mapping', 'string')],
+          parameters: [query('mapping', 'string'), query('again', 'string', false)],
           requestBody: { required: true, content: { 'text/csv': { schema: { type: 'string' } } } },
         }),
       },

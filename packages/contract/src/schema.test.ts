@@ -2,7 +2,8 @@ import { DEFAULT_WAYS } from '@schmelz/core';
 import fc from 'fast-check';
 import * as yup from 'yup';
 import { jsonSchema, openApiDocument } from './openapi.ts';
-import { allowedBy, fieldProblems, InvalidInput, parseWith } from './problem.ts';
+import { allowedBy, fieldProblems, parseWith } from './parse.ts';
+import { InvalidInput } from './problem.ts';
 import { RESOURCES } from './resources.ts';
 import { CALCULATIONS } from './schema/compute/index.ts';
 import {

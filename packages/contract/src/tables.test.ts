@@ -9,7 +9,7 @@ beforeAll(() => {
 test('the contract takes a product with the step and a part of the kind, and names them where it refuses', async () => {
   // Its schemas are made from the tables when they are first asked for.
   const { materialSchema, productSchema } = await import('./schema/workshop.ts');
-  const { parseWith } = await import('./problem.ts');
+  const { parseWith } = await import('./parse.ts');
   const part = { kind: 'sequin', name: 'Gold sequins', note: '', metalId: null, hook: null, powder: null };
   expect(parseWith(materialSchema, part)).toMatchObject({ kind: 'sequin' });
   expect(() => parseWith(materialSchema, { ...part, kind: 'glitter' })).toThrow(/sequin/);

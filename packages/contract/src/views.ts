@@ -41,7 +41,13 @@ export interface Stored {
   id: string;
   version: number;
 }
-export type SettingsView = Settings & { version: number; dataFolder: string; passwordSet: boolean };
+export type SettingsView = Settings & {
+  version: number;
+  dataFolder: string;
+  passwordSet: boolean;
+  /** Sessions that are open; none where no password is set. */
+  sessions: number;
+};
 export type Material = MaterialInput &
   Stored & {
     quantity: number;
@@ -59,6 +65,8 @@ export interface StockMove {
   valueMinor: number;
   ticketNumber: number | null;
   lot: string;
+  /** It was struck out by a later movement, or is one that strikes out. */
+  struck: boolean;
 }
 /** A delivery of a part: what is left of it, and where it went. */
 export interface PartLot {
@@ -294,6 +302,30 @@ export interface LineView {
   /** Those that still want looking after. */
   runs: RunView[];
 }
+/** A file of purchases: as it would be taken, or as it was. */
 export interface ImportResult {
+  /** Of the import that was made; null while it is only looked at. */
+  id: string | null;
   rows: number;
+  purchases: {
+    line: number;
+    material: string;
+    kind: string;
+    quantity: number;
+    priceMinor: number;
+    on: string;
+    lot: string;
+  }[];
+  /** When the same contents were taken before, ms since 1970; null where they were not. */
+  takenAt: number | null;
+}
+
+/** A file that was taken in. */
+export interface ImportOnRecord {
+  id: string;
+  kind: 'receipts' | 'log';
+  name: string;
+  at: number;
+  entries: number;
+  struck: boolean;
 }

@@ -2,7 +2,15 @@ import { createServer, type AddressInfo, type Server, type Socket } from 'node:n
 import { channelLine, greetingLine, readingLine } from '@schmelz/core';
 import { BadConfig, readConfig } from '../config.ts';
 import { makeLog } from '../server.ts';
-import { listChannels, makeFeed, rawReadings, type LiveReading, type LiveWeight } from '../services/readings.ts';
+import {
+  addReadings,
+  channelId,
+  listChannels,
+  makeFeed,
+  rawReadings,
+  type LiveReading,
+  type LiveWeight,
+} from '../services/readings.ts';
 import { openStore, type Store } from '../store/store.ts';
 import { temporaryFolder } from '../test/server.ts';
 import { readLogger, type LoggerClient } from './logger-client.ts';
@@ -132,6 +140,90 @@ describe('reading a logger', () => {
     logger.say(greetingLine() + channelLine(1, 'oven', 'C') + readingLine(1, Date.now(), 177));
     await heard(1);
     expect(seen.at(-1)).toMatchObject({ place: 'oven', celsius: 177 });
+  });
+});
+
+describe('a device out of order', () => {
+  let store: Store;
+  let logger: Awaited<ReturnType<typeof device>>;
+  let client: LoggerClient;
+  const seen: LiveReading[] = [];
+  const feed = makeFeed();
+  feed.subscribe((readings) => seen.push(...readings));
+
+  beforeAll(async () => {
+    store = await openStore(temporaryFolder());
+    logger = await device();
+    const first = logger.nextConnection();
+    const address = { host: '127.0.0.1', port: logger.port, source: 'wild' };
+    client = readLogger(address, store, feed, makeLog('silent'), 300);
+    await first;
+  });
+  afterAll(async () => {
+    await client.stop();
+    await logger.stop();
+    await store.close();
+  });
+  const until = async (holds: () => boolean | Promise<boolean>) => {
+    for (let i = 0; i < 400 && !(await holds()); i++) await new Promise((done) => setTimeout(done, 25));
+    expect(await holds()).toBe(true);
+  };
+
+  test('its silence is noticed, and it is asked again', async () => {
+    const again = logger.nextConnection();
+    logger.say(greetingLine());
+    await again;
+    expect(logger.connections()).toBeGreaterThanOrEqual(2);
+  });
+
+  test('a flood of 100,000 readings leaves few, and room for a write; what it says after is heard', async () => {
+    logger.say(greetingLine() + channelLine(1, 'pot', 'C'));
+    const now = Date.now();
+    logger.say(Array.from({ length: 100_000 }, (_, i) => readingLine(1, now - 100_000 + i, 300 + (i % 50))).join(''));
+    await store.write((transaction) => store.models.sessions.count({ transaction }));
+    await until(() => seen.length > 0);
+    await until(async () => {
+      logger.say(greetingLine() + channelLine(1, 'pot', 'C') + readingLine(1, Date.now(), 366.6));
+      await new Promise((done) => setTimeout(done, 100));
+      return seen.some((reading) => reading.celsius === 366.6);
+    });
+    const [{ count } = { count: 0 }] = await listChannels(store);
+    expect(count).toBeLessThan(5000);
+  });
+
+  test('what no probe can read is shown as odd and not kept', async () => {
+    await until(async () => {
+      logger.say(greetingLine() + channelLine(2, 'oven', 'C') + readingLine(2, Date.now(), 1372));
+      logger.say(readingLine(2, Date.now() + 1, 177) + readingLine(2, Date.now() + 2, -200));
+      await new Promise((done) => setTimeout(done, 100));
+      return seen.filter((reading) => reading.place === 'oven').length >= 3;
+    });
+    const odd = seen.filter((reading) => reading.place === 'oven' && reading.odd).map((reading) => reading.celsius);
+    expect(new Set(odd)).toEqual(new Set([1372, -200]));
+    const oven = (await listChannels(store)).find((channel) => channel.name === 'oven')!;
+    const kept = await rawReadings(store, oven.id, 0, 4e12);
+    expect(new Set(kept.map((reading) => reading.celsius))).toEqual(new Set([177]));
+  });
+
+  test('it names no more channels than are kept of one device; the server goes on', async () => {
+    await until(async () => {
+      logger.say(greetingLine() + Array.from({ length: 200 }, (_, i) => channelLine(i + 3, `c${i}`, 'C')).join(''));
+      await new Promise((done) => setTimeout(done, 100));
+      return (await listChannels(store)).length >= 64;
+    });
+    expect(await listChannels(store)).toHaveLength(64);
+  });
+
+  test('a clock that once was a year ahead silences nothing', async () => {
+    const id = await channelId(store, 'old', 'pot');
+    const year = Date.now() + 365 * 24 * 3600 * 1000;
+    const at = (from: number, celsius: number) =>
+      Array.from({ length: 1500 }, (_, i) => ({ at: from + i * 1000, celsius }));
+    await addReadings(store, id, at(year, 20));
+    await addReadings(store, id, at(year + 2e6, 20));
+    await addReadings(store, id, at(Date.now(), 366));
+    const kept = await rawReadings(store, id, Date.now() - 1000, Date.now() + 2e6);
+    expect(kept).toHaveLength(1500);
   });
 });
 

@@ -11,6 +11,14 @@ const RETRY_MS = [500, 1000, 2000, 5000, 10_000];
 /** A device whose clock is off by more than this is not believed: its readings get the server's time. */
 const CLOCK_TRUST_MS = 5 * 60_000;
 
+/** A device that says nothing for so long is asked again. */
+const SILENT_MS = 20_000;
+/** Of one channel so many readings a second are kept; a flood of more says nothing more. */
+const MOST_A_SECOND = 20;
+const MOST_LINES_A_TURN = 2000;
+/** What a probe in a workshop can read; an open wire or a loose plug reads far outside. Common practice, no source. */
+const PLAUSIBLE_C = { least: -60, most: 1000 };
+
 interface Known {
   id: number;
   name: string;
@@ -28,8 +36,10 @@ export function readLogger(
   store: Store,
   feed: Feed,
   log: Logger,
+  silentMs = SILENT_MS,
 ): LoggerClient {
-  const channels = new Map<number, Promise<Known>>();
+  const channels = new Map<number, Promise<Known | null>>();
+  const keptNow = new Map<number, number>();
   const scales = new Map<number, string>();
   let waiting: { channel: number; at: number; value: number }[] = [];
   let socket: Socket | null = null;
@@ -48,27 +58,55 @@ export function readLogger(
     if (line.kind === 'greeting' && line.version !== 1)
       throw new RangeError(`The device speaks version ${line.version}.`);
     if (line.kind === 'channel' && line.unit === 'kg') scales.set(line.channel, line.name);
-    else if (line.kind === 'channel') channels.set(line.channel, known(line.name, line.unit));
+    else if (line.kind === 'channel') {
+      // A channel that cannot be kept is logged once, and its readings are left out.
+      const asked = known(line.name, line.unit).catch((error: unknown) => {
+        log.warn({ err: error }, 'channel');
+        return null;
+      });
+      channels.set(line.channel, asked);
+    }
     if (line.kind !== 'reading' || line.value === null) return;
     const now = Date.now();
     const at = Math.abs(line.at - now) > CLOCK_TRUST_MS ? now : line.at;
     // A weight is wanted while the head lies there, and is nobody's record until it is taken.
     const scale = scales.get(line.channel);
     if (scale) feed.publishWeights([{ name: scale, at, kg: line.value }]);
-    else waiting.push({ channel: line.channel, at, value: line.value });
+    else {
+      const kept = keptNow.get(line.channel) ?? 0;
+      keptNow.set(line.channel, kept + 1);
+      if (kept < MOST_A_SECOND) waiting.push({ channel: line.channel, at, value: line.value });
+      else if (kept === MOST_A_SECOND) log.warn({ channel: line.channel }, 'a flood of readings: some are left out');
+    }
+  };
+  let readInTurn = 0;
+  /** Of a flood no more is read before the next turn. */
+  const pauseAfter = (count: number) => {
+    readInTurn += count;
+    if (readInTurn < MOST_LINES_A_TURN) return;
+    readInTurn = 0;
+    socket?.pause();
+    setTimeout(() => socket?.resume(), FLUSH_MS / 10).unref();
   };
   const flush = async () => {
     const burst = waiting;
     waiting = [];
+    keptNow.clear();
     const byChannel = new Map<number, LiveReading[]>();
     for (const { channel, at, value } of burst) {
       const about = await channels.get(channel);
       if (!about) continue;
       const celsius = about.unit === 'F' ? fahrenheitToCelsius(value) : value;
-      const reading = { channel: about.id, place: about.place, name: about.name, at, celsius };
-      byChannel.set(about.id, [...(byChannel.get(about.id) ?? []), reading]);
+      const odd = celsius < PLAUSIBLE_C.least || celsius > PLAUSIBLE_C.most;
+      const reading: LiveReading = { channel: about.id, place: about.place, name: about.name, at, celsius };
+      const own = byChannel.get(about.id);
+      if (own) own.push(odd ? { ...reading, odd } : reading);
+      else byChannel.set(about.id, [odd ? { ...reading, odd } : reading]);
     }
-    for (const [id, readings] of byChannel) await addReadings(store, id, readings);
+    for (const [id, readings] of byChannel) {
+      const sound = readings.filter((reading) => !reading.odd);
+      if (sound.length) await addReadings(store, id, sound);
+    }
     const all = [...byChannel.values()].flat();
     if (all.length) feed.publish(all);
   };
@@ -80,12 +118,18 @@ export function readLogger(
     let rest = '';
     socket = connect(address.port, address.host);
     socket.setEncoding('latin1');
+    socket.setTimeout(silentMs, () => {
+      log.warn({ source: address.source }, 'the logger is silent; it is asked again');
+      socket?.destroy();
+    });
     socket.on('data', (data: string) => {
       failures = 0;
       const lines = (rest + data).split('\n');
       rest = lines.pop()!;
       try {
+        // A flood is read a little at a time: the bench has its turn in between.
         lines.forEach(onLine);
+        pauseAfter(lines.length);
         if (rest.length > LONGEST_LINE) throw new RangeError('The device sent a line without an end.');
       } catch (error) {
         log.warn({ err: error }, 'logger');

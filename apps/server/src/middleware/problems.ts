@@ -2,6 +2,7 @@ import { InvalidInput, type Problem } from '@schmelz/contract';
 import { QuantityError } from '@schmelz/core';
 import type { Middleware } from 'koa';
 import type { Logger } from 'pino';
+import { faultIn } from '../store/fault.ts';
 import { Refused } from '../services/errors.ts';
 
 interface HttpError extends Error {
@@ -21,7 +22,7 @@ const TITLES: Record<number, string> = {
 };
 
 /** Any error as problem details (RFC 9457); what is nobody's business but ours is logged and not sent. */
-export function problemOf(error: unknown): Problem {
+export function problemOf(error: unknown, folder: string): Problem {
   if (error instanceof InvalidInput) {
     return { type: 'about:blank', title: 'Not allowed', status: 422, detail: error.message, fields: error.fields };
   }
@@ -34,10 +35,12 @@ export function problemOf(error: unknown): Problem {
     const { status, title, message, fields, changes } = error;
     return { type: 'about:blank', title, status, detail: message, fields, changes };
   }
-  const { status, type, message } = error as HttpError;
-  if (type === 'entity.too.large') {
-    return { type: 'about:blank', title: TITLES[413]!, status: 413, detail: 'The request is larger than 256 kB.' };
+  const fault = faultIn(error, folder);
+  if (fault) {
+    const detail = `${fault.message} Taps stay on the device that made them until then.`;
+    return { type: 'about:blank', title: 'The data folder cannot be used', status: 503, detail };
   }
+  const { status, type, message } = error as HttpError;
   if (status && status >= 400 && status < 500) {
     const detail =
       error instanceof SyntaxError || type === 'entity.parse.failed' ? `The request is no JSON: ${message}` : message;
@@ -48,15 +51,21 @@ export function problemOf(error: unknown): Problem {
 }
 
 export const problems =
-  (log: Logger): Middleware =>
+  (log: Logger, folder: string): Middleware =>
   async (ctx, next) => {
     try {
       await next();
-      if (ctx.status === 404 && ctx.body === undefined) {
-        ctx.throw(404, `There is nothing at ${ctx.method} ${ctx.path}.`);
+      if (ctx.body === undefined && ctx.status === 404) {
+        ctx.throw(404, `There is nothing at ${ctx.method} ${ctx.path.slice(0, 200)}.`);
+      }
+      if (ctx.body === undefined && (ctx.status === 405 || ctx.status === 501)) {
+        ctx.throw(
+          405,
+          `${ctx.method} is not possible here; allowed: ${ctx.response.get('allow') || 'GET, POST, PUT, DELETE'}.`,
+        );
       }
     } catch (error) {
-      const problem = problemOf(error);
+      const problem = problemOf(error, folder);
       if (problem.status >= 500) log.error({ err: error }, 'request failed');
       ctx.status = problem.status;
       ctx.type = 'application/problem+json';

@@ -1,5 +1,5 @@
-import { createHash, randomBytes, timingSafeEqual } from 'node:crypto';
-import type { Context, Middleware } from 'koa';
+import { isIP } from 'node:net';
+import type { Middleware } from 'koa';
 import helmet from 'koa-helmet';
 import ratelimit from 'koa-ratelimit';
 import { isLoopback, type Config } from '../config.ts';
@@ -31,18 +31,33 @@ export const contentPolicy = (): Middleware =>
 /** Whether an Origin header names this very host; "null" and nonsense do not. */
 const isOwn = (origin: string, host: string) => URL.canParse(origin) && new URL(origin).host === host;
 
-const hostName = (host: string) => host.replace(/:\d+$/, '').replace(/^\[|\]$/g, '');
+const hostName = (host: string) =>
+  host
+    .replace(/:\d+$/, '')
+    .replace(/^\[|\]$/g, '')
+    .toLowerCase();
 
 /**
- * Refuses requests that a foreign page sends: the Host must be this server's own name (no DNS rebinding), and a write
- * must come from a page of this origin or from no page at all.
+ * Whether a Host names this server. An address cannot be rebound, a name can: bound to this machine alone only its own
+ * names are known, on the house network its addresses, its host name and what SCHMELZ_NAMES lists.
  */
+function isKnown(host: string, config: Config): boolean {
+  const name = hostName(host);
+  if (isLoopback(name)) return true;
+  if (isLoopback(config.host)) return false;
+  return isIP(name) > 0 || config.names.includes(name);
+}
+
+/** Refuses what a foreign page sends: the Host is {@link isKnown}, a write comes from this origin or from no page. */
 export const sameOrigin =
   (config: Config): Middleware =>
   async (ctx, next) => {
     const host = ctx.get('host');
-    if (isLoopback(config.host) && !isLoopback(hostName(host))) {
-      ctx.throw(403, `This server answers only to this machine's own name, not to ${host.slice(0, 80)}.`);
+    if (!isKnown(host, config)) {
+      ctx.throw(
+        403,
+        `This server does not answer to the name ${JSON.stringify(host.slice(0, 80))}; names of its own are set by SCHMELZ_NAMES.`,
+      );
     }
     if (ctx.method !== 'GET' && ctx.method !== 'HEAD') {
       const site = ctx.get('sec-fetch-site');
@@ -53,49 +68,20 @@ export const sameOrigin =
     await next();
   };
 
-const SESSION_COOKIE = 'schmelz-session';
-const SESSION_MS = 30 * 24 * 3600 * 1000;
-const digest = (text: string) => createHash('sha256').update(text).digest();
-
-export interface Sessions {
-  /** Lets through only requests with a session, where a password is set. */
-  guard: Middleware;
-  login(ctx: Context, password: string): void;
-}
-
-/** Sessions by password: random tokens, kept in memory, so a restart logs everybody out. */
-export function sessions(password: string | null): Sessions {
-  const open = new Map<string, number>();
-  const OPEN_PATHS = new Set(['/api/login', '/api/health']);
-  return {
-    guard: async (ctx, next) => {
-      if (password !== null && ctx.path.startsWith('/api/') && !OPEN_PATHS.has(ctx.path)) {
-        const until = open.get(ctx.cookies.get(SESSION_COOKIE) ?? '') ?? 0;
-        if (until < Date.now()) ctx.throw(401, 'This workshop has a password: log in first.');
-      }
-      await next();
-    },
-    login(ctx, given) {
-      if (password === null || !timingSafeEqual(digest(given), digest(password))) {
-        ctx.throw(401, 'That is not the password.');
-      }
-      const token = randomBytes(32).toString('base64url');
-      open.set(token, Date.now() + SESSION_MS);
-      ctx.cookies.set(SESSION_COOKIE, token, {
-        httpOnly: true,
-        sameSite: 'strict',
-        maxAge: SESSION_MS,
-        overwrite: true,
-      });
-    },
-  };
+/** Counters of a limiter: what has run out is dropped when a new one comes, so that they never pile up. */
+class Counters extends Map<string, { reset: number }> {
+  override set(key: string, value: { reset: number }): this {
+    const now = Date.now() / 1000;
+    if (!this.has(key)) for (const [old, { reset }] of this) if (reset < now) this.delete(old);
+    return super.set(key, value);
+  }
 }
 
 /** At most `max` requests a minute from one address. */
 export const atMost = (max: number): Middleware =>
   ratelimit({
     driver: 'memory',
-    db: new Map(),
+    db: new Counters(),
     duration: 60_000,
     max,
     id: (ctx) => ctx.ip,

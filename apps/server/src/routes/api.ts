@@ -2,8 +2,11 @@ import Router from '@koa/router';
 import {
   CALCULATIONS,
   countSchema,
+  importQuerySchema,
+  loginSchema,
   lotOfTicketSchema,
   parseWith,
+  poursQuerySchema,
   parsePourEntry,
   parseRunEntry,
   parseTicketEntry,
@@ -16,9 +19,13 @@ import {
 import { RUN_KINDS, type RunKindId } from '@schmelz/core';
 import { openApiDocument } from '@schmelz/contract/openapi';
 import type { Config } from '../config.ts';
+import type { Computing } from '../services/compute.ts';
 import type { Feed } from '../services/readings.ts';
-import { atMost, type Sessions } from '../middleware/security.ts';
-import { exportAll, importReceipts, movesCsv } from '../services/exchange.ts';
+import { body } from '../middleware/body.ts';
+import type { Sessions } from '../middleware/session.ts';
+import { exportAll, movesCsv } from '../services/exchange.ts';
+import { importReceipts, listImports } from '../services/imports.ts';
+import { strikeImport, strikeMove } from '../services/strike.ts';
 import { nextNumber, planView, releaseOrder } from '../services/orders.ts';
 import { addPourEntries, listPours, poursOnList, readPour, startPour } from '../services/pours.ts';
 import { notFound } from '../services/errors.ts';
@@ -33,7 +40,7 @@ import { addTicketEntries, bakesOnRecord, listTickets, readTicket, ticketsOnList
 import { listMolds } from '../services/cavities.ts';
 import { heatRoutes } from './heat.ts';
 import type { Transaction } from 'sequelize';
-import { bodyOf, idOf, versioned } from './request.ts';
+import { bodyOf, clockOf, idOf, numberOf, numbersIn, versioned } from './request.ts';
 import type { Store } from '../store/store.ts';
 
 export const API_VERSION = '0.1.0';
@@ -77,15 +84,39 @@ function resourceRoutes(router: Router, store: Store): void {
   }
 }
 
-export function apiRoutes(store: Store, config: Config, sessions: Sessions, feed: Feed): Router {
-  const router = new Router();
-
+/** What is open to whoever asks: whether the server is up, and the way in. */
+function openRoutes(sessions: Sessions): Router {
+  const router = new Router({ sensitive: true, strict: true });
+  router.use(...body);
   router.get('/api/health', (ctx) => {
     ctx.body = { status: 'ready', version: API_VERSION };
   });
-  router.post('/api/login', atMost(10), (ctx) => {
-    const { password } = (bodyOf(ctx) ?? {}) as { password?: unknown };
-    sessions.login(ctx, String(password ?? ''));
+  router.post('/api/login', async (ctx) => {
+    await sessions.login(ctx, parseWith(loginSchema, bodyOf(ctx)).password);
+    ctx.status = 204;
+  });
+  return router;
+}
+
+/** The routes of the API: those that are open, and those behind the guard, which belongs to every one of them. */
+export const apiRoutes = (
+  store: Store,
+  config: Config,
+  sessions: Sessions,
+  feed: Feed,
+  compute: Computing,
+): Router[] => [openRoutes(sessions), guardedRoutes(store, config, sessions, feed, compute)];
+
+function guardedRoutes(store: Store, config: Config, sessions: Sessions, feed: Feed, compute: Computing): Router {
+  const router = new Router({ sensitive: true, strict: true });
+  router.use(sessions.guard, ...body);
+
+  router.post('/api/logout', async (ctx) => {
+    await sessions.logout(ctx, 'this');
+    ctx.status = 204;
+  });
+  router.post('/api/logout-others', async (ctx) => {
+    await sessions.logout(ctx, 'others');
     ctx.status = 204;
   });
   router.get('/api/openapi.json', (ctx) => {
@@ -94,7 +125,13 @@ export function apiRoutes(store: Store, config: Config, sessions: Sessions, feed
 
   const settingsView = async () => {
     const { settings, version } = await readSettings(store);
-    return { ...settings, version, dataFolder: store.folder, passwordSet: config.password !== null };
+    return {
+      ...settings,
+      version,
+      dataFolder: store.folder,
+      passwordSet: config.password !== null,
+      sessions: await sessions.count(),
+    };
   };
   router.get('/api/settings', async (ctx) => {
     ctx.body = await settingsView();
@@ -107,7 +144,20 @@ export function apiRoutes(store: Store, config: Config, sessions: Sessions, feed
 
   router.post('/api/materials/import', async (ctx) => {
     if (typeof bodyOf(ctx) !== 'string') ctx.throw(415, 'Send the list as text/csv.');
-    ctx.body = await importReceipts(store, bodyOf(ctx) as string);
+    const { look, again } = parseWith(importQuerySchema, ctx.query);
+    const how = { look: look === 'true', again: again === 'true' };
+    ctx.body = await importReceipts(store, bodyOf(ctx) as string, how);
+  });
+  router.get('/api/imports', async (ctx) => {
+    ctx.body = await listImports(store);
+  });
+  router.post('/api/imports/:id/strike', async (ctx) => {
+    await strikeImport(store, idOf(ctx));
+    ctx.status = 204;
+  });
+  router.post('/api/moves/:id/strike', async (ctx) => {
+    await strikeMove(store, numberOf(ctx, 'id', 'movement'));
+    ctx.status = 204;
   });
   resourceRoutes(router, store);
   heatRoutes(router, store, feed);
@@ -130,7 +180,7 @@ export function apiRoutes(store: Store, config: Config, sessions: Sessions, feed
   });
   router.put('/api/materials/:id/lots/:receipt', async (ctx) => {
     const { ticketId } = parseWith(lotOfTicketSchema, bodyOf(ctx));
-    await nameLot(store, idOf(ctx), Number(ctx.params['receipt']), ticketId);
+    await nameLot(store, idOf(ctx), numberOf(ctx, 'receipt', 'lot'), ticketId);
     ctx.status = 204;
   });
   router.get('/api/materials/:id/flows', async (ctx) => {
@@ -163,16 +213,13 @@ export function apiRoutes(store: Store, config: Config, sessions: Sessions, feed
     ctx.body = await readTicket(store, idOf(ctx));
   });
   router.post('/api/tickets/:id/entries', async (ctx) => {
-    await addTicketEntries(store, idOf(ctx), [parseTicketEntry(bodyOf(ctx))]);
+    await addTicketEntries(store, idOf(ctx), [parseTicketEntry(bodyOf(ctx))], clockOf(ctx));
     ctx.status = 204;
   });
 
   router.get('/api/pours', async (ctx) => {
-    const { mold, at, before } = ctx.query;
-    const moldId = typeof mold === 'string' ? mold : undefined;
-    const one = { moldId, at: Number(at) || undefined };
-    ctx.body =
-      one.moldId || one.at ? await listPours(store, one) : await poursOnList(store, Number(before) || undefined);
+    const { mold: moldId, at, before } = parseWith(poursQuerySchema, numbersIn(ctx, ['at', 'before']));
+    ctx.body = moldId || at ? await listPours(store, { moldId, at }) : await poursOnList(store, before);
   });
   router.post('/api/pours', async (ctx) => {
     ctx.body = await startPour(store, parseWith(startPourSchema, bodyOf(ctx)));
@@ -182,13 +229,13 @@ export function apiRoutes(store: Store, config: Config, sessions: Sessions, feed
     ctx.body = await readPour(store, idOf(ctx));
   });
   router.post('/api/pours/:id/entries', async (ctx) => {
-    await addPourEntries(store, idOf(ctx), [parsePourEntry(bodyOf(ctx))]);
+    await addPourEntries(store, idOf(ctx), [parsePourEntry(bodyOf(ctx))], clockOf(ctx));
     ctx.status = 204;
   });
 
   const kindOf = (ctx: { params: Record<string, string | undefined> }): RunKindId => {
     const kind = ctx.params['kind'] ?? '';
-    if (!(kind in RUN_KINDS)) throw notFound('kind of run', kind);
+    if (!Object.hasOwn(RUN_KINDS, kind)) throw notFound('kind of run', kind);
     return kind as RunKindId;
   };
   router.get('/api/runs/:kind/:id', async (ctx) => {
@@ -196,7 +243,7 @@ export function apiRoutes(store: Store, config: Config, sessions: Sessions, feed
   });
   router.post('/api/runs/:kind/:id/entries', async (ctx) => {
     const kind = kindOf(ctx);
-    await addRunEntries(store, kind, idOf(ctx), [parseRunEntry(kind, bodyOf(ctx))]);
+    await addRunEntries(store, kind, idOf(ctx), [parseRunEntry(kind, bodyOf(ctx))], clockOf(ctx));
     ctx.status = 204;
   });
 
@@ -210,9 +257,9 @@ export function apiRoutes(store: Store, config: Config, sessions: Sessions, feed
     ctx.body = await movesCsv(store);
   });
 
-  for (const [name, { input, run }] of Object.entries(CALCULATIONS)) {
-    router.post(`/api/compute/${name}`, (ctx) => {
-      ctx.body = run(parseWith(input, bodyOf(ctx)) as never);
+  for (const name of Object.keys(CALCULATIONS)) {
+    router.post(`/api/compute/${name}`, async (ctx) => {
+      ctx.body = await compute.run(name, bodyOf(ctx));
     });
   }
   return router;

@@ -2,9 +2,11 @@ import { PassThrough } from 'node:stream';
 import type Router from '@koa/router';
 import {
   cleanSchema,
+  importQuerySchema,
   lotSchema,
   parseWith,
   readingsQuerySchema,
+  recordsQuerySchema,
   recordKindSchema,
   recordSchemas,
   RECORD_KINDS,
@@ -18,23 +20,22 @@ import { importLogCsv } from '../services/logs.ts';
 import { addLot, cleanLot, listLots } from '../services/lots.ts';
 import { listChannels, rawReadings, readStretch, type Feed } from '../services/readings.ts';
 import { addRecord, listRecords, strikeRecord } from '../services/records.ts';
+import { strikeLog, strikeLot } from '../services/strike.ts';
 import type { Store } from '../store/store.ts';
-import { bodyOf, entryIn, idOf, versioned } from './request.ts';
+import { bodyOf, entryIn, idOf, numberOf, numbersIn, versioned } from './request.ts';
 
 /** A line every so often keeps the connection from being thought dead. */
 const HEARTBEAT_MS = 15_000;
 
 /** A stretch of readings from the query string. */
-const stretch = (ctx: Context, points?: number) => {
-  const number = (name: string, otherwise?: number) =>
-    ctx.query[name] === undefined ? otherwise : Number(ctx.query[name]);
-  return parseWith(readingsQuerySchema, {
-    channel: number('channel'),
-    from: number('from', 0),
-    to: number('to', points ? 4e12 : Date.now()),
-    points: points ?? number('points', 400),
+const stretch = (ctx: Context, points?: number) =>
+  parseWith(readingsQuerySchema, {
+    from: 0,
+    to: points ? 4e12 : Date.now(),
+    points: points ?? 400,
+    ...numbersIn(ctx, ['channel', 'from', 'to', 'points']),
+    ...(points ? { points } : {}),
   });
-};
 
 /** Lots of lead, dated notes, and probes. */
 export function heatRoutes(router: Router, store: Store, feed: Feed): void {
@@ -50,11 +51,16 @@ export function heatRoutes(router: Router, store: Store, feed: Feed): void {
     ctx.body = await cleanLot(store, idOf(ctx), version, parseWith(cleanSchema, rest));
   });
 
+  router.post('/api/lead-lots/:id/strike', async (ctx) => {
+    await strikeLot(store, idOf(ctx));
+    ctx.status = 204;
+  });
+
   router.get('/api/records/:kind', async (ctx) => {
     const kind = ctx.params['kind'] as RecordKind;
     if (!RECORD_KINDS.includes(kind)) throw notFound('kind of record', kind);
-    const { thing } = ctx.query;
-    ctx.body = await listRecords(store, kind, typeof thing === 'string' ? thing : undefined);
+    const { thing } = parseWith(recordsQuerySchema, ctx.query);
+    ctx.body = await listRecords(store, kind, thing);
   });
   router.post('/api/records', async (ctx) => {
     ctx.body = await addRecord(store, entryIn<RecordInput>(recordSchemas, recordKindSchema, bodyOf(ctx)));
@@ -71,6 +77,10 @@ export function heatRoutes(router: Router, store: Store, feed: Feed): void {
   router.get('/api/channels', async (ctx) => {
     ctx.body = await listChannels(store);
   });
+  router.post('/api/channels/:id/strike', async (ctx) => {
+    await strikeLog(store, numberOf(ctx, 'id', 'channel'));
+    ctx.status = 204;
+  });
   router.get('/api/readings', async (ctx) => {
     ctx.body = await readStretch(store, stretch(ctx));
   });
@@ -81,7 +91,8 @@ export function heatRoutes(router: Router, store: Store, feed: Feed): void {
   router.post('/api/readings/import', async (ctx) => {
     const csv = bodyOf(ctx);
     if (typeof csv !== 'string') ctx.throw(415, 'Send the log as text/csv, its mapping in the query.');
-    ctx.body = await importLogCsv(store, csv as string, String(ctx.query['mapping'] ?? ''));
+    const { mapping = '', again } = parseWith(importQuerySchema, ctx.query);
+    ctx.body = await importLogCsv(store, csv as string, mapping, { again: again === 'true' });
     ctx.status = 201;
   });
   router.get('/api/readings/stream', (ctx) => {

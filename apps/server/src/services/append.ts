@@ -17,6 +17,32 @@ export interface Keeper<E extends Entry> {
   sync(log: readonly (E | UndoEntry)[], at: number, transaction: Transaction): Promise<void>;
 }
 
+/**
+ * A clock that is off by more than this is wrong by a day or a year, not by what a bench goes by, and is put right. One
+ * that is off by less is left: its own waits run by it.
+ */
+const CLOCK_TRUST_MS = 6 * 3600 * 1000;
+/** Nothing was said before there was anything to say it to. */
+const EARLIEST_MS = Date.UTC(2020, 0, 1);
+
+/**
+ * The time of an entry by the server's clock. `deviceNow` is what the device's clock said when it sent the entry: so
+ * far
+ * as it is off, so far is the time of the entry. What would still be to come, or before all time, is said now. A time
+ * that was put right keeps its order behind what the same hand said before, and is marked with what the device said.
+ */
+export function putRight(
+  at: number,
+  { now, deviceNow, after }: { now: number; deviceNow: number | null; after: number | null },
+): { at: number; saidAt?: number } {
+  const off = deviceNow === null ? 0 : deviceNow - now;
+  const believed = Math.abs(off) > CLOCK_TRUST_MS ? at - off : at;
+  const possible = believed > now + CLOCK_TRUST_MS || believed < EARLIEST_MS ? now : believed;
+  const right =
+    possible === at || after === null || after >= now + CLOCK_TRUST_MS ? possible : Math.max(possible, after + 1);
+  return right === at ? { at } : { at: right, saidAt: at };
+}
+
 const entryOf = <E extends Entry>(row: EntryRow) =>
   ({ ...row.body, id: row.id, at: row.at, kind: row.kind }) as unknown as E | UndoEntry;
 
@@ -44,21 +70,27 @@ export async function append<E extends Entry>(
   store: Store,
   entries: readonly (E | UndoEntry)[],
   open: (transaction: Transaction) => Promise<Keeper<E>>,
+  deviceNow: number | null = null,
 ): Promise<void> {
   await store.write(async (transaction) => {
     const keeper = await open(transaction);
     const { kind: logKind, id: logId } = keeper;
     const log = (await readLogs<E>(store, logKind, [logId], transaction)).get(logId)!;
     const known = new Set(log.map((entry) => entry.id));
-    for (const entry of entries) {
-      if (known.has(entry.id)) continue;
+    for (const said of entries) {
+      if (known.has(said.id)) continue;
+      const last = log.at(-1)?.at ?? null;
+      const entry = { ...said, ...putRight(said.at, { now: Date.now(), deviceNow, after: last }) };
       const why = await keeper.judge(log, entry, transaction);
       if (why) throw notAllowed(why);
       const { id, at, kind, ...body } = entry;
+      if ((await store.models.entries.count({ where: { id }, transaction })) > 0) {
+        throw notAllowed(`id is ${id}; allowed: one that no entry of another log has`);
+      }
       await store.models.entries.create({ id, logKind, logId, kind, at, body }, { transaction });
       known.add(id);
       log.push(entry);
     }
-    await keeper.sync(log, entries.at(-1)?.at ?? Date.now(), transaction);
+    await keeper.sync(log, log.at(-1)?.at ?? Date.now(), transaction);
   });
 }

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { JarView } from '@schmelz/contract';
 import type { Transaction } from 'sequelize';
 import { rowsOf, type Store } from '../store/store.ts';
+import { struck } from './part-lots.ts';
 import { readSettings } from './settings.ts';
 
 /** Keeps a weighing of a jar: its powder, kg. */
@@ -28,11 +29,11 @@ interface Move {
 export async function listJars(store: Store): Promise<JarView[]> {
   const [powders, weighings, moves, { settings }] = await Promise.all([
     rowsOf(store.models.materials, { where: { kind: 'powder' } }),
-    rowsOf(store.models.records, { where: { kind: 'jar' }, order: [['at', 'ASC']] }),
+    rowsOf(store.models.records, { where: { kind: 'jar', struck: false }, order: [['at', 'ASC']] }),
     store.select<Move>(
       `SELECT m.materialId, m.at, m.reason, m.quantity, json_extract(t.planned, '$.transferEfficiency') AS efficiency
        FROM stockMoves m JOIN materials a ON a.id = m.materialId LEFT JOIN tickets t ON t.id = m.ticketId
-       WHERE a.kind = 'powder' ORDER BY m.at`,
+       WHERE a.kind = 'powder' AND m.strikes IS NULL AND NOT ${struck('m')} ORDER BY m.at`,
     ),
     readSettings(store),
   ]);

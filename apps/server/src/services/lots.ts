@@ -6,7 +6,7 @@ import type { LotRow } from '../store/models.ts';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notAllowed, notFound, Refused } from './errors.ts';
 import { stale } from './resources.ts';
-import { moveStock } from './part-lots.ts';
+import { moveStock, struck } from './part-lots.ts';
 import { noon } from './stock.ts';
 
 interface LeadMove {
@@ -39,10 +39,11 @@ const plainLot = (move: LeadMove): LotRow => ({
 /** Lots of lead, newest first: what is left of each and where it went, first in, first out. */
 export async function listLots(store: Store): Promise<LeadLot[]> {
   const [rows, moves] = await Promise.all([
-    rowsOf(store.models.leadLots),
+    rowsOf(store.models.leadLots, { where: { struck: false } }),
     store.select<LeadMove>(
       `SELECT s.id, s.at, s.materialId, s.reason, s.quantity, s.valueMinor, s.lot
-       FROM stockMoves s JOIN materials m ON m.id = s.materialId WHERE m.kind = 'lead' ORDER BY s.id`,
+       FROM stockMoves s JOIN materials m ON m.id = s.materialId
+       WHERE m.kind = 'lead' AND s.strikes IS NULL AND NOT ${struck('s')} ORDER BY s.id`,
     ),
   ]);
   const lots = new Map(rows.map((row) => [row.label, row]));

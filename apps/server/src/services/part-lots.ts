@@ -8,12 +8,15 @@ import { notAllowed, notFound } from './errors.ts';
 /** What brings a lot into the house: a purchase, or bare heads that a ticket has made. */
 const RECEIPTS = `('received', 'made')`;
 
+/** SQL: whether a movement was struck out by a later one. */
+export const struck = (move: string) => `EXISTS (SELECT 1 FROM stockMoves strike WHERE strike.strikes = ${move}.id)`;
+
 /** Lots of a part with what is left of each, oldest first. */
 const lotsLeft = (store: Store, materialId: string, transaction?: Transaction): Promise<LotLeft[]> =>
   store.select<LotLeft>(
     `SELECT r.id, r.quantity AS of, r.quantity - COALESCE(SUM(u.quantity), 0) AS left
      FROM stockMoves r LEFT JOIN lotUses u ON u.receiptId = r.id
-     WHERE r.materialId = :materialId AND r.reason IN ${RECEIPTS} AND r.quantity > 0 GROUP BY r.id ORDER BY r.at, r.id`,
+     WHERE r.materialId = :materialId AND r.reason IN ${RECEIPTS} AND r.quantity > 0 AND NOT ${struck('r')} GROUP BY r.id ORDER BY r.at, r.id`,
     { materialId },
     transaction,
   );
@@ -44,7 +47,7 @@ async function lotsOfMove(store: Store, move: MoveRow, transaction: Transaction)
 export async function moveStock(store: Store, move: MoveRow, transaction: Transaction): Promise<void> {
   const { models } = store;
   const made = await models.stockMoves.create(move, { transaction });
-  if (move.reason === 'received' || (move.reason === 'made' && move.quantity > 0)) return;
+  if (move.strikes || move.reason === 'received' || (move.reason === 'made' && move.quantity > 0)) return;
   const moveId = made.get('id') as number;
   const uses = (await lotsOfMove(store, move, transaction)).map(({ id, quantity }) => {
     return { moveId, receiptId: id, quantity };
@@ -65,7 +68,7 @@ export async function listPartLots(store: Store, materialId: string): Promise<Pa
   const [receipts, left, went] = await Promise.all([
     store.select<{ id: number; at: number; lot: string; quantity: number; valueMinor: number }>(
       `SELECT id, at, lot, quantity, valueMinor FROM stockMoves
-       WHERE materialId = :materialId AND reason IN ${RECEIPTS} AND quantity > 0 ORDER BY at DESC, id DESC`,
+       WHERE materialId = :materialId AND reason IN ${RECEIPTS} AND quantity > 0 AND NOT ${struck('stockMoves')} ORDER BY at DESC, id DESC`,
       { materialId },
     ),
     lotsLeft(store, materialId),

@@ -1,5 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import {
+  mayLessen,
+  opensPour,
+  pourConflict,
   pourProblem,
   pourRefusal,
   pourShares,
@@ -14,10 +17,10 @@ import type { Pour, PourOnList, StartPourInput } from '@schmelz/contract';
 import { Op, type Transaction } from 'sequelize';
 import type { PourRow } from '../store/models.ts';
 import { rowsOf, type Store } from '../store/store.ts';
-import { append, readLogs } from './append.ts';
+import { append, readLogs, type Keeper } from './append.ts';
 import { notAllowed, notFound } from './errors.ts';
 import { nextNumber } from './orders.ts';
-import { syncTicket } from './tickets.ts';
+import { downTheLine, syncTicket } from './tickets.ts';
 import { castingLead, readWorkshop } from './workshop.ts';
 
 function pourView(row: PourRow, log: (PourEntry | UndoEntry)[]): Pour {
@@ -152,18 +155,41 @@ export async function startPour(store: Store, input: StartPourInput, at = Date.n
   });
 }
 
+/** Why a closed pour may not be opened again: a ticket of it is in another pour by now. */
+async function openingRefusal(store: Store, { id, setup }: PourRow, transaction: Transaction): Promise<string | null> {
+  const ids = Object.keys(setup.needs);
+  const [other] = await store.select<{ ticket: number; pour: number }>(
+    `SELECT t.number AS ticket, p.number AS pour FROM pourTickets pt
+     JOIN pours p ON p.id = pt.pourId JOIN tickets t ON t.id = pt.ticketId
+     WHERE pt.ticketId IN (:ids) AND p.closedAt IS NULL AND p.id <> :id`,
+    { ids, id },
+    transaction,
+  );
+  return other ? `Ticket ${other.ticket} is in pour ${other.pour} by now, which is still open.` : null;
+}
+
 /** Appends entries to a pour's log; an id that is there already is skipped. All or none are taken. */
-export async function addPourEntries(store: Store, pourId: string, entries: (PourEntry | UndoEntry)[]): Promise<void> {
-  await append<PourEntry>(store, entries, async (transaction) => {
+export async function addPourEntries(
+  store: Store,
+  pourId: string,
+  entries: (PourEntry | UndoEntry)[],
+  deviceNow: number | null = null,
+): Promise<void> {
+  const keep = async (transaction: Transaction): Promise<Keeper<PourEntry>> => {
     const [row] = await rowsOf(store.models.pours, { where: { id: pourId }, transaction });
     if (!row) throw notFound('pour', pourId);
+    const line = () => downTheLine(store, Object.keys(row.setup.needs), transaction, pourId);
     return {
       kind: 'pour',
       id: pourId,
-      judge: async (log, entry) => pourRefusal(row.setup, log, entry),
+      judge: async (log, entry) =>
+        pourRefusal(row.setup, log, entry) ??
+        (opensPour(row.setup, log, entry) ? await openingRefusal(store, row, transaction) : null) ??
+        pourConflict(row.setup, log, entry, mayLessen(entry) ? await line() : []),
       sync: (log) => syncPour(store, row, log, transaction),
     };
-  });
+  };
+  await append<PourEntry>(store, entries, keep, deviceNow);
 }
 
 /** Brings everything that is derived from a pour's log in step with it. */

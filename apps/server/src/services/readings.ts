@@ -1,15 +1,21 @@
+import { randomUUID } from 'node:crypto';
 import { PROBE_PLACES, type Channel, type ProbePlace, type ReadingPoint, type ReadingsView } from '@schmelz/contract';
 import { fromTenths, packReadings, toTenths, unpackReadings, type Reading, type Weight } from '@schmelz/core';
 import type { Transaction } from 'sequelize';
 import type { BlockRow } from '../store/models.ts';
 import { rowsOf, type Store } from '../store/store.ts';
-import { notFound, Refused } from './errors.ts';
+import { notAllowed, notFound, Refused } from './errors.ts';
 
 /** Readings of a block: large enough to pack well, small enough to unpack in a moment. */
 const BLOCK = 1024;
 /** So many blocks are unpacked for a chart; a longer stretch is drawn from what is known of its blocks. */
 const UNPACK_AT_MOST = 32;
 const MOST_RAW = 20_000;
+/** A pause that a block does not reach across, ms. */
+const LEAP_MS = 24 * 3600 * 1000;
+
+/** A device that names more channels than that is out of order. */
+const MOST_CHANNELS = 64;
 
 const isPlace = (name: string): name is ProbePlace => (PROBE_PLACES as readonly string[]).includes(name);
 
@@ -18,6 +24,9 @@ export async function channelId(store: Store, source: string, name: string, plac
   return store.write(async (transaction) => {
     const [known] = await rowsOf(store.models.channels, { where: { source, name }, transaction });
     if (known) return known.id!;
+    if ((await store.models.channels.count({ where: { source }, transaction })) >= MOST_CHANNELS) {
+      throw notAllowed(`${source} names a channel beyond the ${MOST_CHANNELS} that are kept of one device: ${name}.`);
+    }
     const row = { source, name, place: place ?? (isPlace(name) ? name : 'other') };
     const made = await store.models.channels.create(row, { transaction });
     return made.get('id') as number;
@@ -47,18 +56,29 @@ async function tailOf(store: Store, channel: number, transaction?: Transaction):
   return rows.map(({ at, tenths }) => ({ at, celsius: fromTenths(tenths) }));
 }
 
-/** Takes live readings in; one that is older than what is packed, or there already, is left out. */
+/**
+ * Takes live readings in; one that lies within what is packed, or is there already, is left out. A clock that once was
+ * a year ahead silences nothing: only the stretch that it filled is full.
+ */
 export function addReadings(store: Store, channel: number, readings: readonly Reading[]): Promise<void> {
   return store.write(async (transaction) => {
     const { readingTail, readingBlocks } = store.models;
-    const packedTo = ((await readingBlocks.max('toAt', { where: { channelId: channel }, transaction })) as number) ?? 0;
+    const times = readings.map(({ at }) => Math.round(at));
+    const full = await store.select<{ fromAt: number; toAt: number }>(
+      'SELECT fromAt, toAt FROM readingBlocks WHERE channelId = :channel AND fromAt <= :to AND toAt >= :from',
+      { channel, from: Math.min(...times), to: Math.max(...times) },
+      transaction,
+    );
     const rows = readings
-      .filter((reading) => reading.at > packedTo)
+      .filter((_, i) => !full.some(({ fromAt, toAt }) => times[i]! >= fromAt && times[i]! <= toAt))
       .map(({ at, celsius }) => ({ channelId: channel, at: Math.round(at), tenths: toTenths(celsius) }));
     if (rows.length) await readingTail.bulkCreate(rows, { ignoreDuplicates: true, transaction });
     const tail = await tailOf(store, channel, transaction);
     if (tail.length < 2 * BLOCK) return;
-    const block = blockOf(channel, tail.slice(0, BLOCK));
+    const oldest = tail.slice(0, BLOCK);
+    // A leap of the clock ends a block, so that no block claims the time between.
+    const leap = oldest.findIndex((reading, i) => i > 0 && reading.at - oldest[i - 1]!.at > LEAP_MS);
+    const block = blockOf(channel, leap > 0 ? oldest.slice(0, leap) : oldest);
     await readingBlocks.create(block, { transaction });
     await store.select(
       'DELETE FROM readingTail WHERE channelId = :channel AND at <= :to',
@@ -73,6 +93,7 @@ export function addLog(
   store: Store,
   source: string,
   series: readonly { place: ProbePlace; name: string; readings: readonly Reading[] }[],
+  file: { at: number; digest: string } | null = null,
 ): Promise<{ id: number; place: string; readings: number }[]> {
   return store.write(async (transaction) => {
     const { channels, readingBlocks } = store.models;
@@ -82,6 +103,11 @@ export function addLog(
       throw new Refused(409, 'Already there', message, {
         fields: [{ field: 'name', value: source, unit: '', allowed, message }],
       });
+    }
+    const entries = series.reduce((sum, { readings }) => sum + readings.length, 0);
+    if (file) {
+      const imported = { id: randomUUID(), kind: 'log', name: source, ...file, entries, struck: false } as const;
+      await store.models.imports.create(imported, { transaction });
     }
     const made = [];
     for (const { place, name, readings } of series) {
@@ -106,7 +132,7 @@ interface Extent {
 /** All channels with how much they hold and what they said last. */
 export async function listChannels(store: Store): Promise<Channel[]> {
   const [channels, packed, tails] = await Promise.all([
-    rowsOf(store.models.channels),
+    rowsOf(store.models.channels, { where: { struck: false } }),
     store.select<Extent & { lastC: number }>(
       'SELECT channelId, SUM(count) AS count, MIN(fromAt) AS firstAt, MAX(toAt) AS lastAt FROM readingBlocks GROUP BY channelId',
     ),
@@ -219,8 +245,9 @@ export interface LiveReading extends Reading {
   channel: number;
   place: ProbePlace;
   name: string;
+  /** No probe in a workshop reads that: it is shown as odd, and not kept. */
+  odd?: boolean;
 }
-/** Whoever looks at live readings. */
 /** What a scale read a moment ago. */
 export interface LiveWeight extends Weight {
   name: string;

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { RESOURCES, type ResourcePath } from '@schmelz/contract';
+import { QuantityError } from '@schmelz/core';
 import {
   ForeignKeyConstraintError,
   UniqueConstraintError,
@@ -8,7 +9,7 @@ import {
   type Transaction,
 } from 'sequelize';
 import type { Models } from '../store/models.ts';
-import { judgeProduct } from './products.ts';
+import { judgeMaterial, judgeOrder, judgeProduct, judgeRecipe, usesOf } from './references.ts';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notAllowed, notFound, Refused } from './errors.ts';
 
@@ -26,24 +27,26 @@ interface Children {
 interface Kind {
   table: keyof Models;
   /** Refuses what its schema cannot see: what it says of other things on record. */
-  judge?(store: Store, input: Doc, transaction: Transaction): Promise<void>;
+  judge?(store: Store, input: Doc, transaction: Transaction, now?: Doc): Promise<void>;
   children?: Children;
 }
 
 const KINDS: Record<ResourcePath, Kind> = {
-  materials: { table: 'materials' },
+  materials: { table: 'materials', judge: judgeMaterial },
   molds: { table: 'molds', children: { field: 'cavities', table: 'cavities', parentKey: 'moldId', identified: true } },
   pots: { table: 'pots' },
   ovens: { table: 'ovens' },
   parts: { table: 'parts' },
   recipes: {
     table: 'recipes',
+    judge: judgeRecipe,
     children: { field: 'layers', table: 'recipeLayers', parentKey: 'recipeId', identified: false },
   },
   'bake-programs': { table: 'bakePrograms' },
   products: { table: 'products', judge: judgeProduct },
   orders: {
     table: 'orders',
+    judge: judgeOrder,
     children: { field: 'lines', table: 'orderLines', parentKey: 'orderId', identified: false },
   },
 };
@@ -80,7 +83,8 @@ async function asRefusal<T>(one: string, work: () => Promise<T>): Promise<T> {
       throw new Refused(409, 'Already there', message, { fields });
     }
     if (error instanceof ForeignKeyConstraintError) {
-      throw notAllowed(`This ${one} refers to something that is not there, or something still refers to it.`);
+      const words = one === 'mold' ? ' A cavity that was poured in is marked blocked, not removed.' : '';
+      throw notAllowed(`This ${one} refers to something that is not there, or something still refers to it.${words}`);
     }
     throw error;
   }
@@ -121,13 +125,39 @@ async function writeChildren(store: Store, kind: Kind, id: string, input: Doc, t
     await table.bulkCreate(wanted, { transaction });
     return;
   }
-  for (const child of wanted as Doc[]) {
-    const known = before.find((row) => row['position'] === child['position']);
-    if (known) await table.update(child, { where: { id: known['id'] as string }, transaction });
+  await writeIdentified(table, before, wanted, transaction);
+}
+
+/** Rows with an identity: each goes by its id; where none is named at all, as of old, by its position. */
+async function writeIdentified(table: AnyTable, before: Doc[], wanted: Doc[], transaction: Transaction): Promise<void> {
+  const byId = wanted.some((child) => child['id'] !== undefined);
+  const knownOf = (child: Doc) =>
+    before.find((row) => (byId ? row['id'] === child['id'] : row['position'] === child['position']));
+  for (const [at, { id }] of wanted.entries()) {
+    if (id === undefined || before.some((row) => row['id'] === id)) continue;
+    throw new QuantityError(
+      `cavities[${at}].id`,
+      String(id),
+      '',
+      'the id of a cavity of this mold, or none for a new one',
+    );
+  }
+  const kept = new Set(wanted.flatMap((child) => (knownOf(child)?.['id'] as string | undefined) ?? []));
+  if (kept.size < wanted.filter((child) => knownOf(child)).length) {
+    throw new QuantityError('cavities', 'one id twice', '', 'each cavity once');
+  }
+  const gone = before.filter((row) => !kept.has(row['id'] as string)).map((row) => row['id'] as string);
+  if (gone.length) await table.destroy({ where: { id: gone }, transaction });
+  // Out of each other's way first: no two stand in one place, not even for a moment.
+  for (const id of kept) {
+    const row = before.find((each) => each['id'] === id)!;
+    await table.update({ position: 1000 + Number(row['position']) }, { where: { id }, transaction });
+  }
+  for (const child of wanted) {
+    const known = knownOf(child);
+    if (known) await table.update({ ...child, id: known['id'] }, { where: { id: known['id'] as string }, transaction });
     else await table.create({ ...child, id: randomUUID() }, { transaction });
   }
-  const gone = before.filter((row) => !wanted.some((child) => (child as Doc)['position'] === row['position']));
-  if (gone.length) await table.destroy({ where: { id: gone.map((row) => row['id'] as string) }, transaction });
 }
 
 const ownColumns = (kind: Kind, input: Doc): Doc => {
@@ -193,7 +223,7 @@ export function changeResource(
       if (path === 'orders' && now['status'] !== 'open') {
         throw notAllowed('This order is released: its tickets are on the line, its lines can no longer change.');
       }
-      await kind.judge?.(store, input, transaction);
+      await kind.judge?.(store, input, transaction, now);
       const row = { ...ownColumns(kind, input), version: version + 1 };
       await tableOf(store, kind.table).update(row, { where: { id }, transaction });
       await writeChildren(store, kind, id, input, transaction);
@@ -207,6 +237,8 @@ export function removeResource(store: Store, path: ResourcePath, id: string): Pr
   return asRefusal(RESOURCES[path].one, () =>
     store.write(async (transaction) => {
       await readResource(store, path, id, transaction);
+      const uses = await usesOf(store, path, id, transaction);
+      if (uses.length) throw notAllowed(`This ${RESOURCES[path].one} is used by ${uses.slice(0, 5).join(', ')}.`);
       await tableOf(store, kind.table).destroy({ where: { id }, transaction });
     }),
   );

@@ -1,6 +1,7 @@
 import {
   hasBegun,
   RUN_KINDS,
+  runConflict,
   stepState,
   ticketState,
   type Around,
@@ -15,7 +16,7 @@ import { rowsOf, type Store } from '../store/store.ts';
 import { append, type Keeper } from './append.ts';
 import { notFound } from './errors.ts';
 import { readRuns } from './run-views.ts';
-import { loadTickets, setupOf, syncTicket, ticketLog } from './tickets.ts';
+import { downTheLine, loadTickets, setupOf, syncTicket, ticketLog } from './tickets.ts';
 
 type Log = readonly (RunEntry | UndoEntry)[];
 
@@ -85,9 +86,10 @@ export async function addRunEntries(
   kind: RunKindId,
   id: string,
   entries: readonly (RunEntry | UndoEntry)[],
+  deviceNow: number | null = null,
 ): Promise<void> {
   const rules = RUN_KINDS[kind];
-  await append<RunEntry>(store, entries, async (transaction): Promise<Keeper<RunEntry>> => {
+  const keep = async (transaction: Transaction): Promise<Keeper<RunEntry>> => {
     const [known] = await rowsOf(store.models.runs, { where: { id }, transaction });
     if (known && known.kind !== kind) throw notFound(rules.name, id);
     const [first] = entries;
@@ -98,8 +100,14 @@ export async function addRunEntries(
       kind,
       id,
       async judge(log: Log, entry) {
-        const ovenId = entry.kind === 'load' ? entry.ovenId : null;
-        return rules.refusal(log, entry, await aroundOf(store, { id, kind }, headsIn(entry), ovenId, transaction));
+        const load = entry.kind === 'load' ? entry : log.findLast((each) => each.kind === 'load');
+        const ovenId = load?.kind === 'load' ? load.ovenId : null;
+        const around = await aroundOf(store, { id, kind }, headsIn(entry), ovenId, transaction);
+        const why = rules.refusal(log, entry, around);
+        if (why || entry.kind !== 'undo') return why;
+        const after = [...log, entry] as Log;
+        const ids = new Set([...rules.heads(log), ...rules.heads(after)].map((each) => each.ticketId));
+        return runConflict({ id, kind, log }, entry, await downTheLine(store, [...ids], transaction));
       },
       async sync(log: Log, at) {
         const heads = rules.heads(log);
@@ -114,5 +122,6 @@ export async function addRunEntries(
         for (const ticketId of tickets) await syncTicket(store, ticketId, at, transaction);
       },
     };
-  });
+  };
+  await append<RunEntry>(store, entries, keep, deviceNow);
 }

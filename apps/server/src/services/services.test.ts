@@ -310,6 +310,7 @@ describe('what is known reaches the plan', () => {
     const {
       dataFolder: _folder,
       passwordSet: _password,
+      sessions: _open,
       ways,
       ...settings
     } = (await server.call('GET', '/api/settings')).body;

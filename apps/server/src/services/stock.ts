@@ -4,7 +4,7 @@ import type { Transaction } from 'sequelize';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notFound } from './errors.ts';
 import { noteJar } from './jars.ts';
-import { moveStock } from './part-lots.ts';
+import { moveStock, struck } from './part-lots.ts';
 
 interface Sums {
   materialId: string;
@@ -25,7 +25,7 @@ export async function balances(store: Store, transaction?: Transaction): Promise
 /** What was last paid for a kilogram or a piece; values what is taken beyond an empty shelf. */
 async function lastPriceMinor(store: Store, materialId: string, transaction?: Transaction): Promise<number> {
   const [last] = await store.select<{ quantity: number; valueMinor: number }>(
-    `SELECT quantity, valueMinor FROM stockMoves WHERE materialId = :materialId AND reason = 'received' ORDER BY id DESC LIMIT 1`,
+    `SELECT quantity, valueMinor FROM stockMoves WHERE materialId = :materialId AND reason = 'received' AND NOT ${struck('stockMoves')} ORDER BY id DESC LIMIT 1`,
     { materialId },
     transaction,
   );
@@ -62,11 +62,17 @@ async function existing(store: Store, materialId: string, transaction: Transacti
 /** Days are booked at noon, so that no time zone moves them to another. */
 export const noon = (day: string) => new Date(`${day}T12:00:00`).getTime();
 
+/** Whether a purchase or a count is on record by the id it was sent with. */
+const isThere = async (store: Store, saidId: string | null, transaction: Transaction): Promise<boolean> =>
+  saidId !== null && (await store.models.stockMoves.count({ where: { saidId }, transaction })) > 0;
+
 /** A purchase comes in: its quantity and all that was paid for it. */
 export function receive(store: Store, materialId: string, receipt: ReceiptInput): Promise<void> {
   return store.write(async (transaction) => {
     await existing(store, materialId, transaction);
-    const { quantity, priceMinor, lot, on } = receipt;
+    const { id, quantity, priceMinor, lot, on } = receipt;
+    const saidId = id ?? null;
+    if (await isThere(store, saidId, transaction)) return;
     const move = {
       at: noon(on),
       materialId,
@@ -75,15 +81,23 @@ export function receive(store: Store, materialId: string, receipt: ReceiptInput)
       valueMinor: priceMinor,
       ticketId: null,
       lot,
+      saidId,
     };
     await moveStock(store, move, transaction);
   });
 }
 
 /** The scale or a count says what is there: the difference is moved, at the moving average. */
-export function count(store: Store, materialId: string, { quantity, note }: CountInput, at = Date.now()) {
+export function count(
+  store: Store,
+  materialId: string,
+  { id, quantity, note }: CountInput,
+  at = Date.now(),
+): Promise<{ difference: number }> {
+  const saidId = id ?? null;
   return store.write(async (transaction) => {
     const { kind } = await existing(store, materialId, transaction);
+    if (await isThere(store, saidId, transaction)) return { difference: 0 };
     // A jar that weighs what the books say moves nothing, and is known to be right all the same.
     if (kind === 'powder') await noteJar(store, materialId, quantity, at, transaction);
     const balance = (await balances(store, transaction)).get(materialId) ?? { quantity: 0, valueMinor: 0 };
@@ -93,7 +107,16 @@ export function count(store: Store, materialId: string, { quantity, note }: Coun
     const average = balance.quantity > QUANTITY_TOLERANCE ? balance.valueMinor / balance.quantity : price;
     const valueMinor =
       difference < 0 ? -takeValueMinor(balance, -difference, price) : costOf(Math.max(0, average), difference);
-    const move = { at, materialId, reason: 'counted', quantity: difference, valueMinor, ticketId: null, lot: note };
+    const move = {
+      at,
+      materialId,
+      reason: 'counted',
+      quantity: difference,
+      valueMinor,
+      ticketId: null,
+      lot: note,
+      saidId,
+    };
     await moveStock(store, move, transaction);
     return { difference };
   });
@@ -109,11 +132,13 @@ export async function listFlows(store: Store, materialId: string): Promise<Stock
 }
 
 export async function listMoves(store: Store, materialId: string): Promise<StockMove[]> {
-  return store.select<StockMove>(
-    `SELECT m.id, m.at, m.materialId, m.reason, m.quantity, m.valueMinor, m.lot, t.number AS ticketNumber
+  const moves = await store.select<Omit<StockMove, 'struck'> & { struck: number }>(
+    `SELECT m.id, m.at, m.materialId, m.reason, m.quantity, m.valueMinor, m.lot, t.number AS ticketNumber,
+            m.strikes IS NOT NULL OR ${struck('m')} AS struck
      FROM stockMoves m LEFT JOIN tickets t ON t.id = m.ticketId WHERE m.materialId = :materialId ORDER BY m.id DESC LIMIT 500`,
     { materialId },
   );
+  return moves.map((move) => ({ ...move, struck: move.struck === 1 }));
 }
 
 /**

@@ -5,9 +5,12 @@ import {
   J_PER_KWH,
   OVEN_DUTY,
   sumMinor,
+  QUANTITY_TOLERANCE,
   ticketPostings,
   ticketRefusal,
   ticketState,
+  ticketUndoRefusal,
+  type Balance,
   type CastForTicket,
   type CostPart,
   type CostStack,
@@ -21,8 +24,8 @@ import type { BakeOnRecord, RunView, Ticket, TicketActual, TicketOnList } from '
 import type { Transaction } from 'sequelize';
 import type { PourTicketRow, TicketRow } from '../store/models.ts';
 import { rowsOf, type Store } from '../store/store.ts';
-import { append, readLogs } from './append.ts';
-import { notFound } from './errors.ts';
+import { append, readLogs, type Keeper } from './append.ts';
+import { notAllowed, notFound } from './errors.ts';
 import { readRuns } from './run-views.ts';
 import { balances, postDifference } from './stock.ts';
 
@@ -138,6 +141,41 @@ export async function syncTicket(store: Store, ticketId: string, at: number, tra
   await store.models.orders.update({ status }, { where: { id: row.orderId }, transaction });
 }
 
+/** Tickets as a pour (or a run) sees them that they are in. */
+export async function downTheLine(store: Store, ids: readonly string[], transaction: Transaction, pourId?: string) {
+  if (ids.length === 0) return [];
+  return (await loadTickets(store, { id: [...ids] }, transaction)).map((loaded) => {
+    const { row, log, pours, runs } = loaded;
+    return {
+      id: row.id,
+      name: `Ticket ${row.number}`,
+      setup: setupOf(loaded),
+      setupWith: (good: number, closed: boolean) =>
+        setupOf({
+          row,
+          pours: pours.map((pour) => (pour.pourId === pourId ? { ...pour, good, closed: Number(closed) } : pour)),
+        }),
+      logWith: (instead: Pick<RunView, 'id' | 'kind' | 'log'> | null) =>
+        withShares<TicketEntry>(row.id, log, [
+          ...runs.filter((run) => run.id !== instead?.id),
+          ...(instead ? [instead] : []),
+        ]),
+    };
+  });
+}
+
+/** After something was taken or brought back: no shelf that a ticket takes from or fills holds less than nothing. */
+async function shelvesHold(store: Store, row: TicketRow, before: Map<string, Balance>, transaction: Transaction) {
+  const now = await balances(store, transaction);
+  for (const id of [row.fromId, row.becomesId]) {
+    if (!id) continue;
+    const [was, is] = [before.get(id)?.quantity ?? 0, now.get(id)?.quantity ?? 0];
+    if (is < was && is < -QUANTITY_TOLERANCE) {
+      throw notAllowed(`Not possible: ${Math.ceil(-is)} of its heads were taken off the shelf meanwhile.`);
+    }
+  }
+}
+
 /** What the shelf refuses: more heads than lie on it. */
 async function shelfRefusal(store: Store, row: TicketRow, entry: TicketEntry, transaction: Transaction) {
   if (entry.kind !== 'take' || !row.fromId) return null;
@@ -146,11 +184,17 @@ async function shelfRefusal(store: Store, row: TicketRow, entry: TicketEntry, tr
 }
 
 /** Appends entries to a ticket's log; an id that is there already is skipped. All or none are taken. */
-export async function addTicketEntries(store: Store, ticketId: string, entries: Log): Promise<void> {
-  await append<TicketEntry>(store, entries, async (transaction) => {
+export async function addTicketEntries(
+  store: Store,
+  ticketId: string,
+  entries: Log,
+  deviceNow: number | null = null,
+): Promise<void> {
+  const keep = async (transaction: Transaction): Promise<Keeper<TicketEntry>> => {
     const [loaded] = await loadTickets(store, { id: ticketId }, transaction);
     if (!loaded) throw notFound('ticket', ticketId);
     const setup = setupOf(loaded);
+    const before = await balances(store, transaction);
     return {
       kind: 'ticket',
       id: ticketId,
@@ -158,14 +202,18 @@ export async function addTicketEntries(store: Store, ticketId: string, entries: 
         if (entry.kind === 'undo') {
           const theirs = loaded.runs.some((run) => run.log.some((each) => each.id === entry.target));
           if (theirs) return 'That was said of a run of several tickets: take it back there.';
-          return log.some((each) => each.id === entry.target) ? null : 'There is no such entry on this ticket.';
         }
         const whole = ticketLog({ ...loaded, log: [...log] });
+        if (entry.kind === 'undo') return ticketUndoRefusal(setup, whole, entry);
         return ticketRefusal(setup, whole, entry) ?? (await shelfRefusal(store, loaded.row, entry, transaction));
       },
-      sync: (_log, at) => syncTicket(store, ticketId, at, transaction),
+      async sync(log, at) {
+        await syncTicket(store, ticketId, at, transaction);
+        if (log.at(-1)?.kind === 'undo') await shelvesHold(store, loaded.row, before, transaction);
+      },
     };
-  });
+  };
+  await append<TicketEntry>(store, entries, keep, deviceNow);
 }
 
 interface MoveSum {

@@ -1,6 +1,9 @@
 import { join } from 'node:path';
 import sqlite3 from 'sqlite3';
 
+/** The file that is held while a server works on a folder. */
+export const lockIn = (folder: string) => join(folder, 'in-use.lock');
+
 /** Another server works on the same data folder. */
 export class FolderInUse extends Error {
   constructor(folder: string) {
@@ -16,7 +19,7 @@ export class FolderInUse extends Error {
  */
 export async function lockFolder(folder: string): Promise<() => Promise<void>> {
   const database = await new Promise<sqlite3.Database>((resolve, reject) => {
-    const opened: sqlite3.Database = new sqlite3.Database(join(folder, 'in-use.lock'), (error) =>
+    const opened: sqlite3.Database = new sqlite3.Database(lockIn(folder), (error) =>
       error ? reject(error) : resolve(opened),
     );
   });

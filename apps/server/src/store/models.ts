@@ -1,174 +1,28 @@
-import type { TicketPlan } from '@schmelz/contract';
-import type { PourPlanned, PourSetup, RouteStep, RunKindId, Source } from '@schmelz/core';
 import { DataTypes, type Model, type ModelAttributes, type ModelStatic, type Sequelize } from 'sequelize';
+import type {
+  MaterialRow,
+  MoveRow,
+  OrderRow,
+  TicketRow,
+  PourRow,
+  PourMoldRow,
+  PourTicketRow,
+  PourCavityRow,
+  EntryRow,
+  RunRow,
+  RunTicketRow,
+  SessionRow,
+  ImportRow,
+  LotUseRow,
+  LotRow,
+  RecordRow,
+  ChannelRow,
+  TailRow,
+  BlockRow,
+} from './rows.ts';
 
-/** Rows as they lie in the tables; JSON columns are parsed. */
-export interface MaterialRow {
-  id: string;
-  kind: string;
-  name: string;
-  note: string;
-  metalId: string | null;
-  composition: Record<string, unknown> | null;
-  hook: Record<string, unknown> | null;
-  powder: Record<string, unknown> | null;
-  /** The heat it stands, C; null where nobody has said. */
-  limitC: number | null;
-  /** By the fields of its kind. */
-  details: Record<string, number> | null;
-  version: number;
-}
-export interface MoveRow {
-  id?: number;
-  at: number;
-  materialId: string;
-  reason: string;
-  quantity: number;
-  valueMinor: number;
-  ticketId: string | null;
-  lot: string;
-}
-export interface OrderRow {
-  id: string;
-  number: number;
-  customer: string;
-  dueOn: string | null;
-  note: string;
-  status: 'open' | 'released' | 'done';
-  createdAt: number;
-  version: number;
-}
-export interface TicketRow {
-  id: string;
-  number: number;
-  orderId: string;
-  productId: string;
-  quantity: number;
-  route: RouteStep[];
-  source: Source;
-  fromId: string | null;
-  becomesId: string | null;
-  planned: TicketPlan;
-  createdAt: number;
-  closedAt: number | null;
-  version: number;
-}
-export interface PourRow {
-  id: string;
-  number: number;
-  /** The mold that is poured first; all of them stand in pourMolds. */
-  moldId: string;
-  potId: string;
-  leadId: string;
-  startedAt: number;
-  closedAt: number | null;
-  setup: PourSetup;
-  planned: PourPlanned;
-  chargedKg: number;
-  shots: number;
-  version: number;
-}
-export interface PourMoldRow {
-  pourId: string;
-  moldId: string;
-  shots: number;
-  blanks: number;
-  shotsSinceSmoked: number | null;
-}
-export interface PourTicketRow {
-  pourId: string;
-  ticketId: string;
-  good: number;
-  secondGrade: number;
-  rejects: number;
-  hooksLost: number;
-  workS: number;
-  energyKWh: number;
-  drossKg: number;
-  unexplainedKg: number;
-}
-export interface PourCavityRow {
-  pourId: string;
-  cavityId: string;
-  good: number;
-  rejects: Record<string, number>;
-  casts: number;
-}
-export interface EntryRow {
-  seq?: number;
-  id: string;
-  /** What the log belongs to: a pour, a ticket, a load of the oven. */
-  logKind: string;
-  logId: string;
-  kind: string;
-  at: number;
-  body: Record<string, unknown>;
-}
-export interface RunRow {
-  id: string;
-  kind: RunKindId;
-  number: number;
-  startedAt: number;
-  closedAt: number | null;
-  version: number;
-}
-export interface RunTicketRow {
-  runId: string;
-  ticketId: string;
-  step: string;
-  heads: number;
-}
-/** So much of a movement came from a receipt; negative: it went back to it. */
-export interface LotUseRow {
-  moveId: number;
-  receiptId: number;
-  quantity: number;
-}
-export interface LotRow {
-  id: string;
-  materialId: string;
-  label: string;
-  source: string;
-  on: string;
-  grossKg: number;
-  priceMinor: number;
-  brinell: number | null;
-  note: string;
-  cleanKg: number | null;
-  cleanedOn: string | null;
-  ingots: number;
-  version: number;
-}
-export interface RecordRow {
-  id: string;
-  kind: string;
-  thingId: string;
-  at: number;
-  body: Record<string, unknown>;
-  struck: boolean;
-}
-export interface ChannelRow {
-  id?: number;
-  source: string;
-  name: string;
-  place: string;
-}
-export interface TailRow {
-  channelId: number;
-  at: number;
-  tenths: number;
-}
-export interface BlockRow {
-  id?: number;
-  channelId: number;
-  fromAt: number;
-  toAt: number;
-  count: number;
-  low: number;
-  high: number;
-  sum: number;
-  data: Buffer;
-}
+export type * from './rows.ts';
+
 export type PlainRow = Record<string, unknown> & { id: string; version: number };
 
 type Table<Row extends object> = ModelStatic<Model<Row, Row>>;
@@ -244,10 +98,11 @@ const TABLES = {
     cleanKg: DOUBLE,
     cleanedOn: STRING,
     ingots: INTEGER,
+    struck: BOOLEAN,
     version: INTEGER,
   },
   records: { id: id(), kind: STRING, thingId: STRING, at: INTEGER, body: json(), struck: BOOLEAN },
-  channels: { id: serial(), source: STRING, name: STRING, place: STRING },
+  channels: { id: serial(), source: STRING, name: STRING, place: STRING, struck: BOOLEAN },
   readingTail: { channelId: place(), at: { type: INTEGER, primaryKey: true }, tenths: INTEGER },
   readingBlocks: {
     id: serial(),
@@ -372,7 +227,12 @@ const TABLES = {
     valueMinor: INTEGER,
     ticketId: STRING,
     lot: STRING,
+    saidId: STRING,
+    importId: STRING,
+    strikes: INTEGER,
   },
+  sessions: { id: id(), since: INTEGER, until: INTEGER },
+  imports: { id: id(), kind: STRING, name: STRING, at: INTEGER, digest: STRING, entries: INTEGER, struck: BOOLEAN },
 } satisfies Record<string, ModelAttributes>;
 
 export type TableName = keyof typeof TABLES;
@@ -406,6 +266,8 @@ export interface Models {
   runTickets: Table<RunTicketRow>;
   lotUses: Table<LotUseRow>;
   stockMoves: Table<MoveRow>;
+  sessions: Table<SessionRow>;
+  imports: Table<ImportRow>;
 }
 
 /** Sequelize models over the tables that the migrations made; nothing is ever synced from here. */

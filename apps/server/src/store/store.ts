@@ -1,14 +1,17 @@
-import { mkdirSync } from 'node:fs';
+import { accessSync, chmodSync, closeSync, constants, existsSync, mkdirSync, openSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { QueryTypes, Sequelize, Transaction, type FindOptions, type Model, type ModelStatic } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
-import { lockFolder } from './lock.ts';
+import { Fault, faultIn } from './fault.ts';
+import { backupsIn, databaseIn, inspectFile, quickCheck } from './inspect.ts';
+import { lockFolder, lockIn } from './lock.ts';
 import { up as workshop } from './migrations/001-workshop.ts';
 import { up as heat } from './migrations/002-heat.ts';
 import { up as twoMolds } from './migrations/003-two-molds.ts';
 import { up as finish } from './migrations/004-finish.ts';
 import { up as job } from './migrations/005-job.ts';
 import { up as runs } from './migrations/006-runs.ts';
+import { up as nothingLost } from './migrations/007-nothing-lost.ts';
 import { defineModels, type Models } from './models.ts';
 
 export interface Store {
@@ -31,6 +34,7 @@ const MIGRATIONS: { name: string; step: Step }[] = [
   { name: '004-finish', step: finish },
   { name: '005-job', step: job },
   { name: '006-runs', step: runs },
+  { name: '007-nothing-lost', step: nothingLost },
 ];
 
 /** Brings the tables up to date, or up to one step, so that an older file can be made. */
@@ -55,30 +59,105 @@ export async function migrate(sequelize: Sequelize, to?: string): Promise<void> 
   await umzug.up(to === undefined ? undefined : { to });
 }
 
-/** Opens (or makes) the data folder, holds it for this process and brings its tables up to date. */
+/** Steps that the tables of a database have taken; none where it is new. */
+async function stepsTaken(sequelize: Sequelize): Promise<string[]> {
+  const tables = await sequelize.query("SELECT name FROM sqlite_master WHERE name = 'migrations'", {
+    type: QueryTypes.SELECT,
+  });
+  if (tables.length === 0) return [];
+  const taken = await sequelize.query<{ name: string }>('SELECT name FROM migrations', { type: QueryTypes.SELECT });
+  return taken.map(({ name }) => name);
+}
+
+/** Brings an opened database up to date: a newer one is left alone, and an older one is copied before it changes. */
+async function bringUpToDate(sequelize: Sequelize, folder: string): Promise<void> {
+  const taken = await stepsTaken(sequelize);
+  const unknown = taken.find((name) => !MIGRATIONS.some((each) => each.name === name));
+  if (unknown) {
+    throw new Fault(
+      `${databaseIn(folder)} was written by a newer Schmelz (${unknown} is not known here): start that one, or put back a copy from before.`,
+    );
+  }
+  const next = MIGRATIONS.find(({ name }) => !taken.includes(name));
+  if (taken.length > 0 && next) {
+    const backups = backupsIn(folder);
+    mkdirSync(backups, { recursive: true, mode: 0o700 });
+    const copy = join(backups, `before-${next.name}-${new Date().toISOString().replaceAll(/[:.]/g, '-')}.sqlite`);
+    await sequelize.query('VACUUM INTO :copy', { replacements: { copy } });
+    chmodSync(copy, 0o600);
+  }
+  await migrate(sequelize);
+}
+
+/** Makes the data folder and its database where they are not there yet, for the eyes of this user alone. */
+function prepareFolder(folder: string): void {
+  mkdirSync(folder, { recursive: true, mode: 0o700 });
+  accessSync(folder, constants.R_OK | constants.W_OK | constants.X_OK);
+  chmodSync(folder, 0o700);
+  inspectFile(folder);
+  // The files that SQLite puts beside its database take their rights from it.
+  for (const file of [databaseIn(folder), lockIn(folder)]) {
+    closeSync(openSync(file, 'a', 0o600));
+    chmodSync(file, 0o600);
+  }
+}
+
+/**
+ * Sees that a folder is the one that was opened: a file that was deleted or replaced would still take writes, and
+ * nobody would ever see them again.
+ */
+function sameFiles(folder: string): () => void {
+  const files = [databaseIn(folder), lockIn(folder)].map((path) => ({ path, inode: statSync(path).ino }));
+  return () => {
+    const gone = files.find(({ path, inode }) => !existsSync(path) || statSync(path).ino !== inode);
+    if (gone) {
+      throw new Fault(
+        `${gone.path} was removed or replaced while Schmelz was running. Put it back, then stop Schmelz and start it again; nothing is written until then.`,
+      );
+    }
+  };
+}
+
+/**
+ * Opens (or makes) the data folder, holds it for this process and brings its tables up to date.
+ * @throws Fault or FolderInUse in words
+ */
 export async function openStore(folder: string): Promise<Store> {
-  mkdirSync(folder, { recursive: true });
+  try {
+    return await open(folder);
+  } catch (error) {
+    throw faultIn(error, folder) ?? error;
+  }
+}
+
+async function open(folder: string): Promise<Store> {
+  prepareFolder(folder);
   const unlock = await lockFolder(folder);
   const sequelize = new Sequelize({
     dialect: 'sqlite',
-    storage: join(folder, 'schmelz.sqlite'),
+    storage: databaseIn(folder),
     logging: false,
     transactionType: Transaction.TYPES.IMMEDIATE,
   });
   try {
+    await quickCheck(sequelize, folder);
     await sequelize.query('PRAGMA journal_mode = WAL');
-    await migrate(sequelize);
+    await bringUpToDate(sequelize, folder);
   } catch (error) {
     await sequelize.close();
     await unlock();
     throw error;
   }
+  const check = sameFiles(folder);
   let turn: Promise<unknown> = Promise.resolve();
   return {
     folder,
     models: defineModels(sequelize),
     write(work) {
-      const result = turn.then(() => sequelize.transaction(work));
+      const result = turn.then(() => {
+        check();
+        return sequelize.transaction(work);
+      });
       turn = result.catch(() => undefined); // the next in line does not care how this one ended
       return result;
     },
@@ -89,7 +168,7 @@ export async function openStore(folder: string): Promise<Store> {
     },
     async close() {
       await turn.catch(() => undefined);
-      await sequelize.query('PRAGMA wal_checkpoint(TRUNCATE)');
+      await sequelize.query('PRAGMA wal_checkpoint(TRUNCATE)').catch(() => undefined); // the log of the database keeps it
       await sequelize.close();
       await unlock();
     },

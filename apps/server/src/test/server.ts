@@ -20,10 +20,21 @@ export interface TestServer {
 
 export const temporaryFolder = () => mkdtempSync(join(tmpdir(), 'schmelz-test-'));
 
+const open = new Set<Running>();
+// A test that fails before it stops its server must not leave one listening: the run would wait for it for ever.
+afterAll(async () => {
+  await Promise.all([...open].map((running) => running.stop()));
+});
+
 /** A real server on a free port with a data folder of its own. */
-export async function testServer(env: Record<string, string> = {}, folder = temporaryFolder()): Promise<TestServer> {
+export async function testServer(
+  env: Record<string, string> = {},
+  folder = temporaryFolder(),
+  log = makeLog('silent'),
+): Promise<TestServer> {
   const config = readConfig({ SCHMELZ_PORT: '0', SCHMELZ_DATA: folder, SCHMELZ_WEB: folder, ...env }, folder);
-  const running = await serve(config, makeLog('silent'));
+  const running = await serve(config, log);
+  open.add(running);
   const url = running.url.replace('0.0.0.0', '127.0.0.1');
   return {
     url,
@@ -41,6 +52,7 @@ export async function testServer(env: Record<string, string> = {}, folder = temp
       return { status: response.status, body: isJson && text ? JSON.parse(text) : text, headers: response.headers };
     },
     async stop() {
+      open.delete(running);
       await running.stop();
       rmSync(folder, { recursive: true, force: true });
     },

@@ -8,12 +8,16 @@ export interface LiveReading {
   name: string;
   at: number;
   celsius: number;
+  /** No probe in a workshop reads that: its plug or its wire wants a look. */
+  odd?: boolean;
 }
 
 type Listener = () => void;
 
 /** One connection for all screens, open while one of them looks. */
 const latest = new Map<ProbePlace, LiveReading>();
+/** What cannot be, by the place that says it. */
+const odd = new Map<ProbePlace, LiveReading>();
 /** The newest readings of the scale: enough to see whether it has settled. */
 let weights: Weight[] = [];
 const listeners = new Set<Listener>();
@@ -24,7 +28,9 @@ function listen(listener: Listener): () => void {
   if (!source && typeof EventSource !== 'undefined') {
     source = new EventSource('/api/readings/stream');
     source.onmessage = (event: MessageEvent<string>) => {
-      for (const reading of JSON.parse(event.data) as LiveReading[]) latest.set(reading.place, reading);
+      for (const reading of JSON.parse(event.data) as LiveReading[]) {
+        (reading.odd ? odd : latest).set(reading.place, reading);
+      }
       listeners.forEach((each) => each());
     };
     source.addEventListener('weight', (event: MessageEvent<string>) => {
@@ -38,6 +44,7 @@ function listen(listener: Listener): () => void {
     source?.close();
     source = null;
     latest.clear();
+    odd.clear();
     weights = [];
   };
 }
@@ -45,12 +52,16 @@ function listen(listener: Listener): () => void {
 /** A reading older than this is not what the probe says now. */
 const STALE_MS = 15_000;
 
-/** What the probe at a place says now; null where there is none or it has gone silent. */
-export function useLive(place: ProbePlace): LiveReading | null {
+/** What the probe at a place says now; null where there is none, it has gone silent, or what it says cannot be. */
+export const useLive = (place: ProbePlace): LiveReading | null => useNewest(latest, place);
+/** A reading of this moment that cannot be. */
+export const useOdd = (place: ProbePlace): LiveReading | null => useNewest(odd, place);
+
+function useNewest(readings: ReadonlyMap<ProbePlace, LiveReading>, place: ProbePlace): LiveReading | null {
   const [reading, setReading] = useState<LiveReading | null>(null);
   useEffect(() => {
     const look = () => {
-      const now = latest.get(place);
+      const now = readings.get(place);
       setReading(now && Date.now() - now.at < STALE_MS ? now : null);
     };
     const stop = listen(look);
@@ -59,7 +70,7 @@ export function useLive(place: ProbePlace): LiveReading | null {
       clearInterval(timer);
       stop();
     };
-  }, [place]);
+  }, [readings, place]);
   return reading;
 }
 

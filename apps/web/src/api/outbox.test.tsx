@@ -6,7 +6,10 @@ import type { ReactNode } from 'react';
 import { fakeApi, prepareBrowser, refuse } from '../test/render.tsx';
 import { ApiProblem, request, Unreachable } from './client.ts';
 import { newId } from './id.ts';
-import { makeOutbox, resumeOutboxes, sayInto, useRunLog } from './outbox.ts';
+import { toast } from 'sonner';
+import { onLockedOut, tryAgain } from './delivery.ts';
+import { clearRefused, useDidNotCount } from './did-not-count.ts';
+import { makeOutbox, resumeOutboxes, sayAgain, sayInto, useRunLog } from './outbox.ts';
 import { tapStore } from './tap-store.ts';
 
 const wrapper = ({ children }: { children: ReactNode }) => (
@@ -99,20 +102,138 @@ describe('taps on their way', () => {
     expect(sent.filter((kind, i) => sent.indexOf(kind) === i)).toEqual(['blank', 'load', 'smoked']);
   });
 
-  test('what is refused for good is taken out, so that the next tap gets through', async () => {
-    let calls = 0;
+  describe('a tap that does not count', () => {
+    const refusals = [400, 404, 409, 413, 422];
+    test.each(refusals)('at %i is kept until it was seen, and holds up none behind it', async (status) => {
+      let calls = 0;
+      const api = fakeApi({
+        [`POST ${path}/entries`]: () =>
+          ++calls === 1 ? refuse(status, { title: 'No', detail: 'This pour is closed.' }) : undefined,
+      });
+      const { result } = useLog();
+      const list = renderHook(() => useDidNotCount());
+      act(() => {
+        result.current.say({ kind: 'blank', moldId: ids.mold });
+        result.current.say({ kind: 'smoked', moldId: ids.mold });
+      });
+      await waitFor(() => expect(api.writes()).toHaveLength(2));
+      await waitFor(() => expect(result.current.unsaved).toBe(0));
+      expect(result.current.entries.map((entry) => entry.kind)).toEqual(['smoked']);
+      const why = status === 404 ? /nothing at POST/ : 'This pour is closed.';
+      const mine = () => list.result.current.filter((tap) => tap.path === path);
+      expect(mine()).toEqual([
+        expect.objectContaining({ why: typeof why === 'string' ? why : expect.stringMatching(why) }),
+      ]);
+      const { entry } = mine()[0]!;
+      // On the disk as well, so that a reload forgets neither the tap nor why.
+      await waitFor(async () => expect((await tapStore.refused()).map((tap) => tap.entry.id)).toContain(entry.id));
+      await act(() => clearRefused(entry.id));
+      expect(mine()).toEqual([]);
+      expect((await tapStore.refused()).map((tap) => tap.entry.id)).not.toContain(entry.id);
+    });
+
+    test('a server that stumbles over one tap is asked three times; then the tap is set aside and can be said again', async () => {
+      let broken = true;
+      const api = fakeApi({
+        [`POST ${path}/entries`]: ({ body }: { body: unknown }) =>
+          broken && (body as PourEntry).kind === 'blank'
+            ? refuse(500, { title: 'Our mistake', detail: 'It stumbled.' })
+            : undefined,
+      });
+      const { result } = useLog();
+      const list = renderHook(() => useDidNotCount());
+      act(() => {
+        result.current.say({ kind: 'blank', moldId: ids.mold });
+        result.current.say({ kind: 'smoked', moldId: ids.mold });
+      });
+      const mine = () => api.writes().filter((each) => each.path === `${path}/entries`);
+      const sent = () => mine().map(({ body }) => (body as PourEntry).kind);
+      await waitFor(() => expect(sent()).toEqual(['blank', 'blank', 'blank', 'smoked']));
+      await waitFor(() => expect(result.current.unsaved).toBe(0));
+      const [tap] = list.result.current.filter((each) => each.path === path);
+      expect(tap!.why).toBe('It stumbled.');
+      broken = false;
+      await act(() => sayAgain(tap!));
+      await waitFor(() => expect(sent()).toEqual(['blank', 'blank', 'blank', 'smoked', 'blank']));
+      expect(list.result.current.filter((each) => each.path === path)).toEqual([]);
+      expect(result.current.entries.map((entry) => entry.kind).sort()).toEqual(['blank', 'smoked']);
+    });
+
+    test('what the application says by itself is dropped without a word when it comes too late', async () => {
+      const api = fakeApi({ [`POST ${path}/entries`]: refuse(422, { title: 'No', detail: 'Warm already.' }) });
+      const { result } = useLog();
+      const list = renderHook(() => useDidNotCount());
+      act(() => (result.current.say as (said: unknown) => void)({ kind: 'warm', by: 'model' }));
+      await waitFor(() => expect(api.writes()).toHaveLength(1));
+      await waitFor(() => expect(result.current.unsaved).toBe(0));
+      expect(result.current.entries).toEqual([]);
+      expect(list.result.current.filter((each) => each.path === path)).toEqual([]);
+    });
+  });
+
+  test('who must log in is asked to, and then all goes on its way', async () => {
+    let inside = false;
     const api = fakeApi({
       [`POST ${path}/entries`]: () =>
-        ++calls === 1 ? refuse(422, { title: 'No', detail: 'This pour is closed.' }) : undefined,
+        inside ? undefined : refuse(401, { title: 'Log in first', detail: 'This workshop has a password.' }),
+    });
+    const asked = jest.fn();
+    const stop = onLockedOut(asked);
+    const { result } = useLog();
+    act(() => result.current.say({ kind: 'blank', moldId: ids.mold }));
+    await waitFor(() => expect(asked).toHaveBeenCalled());
+    expect(result.current.unsaved).toBe(1);
+    expect(await tapStore.all(path)).toHaveLength(1);
+    inside = true;
+    tryAgain();
+    await waitFor(() => expect(result.current.unsaved).toBe(0));
+    const mine = api.writes().filter((sent) => sent.path === `${path}/entries`);
+    expect(new Set(mine.map(({ body }) => (body as PourEntry).id)).size).toBe(1);
+    stop();
+  });
+
+  test('too many at once, a full disk, a foreign name: the tap stays and is tried again', async () => {
+    const statuses = [429, 503, 403, 502, 504];
+    let calls = 0;
+    fakeApi({
+      [`POST ${path}/entries`]: () => {
+        const status = statuses[calls++];
+        return status && refuse(status, { title: 'Later', detail: `says ${status}` });
+      },
     });
     const { result } = useLog();
-    act(() => {
-      result.current.say({ kind: 'blank', moldId: ids.mold });
-      result.current.say({ kind: 'smoked', moldId: ids.mold });
+    act(() => result.current.say({ kind: 'blank', moldId: ids.mold }));
+    await waitFor(() => {
+      tryAgain();
+      expect(calls).toBe(statuses.length + 1);
     });
-    await waitFor(() => expect(api.writes()).toHaveLength(2));
     await waitFor(() => expect(result.current.unsaved).toBe(0));
-    expect(result.current.entries.map((entry) => entry.kind)).toEqual(['smoked']);
+    expect(result.current.entries).toHaveLength(1);
+  });
+
+  test('another device with a clock a year ahead moves no time said here; its own time is as the server says', async () => {
+    fakeApi();
+    const year = 365 * 24 * 3600 * 1000;
+    const ahead: PourEntry = { id: 'ahead', at: Date.now() + year, kind: 'blank', moldId: ids.mold };
+    const { result } = useLog([ahead]);
+    act(() => result.current.say({ kind: 'smoked', moldId: ids.mold }));
+    await waitFor(() => expect(result.current.entries).toHaveLength(2));
+    expect(Math.abs(result.current.entries[1]!.at - Date.now())).toBeLessThan(60_000);
+  });
+
+  test('a disk that never answers is noticed within two seconds; taps go on from memory and to the server', async () => {
+    const api = fakeApi();
+    const add = jest
+      .spyOn(IDBObjectStore.prototype, 'add')
+      .mockImplementation(() => new (IDBRequest as unknown as new () => never)());
+    const warned = jest.spyOn(toast, 'error');
+    const { result } = useLog();
+    act(() => result.current.say({ kind: 'blank', moldId: ids.mold }));
+    await waitFor(() => expect(result.current.entries).toHaveLength(1));
+    expect(warned.mock.calls.flat().join()).toMatch(/does not keep taps .*does not answer/);
+    await waitFor(() => expect(api.writes()).toHaveLength(1));
+    add.mockRestore();
+    warned.mockRestore();
   });
 
   test('taps of an earlier page are sent whichever screen is opened first', async () => {

@@ -1,9 +1,10 @@
 import type { Entry, UndoEntry } from '@schmelz/core';
 import { useCallback, useLayoutEffect, useMemo, useRef, useSyncExternalStore } from 'react';
 import { toast } from 'sonner';
-import { ApiProblem, request } from './client.ts';
+import { clearRefused, loadRefused, setAside } from './did-not-count.ts';
+import { send, type OnItsWay } from './delivery.ts';
 import { newId } from './id.ts';
-import { tapStore } from './tap-store.ts';
+import { tapStore, type RefusedTap } from './tap-store.ts';
 
 /** An entry as the bench says it: the id and the time are added here. */
 export type Said<E extends Entry> = E extends Entry ? Omit<E, 'id' | 'at'> : never;
@@ -38,74 +39,37 @@ interface Outbox {
   settled(): Promise<void>;
 }
 
-const FIRST_RETRY_MS = 500;
-const SLOWEST_RETRY_MS = 8000;
-const isFinal = (error: unknown): error is ApiProblem =>
-  error instanceof ApiProblem && error.problem.status < 500 && error.problem.status !== 429;
-
-const takenListeners = new Set<() => void>();
+/** @param leftBehind whether what was taken was said on an earlier page: this one knows nothing of it */
+type TakenListener = (leftBehind: boolean) => void;
+const takenListeners = new Set<TakenListener>();
 /** Calls back when the server has taken what was said, whichever screen is open then. */
-export function onTaken(listener: () => void): () => void {
+export function onTaken(listener: TakenListener): () => void {
   takenListeners.add(listener);
   return () => takenListeners.delete(listener);
 }
 /** A burst of taps is one reason to look again, and not in the middle of it. */
 const QUIET_MS = 250;
+/** While taps go on and on the screen shows them by itself; the server is asked only so often. */
+const BETWEEN_LOOKS_MS = 4000;
 let quiet: ReturnType<typeof setTimeout> | undefined;
+let lookedAt = 0;
+let leftBehind = false;
 const taken = () => {
   clearTimeout(quiet);
-  quiet = setTimeout(() => takenListeners.forEach((listener) => listener()), QUIET_MS);
+  const look = () => {
+    lookedAt = Date.now();
+    const earlier = leftBehind;
+    leftBehind = false;
+    takenListeners.forEach((listener) => listener(earlier));
+  };
+  quiet = setTimeout(look, Math.max(QUIET_MS, Math.min(BETWEEN_LOOKS_MS, lookedAt + BETWEEN_LOOKS_MS - Date.now())));
 };
 
-/** A tap on its way to the server, with whose it is. */
-interface OnItsWay {
-  path: string;
-  entry: Entry;
-  /** Its turn; what an earlier page left comes before all that is said on this one. */
-  turn: number;
-  /** The server has it, or will never take it. */
-  done(counts: boolean): Promise<void>;
-}
-
-/**
- * All that was said on this device and is not with the server, oldest first, whichever log it belongs to. It is sent in
- * that order: a load of the oven counts heads that a tap in another log has painted.
- */
-const onItsWay: OnItsWay[] = [];
 let turns = 0;
 const BEFORE_THIS_PAGE = 1e15;
-let sending = false;
 
-function send(taps: readonly OnItsWay[]): void {
-  onItsWay.push(...taps);
-  onItsWay.sort((a, b) => a.turn - b.turn);
-  if (!sending) void sendAll();
-}
-
-async function sendAll(): Promise<void> {
-  sending = true;
-  let wait = FIRST_RETRY_MS;
-  for (let first = onItsWay[0]; first; first = onItsWay[0]) {
-    const { path, entry, done } = first;
-    let counts = true;
-    try {
-      await request('POST', `${path}/entries`, entry);
-    } catch (error) {
-      if (!isFinal(error)) {
-        await new Promise((resolve) => setTimeout(resolve, wait));
-        wait = Math.min(SLOWEST_RETRY_MS, wait * 2);
-        continue;
-      }
-      // Refused for good: it is taken out, and the maker is told what did not count.
-      counts = false;
-      toast.error(error.problem.detail);
-    }
-    wait = FIRST_RETRY_MS;
-    onItsWay.splice(onItsWay.indexOf(first), 1);
-    await done(counts);
-  }
-  sending = false;
-}
+/** What the application says by itself, from a model or a probe: nobody need hear that it came too late. */
+const saidByItself = (entry: Entry) => 'by' in entry && entry.by !== 'hand';
 
 /**
  * One outbox a run, whichever screen shows it: a tap is on this device's disk (IndexedDB) before it shows, and is
@@ -124,10 +88,15 @@ export function makeOutbox(path: string): Outbox {
     path,
     entry,
     turn,
-    async done(counts) {
-      await tapStore.remove(entry.id).catch(notKept);
+    async done(why) {
+      if (why === null || saidByItself(entry)) await tapStore.remove(entry.id).catch(notKept);
+      else {
+        toast.error(why); // said at once, and kept in the list until it was seen
+        await setAside({ path, entry, why, at: Date.now() }).catch(notKept);
+      }
       const pending = contents.pending.filter(({ id }) => id !== entry.id);
-      change({ pending, confirmed: counts ? [...contents.confirmed, entry] : contents.confirmed });
+      change({ pending, confirmed: why === null ? [...contents.confirmed, entry] : contents.confirmed });
+      leftBehind ||= turn < 0;
       if (pending.length === 0) taken();
     },
   });
@@ -182,11 +151,12 @@ export function makeOutbox(path: string): Outbox {
   };
 }
 
-/** A browser that keeps nothing still works, but a reload before the server answers would lose taps: that is said. */
+/** Without a disk taps go on from memory; a reload before the server has them would lose them: that is said. */
 function notKept(error: unknown): void {
+  const why = error instanceof Error ? error.message : String(error);
   toast.error(
-    `This browser does not keep taps (${error instanceof Error ? error.message : String(error)}): do not reload while the server is away.`,
-    { id: 'not-kept' },
+    `This browser does not keep taps on its disk (${why}): they go to the server from memory. Do not reload while taps wait.`,
+    { id: 'not-kept', duration: Infinity },
   );
 }
 
@@ -206,6 +176,12 @@ const outboxOf = (path: string): Outbox => {
   return made;
 };
 
+/** What another device's clock may be ahead of this one's, and still be followed. */
+const AHEAD_MS = 60_000;
+/** When the newest entry was made, as far as a clock near this one says it: a wrong clock moves no other's times. */
+const newestBy = (now: number, entries: readonly Entry[]): number =>
+  entries.reduce((last, { at }) => (at <= now + AHEAD_MS ? Math.max(last, at) : last), 0);
+
 /**
  * Says something in a log that this screen does not show: a run that begins. Now, on this device's disk, then to the
  * server.
@@ -215,8 +191,7 @@ export function sayInto(path: string, said: { kind: string } & Record<string, un
   const at = Date.now();
   outbox.inTurn(() => {
     const { confirmed, pending } = outbox.contents();
-    const newest = [...confirmed, ...pending].reduce((last, entry) => Math.max(last, entry.at), 0);
-    outbox.add({ ...said, id: newId(), at: Math.max(at, newest + 1) });
+    outbox.add({ ...said, id: newId(), at: Math.max(at, newestBy(at, [...confirmed, ...pending]) + 1) });
   });
 }
 
@@ -249,15 +224,23 @@ export function useSaidUnder(prefix: string): ReadonlyMap<string, readonly Entry
  */
 export async function resumeOutboxes(): Promise<void> {
   try {
+    await loadRefused();
     (await tapStore.paths()).forEach(outboxOf);
   } catch (error) {
     notKept(error);
   }
 }
 
+/** A tap that did not count goes on its way once more, as it was made. */
+export async function sayAgain({ path, entry }: RefusedTap): Promise<void> {
+  await clearRefused(entry.id).catch(notKept);
+  outboxOf(path).add(entry);
+}
+
 function merged<E extends Entry>(onServer: readonly (E | UndoEntry)[], { pending, confirmed }: Contents) {
-  const all = new Map<string, E | UndoEntry>();
-  for (const entry of [...onServer, ...confirmed, ...pending]) all.set(entry.id, entry as E | UndoEntry);
+  // What was said on this page keeps the time of this device: its waits run by the same clock.
+  const all = new Map<string, E | UndoEntry>(onServer.map((entry) => [entry.id, entry]));
+  for (const entry of [...confirmed, ...pending]) all.set(entry.id, entry as E | UndoEntry);
   return [...all.values()];
 }
 
@@ -280,7 +263,7 @@ export function useRunLog<E extends Entry>(path: string, onServer: readonly (E |
     (said: Said<E | UndoEntry>) => {
       const saidAt = Date.now();
       const add = () => {
-        const known = merged<E>(server.current, outbox.contents()).reduce((last, entry) => Math.max(last, entry.at), 0);
+        const known = newestBy(saidAt, merged<E>(server.current, outbox.contents()));
         const at = Math.max(saidAt, known + 1, newest.current + 1);
         newest.current = at;
         outbox.add({ ...said, id: newId(), at });

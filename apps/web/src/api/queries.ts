@@ -6,6 +6,7 @@ import type {
   Channel,
   DialMark,
   Heating,
+  ImportOnRecord,
   JarView,
   Sample,
   LeadLot,
@@ -51,7 +52,12 @@ export const useSettings = () =>
   useQuery({ queryKey: ['settings'], queryFn: () => request<SettingsView>('GET', '/settings') });
 
 /** Settings as they are written back: what only the view has is left out, its version stays. */
-export const settingsInput = ({ dataFolder: _folder, passwordSet: _password, ...settings }: SettingsView) => settings;
+export const settingsInput = ({
+  dataFolder: _folder,
+  passwordSet: _password,
+  sessions: _open,
+  ...settings
+}: SettingsView) => settings;
 
 /** All things of one kind. */
 export const useList = <P extends ResourcePath>(path: P) =>
@@ -99,6 +105,10 @@ export const useFlows = (id: string) =>
 
 export const useLots = () =>
   useQuery({ queryKey: ['lead-lots'], queryFn: () => request<LeadLot[]>('GET', '/lead-lots') });
+
+/** Files that were taken in, newest first. */
+export const useImports = () =>
+  useQuery({ queryKey: ['imports'], queryFn: () => request<ImportOnRecord[]>('GET', '/imports') });
 
 export const useJars = () => useQuery({ queryKey: ['jars'], queryFn: () => request<JarView[]>('GET', '/jars') });
 

@@ -4,8 +4,8 @@ import { useMemo } from 'react';
 import { useSaidUnder } from './outbox.ts';
 
 const mergedLog = (onServer: readonly (RunEntry | UndoEntry)[], here: readonly unknown[]): RunView['log'] => {
-  const all = new Map<string, RunEntry | UndoEntry>();
-  for (const entry of [...onServer, ...(here as (RunEntry | UndoEntry)[])]) all.set(entry.id, entry);
+  const all = new Map<string, RunEntry | UndoEntry>(onServer.map((entry) => [entry.id, entry]));
+  for (const entry of here as (RunEntry | UndoEntry)[]) all.set(entry.id, entry);
   return [...all.values()];
 };
 

@@ -1,6 +1,6 @@
 import { InvalidInput } from '@schmelz/contract';
 import type { ReactNode } from 'react';
-import { ApiProblem } from '../api/client.ts';
+import { ApiProblem, Unreachable } from '../api/client.ts';
 import { Icon } from './Icon.tsx';
 
 /** A short warning where the danger is. */
@@ -23,7 +23,8 @@ export function ProblemNote({ error }: { error: unknown }) {
     <div role="alert" className="cut border-l-4 border-stop bg-stop-wash px-4 py-3 text-sm text-stop">
       <p className="flex items-center gap-2 font-semibold">
         <Icon name="stop" />
-        {problem?.title ?? 'That did not work'}. Nothing was changed.
+        {problem?.title ?? 'That did not work'}.{' '}
+        {error instanceof Unreachable ? 'Asking again …' : 'Nothing was changed.'}
       </p>
       <ul className="mt-1">
         {lines.map((line) => (

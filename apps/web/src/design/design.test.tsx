@@ -6,6 +6,7 @@ import { ApiProblem } from '../api/client.ts';
 import { fakeApi, prepareBrowser, refuse, renderAt } from '../test/render.tsx';
 import { ovens, pots } from '../test/fixtures.ts';
 import { OvenForm, PotForm, ProgramForm } from '../stations/setup/ToolForms.tsx';
+import { Part } from './Part.tsx';
 import { Fig } from './Figure.tsx';
 import { causeIcon } from './Icon.tsx';
 import { ProblemNote } from './Notice.tsx';
@@ -143,4 +144,25 @@ describe('forms write SI', () => {
     expect((await screen.findByRole('alert')).textContent).toContain('Already there');
     expect((api.writes()[0]!.body as { setC: number }).setC).toBeCloseTo(176.67, 2);
   });
+});
+
+test('a part whose record cannot be shown says so, the rest stands, and it is tried again once it is put right', () => {
+  const silent = jest.spyOn(console, 'error').mockImplementation(() => undefined);
+  const page = (masses: (number | null)[]) => (
+    <>
+      {masses.map((mass, i) => (
+        <Part key={i} of={`Ticket ${i + 1}`}>
+          {() => <p>{mass!.toFixed(1)} g</p>}
+        </Part>
+      ))}
+    </>
+  );
+  const { rerender } = render(page([10, null, 14]));
+  expect(screen.getByText('10.0 g')).toBeTruthy();
+  expect(screen.getByText('14.0 g')).toBeTruthy();
+  expect(screen.getByRole('alert').textContent).toMatch(/^Ticket 2 cannot be shown \(.+\)\. The rest of this page/);
+  rerender(page([10, 12, 14]));
+  expect(screen.getByText('12.0 g')).toBeTruthy();
+  expect(screen.queryByRole('alert')).toBeNull();
+  silent.mockRestore();
 });

@@ -1,5 +1,6 @@
 import { useState, type FormEvent } from 'react';
 import { request } from '../api/client.ts';
+import { tryAgain } from '../api/delivery.ts';
 import { useWrite } from '../api/queries.ts';
 import { Button } from '../design/Button.tsx';
 import { TextField } from '../design/Field.tsx';
@@ -11,7 +12,7 @@ export function Login() {
   const login = useWrite((given: string) => request('POST', '/login', { password: given }));
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    login.mutate(password);
+    login.mutate(password, { onSuccess: tryAgain }); // what was tapped meanwhile goes on its way
   };
   return (
     <main className="mx-auto mt-[14vh] w-[min(360px,calc(100vw-32px))]">

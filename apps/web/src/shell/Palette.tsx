@@ -12,6 +12,7 @@ const KEYS: [string, string][] = [
   ['1 to 9', 'that cavity of the last shot is bad; the cause by its letter'],
   ['S F V L E O', 'short, flash, void, loose hook, eye full, other'],
   ['Z', 'undo'],
+  ['Y', 'bring back what was undone'],
   ['P', 'pause, and on again'],
   ['B', 'a blank shot'],
   ['D', "the oven's door is open, and shut again"],

@@ -153,7 +153,8 @@ describe('Molds', () => {
     const body = api.writes()[0]!.body as { version: number; cavities: { variants?: unknown[]; id?: string }[] };
     expect(body.version).toBe(1);
     expect(body.cavities[0]!.variants).toEqual([expect.objectContaining({ name: 'Two guards', wireGuards: 2 })]);
-    expect(body.cavities[0]!.id).toBeUndefined();
+    // By its id its record stays with it.
+    expect(body.cavities[0]!.id).toBe('00000000-0000-4000-8000-000000000101');
   });
 
   test('fit finder: an estimate can be asked, and what was tried is written down', async () => {

@@ -44,6 +44,7 @@ export const settings: SettingsView = {
   version: 1,
   dataFolder: '/data/test',
   passwordSet: false,
+  sessions: 0,
 };
 const stocked = { version: 1, note: '', metalId: null, hook: null, powder: null, inPotKg: 0 };
 export const materials = [

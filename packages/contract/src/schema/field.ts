@@ -37,11 +37,17 @@ export const id = () =>
     .required()
     .matches(/^[0-9a-f-]{36}$/)
     .meta({ allowed: 'the id of an existing record' });
+/** Whether a day is in the calendar: 30 February is none. */
+const isInCalendar = (given: string) => {
+  const at = new Date(`${given}T12:00:00Z`);
+  return !Number.isNaN(at.getTime()) && at.toISOString().startsWith(given);
+};
 export const day = () =>
   yup
     .string()
     .required()
     .matches(/^\d{4}-\d{2}-\d{2}$/)
+    .test('calendar', 'is not in the calendar', (given) => typeof given !== 'string' || isInCalendar(given))
     .meta({ allowed: 'a day as 2026-05-31' });
 export const colour = () =>
   yup
@@ -53,6 +59,25 @@ export const record = <S extends yup.ObjectShape>(shape: S) => yup.object(shape)
 export const list = <T>(of: yup.ISchema<T>, least: number, most: number) =>
   yup.array().of(of).required().min(least).max(most);
 export const moment = () => whole('ms since 1970', 0, 4e12);
+
+/**
+ * A check across fields. It is asked beside the checks of the fields themselves: one that is of the wrong kind is
+ * refused by its own, and this one has nothing to say of it.
+ */
+// eslint-disable-next-line @typescript-eslint/no-explicit-any -- a test of yup is typed by the schema it is put on
+export const across = <T>(name: string, message: string, holds: (value: T) => boolean): yup.TestConfig<any> => ({
+  name,
+  message,
+  test(value) {
+    if (value === null || value === undefined) return true;
+    try {
+      return holds(value as T);
+    } catch (error) {
+      if (error instanceof TypeError) return true;
+      throw error;
+    }
+  },
+});
 
 /**
  * What the core refuses, the contract refuses, by the same function and in its words: `judge` is called with the value
@@ -67,6 +92,7 @@ export const judgedByCore = <T>(name: string, judge: (value: T) => unknown): yup
       judge(value as T);
       return true;
     } catch (error) {
+      if (error instanceof TypeError) return true; // of the wrong kind: refused by its own field
       if (!(error instanceof QuantityError) && !(error instanceof RangeError)) throw error;
       return context.createError({ message: error.message });
     }

@@ -114,3 +114,13 @@ export const readingsQuerySchema = record({
   to: moment(),
   points: whole('points', 2, 2000),
 });
+
+/** Which records are wanted: of one thing, or of all. */
+export const recordsQuerySchema = record({ thing: id().optional() });
+
+/** How a file is taken: only looked at, or taken although the same was taken before. */
+export const importQuerySchema = record({
+  look: choice(['true', 'false'] as const).optional(),
+  again: choice(['true', 'false'] as const).optional(),
+  mapping: yup.string().max(10_000).optional(),
+});

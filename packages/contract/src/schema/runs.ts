@@ -12,7 +12,7 @@ import {
   type UndoEntry,
 } from '@schmelz/core';
 import * as yup from 'yup';
-import { parseWith } from '../problem.ts';
+import { parseWith } from '../parse.ts';
 import { choice, flag, id, list, moment, number, record, text, whole } from './field.ts';
 
 const entry = { id: id(), at: moment() };
@@ -169,3 +169,10 @@ export const startPourSchema = record({
   ticketIds: list(id(), 1, 20),
 });
 export type StartPourInput = yup.InferType<typeof startPourSchema>;
+
+/** Which pours are wanted: whole ones of a mold or at a moment; else a page of the list, before a number. */
+export const poursQuerySchema = record({
+  mold: id().optional(),
+  at: moment().optional(),
+  before: whole('', 1, 1e9).optional(),
+});

@@ -24,6 +24,7 @@ import {
 import type { LabelPoint, PaintZone, RouteStep } from '@schmelz/core';
 import * as yup from 'yup';
 import {
+  across,
   angle,
   choice,
   colour,
@@ -40,6 +41,9 @@ import {
   whole,
 } from './field.ts';
 import { schoolsSchema, waysSchema } from './ways.ts';
+
+/** The way in, where a password is set. */
+export const loginSchema = record({ password: yup.string().required().max(200) });
 
 export const settingsSchema = record({
   workshopName: text(60),
@@ -122,10 +126,14 @@ const powderDetails = record({
   /** Wait before the next coat of liquid paint. */
   dryS: whole('s', 60, 604_800).nullable().optional(),
 })
-  .test('cure', 'must have the cure of its label where it is a powder, and its wait where it is liquid', (paint) => {
-    if (!paint?.label) return true;
-    return paint.form === 'liquid' ? paint.label.length === 0 && !!paint.dryS : paint.label.length > 0;
-  })
+  .test(
+    across(
+      'cure',
+      'must have the cure of its label where it is a powder, and its wait where it is liquid',
+      ({ form, label, dryS }: { form?: string; label: LabelPoint[]; dryS?: number | null }) =>
+        form === 'liquid' ? label.length === 0 && !!dryS : label.length > 0,
+    ),
+  )
   .test(
     judgedByCore('label', (paint: { label?: LabelPoint[] | undefined }) => paint.label?.length && cureLaw(paint.label)),
   );
@@ -158,6 +166,8 @@ export const materialSchema = record({
 export type MaterialInput = yup.InferType<typeof materialSchema>;
 
 export const receiptSchema = record({
+  /** Made by whoever sends it: sent twice, the purchase counts once. */
+  id: id().optional(),
   /** kg of lead or powder, or pieces. */
   quantity: number('kg or pieces', 0.001, 100_000),
   priceMinor: whole('minor units', 0, 1_000_000_000),
@@ -170,6 +180,8 @@ export type ReceiptInput = yup.InferType<typeof receiptSchema>;
 export const lotOfTicketSchema = record({ ticketId: id() });
 
 export const countSchema = record({
+  /** Made by whoever sends it: sent twice, the count counts once. */
+  id: id().optional(),
   /** What the scale or the count says is there now: kg or pieces. */
   quantity: number('kg or pieces', 0, 100_000),
   note: note(200),
@@ -188,6 +200,8 @@ export const variantSchema = record({
 });
 
 export const cavitySchema = record({
+  /** Of a cavity that is there already: its record goes with it, wherever it stands. Left out: a new one. */
+  id: id().optional(),
   position: whole('', 1, 12),
   style: choice(STYLE_IDS),
   nominalMassKg: number('kg', 0.0003, 0.5),
@@ -230,9 +244,9 @@ export const moldSchema = record({
   warmSchool: choice(WARM_SCHOOLS).optional(),
   learned: moldLearned.nullable().optional(),
   cavities: list(cavitySchema, 1, 12).test(
-    'positions',
-    'must number its cavities 1, 2, 3 and so on, each once',
-    (cavities) => !cavities || cavities.every((cavity, at) => cavity.position === at + 1),
+    across('positions', 'must number its cavities 1, 2, 3 and so on, each once', (cavities: { position: number }[]) =>
+      cavities.every((cavity, at) => cavity.position === at + 1),
+    ),
   ),
 });
 export type MoldInput = yup.InferType<typeof moldSchema>;
@@ -252,9 +266,14 @@ export const partSchema = record({
   diameterM: number('m', 0.0003, 0.01).nullable().defined(),
   owned: whole('pieces', 0, 10_000),
   places: list(record({ where: text(60), count: whole('pieces', 1, 10_000) }), 0, 20),
-}).test('places', 'has more pieces in its places than are owned', (part) => {
-  return !part?.places || part.places.reduce((sum, place) => sum + (place?.count ?? 0), 0) <= part.owned;
-});
+}).test(
+  across(
+    'places',
+    'has more pieces in its places than are owned',
+    ({ places, owned }: { places: { count: number }[]; owned: number }) =>
+      places.reduce((sum, place) => sum + place.count, 0) <= owned,
+  ),
+);
 export type PartInput = yup.InferType<typeof partSchema>;
 /** As the maker built it: bars across the oven, heads side by side on each. */
 const rackSchema = () =>
@@ -303,9 +322,11 @@ export const recipeSchema = record({
   ),
   eyeColour: colour().nullable().defined(),
 }).test(
-  'something',
-  'must have a layer or an eye: bare lead alone needs no recipe',
-  (recipe) => !recipe?.layers || recipe.layers.length > 0 || !!recipe.eyeColour,
+  across(
+    'something',
+    'must have a layer or an eye: bare lead alone needs no recipe',
+    ({ layers, eyeColour }: { layers: unknown[]; eyeColour: string | null }) => layers.length > 0 || !!eyeColour,
+  ),
 );
 export type RecipeInput = yup.InferType<typeof recipeSchema>;
 
@@ -369,9 +390,9 @@ export const orderSchema = record({
   dueOn: day().nullable().defined(),
   note: note(),
   lines: list(record({ productId: id(), quantity: whole('heads', 1, MOST_HEADS) }), 1, 20).test(
-    'once',
-    'must name each product once',
-    (lines) => !lines || new Set(lines.map((line) => line.productId)).size === lines.length,
+    across('once', 'must name each product once', (lines: { productId: string }[]) => {
+      return new Set(lines.map((line) => line.productId)).size === lines.length;
+    }),
   ),
 });
 export type OrderInput = yup.InferType<typeof orderSchema>;

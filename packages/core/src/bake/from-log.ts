@@ -19,12 +19,24 @@ export interface LogCure {
   certain: number;
   gapsS: number;
   hottestC: number;
+  /** What makes one doubt the log, in words. */
+  odd: string[];
   points: { at: number; airC: number; metalC: number; share: number }[];
 }
 
+/** Nothing is known of an oven that was silent for so long, s: one step goes over it. */
+const SILENT_S = 3600;
+/** So many steps a bake is followed in at most; a longer one is followed in longer steps. */
+const MOST_STEPS = 40_000;
+/** A pause so long is a wrong clock, or two bakes in one log, s. */
+const NOT_ONE_BAKE_S = 24 * 3600;
+/** So many times over a powder is through, and more of it says nothing. */
+const MOST_CURE = 20;
+
 /**
  * Cure of a bake from a log of its oven: between readings the air runs in a straight line, the head follows it step by
- * step.
+ * step. However long the log, the work is bounded: a silence of an hour is one step, and the cure stops where it is
+ * full twenty times over.
  * @throws QuantityError with fewer than two readings or times that go back
  */
 export function cureFromLog(input: LogCureInput): LogCure {
@@ -34,6 +46,14 @@ export function cureFromLog(input: LogCureInput): LogCure {
   const gapS = input.gapS ?? 120;
   const [first] = readings as [Reading];
   const fromC = headLagS === 0 ? first.celsius : (input.fromC ?? Math.min(first.celsius, 25));
+  const spans = readings.slice(1).map((reading, i) => (reading.at - readings[i]!.at) / 1000);
+  const spokenS = spans.reduce((sum, seconds) => sum + (seconds <= SILENT_S ? Math.max(0, seconds) : 0), 0);
+  const stepS = Math.max(STEP_S, spokenS / MOST_STEPS);
+  const odd = spans.flatMap((seconds, i) => {
+    if (seconds <= NOT_ONE_BAKE_S) return [];
+    const days = Math.round(seconds / 86_400);
+    return [`Between reading ${i + 1} and the next lie ${days === 1 ? 'a day' : `${days} days`}: is the clock right?`];
+  });
   let metal: Metal = { metalC: fromC, share: 0 };
   let [certain, gapsS, hottestC] = [0, 0, fromC];
   const points = [{ at: first.at, airC: first.celsius, ...metal }];
@@ -43,19 +63,21 @@ export function cureFromLog(input: LogCureInput): LogCure {
     if (seconds < 0)
       throw new QuantityError('reading', new Date(b.at).toISOString(), '', 'a time after the one before');
     if (seconds === 0) continue;
-    const gap = seconds > gapS;
+    const silent = seconds > SILENT_S;
+    const gap = seconds > gapS || silent;
     if (gap) gapsS += seconds;
-    const steps = Math.max(1, Math.ceil(seconds / STEP_S));
+    const steps = silent ? 1 : Math.max(1, Math.ceil(seconds / stepS));
     const airAt = (k: number) => a.celsius + ((b.celsius - a.celsius) * k) / steps;
     for (let k = 0; k < steps; k++) {
       const before = metal.share;
       metal = bakeStep(input, metal, { fromC: airAt(k), toC: airAt(k + 1), seconds: seconds / steps });
+      metal.share = Math.min(MOST_CURE, metal.share);
       if (!gap) certain += metal.share - before;
       hottestC = Math.max(hottestC, metal.metalC);
     }
     points.push({ at: b.at, airC: b.celsius, ...metal });
   }
-  return { share: metal.share, certain, gapsS, hottestC, points };
+  return { share: metal.share, certain, gapsS, hottestC, odd, points };
 }
 
 /** Nothing was over its limit, or none is on record. */

@@ -38,6 +38,9 @@ interface Bar {
   heads: { groupId: string; heads: number }[];
 }
 
+/** More loads than that are no evening's work, nor a year's. */
+const MOST_LOADS = 500;
+
 /**
  * One program's heads on as few loads as first fit, widest first, finds: a bar is filled up before the next is begun.
  */
@@ -52,6 +55,11 @@ function packProgram(rack: Rack, groups: readonly RackGroup[]): Bar[][] {
       bar.heads.push({ groupId: group.id, heads: fits });
       left -= fits;
     };
+    const perLoad = rackPlaces(rack, group.pitchM);
+    if (loads.length + left / perLoad > MOST_LOADS) {
+      const allowed = `at most ${MOST_LOADS} loads of a program, ${perLoad} of these heads a load`;
+      throw new QuantityError(`heads of ${group.id}`, group.heads, '', allowed);
+    }
     loads.flat().forEach(hang);
     while (left > 0) {
       const load = Array.from({ length: rack.bars }, (): Bar => ({ leftM: rack.barM, heads: [] }));

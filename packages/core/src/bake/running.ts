@@ -34,6 +34,8 @@ export interface RunningState {
   fullAt: number | null;
   /** The last word on the air is a probe's, not older than two minutes. */
   probed: boolean;
+  /** The load has been in so long that nobody can have meant it; it is followed for its first eight hours only. */
+  forgotten: boolean;
   points: { at: number; airC: number; metalC: number; share: number }[];
 }
 
@@ -86,7 +88,10 @@ export function airByProgram(input: Omit<RunningBake, 'law' | 'headLagS' | 'read
  * it
  * does not, the head behind it by its lag, the cure by the jar's label.
  */
-export function runningBake(input: RunningBake): RunningState {
+export function runningBake(given: RunningBake): RunningState {
+  const longest = given.loadedAt + LONGEST_S * 1000;
+  const forgotten = given.now > longest;
+  const input = forgotten ? { ...given, now: longest } : given;
   const { law, headLagS, loadedAt, now } = input;
   const heard = input.readings.filter((reading) => reading.at >= loadedAt && reading.at <= now);
   const last = heard.at(-1);
@@ -114,6 +119,7 @@ export function runningBake(input: RunningBake): RunningState {
     warmAt: warm?.at ?? null,
     fullAt: full?.at ?? forecast(input, end),
     probed,
+    forgotten,
     points,
   };
 }

@@ -1,6 +1,6 @@
 import type { DoorOpening } from '../bake/running.ts';
 import type { CountFrom } from '../bake/count-from.ts';
-import { standing, workSeconds } from '../log/log.ts';
+import { standing, undoRefusal, workSeconds, type UndoEntry } from '../log/log.ts';
 import { disposition, type DispositionId } from './dispositions.ts';
 import { stepBy, type RouteStep } from './route.ts';
 import { stepIn, type TicketEntry, type TicketLog } from './ticket-log.ts';
@@ -183,7 +183,10 @@ function loadsOf(entries: readonly TicketEntry[]): OvenLoad[] {
       const program = { id, step, count, setC, seconds, preheated, from, warmS };
       loads.push({ ...program, loadedAt, warmAt: null, doors: [], endsAt, unloadedAt: null, coolS: 0, share });
     }
-    const open = loads.find((load) => load.unloadedAt === null && load.step === stepIn(entry));
+    const loadId = 'loadId' in entry ? entry.loadId : undefined;
+    const open = loads.find((load) => {
+      return load.unloadedAt === null && (loadId === undefined ? load.step === stepIn(entry) : load.id === loadId);
+    });
     if (entry.kind === 'warm' && open && open.warmAt === null) {
       open.warmAt = entry.at;
       if (open.from === 'metal') open.endsAt = entry.at + 1000 * open.seconds;
@@ -246,6 +249,48 @@ const ONLY_AT: Record<string, string> = {
   sprue: 'trim',
 };
 
+/** What a log cannot be: fewer heads than none at a step, more in the oven than are there, closed with heads left. */
+function impossible(state: TicketState, setup: TicketSetup): { step: StepState; why: string } | null {
+  for (const step of state.steps) {
+    if (step.left < 0) return { step, why: `${-step.left} heads too few would be at ${step.key}` };
+    if (step.inOven > step.left)
+      return { step, why: `the oven would hold more than the ${step.left} heads at ${step.key}` };
+    if (state.closedAt !== null && step.left > 0) {
+      return { step, why: `the ticket is closed, and ${step.left} heads would be left at ${step.key}` };
+    }
+  }
+  const last = state.steps.at(-1);
+  const open = setup.source === 'pour' && !setup.pourClosed && state.closedAt !== null;
+  return open && last ? { step: last, why: 'the ticket is closed, and its pour would be open again' } : null;
+}
+
+const SAID: Partial<Record<TicketEntry['kind'], string>> = { good: 'good', reject: 'not good', load: 'in the oven' };
+
+/**
+ * Why a ticket's log cannot become what it would be, whatever it was that changed it: an undo here, a head of its pour
+ * that is not good after all, a load that goes back into the oven. Null where it can. Says what to take back first.
+ */
+export function ticketConflict(setup: TicketSetup, log: TicketLog): string | null {
+  const state = ticketState(setup, log);
+  const found = impossible(state, setup);
+  if (!found) return null;
+  if (state.closedAt !== null) return `Not possible: ${found.why}. Take back the closing of the ticket first.`;
+  const entries = standing<TicketEntry>(log);
+  const newest = entries.findLast((entry) => stepIn(entry) === found.step.key && SAID[entry.kind]);
+  const first =
+    newest && 'count' in newest ? ` Take back first: ${newest.count} ${SAID[newest.kind]} at ${found.step.key}.` : '';
+  return `Not possible: ${found.why}.${first}`;
+}
+
+/** Why an entry may not be taken back, in words; null when it may. */
+export function ticketUndoRefusal(setup: TicketSetup, log: TicketLog, entry: UndoEntry): string | null {
+  const why = undoRefusal(log, entry);
+  if (why) return why;
+  const closing = standing<TicketEntry>(log).findLast((each) => each.kind === 'close');
+  if (closing && closing.id !== entry.target) return 'This ticket is closed. Take back its closing first.';
+  return ticketConflict(setup, [...log, entry]);
+}
+
 /** What a new entry may not do, in words; null when it may. Counting more heads than are there is refused. */
 export function ticketRefusal(setup: TicketSetup, log: TicketLog, entry: TicketEntry): string | null {
   const state = ticketState(setup, log);
@@ -267,6 +312,9 @@ export function ticketRefusal(setup: TicketSetup, log: TicketLog, entry: TicketE
     const steps = setup.route.filter((each) => each.station === only).map((each) => each.key);
     return `step is ${JSON.stringify(entry.step)}; allowed: ${steps.join(', ') || `a step at ${only}`}`;
   }
+  if (entry.kind === 'pause' && step.status === 'paused') return 'The work at this step rests already.';
+  if (entry.kind === 'resume' && step.status !== 'paused') return 'The work at this step goes on already.';
+  if (entry.kind === 'start' && step.lastAt !== null) return 'The work at this step was begun already.';
   const free = step.left - step.inOven;
   if ((entry.kind === 'good' || entry.kind === 'reject' || entry.kind === 'load') && entry.count > free) {
     return `count is ${entry.count}; allowed: 1 to ${free}, the heads that wait at ${entry.step}`;

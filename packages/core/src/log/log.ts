@@ -13,6 +13,8 @@ export interface Entry {
 /** An entry that came from a run of several tickets: the part of its work that is this ticket's, by heads. */
 export interface OfRun {
   share?: number;
+  /** The entry that loaded what this one speaks of. */
+  loadId?: string;
 }
 
 export interface UndoEntry extends Entry {
@@ -20,10 +22,28 @@ export interface UndoEntry extends Entry {
   target: string;
 }
 
+const isUndo = (entry: Entry): entry is UndoEntry => entry.kind === 'undo';
+
+/**
+ * Ids of all that is taken back, in the order of the log: an undo that was itself taken back takes nothing back. An id
+ * that was delivered twice counts where it first stood.
+ */
+function takenBack(entries: readonly Entry[]): Set<string> {
+  const seen = new Set<string>();
+  const undos = entries.filter((entry): entry is UndoEntry => {
+    if (!isUndo(entry) || seen.has(entry.id)) return false;
+    seen.add(entry.id);
+    return true;
+  });
+  const undone = new Set<string>();
+  // What was said last is never taken back by anything, so from the end each is known when its turn comes.
+  for (const undo of undos.reverse()) if (!undone.has(undo.id)) undone.add(undo.target);
+  return undone;
+}
+
 /** The entries that stand: in order of time, each id once, without undone ones and the undoing. */
 export function standing<E extends Entry>(entries: readonly (E | UndoEntry)[]): E[] {
-  const undone = new Set<string>();
-  for (const entry of entries) if (isUndo(entry)) undone.add(entry.target);
+  const undone = takenBack(entries);
   const seen = new Set<string>();
   const kept: E[] = [];
   let inOrder = true;
@@ -36,11 +56,45 @@ export function standing<E extends Entry>(entries: readonly (E | UndoEntry)[]): 
   return inOrder ? kept : kept.sort((a, b) => a.at - b.at);
 }
 
-const isUndo = (entry: Entry): entry is UndoEntry => entry.kind === 'undo';
-
 /** The entry that the next undo takes back: the newest standing one. */
 export function nextUndo<E extends Entry>(entries: readonly (E | UndoEntry)[]): E | undefined {
   return standing<E>(entries).at(-1);
+}
+
+/**
+ * The undo that can be taken back, so that what it took away stands again: the last thing that was said, or what is
+ * left of several in a row. Nothing once something new was said.
+ */
+export function nextRedo<E extends Entry>(entries: readonly (E | UndoEntry)[]): UndoEntry | undefined {
+  const undone = takenBack(entries);
+  const undos = new Set(entries.filter(isUndo).map((entry) => entry.id));
+  for (const entry of [...entries].reverse()) {
+    if (!isUndo(entry)) {
+      if (undone.has(entry.id)) continue;
+      return undefined;
+    }
+    if (!undos.has(entry.target) && !undone.has(entry.id)) return entry;
+  }
+  return undefined;
+}
+
+/** The entries that `keep` names, with what was taken back of them and brought back. */
+export function partOfLog<E extends Entry>(
+  entries: readonly (E | UndoEntry)[],
+  keep: (entry: E) => boolean,
+): (E | UndoEntry)[] {
+  const ids = new Set<string>();
+  return entries.filter((entry) => {
+    const kept = isUndo(entry) ? ids.has(entry.target) : keep(entry);
+    if (kept) ids.add(entry.id);
+    return kept;
+  });
+}
+
+/** Why an undo may not be said of a log, whatever the log is of; null where its target is there and stands. */
+export function undoRefusal(log: readonly (Entry | UndoEntry)[], { target }: UndoEntry): string | null {
+  if (!log.some((entry) => entry.id === target)) return 'There is no such entry here to take back.';
+  return takenBack(log).has(target) ? 'That was taken back already.' : null;
 }
 
 /** Longest gap between two taps that still counts as work; beyond it somebody went away and forgot the pause. */

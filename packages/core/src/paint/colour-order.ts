@@ -42,6 +42,8 @@ const SPARKLE_LEFT_S = 120;
 /** A step down in lightness this small does not show. */
 const SHOWS = 0.08;
 export const EXACT_UP_TO = 12;
+/** Up to so many recipes every choice of powders that keep a cup is tried. */
+const EVERY_CUP_UP_TO = 9;
 /** So many powders are tried in earnest for each cup to spare, where all cannot be. */
 const CUPS_TRIED = 2;
 
@@ -199,10 +201,51 @@ export function orderCost(
   });
 }
 
+/** An order, and the powders that keep a cup of their own. */
+interface Night {
+  kept: readonly string[];
+  order: number[];
+  seconds: number;
+}
+
+/** The cups given away one by one, each to the powder that saves most: the night with none, with one, and so on. */
+function cupByCup(
+  input: ColourOrderInput,
+  ids: readonly string[],
+  spare: number,
+  solve: (kept: readonly string[]) => Night,
+  exactOrders: boolean,
+): Night[] {
+  const nights = [solve([])];
+  for (let cup = 0; cup < spare; cup++) {
+    const now = nights.at(-1)!;
+    // What each would save in the order as it stands says which few are worth an order of their own.
+    const stands = now.order.map((at) => input.sessions[at]!.id);
+    const inOrder = (id: string) =>
+      orderCost(input, stands, [...now.kept, id]).reduce((sum, step) => sum + step.seconds, 0);
+    const worth = ids
+      .filter((id) => !now.kept.includes(id))
+      .map((id) => ({ id, seconds: inOrder(id) }))
+      .sort((x, y) => x.seconds - y.seconds)
+      .slice(0, CUPS_TRIED);
+    const next = worth.map(({ id }): Night => {
+      const kept = [...now.kept, id];
+      if (exactOrders) return solve(kept);
+      const costs = costsOf(input, new Set(kept));
+      const fresh = goodOrder(costs);
+      // The order as it stands may be better than one that is sought anew.
+      const standing = { order: now.order, seconds: lengthOf(costs, now.order) };
+      return { kept, ...(fresh.seconds <= standing.seconds ? fresh : standing) };
+    });
+    nights.push(next.reduce((x, y) => (y.seconds < x.seconds ? y : x)));
+  }
+  return nights;
+}
+
 /**
- * The order of a night's recipes with the fewest and cleanest changes: exact to {@link EXACT_UP_TO} recipes, good
- * beyond.
- * A spare cup keeps one powder all night; which, is part of the answer. Range: 1 to 60 sessions, 0 to 3 spare cups.
+ * The order of a night's recipes with the fewest and cleanest changes: exact to {@link EXACT_UP_TO} recipes, with cups
+ * to spare to nine, good beyond. A spare cup may keep one powder all night; which, and whether any, is part of the
+ * answer. Range: 1 to 60 sessions, 0 to 3 spare cups.
  * @throws QuantityError for an unknown powder, or none
  */
 export function colourOrder(input: ColourOrderInput): ColourOrder {
@@ -214,44 +257,20 @@ export function colourOrder(input: ColourOrderInput): ColourOrder {
     .find((id) => !colours.some((each) => each.id === id));
   if (unknown !== undefined) throw new QuantityError('colour', unknown, '', 'powders of this night');
   const used = colours.filter((each) => sessions.some((session) => session.colourIds.includes(each.id)));
-  const exact = sessions.length <= EXACT_UP_TO;
-  const solve = (kept: readonly string[]) => {
-    const costs = costsOf(input, new Set(kept));
-    return { kept, ...(exact ? exactOrder(costs) : goodOrder(costs)) };
-  };
   const spare = Math.min(spareCups, 3, Math.max(0, used.length - 1));
   const ids = used.map((each) => each.id);
-  let best = solve([]);
-  if (exact && sessions.length <= 9) {
-    for (const kept of choices(ids, spare)) {
-      const tried = solve(kept);
-      if (tried.seconds < best.seconds - 1e-9) best = tried;
-    }
-  } else {
-    // Beyond that the cups are given away one by one, each to the powder that saves most.
-    for (let cup = 0; cup < spare; cup++) {
-      const now = best;
-      // What each would save in the order as it stands says which few are worth an order of their own.
-      const stands = now.order.map((at) => sessions[at]!.id);
-      const inOrder = (id: string) =>
-        orderCost(input, stands, [...now.kept, id]).reduce((sum, step) => sum + step.seconds, 0);
-      const worth = ids
-        .filter((id) => !now.kept.includes(id))
-        .map((id) => ({ id, seconds: inOrder(id) }))
-        .sort((x, y) => x.seconds - y.seconds)
-        .slice(0, CUPS_TRIED);
-      const next = worth.map(({ id }) => {
-        const kept = [...now.kept, id];
-        const costs = costsOf(input, new Set(kept));
-        const fresh = goodOrder(costs);
-        // The order as it stands is never given up for a worse one: a spare cup does not cost.
-        const standing = { order: now.order, seconds: lengthOf(costs, now.order) };
-        return { kept, ...(fresh.seconds <= standing.seconds ? fresh : standing) };
-      });
-      const cheapest = next.reduce((x, y) => (y.seconds < x.seconds ? y : x));
-      best = exact ? solve(cheapest.kept) : cheapest;
-    }
-  }
+  const exactOrders = sessions.length <= EXACT_UP_TO;
+  const solve = (kept: readonly string[]): Night => {
+    const costs = costsOf(input, new Set(kept));
+    return { kept, ...(exactOrders ? exactOrder(costs) : goodOrder(costs)) };
+  };
+  const allCups = sessions.length <= EVERY_CUP_UP_TO;
+  const nights = allCups
+    ? Array.from({ length: spare + 1 }, (_, k) => [...choices(ids, k)].map(solve)).flat()
+    : cupByCup(input, ids, spare, solve, exactOrders);
+  // A powder that keeps its cup takes that cup from the others: keeping fewer, or none, can be the better night.
+  const best = nights.reduce((x, y) => (y.seconds < x.seconds - 1e-9 ? y : x));
+  const exact = exactOrders && (allCups || spare === 0);
   const order = best.order.map((at) => sessions[at]!.id);
   return { order, kept: [...best.kept], seconds: best.seconds, steps: orderCost(input, order, best.kept), exact };
 }

@@ -159,6 +159,11 @@ describe('the coach', () => {
     const feed = adviceOf(running, 29.3, { potKg: 2.5, potC: 372 });
     expect(feed.find((each) => each.kind === 'feed')!.kg!).toBeGreaterThan(0.15);
     expect(feed.map((each) => each.kind)).toContain('dial');
+    // On paper, with 145 J/kgK molten, 131.5 solid, 23.1 kJ/kg to melt: 2.5 kg at 372 C take 0.19 kg if they may fall
+    // to 10 K above freezing, 0.13 kg to 20 K above it (the habit of the trade lies between); to 5 K it would be 0.22.
+    const { kg } = feed.find((each) => each.kind === 'feed')!;
+    expect(kg!).toBeGreaterThan(0.13);
+    expect(kg!).toBeLessThan(0.195);
   });
   test('routine ends its own asking: candle, stream, skim', () => {
     const long = [charged, ...blanks, ...shots(24)];

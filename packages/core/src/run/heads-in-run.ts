@@ -1,4 +1,3 @@
-import type { Entry, UndoEntry } from '../log/log.ts';
 import type { TicketEntry } from '../job/ticket-log.ts';
 
 /** Heads of one ticket in a run that serves several: at which step of its route, and how many. */
@@ -42,7 +41,3 @@ export function headsRefusal(heads: readonly HeadsInRun[], station: string, arou
   }
   return null;
 }
-
-/** An undo may name only what the log holds. */
-export const undoRefusal = (log: readonly (Entry | UndoEntry)[], entry: UndoEntry): string | null =>
-  log.some((each) => each.id === entry.target) ? null : 'There is no such entry in this run.';

@@ -14,3 +14,4 @@ export * from './oven.ts';
 export * from './session.ts';
 export * from './runs.ts';
 export type { CavityRecord } from './tally.ts';
+export * from './down-the-line.ts';

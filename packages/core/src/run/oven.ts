@@ -1,7 +1,7 @@
 import type { CountFrom } from '../bake/count-from.ts';
 import type { DoorOpening } from '../bake/running.ts';
-import { headsOf, headsRefusal, undoRefusal, type Around, type HeadsInRun, type SharedEntry } from './heads-in-run.ts';
-import { standing, type Entry, type UndoEntry } from '../log/log.ts';
+import { headsOf, headsRefusal, type Around, type HeadsInRun, type SharedEntry } from './heads-in-run.ts';
+import { standing, undoRefusal, type Entry, type UndoEntry } from '../log/log.ts';
 
 /** What is said of one load of the oven. The first entry shuts the door on heads of one ticket or of several. */
 export type OvenEntry =
@@ -92,9 +92,30 @@ export function ovenState(log: OvenLog): OvenState {
   return state;
 }
 
+/** Taking back keeps the order of a load: in the oven, then door and warmth, then out. */
+function ovenUndoRefusal(log: OvenLog, entry: UndoEntry, around: Around): string | null {
+  const why = undoRefusal(log, entry);
+  if (why) return why;
+  const before = ovenState(log);
+  const kept = standing<OvenEntry>(log);
+  const target = kept.find((each) => each.id === entry.target);
+  if (target && target.kind !== 'unload' && before.phase === 'out') return 'Take back the taking out first.';
+  if (
+    target?.kind === 'load' &&
+    kept.some((each) => each.kind === 'door' || (each.kind === 'warm' && each.by === 'hand'))
+  ) {
+    return 'Take back first what was said after the door was shut on this load.';
+  }
+  const after = ovenState([...log, entry]);
+  if (after.phase === 'baking' && before.phase !== 'baking' && around.busy) {
+    return `The oven holds ${around.busy} by now; take it out first.`;
+  }
+  return null;
+}
+
 /** What a new entry of a load may not do, in words; null when it may. Two heats at once in one oven are refused. */
 export function ovenRefusal(log: OvenLog, entry: OvenEntry | UndoEntry, around: Around): string | null {
-  if (entry.kind === 'undo') return undoRefusal(log, entry);
+  if (entry.kind === 'undo') return ovenUndoRefusal(log, entry, around);
   const state = ovenState(log);
   if (entry.kind === 'load') {
     if (state.phase !== 'empty') return 'This load is in the oven already.';
@@ -102,17 +123,24 @@ export function ovenRefusal(log: OvenLog, entry: OvenEntry | UndoEntry, around: 
     return headsRefusal(entry.heads, 'bake', around);
   }
   if (state.phase === 'empty') return 'Nothing is in the oven.';
-  return state.phase === 'out' ? 'This load is out of the oven. Undo the taking out first.' : null;
+  if (state.phase === 'out') return 'This load is out of the oven. Undo the taking out first.';
+  if (entry.kind === 'warm' && state.warmAt !== null) return 'The metal was said to be warm already.';
+  if (entry.kind === 'door' && entry.open === (state.doors.at(-1)?.toAt === null)) {
+    return entry.open ? 'The door is open already.' : 'The door is shut already.';
+  }
+  return null;
 }
 
 /** What a load says to each of its tickets, as that ticket would have said it itself. */
 export function ovenShares(log: OvenLog): SharedEntry[] {
   const { heads, count } = ovenState(log);
-  return standing<OvenEntry>(log).flatMap((entry) =>
+  const entries = standing<OvenEntry>(log);
+  const loadId = entries.find((entry) => entry.kind === 'load')?.id;
+  return entries.flatMap((entry) =>
     heads.map(({ ticketId, step, count: own }): SharedEntry => {
       const of = { step, share: own / count };
       const { id, at } = entry;
-      if (entry.kind !== 'load') return { ticketId, entry: { ...entry, ...of } };
+      if (entry.kind !== 'load') return { ticketId, entry: { ...entry, ...of, loadId } };
       const { setC, seconds, preheated, from, warmS } = entry;
       const program = { setC, seconds, preheated, ...(from ? { from } : {}), ...(warmS ? { warmS } : {}) };
       return { ticketId, entry: { id, at, kind: 'load', ...of, count: own, ...program } };

@@ -1,17 +1,31 @@
-import type { UndoEntry } from '../log/log.ts';
+import { standing, undoRefusal, type UndoEntry } from '../log/log.ts';
 import type { PourEntry, PourLog, PourSetup } from './pour-log.ts';
-import { loadsOf, pourState } from './pour.ts';
+import { loadsOf, pourState, type PourState } from './pour.ts';
+
+/** What must be taken back before: a closed pour is opened first, rejects go before their shot, shots before metal. */
+function pourUndoRefusal(log: PourLog, state: PourState, entry: UndoEntry): string | null {
+  const why = undoRefusal(log, entry);
+  if (why) return why;
+  const kept = standing<PourEntry>(log);
+  const target = kept.find((each) => each.id === entry.target);
+  if (state.phase === 'closed' && target?.kind !== 'close') return 'This pour is closed. Take back its closing first.';
+  if (target?.kind === 'shot') {
+    const reject = kept.find((each) => each.kind === 'reject' && each.shotId === target.id);
+    if (reject?.kind === 'reject') return `Take back first that cavity ${reject.position} of this shot was not good.`;
+  }
+  if (target?.kind === 'charge' && state.shots.length > 0 && state.chargedKg - target.massKg <= 0) {
+    return `Take back first the shots that were poured of this metal: ${state.shots.length}.`;
+  }
+  return null;
+}
 
 /**
  * What a new entry of a pour may not do, in words; null when it may. The server asks it before it takes an entry, the
- * bench
- * before it says one.
+ * bench before it says one.
  */
 export function pourRefusal(setup: PourSetup, log: PourLog, entry: PourEntry | UndoEntry): string | null {
-  if (entry.kind === 'undo') {
-    return log.some((each) => each.id === entry.target) ? null : 'There is no such entry in this pour.';
-  }
   const state = pourState(setup, log);
+  if (entry.kind === 'undo') return pourUndoRefusal(log, state, entry);
   if (state.phase === 'closed') return 'This pour is closed. Undo the closing first.';
   if ('moldId' in entry && !setup.molds.some((mold) => mold.moldId === entry.moldId)) {
     return `moldId is ${entry.moldId}; allowed: the molds of this pour`;
@@ -31,10 +45,22 @@ export function pourRefusal(setup: PourSetup, log: PourLog, entry: PourEntry | U
   }
   if (entry.kind === 'reject') {
     const shot = state.shots.find((each) => each.id === entry.shotId);
-    if (!shot?.heads.some((head) => head.position === entry.position)) {
-      return `cavity ${entry.position} was not filled in that shot`;
+    const head = shot?.heads.find((each) => each.position === entry.position);
+    if (!head) return `cavity ${entry.position} was not filled in that shot`;
+    const { cause, where = null, goes } = entry;
+    if (head.verdict === cause && head.where === where && head.goes === goes) {
+      return `Cavity ${entry.position} of that shot is marked so already.`;
     }
   }
+  const mold = 'moldId' in entry ? state.molds.find((each) => each.moldId === entry.moldId) : undefined;
+  if (entry.kind === 'blocked' && mold?.blockedPositions.includes(entry.position)) {
+    return `Cavity ${entry.position} is given up already.`;
+  }
+  if (entry.kind === 'mold' && mold?.away === entry.away) {
+    return entry.away ? 'This mold is put away already.' : 'This mold is at the pot already.';
+  }
+  if (entry.kind === 'pause' && state.phase === 'paused') return 'This pour rests already.';
+  if (entry.kind === 'resume' && state.phase !== 'paused') return 'This pour goes on already.';
   if (entry.kind === 'close' && state.chargedKg <= 0) return 'Nothing was charged in this pour yet.';
   return null;
 }

@@ -4,7 +4,7 @@ import type { CavityLoad, MoldSetup, PourEntry, PourLog, PourSetup } from './pou
 import { shotsSeconds } from '../mold/shot-seconds.ts';
 import { phaseSeconds } from './phases.ts';
 import { castCount, expectedClose, pourState } from './pour.ts';
-import { loadRhythm, moldsAtPot, nextTurn, setShare, turnAfterPause } from './turns.ts';
+import { loadRhythm, moldsAtPot, nextTurn, openInS, setShare, turnAfterPause } from './turns.ts';
 
 const loadOf = (position: number, more: Partial<CavityLoad> = {}): CavityLoad => ({
   moldId: 'm',
@@ -275,6 +275,15 @@ describe('two molds', () => {
       openInS: 19,
       why: 'because you said so',
     });
+  });
+
+  test('each mold has a clock of its own: since its own shot, by its own time to set', () => {
+    const state = pourState(pair, [poured('1', 100, 'a'), poured('2', 103, 'b')]);
+    const opens = (at: number) => state.molds.slice(0, 2).map((mold) => openInS(pair, mold, seconds(at)));
+    const { openS } = pair.molds[0]!;
+    expect(opens(104)).toEqual([Math.max(0, openS - 4), 19]);
+    expect(opens(103 + 20)).toEqual([Math.max(0, openS - 23), 0]);
+    expect(openInS(pair, state.molds[2]!, seconds(104))).toBe(0);
   });
 
   test('one that has enough, or is put away, makes room for the next of the row', () => {

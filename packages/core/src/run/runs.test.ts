@@ -66,7 +66,7 @@ describe('a load of the oven', () => {
         seconds: 1200,
         preheated: true,
       },
-      { id: 'out', at: 2000, kind: 'unload', coolS: 60, step: 'bake', share: 30 / 88 },
+      { loadId: 'load', id: 'out', at: 2000, kind: 'unload', coolS: 60, step: 'bake', share: 30 / 88 },
     ]);
     const parts = shares.flatMap(({ entry }) => (entry.kind === 'load' ? [entry.share ?? 0] : []));
     expect(parts.reduce((sum, part) => sum + part, 0)).toBeCloseTo(1, 12);

@@ -1,6 +1,6 @@
 import type { DispositionId } from '../job/dispositions.ts';
-import { headsRefusal, undoRefusal, type Around, type HeadsInRun, type SharedEntry } from './heads-in-run.ts';
-import { standing, workSeconds, type Entry, type UndoEntry } from '../log/log.ts';
+import { headsRefusal, type Around, type HeadsInRun, type SharedEntry } from './heads-in-run.ts';
+import { undoRefusal, standing, workSeconds, type Entry, type UndoEntry } from '../log/log.ts';
 
 /**
  * What is said of a session that serves several tickets head by head: dips in one colour, or one mix of glue. What it
@@ -91,13 +91,21 @@ export function sessionRefusal(
   station: string,
   around: Around,
 ): string | null {
-  if (entry.kind === 'undo') return undoRefusal(log, entry);
   const state = sessionState(log);
+  if (entry.kind === 'undo') {
+    const kept = standing<SessionEntry>(log);
+    const target = kept.find((each) => each.id === entry.target);
+    if (target && target.kind !== 'end' && state.phase === 'over') return 'This session is over. Undo its end first.';
+    if (target?.kind === 'begin' && kept.length > 1) return 'Take back first what was said after the beginning.';
+    return undoRefusal(log, entry);
+  }
   if (entry.kind === 'begin') {
     return state.phase === 'empty' ? headsRefusal(entry.heads, station, around) : 'This session has begun already.';
   }
   if (state.phase === 'empty') return 'This session has not begun yet.';
   if (state.phase === 'over') return 'This session is over. Undo its end first.';
+  if (entry.kind === 'pause' && state.phase === 'paused') return 'This session rests already.';
+  if (entry.kind === 'resume' && state.phase !== 'paused') return 'This session goes on already.';
   if (entry.kind !== 'good' && entry.kind !== 'reject') return null;
   const { ticketId, step, count } = entry;
   if (!state.heads.some((each) => each.ticketId === ticketId && each.step === step)) {

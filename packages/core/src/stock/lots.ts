@@ -26,8 +26,14 @@ export function traceLots(lots: readonly LotIn[], flows: readonly FlowOut[]): { 
   const stack = [...lots]
     .sort((a, b) => a.at - b.at)
     .map((lot) => ({ ...lot, leftKg: 0, went: new Map<string, number>() }));
+  // Lots come in the order of the stack: those before `arrived` are here, those before `first` are used up.
+  let [arrived, first] = [0, 0];
+  const come = (lot: (typeof stack)[number]) => {
+    lot.leftKg = lot.kg;
+    arrived += 1;
+  };
   const happenings = [
-    ...stack.map((lot) => ({ at: lot.at, order: 0, run: () => void (lot.leftKg = lot.kg) })),
+    ...stack.map((lot) => ({ at: lot.at, order: 0, run: () => come(lot) })),
     ...flows.map((flow) => ({ at: flow.at, order: 1, run: () => take(flow) })),
   ].sort((a, b) => a.at - b.at || a.order - b.order);
   let unlottedKg = 0;
@@ -35,23 +41,22 @@ export function traceLots(lots: readonly LotIn[], flows: readonly FlowOut[]): { 
     lot.leftKg -= kg;
     lot.went.set(reason, (lot.went.get(reason) ?? 0) + kg);
   };
-  const take = ({ kg, reason, at }: FlowOut) => {
+  const take = ({ kg, reason }: FlowOut) => {
     let rest = kg;
-    const there = stack.filter((lot) => lot.at <= at);
-    if (rest < 0) {
-      for (const lot of there) {
-        const part = Math.min(lot.leftKg, -rest);
-        if (part <= 0) continue;
-        move(lot, part, reason);
-        rest += part;
-      }
-    } else {
-      for (const lot of [...there].reverse()) {
-        const part = Math.min(lot.kg - lot.leftKg, rest);
-        if (part <= 0) continue;
-        move(lot, -part, reason);
-        rest -= part;
-      }
+    for (let i = first; rest < 0 && i < arrived; i++) {
+      const lot = stack[i]!;
+      const part = Math.min(lot.leftKg, -rest);
+      if (part > 0) move(lot, part, reason);
+      rest += Math.max(0, part);
+      if (lot.leftKg <= 0 && i === first) first += 1;
+    }
+    for (let i = arrived - 1; rest > 0 && i >= 0; i--) {
+      const lot = stack[i]!;
+      const part = Math.min(lot.kg - lot.leftKg, rest);
+      if (part <= 0) continue;
+      move(lot, -part, reason);
+      rest -= part;
+      first = Math.min(first, i);
     }
     unlottedKg += rest;
   };

@@ -4,6 +4,7 @@ import { useCallback } from 'react';
 import { useList } from '../../api/queries.ts';
 import { sayInto } from '../../api/outbox.ts';
 import { BenchFrame, BenchNumber, Unsaved, type BenchAction } from '../../bench/BenchFrame.tsx';
+import { undoActions } from '../../bench/undo.ts';
 import { Cautions, CountFrame, TicketLine, type BenchProps } from '../count/CountFrame.tsx';
 import { cautionsOf } from '../count/words.ts';
 import { Waiting } from '../../design/Notice.tsx';
@@ -74,17 +75,9 @@ export function BakeBench(props: BenchProps) {
       disabled: !program,
       run: () => void loadOven([{ ticketId: ticket.id, step, count }], head ? [head] : [], program!, oven),
     };
-    const undo: BenchAction = {
-      key: 'Z',
-      label: 'Undo',
-      hint: bench.last?.kind,
-      weight: 'quiet',
-      disabled: !bench.last,
-      run: bench.undo,
-    };
     return (
       <BenchFrame
-        actions={[hang, undo, ...undoOut(out, props)]}
+        actions={[hang, ...undoActions(bench), ...undoOut(out, props)]}
         stub={
           <>
             <BenchNumber says="Hang up and load" value={String(toLoad)} />

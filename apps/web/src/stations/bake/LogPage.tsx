@@ -8,7 +8,7 @@ import { Ways } from '../../design/Dials.tsx';
 import { Choice } from '../../design/Field.tsx';
 import { Fig } from '../../design/Figure.tsx';
 import { Icon } from '../../design/Icon.tsx';
-import { Waiting } from '../../design/Notice.tsx';
+import { Caution, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
@@ -92,6 +92,9 @@ export function LogPage() {
           >
             {result ? `of a full cure: ${cureWords(result.cure.share)}` : 'no oven log yet'}
           </TheNumber>
+          {result?.cure.odd.map((words) => (
+            <Caution key={words}>{words}</Caution>
+          ))}
           {result && result.cure.gapsS > 0 && (
             <p className="flex items-start gap-2 text-watch">
               <Icon name="watch" className="mt-1 shrink-0" />

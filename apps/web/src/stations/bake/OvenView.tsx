@@ -56,6 +56,12 @@ function Stub({ oven }: { oven: OvenRun }) {
         {load.from === 'metal' ? ', counted from warm metal' : ''}
         {tickets > 1 ? `, of ${tickets} tickets` : ''}
       </p>
+      {course?.state.forgotten && (
+        <Caution>
+          In the oven for more than eight hours: was the taking out forgotten? The cure is reckoned for the first eight.
+          If it was taken out, say so, and look at the heads.
+        </Caution>
+      )}
       {course && (
         <>
           <div>

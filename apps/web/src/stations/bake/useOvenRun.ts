@@ -1,7 +1,9 @@
 import type { RunView } from '@schmelz/contract';
 import {
   IN_AN_OVEN_C,
+  nextRedo,
   nextUndo,
+  partOfLog,
   ovenState,
   type OvenEntry,
   type OvenState,
@@ -15,6 +17,7 @@ import { useLive } from '../../api/live.ts';
 import { useRunLog } from '../../api/outbox.ts';
 import { useList } from '../../api/queries.ts';
 import type { BenchAction } from '../../bench/BenchFrame.tsx';
+import { undoActions } from '../../bench/undo.ts';
 import type { Catalogue } from '../../shell/catalogue.ts';
 import { useNow } from '../../shell/clock.ts';
 import { coolDownS } from './cool.ts';
@@ -59,8 +62,9 @@ export interface OvenRun {
 
 /** Warm metal says itself as long as it is warm: taking that back would only have it said again. */
 const saidItself = (entry: OvenEntry) => entry.kind === 'warm' && entry.by !== 'hand';
-const lastOf = (log: readonly (OvenEntry | UndoEntry)[]) =>
-  nextUndo<OvenEntry>(log.filter((entry) => entry.kind === 'undo' || !saidItself(entry)));
+const byHand = (log: readonly (OvenEntry | UndoEntry)[]) => partOfLog<OvenEntry>(log, (entry) => !saidItself(entry));
+const lastOf = (log: readonly (OvenEntry | UndoEntry)[]) => nextUndo<OvenEntry>(byHand(log));
+const broughtBy = (log: readonly (OvenEntry | UndoEntry)[]) => nextRedo<OvenEntry>(byHand(log));
 
 /** A load of the oven as the bench works it: its clock, how warm, how far, and everything that can be said. */
 export function useOvenRun(run: RunView, productOf: InLoad, catalogue: Catalogue): OvenRun {
@@ -93,18 +97,17 @@ export function useOvenRun(run: RunView, productOf: InLoad, catalogue: Catalogue
     say({ kind: 'unload', coolS: Math.round(Math.max(0, ...cooling)) });
   };
   const doorOpen = load.doors.at(-1)?.toAt === null;
-  const undo: BenchAction = {
-    key: 'Z',
-    label: 'Undo',
-    hint: last?.kind,
-    weight: 'quiet',
-    disabled: !last,
-    run: () =>
-      next((log) => {
-        const newest = lastOf(log);
-        if (newest) say({ kind: 'undo', target: newest.id });
-      }),
-  };
+  const takeBack = (which: typeof lastOf | typeof broughtBy) => () =>
+    next((log) => {
+      const target = which(log)?.id;
+      if (target !== undefined) say({ kind: 'undo', target });
+    });
+  const back = undoActions({
+    last,
+    canBringBack: broughtBy(entries) !== undefined,
+    undo: takeBack(lastOf),
+    bringBack: takeBack(broughtBy),
+  });
   const warm: BenchAction = {
     key: 'W',
     label: 'Metal is warm',
@@ -122,8 +125,8 @@ export function useOvenRun(run: RunView, productOf: InLoad, catalogue: Catalogue
           run: () => say({ kind: 'door', open: !doorOpen }),
         },
         ...(load.from === 'metal' && load.warmAt === null ? [warm] : []),
-        undo,
+        ...back,
       ]
-    : [undo];
+    : back;
   return { id: run.id, number: run.number, load, course, probe, now, unsaved, actions };
 }

@@ -15,6 +15,7 @@ import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useList } from '../../api/queries.ts';
 import { BenchFrame, BenchNumber, Unsaved, type BenchAction } from '../../bench/BenchFrame.tsx';
+import { undoActions } from '../../bench/undo.ts';
 import { Button, Key } from '../../design/Button.tsx';
 import { causeIcon, Icon } from '../../design/Icon.tsx';
 import { Caution } from '../../design/Notice.tsx';
@@ -86,7 +87,7 @@ function countActions(bench: TicketBench, countable: number): BenchAction[] {
       run: () => bench.reject(id),
     })),
     ...goesActions(bench),
-    { key: 'Z', label: 'Undo', hint: bench.last?.kind, weight: 'quiet', disabled: !bench.last, run: bench.undo },
+    ...undoActions(bench),
     {
       key: 'P',
       label: here.status === 'paused' ? 'On again' : 'Pause',
@@ -178,7 +179,7 @@ function TakeFromShelf({ ticket, bench, catalogue }: Omit<BenchProps, 'schools'>
       disabled: count <= 0,
       run: () => bench.take(count),
     },
-    { key: 'Z', label: 'Undo', weight: 'quiet', disabled: !bench.last, run: bench.undo },
+    ...undoActions(bench),
   ];
   return (
     <BenchFrame

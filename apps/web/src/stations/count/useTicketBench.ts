@@ -1,11 +1,14 @@
 import type { RunView, Ticket } from '@schmelz/contract';
 import {
   bakeCounts,
+  nextRedo,
   nextUndo,
+  partOfLog,
   stepIn,
   stepState,
   ticketRefusal,
   ticketState,
+  ticketUndoRefusal,
   usualDisposition,
   withShares,
   type DispositionId,
@@ -19,10 +22,11 @@ import { useMemo } from 'react';
 import { toast } from 'sonner';
 import { useRunLog } from '../../api/outbox.ts';
 import { useRuns } from '../../api/runs.ts';
+import type { TakingBack } from '../../bench/undo.ts';
 import { sound, SOUNDS } from '../../shell/clock.ts';
 import { setupOf } from '../../shell/line-state.ts';
 
-export interface TicketBench {
+export interface TicketBench extends TakingBack {
   state: TicketState;
   here: StepState;
   unsaved: number;
@@ -43,7 +47,6 @@ export interface TicketBench {
   sprue(massKg: number): void;
   /** Heads taken off the shelf. */
   take(count: number): void;
-  undo(): void;
 }
 
 /**
@@ -63,8 +66,18 @@ export function useTicketBench(ticket: Ticket, step: string): TicketBench | null
     const isFirst = ticket.route[0]?.key === step;
     /** Only what was said here is taken back here; what was taken off the shelf belongs to the first step. */
     const ofHere = (entry: TicketEntry) => (entry.kind === 'take' ? isFirst : stepIn(entry) === step);
-    const lastOf = (log: (TicketEntry | UndoEntry)[]) =>
-      nextUndo<TicketEntry>(log.filter((entry) => entry.kind === 'undo' || ofHere(entry)));
+    const unsaid = { id: '', at: 0 };
+    const lastOf = (log: (TicketEntry | UndoEntry)[]) => nextUndo<TicketEntry>(partOfLog(log, ofHere));
+    const broughtBy = (log: (TicketEntry | UndoEntry)[]) => nextRedo<TicketEntry>(partOfLog(log, ofHere));
+    /** Takes back, where nothing further down the line has gone on with it. */
+    const takeBack = (which: typeof lastOf | typeof broughtBy) => () =>
+      next((log) => {
+        const target = which(log)?.id;
+        if (target === undefined) return;
+        const why = ticketUndoRefusal(setup, whole(log), { ...unsaid, kind: 'undo', target });
+        if (why) toast.error(why);
+        else say({ kind: 'undo', target });
+      });
     const last = lastOf(entries);
     /** Says a count as the log stands when the key comes through; one that cannot be is said so, and not sent. */
     const count = (said: (log: (TicketEntry | UndoEntry)[]) => TicketEntry | null, heard: keyof typeof SOUNDS) =>
@@ -80,7 +93,6 @@ export function useTicketBench(ticket: Ticket, step: string): TicketBench | null
         const { id: _id, at: _at, ...rest } = entry;
         say(rest);
       });
-    const unsaid = { id: '', at: 0 };
     return {
       state,
       runs,
@@ -119,11 +131,9 @@ export function useTicketBench(ticket: Ticket, step: string): TicketBench | null
       coat: (coat, paint, dryS) => say({ kind: 'coat', step, coat, paint, dryS }),
       sprue: (massKg) => say({ kind: 'sprue', step, massKg }),
       take: (n) => say({ kind: 'take', count: n }),
-      undo: () =>
-        next((log) => {
-          const newest = lastOf(log);
-          if (newest) say({ kind: 'undo', target: newest.id });
-        }),
+      canBringBack: broughtBy(entries) !== undefined,
+      undo: takeBack(lastOf),
+      bringBack: takeBack(broughtBy),
     };
   }, [entries, next, runs, say, step, ticket, unsaved]);
 }

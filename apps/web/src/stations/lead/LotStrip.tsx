@@ -1,12 +1,19 @@
 import type { LeadLot } from '@schmelz/contract';
 import { useState } from 'react';
 import { cleanShareFigure, leftFigure, lotPriceFigure } from '@schmelz/core';
+import { request } from '../../api/client.ts';
+import { useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Fig } from '../../design/Figure.tsx';
+import { ProblemNote } from '../../design/Notice.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
 import { writeDay } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { CleanForm } from './LotForms.tsx';
+
+/** A lot by its id; one that was only ever booked on the shelf, by its purchase. */
+const strikePath = (id: string) =>
+  id.startsWith('move-') ? `/moves/${id.slice('move-'.length)}/strike` : `/lead-lots/${id}/strike`;
 
 /** One lot as a bar to scale: what is left in lead, what was used as an outline, what was skimmed off hatched. */
 export function LotStrip({ lot, mostKg }: { lot: LeadLot; mostKg: number }) {
@@ -16,6 +23,8 @@ export function LotStrip({ lot, mostKg }: { lot: LeadLot; mostKg: number }) {
   const width = (kg: number) => `${(100 * kg) / mostKg}%`;
   const waits = lot.cleanKg === null;
   const went = lot.went.filter(({ kg }) => kg > 0).sort((a, b) => b.kg - a.kg);
+  const untouched = lot.went.length === 0;
+  const strike = useWrite((id: string) => request('POST', strikePath(id), {}));
   const back = -lot.went.reduce((sum, { kg }) => sum + Math.min(0, kg), 0);
   return (
     <li className="grid gap-x-5 gap-y-1 border-b border-rule py-2.5 md:grid-cols-[230px_minmax(0,1fr)_220px] md:items-center">
@@ -95,6 +104,18 @@ export function LotStrip({ lot, mostKg }: { lot: LeadLot; mostKg: number }) {
         <p className="quiet md:col-start-2 md:col-end-4">
           went to: {went.map(({ reason, kg }) => `${reason} ${units.bulk(kg)}`).join(', ')}
           {back > 0.005 && `; ${units.bulk(back)} came back`}
+        </p>
+      )}
+      {untouched && (
+        <p className="md:col-start-2 md:col-end-4">
+          <button
+            type="button"
+            className="quiet underline decoration-rule-2 hover:text-stop"
+            onClick={() => strike.mutate(lot.id)}
+          >
+            Strike this lot out
+          </button>
+          <ProblemNote error={strike.error} />
         </p>
       )}
       <Sheet open={cleaning} onOpenChange={setCleaning} title={`${lot.label}, melted down`}>

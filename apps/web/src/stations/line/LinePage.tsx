@@ -16,6 +16,7 @@ import { useList } from '../../api/queries.ts';
 import { Button, Key } from '../../design/Button.tsx';
 import { Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
+import { Part } from '../../design/Part.tsx';
 import { IngotHeap } from '../../drawing/Bodies.tsx';
 import { Head } from '../../drawing/Head.tsx';
 import { Mold } from '../../drawing/Mold.tsx';
@@ -190,7 +191,9 @@ export function LinePage() {
       </Page>
       <section aria-label="Tickets" className="flex flex-col gap-1.5 px-4 md:px-4">
         {line.tickets.map((ticket) => (
-          <TicketStrip key={ticket.id} ticket={ticket} catalogue={catalogue} next={line.next?.ticketId === ticket.id} />
+          <Part key={ticket.id} of={`Ticket ${ticket.number}`}>
+            {() => <TicketStrip ticket={ticket} catalogue={catalogue} next={line.next?.ticketId === ticket.id} />}
+          </Part>
         ))}
       </section>
       <div className="grid gap-9 px-4 py-6 md:px-8 lg:grid-cols-[300px_minmax(0,1fr)]">

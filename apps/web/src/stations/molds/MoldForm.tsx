@@ -29,8 +29,10 @@ interface Values {
   metal: string;
   sootSchool: string;
   warmSchool: string;
-  cavities: { mass: string; hookSize: string; eyeAngleDeg: string; condition: 'good' | 'blocked' }[];
+  cavities: { cavityId?: string; mass: string; hookSize: string; eyeAngleDeg: string; condition: 'good' | 'blocked' }[];
 }
+
+const NEW_CAVITY: Values['cavities'][number] = { mass: '10 g', hookSize: '2/0', eyeAngleDeg: '60', condition: 'good' };
 
 /** A mold of one head style; a row a cavity, in the order they lie. */
 export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Mold) => void }) {
@@ -46,7 +48,8 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Mold
           metal: mold.metal ?? 'aluminium',
           sootSchool: mold.sootSchool ?? 'fifty',
           warmSchool: mold.warmSchool ?? 'blank shots',
-          cavities: mold.cavities.map(({ nominalMassKg, hookSize, eyeAngleDeg, condition }) => ({
+          cavities: mold.cavities.map(({ id, nominalMassKg, hookSize, eyeAngleDeg, condition }) => ({
+            cavityId: id,
             mass: written(nominalMassKg),
             hookSize,
             eyeAngleDeg: String(eyeAngleDeg),
@@ -72,6 +75,7 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Mold
       sootSchool,
       warmSchool,
       cavities: cavities.map((cavity, index) => ({
+        ...(cavity.cavityId ? { id: cavity.cavityId } : {}),
         position: index + 1,
         style,
         nominalMassKg: parseMass(cavity.mass, massUnit),
@@ -145,10 +149,7 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Mold
             </button>
           </div>
         ))}
-        <Button
-          onClick={() => append(last ?? { mass: '10 g', hookSize: '2/0', eyeAngleDeg: '60', condition: 'good' })}
-          disabled={fields.length >= 12}
-        >
+        <Button onClick={() => append({ ...(last ?? NEW_CAVITY), cavityId: undefined })} disabled={fields.length >= 12}>
           <Icon name="plus" size={14} /> Another cavity
         </Button>
       </fieldset>

@@ -8,6 +8,7 @@ import { Icon } from '../../design/Icon.tsx';
 import { Caution, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
+import { Part } from '../../design/Part.tsx';
 import { Mold } from '../../drawing/Mold.tsx';
 import { useUnits } from '../../units/Units.tsx';
 import { CavityColumns } from './CavityColumns.tsx';
@@ -109,23 +110,27 @@ export function MoldsPage() {
       }
     >
       {molds.map((mold) => (
-        <section key={mold.id} className="mb-8">
-          <Heading aside={<MoldAside mold={mold} />}>
-            <Link
-              to={`/molds/${mold.id}`}
-              className="underline decoration-rule-2 underline-offset-4 hover:decoration-ink"
-            >
-              {mold.name}
-            </Link>
-          </Heading>
-          <Mold
-            className="w-full max-w-[640px]"
-            cavities={drawnCavities(mold, units.massUnit, () => 'loaded')}
-            sootWear={1 - sootLeft(mold.shotsSinceSmoked)}
-            label={`${mold.name} with ${mold.cavities.length} cavities`}
-          />
-          <Records mold={mold} />
-        </section>
+        <Part key={mold.id} of={mold.name}>
+          {() => (
+            <section className="mb-8">
+              <Heading aside={<MoldAside mold={mold} />}>
+                <Link
+                  to={`/molds/${mold.id}`}
+                  className="underline decoration-rule-2 underline-offset-4 hover:decoration-ink"
+                >
+                  {mold.name}
+                </Link>
+              </Heading>
+              <Mold
+                className="w-full max-w-[640px]"
+                cavities={drawnCavities(mold, units.massUnit, () => 'loaded')}
+                sootWear={1 - sootLeft(mold.shotsSinceSmoked)}
+                label={`${mold.name} with ${mold.cavities.length} cavities`}
+              />
+              <Records mold={mold} />
+            </section>
+          )}
+        </Part>
       ))}
       {molds.length === 0 && <p className="quiet">No mold yet.</p>}
     </Page>

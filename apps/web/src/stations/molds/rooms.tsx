@@ -41,7 +41,6 @@ export function moldInputOf(mold: Mold): MoldInput {
     learned,
     cavities: cavities.map(
       ({
-        id: _id,
         good: _good,
         casts: _casts,
         rejects: _rejects,

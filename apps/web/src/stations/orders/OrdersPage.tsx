@@ -3,6 +3,7 @@ import { useList } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
+import { Part } from '../../design/Part.tsx';
 import { Head } from '../../drawing/Head.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
 
@@ -37,43 +38,44 @@ export function OrdersPage() {
       <Heading aside={`${orders.length} in all`}>Orders</Heading>
       <ul>
         {sorted.slice(0, 40).map((order) => (
-          <li
-            key={order.id}
-            className="grid grid-cols-[auto_minmax(0,1fr)_auto] items-center gap-x-4 border-b border-rule py-1.5"
-          >
-            <span className="fig w-10 text-[21px]">{order.number}</span>
-            <Link to={`/orders/${order.id}`} className="min-w-0">
-              <span className="block truncate font-medium">{order.customer}</span>
-              <span className="quiet block truncate">
-                {order.lines
-                  .map((line) => `${line.quantity} × ${catalogue.product(line.productId)?.name ?? '?'}`)
-                  .join('; ')}
-              </span>
-            </Link>
-            <span className="flex items-center gap-3">
-              <span className="hidden gap-1 sm:flex">
-                {order.lines.map((line) => {
-                  const product = catalogue.product(line.productId);
-                  return (
-                    product && (
-                      <Head
-                        key={line.productId}
-                        {...catalogue.spec(product)}
-                        paint={catalogue.paint(product)}
-                        state="baked"
-                        scale={1.2}
-                      />
-                    )
-                  );
-                })}
-              </span>
-              <span
-                className={`w-[86px] text-right text-sm ${order.status === 'open' ? 'font-semibold text-watch' : 'text-ink-3'}`}
-              >
-                {WORDS[order.status]}
-              </span>
-            </span>
-          </li>
+          <Part key={order.id} of={`Order ${order.number}`}>
+            {() => (
+              <li className="grid grid-cols-[auto_minmax(0,1fr)_auto] items-center gap-x-4 border-b border-rule py-1.5">
+                <span className="fig w-10 text-[21px]">{order.number}</span>
+                <Link to={`/orders/${order.id}`} className="min-w-0">
+                  <span className="block truncate font-medium">{order.customer}</span>
+                  <span className="quiet block truncate">
+                    {order.lines
+                      .map((line) => `${line.quantity} × ${catalogue.product(line.productId)?.name ?? '?'}`)
+                      .join('; ')}
+                  </span>
+                </Link>
+                <span className="flex items-center gap-3">
+                  <span className="hidden gap-1 sm:flex">
+                    {order.lines.map((line) => {
+                      const product = catalogue.product(line.productId);
+                      return (
+                        product && (
+                          <Head
+                            key={line.productId}
+                            {...catalogue.spec(product)}
+                            paint={catalogue.paint(product)}
+                            state="baked"
+                            scale={1.2}
+                          />
+                        )
+                      );
+                    })}
+                  </span>
+                  <span
+                    className={`w-[86px] text-right text-sm ${order.status === 'open' ? 'font-semibold text-watch' : 'text-ink-3'}`}
+                  >
+                    {WORDS[order.status]}
+                  </span>
+                </span>
+              </li>
+            )}
+          </Part>
         ))}
       </ul>
       {orders.length === 0 && <p className="quiet">No order yet.</p>}

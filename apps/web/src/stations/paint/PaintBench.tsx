@@ -1,6 +1,7 @@
 import { writeClock, type HouseWays } from '@schmelz/core';
 import { useMemo } from 'react';
 import { BenchFrame, BenchNumber, Unsaved, type BenchAction } from '../../bench/BenchFrame.tsx';
+import { undoActions } from '../../bench/undo.ts';
 import { useNow } from '../../shell/clock.ts';
 import { Cautions, CountFrame, TicketLine, type BenchProps } from '../count/CountFrame.tsx';
 import { HeadRack } from '../count/HeadRack.tsx';
@@ -52,7 +53,7 @@ function LiquidBench({ coats, ...props }: BenchProps & { coats: LiquidCoat[] }) 
       weight: wet ? 'quiet' : 'main',
       run: () => bench.coat(next.coat, next.paint, next.dryS),
     },
-    { key: 'Z', label: 'Undo', hint: bench.last?.kind, weight: 'quiet', disabled: !bench.last, run: bench.undo },
+    ...undoActions(bench),
   ];
   return (
     <BenchFrame

@@ -4,6 +4,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useList, usePour, useSettings } from '../../api/queries.ts';
 import { BenchFrame, BenchNumber, Unsaved, useBenchKeys, type BenchAction } from '../../bench/BenchFrame.tsx';
+import { undoActions } from '../../bench/undo.ts';
 import { say, useFullScreen, useSpeech, useSwitch, useWakeLock, type Switch } from '../../bench/device.ts';
 import { Caution, Waiting } from '../../design/Notice.tsx';
 import { Icon } from '../../design/Icon.tsx';
@@ -261,7 +262,7 @@ function Running({ pour, molds, catalogue }: { pour: Pour; molds: StoredMold[]; 
               ]
             : []),
           ...(turn?.otherId ? [quiet('T', 'The other mold first', () => prefer(turn.otherId))] : []),
-          { key: 'Z', label: 'Undo', hint: bench.last?.kind, weight: 'quiet', disabled: !bench.last, run: bench.undo },
+          ...undoActions(bench),
           {
             key: 'P',
             label: state.phase === 'paused' ? 'On again' : 'Pause',

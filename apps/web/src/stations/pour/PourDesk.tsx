@@ -8,6 +8,7 @@ import { Button } from '../../design/Button.tsx';
 import { Ways } from '../../design/Dials.tsx';
 import { Caution, ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
+import { Part } from '../../design/Part.tsx';
 import { Head } from '../../drawing/Head.tsx';
 import { Mold } from '../../drawing/Mold.tsx';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
@@ -186,7 +187,9 @@ export function PourDesk() {
       }
     >
       {groups.map(([moldId, tickets]) => (
-        <Group key={moldId} moldId={moldId} tickets={tickets} catalogue={catalogue} left={left} onToggle={toggle} />
+        <Part key={moldId} of="A mold of this list">
+          {() => <Group moldId={moldId} tickets={tickets} catalogue={catalogue} left={left} onToggle={toggle} />}
+        </Part>
       ))}
       {homeless.map((ticket) => (
         <p key={ticket.id} className="text-stop">

@@ -1,7 +1,9 @@
 import type { Pour } from '@schmelz/contract';
 import {
   nextTurn,
+  nextRedo,
   nextUndo,
+  pourRefusal,
   pourState,
   standing,
   stationOf,
@@ -14,7 +16,9 @@ import {
   type UndoEntry,
 } from '@schmelz/core';
 import { useMemo } from 'react';
+import { toast } from 'sonner';
 import { useRunLog } from '../../api/outbox.ts';
+import type { TakingBack } from '../../bench/undo.ts';
 import { sound, SOUNDS } from '../../shell/clock.ts';
 
 /** Letters of the causes at the pot. */
@@ -26,7 +30,7 @@ type Log = (PourEntry | UndoEntry)[];
 /** What more can be said of a bad head. */
 type Detail = Partial<Pick<RejectEntry, 'where' | 'goes'>>;
 
-export interface PourBench {
+export interface PourBench extends TakingBack {
   state: PourState;
   entries: Log;
   unsaved: number;
@@ -62,7 +66,6 @@ export interface PourBench {
   /** Hooks of a kind that are left to load. */
   hooksLeft(materialId: string, left: number): void;
   weighed(moldId: string, position: number, massKg: number): void;
-  undo(): void;
   close(back: { sprueBackKg: number; rejectsBackKg: number; drossKg: number; heelKg: number }): void;
 }
 
@@ -103,6 +106,14 @@ export function usePourBench(pour: Pour, preferId: string | null): PourBench {
         say(bare(change(marked)));
       });
     const last = nextUndo<PourEntry>(entries);
+    const takeBack = (which: (log: Log) => { id: string } | undefined) => () =>
+      next((log) => {
+        const target = which(log)?.id;
+        if (target === undefined) return;
+        const why = pourRefusal(setup, log, { id: '', at: 0, kind: 'undo', target });
+        if (why) toast.error(why);
+        else say({ kind: 'undo', target });
+      });
     return {
       state,
       entries,
@@ -170,11 +181,9 @@ export function usePourBench(pour: Pour, preferId: string | null): PourBench {
       putAway: (moldId, away) => say({ kind: 'mold', moldId, away }),
       hooksLeft: (materialId, left) => say({ kind: 'hooks', materialId, left }),
       weighed: (moldId, position, massKg) => say({ kind: 'weighed', moldId, position, massKg }),
-      undo: () =>
-        next((log) => {
-          const newest = nextUndo<PourEntry>(log);
-          if (newest) say({ kind: 'undo', target: newest.id });
-        }),
+      canBringBack: nextRedo<PourEntry>(entries) !== undefined,
+      undo: takeBack(nextUndo<PourEntry>),
+      bringBack: takeBack(nextRedo<PourEntry>),
       close: (back) => say({ kind: 'close', ...back }),
     };
   }, [entries, next, preferId, setup, say, state, unsaved]);

@@ -3,6 +3,7 @@ import { Button } from '../../design/Button.tsx';
 import { Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
+import { Part } from '../../design/Part.tsx';
 import { Head } from '../../drawing/Head.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
@@ -44,32 +45,36 @@ export function ProductsPage() {
       <Heading>Products, drawn to one scale</Heading>
       <ul className="grid gap-x-6 sm:grid-cols-2 xl:grid-cols-3">
         {catalogue.products.map((product) => (
-          <li key={product.id} className="border-b border-rule py-3">
-            <Head
-              {...catalogue.spec(product)}
-              paint={catalogue.paint(product)}
-              state={product.recipeId ? 'baked' : 'blank'}
-              scale={2.9}
-              className="max-w-full"
-              label={product.name}
-            />
-            <p className="mt-2 font-medium">{product.name}</p>
-            <p className="quiet">
-              {product.hookId ? catalogue.materials.get(product.hookId)?.name : 'no hook'}
-              {product.priceMinor !== null && ` · sold at ${units.money(product.priceMinor)}`}
-            </p>
-            <Sheet
-              title={product.name}
-              says="Head, hook, paint and bake; tickets on the line keep what they were planned with."
-              trigger={
-                <Button look="quiet" className="mt-1" aria-label={`Change it: ${product.name}`}>
-                  Change it
-                </Button>
-              }
-            >
-              <ProductForm catalogue={catalogue} product={product} />
-            </Sheet>
-          </li>
+          <Part key={product.id} of={product.name}>
+            {() => (
+              <li className="border-b border-rule py-3">
+                <Head
+                  {...catalogue.spec(product)}
+                  paint={catalogue.paint(product)}
+                  state={product.recipeId ? 'baked' : 'blank'}
+                  scale={2.9}
+                  className="max-w-full"
+                  label={product.name}
+                />
+                <p className="mt-2 font-medium">{product.name}</p>
+                <p className="quiet">
+                  {product.hookId ? catalogue.materials.get(product.hookId)?.name : 'no hook'}
+                  {product.priceMinor !== null && ` · sold at ${units.money(product.priceMinor)}`}
+                </p>
+                <Sheet
+                  title={product.name}
+                  says="Head, hook, paint and bake; tickets on the line keep what they were planned with."
+                  trigger={
+                    <Button look="quiet" className="mt-1" aria-label={`Change it: ${product.name}`}>
+                      Change it
+                    </Button>
+                  }
+                >
+                  <ProductForm catalogue={catalogue} product={product} />
+                </Sheet>
+              </li>
+            )}
+          </Part>
         ))}
       </ul>
       {catalogue.products.length === 0 && (
@@ -85,23 +90,27 @@ export function ProductsPage() {
       <Heading>Recipes</Heading>
       <ul className="grid gap-x-6 sm:grid-cols-3 xl:grid-cols-4">
         {recipes.map((recipe) => (
-          <li key={recipe.id} className="border-b border-rule py-3">
-            <Head
-              style="ball"
-              massKg={0.014}
-              hookSize="3/0"
-              eyeAngleDeg={60}
-              paint={catalogue.paintOfRecipe(recipe)}
-              state="baked"
-              scale={2.6}
-              className="max-w-full"
-              label={recipe.name}
-            />
-            <p className="mt-2 font-medium">{recipe.name}</p>
-            <p className="quiet">
-              {recipe.layers.map((layer) => catalogue.materials.get(layer.powderId)?.name).join(', ')}
-            </p>
-          </li>
+          <Part key={recipe.id} of={recipe.name}>
+            {() => (
+              <li className="border-b border-rule py-3">
+                <Head
+                  style="ball"
+                  massKg={0.014}
+                  hookSize="3/0"
+                  eyeAngleDeg={60}
+                  paint={catalogue.paintOfRecipe(recipe)}
+                  state="baked"
+                  scale={2.6}
+                  className="max-w-full"
+                  label={recipe.name}
+                />
+                <p className="mt-2 font-medium">{recipe.name}</p>
+                <p className="quiet">
+                  {recipe.layers.map((layer) => catalogue.materials.get(layer.powderId)?.name).join(', ')}
+                </p>
+              </li>
+            )}
+          </Part>
         ))}
       </ul>
     </Page>

@@ -10,7 +10,7 @@ import { guessMapping } from '@schmelz/core';
 import Papa from 'papaparse';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { request } from '../../api/client.ts';
+import { ApiProblem, request } from '../../api/client.ts';
 import { useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { asOptions, Choice, TextField } from '../../design/Field.tsx';
@@ -29,10 +29,10 @@ export function ImportLog({ onSaved }: { onSaved: () => void }) {
   const [file, setFile] = useState<Opened | null>(null);
   const [mapping, setMapping] = useState<LogMappingInput | null>(null);
   const [problem, setProblem] = useState<unknown>(null);
-  const send = useWrite((input: { csv: string; mapping: LogMappingInput }) =>
+  const send = useWrite((input: { csv: string; mapping: LogMappingInput; again: boolean }) =>
     request<LogImport>(
       'POST',
-      `/readings/import?mapping=${encodeURIComponent(JSON.stringify(input.mapping))}`,
+      `/readings/import?mapping=${encodeURIComponent(JSON.stringify(input.mapping))}${input.again ? '&again=true' : ''}`,
       input.csv,
       'text/csv',
     ),
@@ -64,12 +64,12 @@ export function ImportLog({ onSaved }: { onSaved: () => void }) {
       columns: place === 'no probe' ? others : [...others, { column: heading, place: place as ProbePlace, unit }],
     });
   };
-  const submit = () => {
+  const submit = (again: boolean) => {
     try {
       const checked = parseWith(logMappingSchema, mapping) as LogMappingInput;
       setProblem(null);
       send.mutate(
-        { csv: file!.csv, mapping: checked },
+        { csv: file!.csv, mapping: checked, again },
         {
           onSuccess: ({ rows, empty, gaps }) => {
             toast(
@@ -83,6 +83,7 @@ export function ImportLog({ onSaved }: { onSaved: () => void }) {
       setProblem(error);
     }
   };
+  const takenBefore = send.error instanceof ApiProblem && send.error.problem.title === 'Taken already';
   return (
     <div className="flex flex-col gap-4">
       <TextField
@@ -168,12 +169,13 @@ export function ImportLog({ onSaved }: { onSaved: () => void }) {
                 })}
             </tbody>
           </table>
-          <Button look="main" className="self-start" disabled={send.isPending} onClick={submit}>
+          <Button look="main" className="self-start" disabled={send.isPending} onClick={() => submit(false)}>
             Take it in
           </Button>
         </>
       )}
       <ProblemNote error={problem ?? send.error} />
+      {takenBefore && <Button onClick={() => submit(true)}>Take it once more</Button>}
     </div>
   );
 }

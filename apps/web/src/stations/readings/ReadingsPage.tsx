@@ -2,13 +2,14 @@ import type { Channel } from '@schmelz/contract';
 import { probeFigure, celsiusToFahrenheit } from '@schmelz/core';
 import { useMemo, useState } from 'react';
 import { Area, CartesianGrid, ComposedChart, Line, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
-import { useLive } from '../../api/live.ts';
-import { useChannels, useReadings } from '../../api/queries.ts';
+import { useLive, useOdd } from '../../api/live.ts';
+import { request } from '../../api/client.ts';
+import { useChannels, useImports, useReadings, useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { axis, niceStep, steps, timeTicks, tip } from '../../design/chart.ts';
 import { Ways } from '../../design/Dials.tsx';
 import { Fig } from '../../design/Figure.tsx';
-import { Waiting } from '../../design/Notice.tsx';
+import { Caution, ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
 import { writeDay, writeTime } from '../../units/dates.ts';
@@ -96,14 +97,19 @@ export function ReadingsPage() {
   const { data: channels, error } = useChannels();
   const units = useUnits();
   const live = [useLive('pot'), useLive('mold'), useLive('oven')];
+  const odd = [useOdd('pot'), useOdd('mold'), useOdd('oven')];
   const [span, setSpan] = useState<Span>('7200');
   const [source, setSource] = useState<string | null>(null);
   const [importing, setImporting] = useState(false);
+  const { data: imports } = useImports();
+  const strike = useWrite((id: number) => request('POST', `/channels/${id}/strike`, {}));
   if (!channels) return <Waiting error={error} />;
   const sources = [...new Set(channels.map((channel) => channel.source))];
   const liveSource = channels.find((channel) => live.some((reading) => reading?.channel === channel.id))?.source;
   const newest = [...channels].sort((a, b) => (b.lastAt ?? 0) - (a.lastAt ?? 0))[0]?.source;
   const chosen = source ?? liveSource ?? newest;
+  const isFile = imports?.some(({ kind, name, struck }) => kind === 'log' && name === chosen && !struck);
+  const imported = isFile ? channels.find((channel) => channel.source === chosen) : undefined;
   const [pot] = live;
   return (
     <Page
@@ -145,6 +151,15 @@ export function ReadingsPage() {
                 ),
             )}
           </ul>
+          {odd.map(
+            (reading) =>
+              reading && (
+                <Caution key={reading.channel}>
+                  {reading.name} reads {units.temperature(reading.celsius)}, which cannot be: look at its plug and wire.
+                  It is left out.
+                </Caution>
+              ),
+          )}
           <Button look="main" className="self-start" onClick={() => setImporting(true)}>
             Import a log
           </Button>
@@ -174,6 +189,14 @@ export function ReadingsPage() {
         .map((channel) => (
           <StretchChart key={channel.id} channel={channel} span={span} units={units} />
         ))}
+      {imported && (
+        <p>
+          <Button onClick={() => strike.mutate(imported.id)} disabled={strike.isPending}>
+            Strike this log out
+          </Button>
+          <ProblemNote error={strike.error} />
+        </p>
+      )}
       {channels.length === 0 && <p className="quiet">No probe has said anything yet.</p>}
       <Sheet
         open={importing}

@@ -190,6 +190,25 @@ function SettingsForm({ settings }: { settings: SettingsView }) {
   );
 }
 
+/** Who is logged in: this device, and others that may have been forgotten. */
+function Sessions({ open }: { open: number }) {
+  const end = useWrite((which: 'logout' | 'logout-others') => request('POST', `/${which}`, {}));
+  const others = open - 1;
+  return (
+    <div className="mt-3 flex flex-wrap gap-2">
+      <Button look="plain" onClick={() => end.mutate('logout')}>
+        Log out
+      </Button>
+      {others > 0 && (
+        <Button look="plain" onClick={() => end.mutate('logout-others')}>
+          End {others === 1 ? 'the other session' : `the ${others} other sessions`}
+        </Button>
+      )}
+      <ProblemNote error={end.error} />
+    </div>
+  );
+}
+
 export function SetupPage() {
   const { data: settings, error } = useSettings();
   const { data: pots } = useList('pots');
@@ -228,6 +247,7 @@ export function SetupPage() {
               One SQLite file.{' '}
               {settings.passwordSet ? 'This workshop asks for its password.' : 'Only this machine can reach it.'}
             </p>
+            {settings.passwordSet && <Sessions open={settings.sessions} />}
           </div>
         </>
       }

@@ -1,7 +1,9 @@
 import { countSchema, receiptSchema, type CountInput, type Material, type ReceiptInput } from '@schmelz/contract';
 import { parseMass, partKind } from '@schmelz/core';
+import { useState } from 'react';
 import { toast } from 'sonner';
 import { request } from '../../api/client.ts';
+import { newId } from '../../api/id.ts';
 import { useMoves, useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { TextField } from '../../design/Field.tsx';
@@ -23,14 +25,22 @@ function useQuantity(material: Material) {
   };
 }
 
+/** The id that a form sends its purchase or count with, the same until it is in: a second try is no second one. */
+function useOwnId() {
+  const [id, setId] = useState(newId);
+  return { id, renew: () => setId(newId()) };
+}
+
 export function ReceiptForm({ material, onSaved }: { material: Material; onSaved?: () => void }) {
   const { currency } = useUnits();
   const quantity = useQuantity(material);
+  const sent = useOwnId();
   const receive = useWrite((input: ReceiptInput) => request('POST', `/materials/${material.id}/receipts`, input));
   const form = useBuiltForm<{ quantity: string; price: string; on: string; lot: string }, ReceiptInput>({
     defaults: { quantity: '', price: '', on: today(), lot: '' },
     schema: receiptSchema,
     build: ({ quantity: text, price, on, lot }) => ({
+      id: sent.id,
       quantity: quantity.read(text),
       priceMinor: minorIn('price', price, currency),
       on,
@@ -41,6 +51,7 @@ export function ReceiptForm({ material, onSaved }: { material: Material; onSaved
         onSuccess: () => {
           toast(`${material.name}: received.`);
           form.reset();
+          sent.renew();
           onSaved?.();
         },
       }),
@@ -63,12 +74,19 @@ export function ReceiptForm({ material, onSaved }: { material: Material; onSaved
 
 function CountForm({ material }: { material: Material }) {
   const quantity = useQuantity(material);
+  const sent = useOwnId();
   const count = useWrite((input: CountInput) => request('POST', `/materials/${material.id}/counts`, input));
   const form = useBuiltForm<{ quantity: string }, CountInput>({
     defaults: { quantity: '' },
     schema: countSchema,
-    build: ({ quantity: text }) => ({ quantity: quantity.read(text), note: '' }),
-    send: (input) => count.mutate(input, { onSuccess: () => form.reset() }),
+    build: ({ quantity: text }) => ({ id: sent.id, quantity: quantity.read(text), note: '' }),
+    send: (input) => {
+      const onSuccess = () => {
+        form.reset();
+        sent.renew();
+      };
+      count.mutate(input, { onSuccess });
+    },
   });
   return (
     <form onSubmit={form.onSubmit} className="flex flex-wrap items-end gap-3" noValidate>
@@ -90,10 +108,14 @@ function CountForm({ material }: { material: Material }) {
   );
 }
 
+/** What a person has said, and may strike out. */
+const BY_HAND: ReadonlySet<string> = new Set(['received', 'counted']);
+
 /** One material: a purchase in, a weighing, and where it went. */
 export function MaterialSheet({ material }: { material: Material }) {
   const units = useUnits();
   const { data: moves } = useMoves(material.id);
+  const strike = useWrite((move: number) => request('POST', `/moves/${move}/strike`, {}));
   const amount = (quantity: number) => units.part(material.kind, quantity);
   return (
     <div className="flex flex-col gap-6">
@@ -111,7 +133,7 @@ export function MaterialSheet({ material }: { material: Material }) {
         <table className="sheet-table">
           <tbody>
             {moves?.slice(0, 30).map((move) => (
-              <tr key={move.id}>
+              <tr key={move.id} className={move.struck ? 'text-ink-3 line-through' : ''}>
                 <td className="text-sm whitespace-nowrap text-ink-3">{writeDay(move.at)}</td>
                 <td>
                   {move.reason}
@@ -123,10 +145,22 @@ export function MaterialSheet({ material }: { material: Material }) {
                   {amount(move.quantity)}
                 </td>
                 <td className="num">{units.money(move.valueMinor)}</td>
+                <td className="num">
+                  {BY_HAND.has(move.reason) && !move.struck && (
+                    <button
+                      type="button"
+                      className="underline decoration-rule-2 hover:text-stop"
+                      onClick={() => strike.mutate(move.id)}
+                    >
+                      Strike out
+                    </button>
+                  )}
+                </td>
               </tr>
             ))}
           </tbody>
         </table>
+        <ProblemNote error={strike.error} />
         {moves?.length === 0 && <p className="quiet">No movement yet.</p>}
       </div>
     </div>

@@ -67,7 +67,7 @@ export function PartLots({ material }: { material: Material }) {
       <table className="sheet-table">
         <thead>
           <tr>
-            <th>Lot</th>
+            <th className="w-2/5">Lot</th>
             <th className="num">Left</th>
             <th>In tickets</th>
           </tr>

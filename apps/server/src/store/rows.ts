@@ -1,0 +1,193 @@
+import type { TicketPlan } from '@schmelz/contract';
+import type { PourPlanned, PourSetup, RouteStep, RunKindId, Source } from '@schmelz/core';
+
+/** Rows as they lie in the tables; JSON columns are parsed. */
+export interface MaterialRow {
+  id: string;
+  kind: string;
+  name: string;
+  note: string;
+  metalId: string | null;
+  composition: Record<string, unknown> | null;
+  hook: Record<string, unknown> | null;
+  powder: Record<string, unknown> | null;
+  /** The heat it stands, C; null where nobody has said. */
+  limitC: number | null;
+  /** By the fields of its kind. */
+  details: Record<string, number> | null;
+  version: number;
+}
+export interface MoveRow {
+  id?: number;
+  at: number;
+  materialId: string;
+  reason: string;
+  quantity: number;
+  valueMinor: number;
+  ticketId: string | null;
+  lot: string;
+  /** The id that the device gave a purchase or a count. */
+  saidId?: string | null;
+  importId?: string | null;
+  /** The movement that this one takes back. */
+  strikes?: number | null;
+}
+export interface OrderRow {
+  id: string;
+  number: number;
+  customer: string;
+  dueOn: string | null;
+  note: string;
+  status: 'open' | 'released' | 'done';
+  createdAt: number;
+  version: number;
+}
+export interface TicketRow {
+  id: string;
+  number: number;
+  orderId: string;
+  productId: string;
+  quantity: number;
+  route: RouteStep[];
+  source: Source;
+  fromId: string | null;
+  becomesId: string | null;
+  planned: TicketPlan;
+  createdAt: number;
+  closedAt: number | null;
+  version: number;
+}
+export interface PourRow {
+  id: string;
+  number: number;
+  /** The mold that is poured first; all of them stand in pourMolds. */
+  moldId: string;
+  potId: string;
+  leadId: string;
+  startedAt: number;
+  closedAt: number | null;
+  setup: PourSetup;
+  planned: PourPlanned;
+  chargedKg: number;
+  shots: number;
+  version: number;
+}
+export interface PourMoldRow {
+  pourId: string;
+  moldId: string;
+  shots: number;
+  blanks: number;
+  shotsSinceSmoked: number | null;
+}
+export interface PourTicketRow {
+  pourId: string;
+  ticketId: string;
+  good: number;
+  secondGrade: number;
+  rejects: number;
+  hooksLost: number;
+  workS: number;
+  energyKWh: number;
+  drossKg: number;
+  unexplainedKg: number;
+}
+export interface PourCavityRow {
+  pourId: string;
+  cavityId: string;
+  good: number;
+  rejects: Record<string, number>;
+  casts: number;
+}
+export interface EntryRow {
+  seq?: number;
+  id: string;
+  /** What the log belongs to: a pour, a ticket, a load of the oven. */
+  logKind: string;
+  logId: string;
+  kind: string;
+  at: number;
+  body: Record<string, unknown>;
+}
+export interface RunRow {
+  id: string;
+  kind: RunKindId;
+  number: number;
+  startedAt: number;
+  closedAt: number | null;
+  version: number;
+}
+export interface RunTicketRow {
+  runId: string;
+  ticketId: string;
+  step: string;
+  heads: number;
+}
+/** A session that is open; its id is keyed with the password. */
+export interface SessionRow {
+  id: string;
+  since: number;
+  until: number;
+}
+/** A file that was taken in whole: purchases, or a logger's readings. */
+export interface ImportRow {
+  id: string;
+  kind: 'receipts' | 'log';
+  name: string;
+  at: number;
+  digest: string;
+  entries: number;
+  struck: boolean;
+}
+/** So much of a movement came from a receipt; negative: it went back to it. */
+export interface LotUseRow {
+  moveId: number;
+  receiptId: number;
+  quantity: number;
+}
+export interface LotRow {
+  id: string;
+  materialId: string;
+  label: string;
+  source: string;
+  on: string;
+  grossKg: number;
+  priceMinor: number;
+  brinell: number | null;
+  note: string;
+  cleanKg: number | null;
+  cleanedOn: string | null;
+  ingots: number;
+  struck?: boolean;
+  version: number;
+}
+export interface RecordRow {
+  id: string;
+  kind: string;
+  thingId: string;
+  at: number;
+  body: Record<string, unknown>;
+  struck: boolean;
+}
+export interface ChannelRow {
+  id?: number;
+  source: string;
+  name: string;
+  place: string;
+  struck?: boolean;
+}
+export interface TailRow {
+  channelId: number;
+  at: number;
+  tenths: number;
+}
+export interface BlockRow {
+  id?: number;
+  channelId: number;
+  fromAt: number;
+  toAt: number;
+  count: number;
+  low: number;
+  high: number;
+  sum: number;
+  data: Buffer;
+}

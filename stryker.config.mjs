@@ -1,0 +1,16 @@
+/** How the mutation tester plants mistakes; what it plants them in, and which tests it asks: scripts/mutants.mjs. */
+export default {
+  testRunner: 'jest',
+  jest: { configFile: 'jest.config.mjs' },
+  plugins: ['@stryker-mutator/jest-runner'],
+  coverageAnalysis: 'perTest',
+  // Words are for people: they are looked at, not tested letter by letter.
+  mutator: { excludedMutations: ['StringLiteral'] },
+  ignorePatterns: ['/data', '/docs', '/e2e', '/test-results', '**/dist', '/.cache'],
+  tempDirName: '.mutants',
+  reporters: ['clear-text', 'progress-append-only'],
+  clearTextReporter: { allowColor: false, logTests: false, reportTests: false },
+  concurrency: 2,
+  timeoutMS: 20_000,
+  allowEmpty: true,
+};
