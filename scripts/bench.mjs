@@ -51,6 +51,7 @@ const call = async (method, path, body) => {
     body: body && JSON.stringify(body),
   });
   const text = await answer.text();
+  if (answer.status >= 500) throw new Error(`${method} ${path}: ${answer.status} ${text}`);
   return text ? JSON.parse(text) : null;
 };
 const timed = async (times, work) => {
@@ -128,6 +129,46 @@ const open = (await call('GET', '/orders')).find((order) => order.status === 'op
 report('plan of an order', await timed(20, () => call('GET', `/orders/${open.id}/plan`)));
 report('the line', await timed(20, () => call('GET', '/line')));
 report('a year of tickets', await timed(5, () => call('GET', '/tickets')));
+
+// What would keep a page or the server waiting: odd records, and as much as a schema lets through.
+const label = [{ metalC: 177, seconds: 1200 }];
+const cure = (readings) => () =>
+  call('POST', '/compute/cure-from-log', { label, headLagS: 120, limitC: 175, readings });
+const DAY_MS = 24 * 3600 * 1000;
+const minutes = Array.from({ length: 40 }, (_, i) => ({ at: 365 * DAY_MS + i * 60_000, celsius: 177 }));
+report(
+  'a bake from a log whose first row has the wrong year',
+  await timed(9, cure([{ at: 0, celsius: 20 }, ...minutes])),
+  200,
+);
+report(
+  'a bake from two readings a year apart',
+  await timed(9, cure([0, 365 * DAY_MS].map((at) => ({ at, celsius: 177 })))),
+  200,
+);
+const forgotten = {
+  label,
+  headLagS: 120,
+  airC: 177,
+  ovenLagS: 200,
+  preheated: true,
+  loadedAt: 0,
+  now: 30 * DAY_MS,
+  doors: [],
+  readings: [],
+};
+report('a load forgotten for 30 days', await timed(9, () => call('POST', '/compute/running-bake', forgotten)), 200);
+const most = {
+  rack: { bars: 40, barM: 2, clearM: 0.01 },
+  groups: Array.from({ length: 60 }, (_, i) => ({
+    id: `g${i}`,
+    program: `p${i % 8}`,
+    heads: 10_000,
+    widthM: 0.02,
+    hangsM: 0.02,
+  })),
+};
+report('oven loads, as many as are taken', await timed(5, () => call('POST', '/compute/oven-loads', most)), 200);
 
 const ticket = (await call('GET', '/line')).tickets.find((each) => each.poured === 0);
 const [pot] = await call('GET', '/pots');

@@ -1,4 +1,5 @@
 import type { Problem } from '@schmelz/contract';
+import { heedClock, now } from '../units/now.ts';
 
 /** An answer of the server that says no, as problem details. */
 export class ApiProblem extends Error {
@@ -25,12 +26,13 @@ export async function request<T>(method: string, path: string, body?: unknown, t
     response = await fetch(`/api${path}`, {
       method,
       // The server sees by this how far the clock of this device is off.
-      headers: body === undefined ? {} : { 'content-type': type, 'schmelz-clock': String(Date.now()) },
+      headers: body === undefined ? {} : { 'content-type': type, 'schmelz-clock': String(now()) },
       body: body === undefined ? undefined : typeof body === 'string' ? body : JSON.stringify(body),
     });
   } catch {
     throw new Unreachable();
   }
+  heedClock(response.headers.get('date'));
   if (response.status === 204) return undefined as T;
   const text = await response.text();
   if (!response.ok) {

@@ -1,3 +1,4 @@
+import { now } from '../units/now.ts';
 import type { ProbePlace } from '@schmelz/contract';
 import { onScale, type OnScale, type Weight } from '@schmelz/core';
 import { useEffect, useState } from 'react';
@@ -61,8 +62,8 @@ function useNewest(readings: ReadonlyMap<ProbePlace, LiveReading>, place: ProbeP
   const [reading, setReading] = useState<LiveReading | null>(null);
   useEffect(() => {
     const look = () => {
-      const now = readings.get(place);
-      setReading(now && Date.now() - now.at < STALE_MS ? now : null);
+      const newest = readings.get(place);
+      setReading(newest && now() - newest.at < STALE_MS ? newest : null);
     };
     const stop = listen(look);
     const timer = setInterval(look, STALE_MS / 3);
@@ -78,7 +79,7 @@ function useNewest(readings: ReadonlyMap<ProbePlace, LiveReading>, place: ProbeP
 export function useScale(): OnScale | null {
   const [shown, setShown] = useState<OnScale | null>(null);
   useEffect(() => {
-    const look = () => setShown(Date.now() - (weights.at(-1)?.at ?? 0) < STALE_MS ? onScale(weights) : null);
+    const look = () => setShown(now() - (weights.at(-1)?.at ?? 0) < STALE_MS ? onScale(weights) : null);
     const stop = listen(look);
     const timer = setInterval(look, STALE_MS / 3);
     return () => {

@@ -5,6 +5,7 @@ import { clearRefused, loadRefused, setAside } from './did-not-count.ts';
 import { send, type OnItsWay } from './delivery.ts';
 import { newId } from './id.ts';
 import { tapStore, type RefusedTap } from './tap-store.ts';
+import { now } from '../units/now.ts';
 
 /** An entry as the bench says it: the id and the time are added here. */
 export type Said<E extends Entry> = E extends Entry ? Omit<E, 'id' | 'at'> : never;
@@ -92,7 +93,7 @@ export function makeOutbox(path: string): Outbox {
       if (why === null || saidByItself(entry)) await tapStore.remove(entry.id).catch(notKept);
       else {
         toast.error(why); // said at once, and kept in the list until it was seen
-        await setAside({ path, entry, why, at: Date.now() }).catch(notKept);
+        await setAside({ path, entry, why, at: now() }).catch(notKept);
       }
       const pending = contents.pending.filter(({ id }) => id !== entry.id);
       change({ pending, confirmed: why === null ? [...contents.confirmed, entry] : contents.confirmed });
@@ -179,8 +180,8 @@ const outboxOf = (path: string): Outbox => {
 /** What another device's clock may be ahead of this one's, and still be followed. */
 const AHEAD_MS = 60_000;
 /** When the newest entry was made, as far as a clock near this one says it: a wrong clock moves no other's times. */
-const newestBy = (now: number, entries: readonly Entry[]): number =>
-  entries.reduce((last, { at }) => (at <= now + AHEAD_MS ? Math.max(last, at) : last), 0);
+const newestBy = (clock: number, entries: readonly Entry[]): number =>
+  entries.reduce((last, { at }) => (at <= clock + AHEAD_MS ? Math.max(last, at) : last), 0);
 
 /**
  * Says something in a log that this screen does not show: a run that begins. Now, on this device's disk, then to the
@@ -188,7 +189,7 @@ const newestBy = (now: number, entries: readonly Entry[]): number =>
  */
 export function sayInto(path: string, said: { kind: string } & Record<string, unknown>): void {
   const outbox = outboxOf(path);
-  const at = Date.now();
+  const at = now();
   outbox.inTurn(() => {
     const { confirmed, pending } = outbox.contents();
     outbox.add({ ...said, id: newId(), at: Math.max(at, newestBy(at, [...confirmed, ...pending]) + 1) });
@@ -261,7 +262,7 @@ export function useRunLog<E extends Entry>(path: string, onServer: readonly (E |
 
   const say = useCallback(
     (said: Said<E | UndoEntry>) => {
-      const saidAt = Date.now();
+      const saidAt = now();
       const add = () => {
         const known = newestBy(saidAt, merged<E>(server.current, outbox.contents()));
         const at = Math.max(saidAt, known + 1, newest.current + 1);

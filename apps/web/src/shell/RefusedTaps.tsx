@@ -1,31 +1,20 @@
-import type { Entry } from '@schmelz/core';
 import { useState, type ReactNode } from 'react';
 import { clearRefused } from '../api/did-not-count.ts';
 import { sayAgain } from '../api/outbox.ts';
 import type { RefusedTap } from '../api/tap-store.ts';
+import { entryInWords } from '../bench/entry-words.ts';
 import { Button } from '../design/Button.tsx';
 import { Sheet } from '../design/Sheet.tsx';
 import { writeDayShort, writeTime } from '../units/dates.ts';
-
-/** A tap in a few words, as it was made. */
-function inWords(entry: Entry & { count?: number; step?: string; cause?: string; position?: number }): string {
-  const { kind, count, step, cause, position } = entry;
-  const of = [
-    count,
-    kind === 'reject' ? 'not good:' : kind,
-    cause,
-    position === undefined ? null : `cavity ${position}`,
-    step && `at ${step}`,
-  ];
-  return of.filter((part) => part !== undefined && part !== null && part !== '').join(' ');
-}
+import { useUnits } from '../units/Units.tsx';
 
 function Refused({ tap }: { tap: RefusedTap }) {
   const { entry, why } = tap;
+  const units = useUnits();
   return (
     <li className="cut bg-sheet p-4">
       <p className="flex items-baseline justify-between gap-3">
-        <strong>{inWords(entry)}</strong>
+        <strong>{entryInWords(entry, units)}</strong>
         <span className="quiet whitespace-nowrap">
           {writeDayShort(entry.at)} {writeTime(entry.at)}
         </span>

@@ -1,10 +1,11 @@
 import { useEffect, useState } from 'react';
+import { now as theTime } from '../units/now.ts';
 
 /** The time, again and again; a screen with a running clock asks for it, every other one does not. */
 export function useNow(everyMs = 500): number {
-  const [now, setNow] = useState(() => Date.now());
+  const [now, setNow] = useState(theTime);
   useEffect(() => {
-    const timer = setInterval(() => setNow(Date.now()), everyMs);
+    const timer = setInterval(() => setNow(theTime()), everyMs);
     return () => clearInterval(timer);
   }, [everyMs]);
   return now;

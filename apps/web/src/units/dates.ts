@@ -1,4 +1,5 @@
 import { format, parseISO } from 'date-fns';
+import { now } from './now.ts';
 
 /** Days and times as they are written everywhere in the application. */
 const at = (when: number | string) => (typeof when === 'string' ? parseISO(when) : new Date(when));
@@ -16,8 +17,8 @@ export const writeTime = (when: number | string): string => format(at(when), 'HH
 /** 2026-03-06, as date fields and the API want it. */
 export const isoDay = (when: number | string): string => format(at(when), 'yyyy-MM-dd');
 /** The moment something is written down, ms since 1970. */
-export const moment = (): number => Date.now();
+export const moment = now;
 /** The day it is, as {@link isoDay} writes it. */
-export const today = (): string => isoDay(Date.now());
+export const today = (): string => isoDay(now());
 /** ", due 6 March" where there is a day, else nothing. */
 export const writeDue = (dueOn: string | null): string => (dueOn ? `, due ${writeDayShort(dueOn)}` : '');

@@ -7,6 +7,8 @@ export interface Entry {
   id: string;
   /** Milliseconds since 1970, the tapping device's clock. */
   at: number;
+  /** What the device's clock said, where it was so far off that the server put the time right; ms since 1970. */
+  saidAt?: number;
   kind: string;
 }
 

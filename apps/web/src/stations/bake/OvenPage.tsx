@@ -19,7 +19,7 @@ import { Choice, TextField } from '../../design/Field.tsx';
 import { Fig } from '../../design/Figure.tsx';
 import { Caution, ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
-import { writeDay } from '../../units/dates.ts';
+import { moment, writeDay } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { RacksPart } from './RacksPart.tsx';
 import { BakeRooms } from './rooms.tsx';
@@ -69,7 +69,7 @@ function Learn({ oven, channels }: { oven: Oven; channels: Channel[] }) {
   }
   const keep = (fitted: FittedOven) =>
     save.mutate(
-      { ...withoutId(oven), id: oven.id, version: oven.version, learned: { ...fitted, setC: setC!, at: Date.now() } },
+      { ...withoutId(oven), id: oven.id, version: oven.version, learned: { ...fitted, setC: setC!, at: moment() } },
       { onSuccess: () => void toast('Kept: bakes are reckoned with it.') },
     );
   return (

@@ -12,7 +12,7 @@ import { FitProgress, richest } from '../../design/Learned.tsx';
 import { ProblemNote } from '../../design/Notice.tsx';
 import { Heading } from '../../design/Page.tsx';
 import { Trying } from '../../design/Dials.tsx';
-import { writeDayShort, writeTime } from '../../units/dates.ts';
+import { moment, writeDayShort, writeTime } from '../../units/dates.ts';
 import type { Units } from '../../units/Units.tsx';
 import { useFit } from '../../workers/useFit.ts';
 
@@ -46,7 +46,7 @@ export function LearnPot({ pot, roomC, units }: { pot: Pot; roomC: number; units
     readings: result.points,
   };
   const keep = () => {
-    const learned = { ...found!, at: Date.now() };
+    const learned = { ...found!, at: moment() };
     const { id, version, name, capacityKg, powerW, lossWPerK } = pot;
     save.mutate(
       { id, version, name, capacityKg, powerW, lossWPerK, learned },

@@ -20,7 +20,7 @@ import { Fig } from '../../design/Figure.tsx';
 import { FitProgress, richest } from '../../design/Learned.tsx';
 import { ProblemNote } from '../../design/Notice.tsx';
 import { Heading } from '../../design/Page.tsx';
-import { writeDayShort } from '../../units/dates.ts';
+import { moment, writeDayShort } from '../../units/dates.ts';
 import { useFit } from '../../workers/useFit.ts';
 import { fullShotKg, metalOfMold, moldInputOf } from './rooms.tsx';
 
@@ -147,7 +147,7 @@ export function LearnMold({ mold, roomC, metalC }: { mold: Mold; roomC: number; 
                 The default is 0.45 W/K and 100 %: handles and hinge take part too. The model misses a reading by{' '}
                 <Fig figure={missFigure(result!.rms, result!.points)} title="Miss" /> on average.
               </p>
-              <Button look="main" disabled={save.isPending} onClick={() => keep({ ...found!, at: Date.now() })}>
+              <Button look="main" disabled={save.isPending} onClick={() => keep({ ...found!, at: moment() })}>
                 Reckon with this
               </Button>
             </>

@@ -1,3 +1,4 @@
+import { moment } from '../../units/dates.ts';
 import { paintSteps, rhythmAt, schoolOf, stirDue, type Schools } from '@schmelz/core';
 import { useEffect, useState } from 'react';
 import { useBenchKeys, type BenchAction } from '../../bench/BenchFrame.tsx';
@@ -27,7 +28,7 @@ export function useRhythm(heatS: number, ways: Schools) {
     heads,
     at: running ? at : -1,
     withinS,
-    toggle: () => setStartedAt((before) => (before === null ? Date.now() : null)),
+    toggle: () => setStartedAt((before) => (before === null ? moment() : null)),
   };
 }
 

@@ -4,6 +4,7 @@ import { castCount, phaseSeconds, SESSION_PHASES, writeSpan, type PourState, typ
 import { Link } from 'react-router';
 import { useLine } from '../../api/queries.ts';
 import { Unsaved } from '../../bench/BenchFrame.tsx';
+import { EntryList } from '../../bench/EntryList.tsx';
 import { Button } from '../../design/Button.tsx';
 import { causeIcon, Icon } from '../../design/Icon.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
@@ -195,6 +196,7 @@ export function PourSummary({ pour, bench, molds }: { pour: Pour; bench: PourBen
           </ul>
         </>
       )}
+      <EntryList log={bench.entries} />
     </Page>
   );
 }

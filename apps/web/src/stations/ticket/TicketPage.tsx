@@ -12,8 +12,9 @@ import { Head } from '../../drawing/Head.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
 import { benchPath, setupOf, wholeLog } from '../../shell/line-state.ts';
 import { useUnits } from '../../units/Units.tsx';
+import { EntryList } from '../../bench/EntryList.tsx';
 import { CostStacks } from './CostStack.tsx';
-import { writeDay } from '../../units/dates.ts';
+import { moment, writeDay } from '../../units/dates.ts';
 
 interface Row {
   name: string;
@@ -83,7 +84,7 @@ function View({
   const rows = useRows(ticket, state.good);
   const units = useUnits();
   const say = useWrite((entry: Record<string, unknown>) =>
-    request('POST', `/tickets/${ticket.id}/entries`, { ...entry, id: newId(), at: Date.now() }),
+    request('POST', `/tickets/${ticket.id}/entries`, { ...entry, id: newId(), at: moment() }),
   );
   const closing = ticket.log.findLast((entry) => entry.kind === 'close');
   const closed = state.at === AT.closed;
@@ -228,6 +229,7 @@ function View({
           <CostStacks planned={ticket.planned.stack} actual={cost.perHead} />
         </div>
       </div>
+      <EntryList log={wholeLog(ticket)} />
     </Page>
   );
 }
