@@ -8,17 +8,17 @@ export function EntryList({ log }: { log: readonly (Entry | UndoEntry)[] }) {
   const units = useUnits();
   if (log.length === 0) return null;
   const stands = new Set(standing(log).map(({ id }) => id));
-  const said = log.filter(({ kind }) => kind !== 'undo');
+  // By time: what a ticket's oven loads say is mixed in with its own.
+  const said = log.filter(({ kind }) => kind !== 'undo').sort((a, b) => b.at - a.at);
+  const back = said.length - stands.size;
   return (
     <details className="mt-8">
       <summary className="cursor-pointer">
         <h2 className="stamp inline text-[17px]">Every entry</h2>
-        <span className="quiet ml-4">
-          {said.length}, {said.length - stands.size} of them taken back
-        </span>
+        <span className="quiet ml-4">{back ? `${said.length}, ${back} of them taken back` : said.length}</span>
       </summary>
       <ul className="mt-2 max-w-[680px]">
-        {said.reverse().map((entry) => (
+        {said.map((entry) => (
           <li key={entry.id} className="grid grid-cols-[150px_1fr] gap-x-4 border-b border-rule py-1.5">
             <span className="text-ink-3">
               {writeDay(entry.at)} {writeTime(entry.at)}
