@@ -51,7 +51,7 @@ for (const each of all) {
   if (!source)
     throw new Error(`${each} is none of: ${Object.keys(SOURCES).join(', ')}, with a folder such as core/plan`);
   // The services of the server are tested over its routes: all of its tests are asked there.
-  const tests = area === 'core' || area === 'web' ? `${source}/${folder}/**/*.test.ts*` : `${source}/**/*.test.ts`;
+  const tests = area === 'core' || area === 'web' ? `${source}/{${folder}/**/,}*.test.ts*` : `${source}/**/*.test.ts`;
   const mutate = stretches(`${source}/${folder}`);
   if (mutate.length === 0) continue;
   console.log(`\n— ${each}`);
