@@ -23,6 +23,34 @@ test('a value far out, a jump and a run are each named once', () => {
   expect(individuals([...even, 9.88, 10.22], 8).signals).toEqual([{ index: 9, rule: 'a jump' }]);
 });
 
+test('far below counts like far above; a value on its limit does not', () => {
+  const quiet = [10, 10.1, 9.9, 10, 10.1, 9.9, 10, 10.1, 9.9, 10];
+  expect(individuals([...quiet, 9], 10).signals).toEqual([{ index: 10, rule: 'beyond the limits' }]);
+  // By hand: 0, 1, 0, 1 has a mean of 0.5 and ranges of 1, so limits of 0.5 ± 3 / 1.128, and ranges up to 3.267.
+  const even = [0, 1, 0, 1, 0, 1, 0, 1];
+  const chart = individuals(even);
+  expect(chart.upper).toBeCloseTo(0.5 + 3 / 1.128, 12);
+  expect(chart.rangeUpper).toBeCloseTo(3.267, 12);
+  expect(chart.ranges).toEqual([1, 1, 1, 1, 1, 1, 1]);
+  expect(individuals([...even, chart.upper], 8).signals).toEqual([]);
+  expect(individuals([...even, chart.lower], 8).signals).toEqual([]);
+  expect(individuals([...even, chart.upper + 1e-9], 8).signals).toHaveLength(1);
+});
+
+test('a run is eight on one side of the mean, begun anew by one on the other or on it', () => {
+  const base = [1, -1, 1, -1, 1, -1];
+  const runs = (...values: number[]) => individuals([...base, ...values], 6).signals.map(({ index }) => index - 5);
+  const [up, down] = [0.2, -0.2];
+  const times = (count: number, value: number) => Array.from({ length: count }, () => value);
+  expect(runs(...times(7, up))).toEqual([]);
+  expect(runs(...times(8, up))).toEqual([8]);
+  expect(runs(...times(20, up))).toEqual([8]);
+  expect(runs(up, ...times(7, down))).toEqual([]);
+  expect(runs(...times(7, up), 0, ...times(7, up))).toEqual([]);
+  expect(runs(...times(7, up), down, ...times(7, up))).toEqual([]);
+  expect(runs(up, ...times(8, down))).toEqual([9]);
+});
+
 test('shifting and scaling all weights shifts and scales the chart', () => {
   fc.assert(
     fc.property(
