@@ -40,7 +40,10 @@ describe('monotone cubic', () => {
   });
   test('refuses points that do not rise', () => {
     expect(() => pchip([1, 1], [2, 3])).toThrow(/rising values/);
+    expect(() => pchip([1, 2, 2], [2, 3, 4])).toThrow(/rising values/);
+    expect(() => pchip([1, 2, 1.5], [2, 3, 4])).toThrow(/rising values/);
     expect(() => pchip([1], [2])).toThrow(/two or more/);
+    expect(() => pchip([1, 2, 3], [2, 3])).toThrow(/two or more pairs/);
   });
 });
 
@@ -68,6 +71,24 @@ describe('least squares', () => {
     const line = linearRegressionLine(reference);
     const squares = points.map(([x, y]) => (y! - line(x!)) ** 2);
     expect(rms).toBeCloseTo(Math.sqrt(squares.reduce((a, b) => a + b) / 5), 5);
+  });
+  test('a parameter stays in its range, and is found from its very end: the model is never asked beyond it', () => {
+    const asked: number[] = [];
+    const fit = (truth: number, start: number) =>
+      fitLeastSquares(
+        [{ name: 'share', start, priorSd: 10, min: 0, max: 1 }],
+        ([share]) => {
+          asked.push(share!);
+          return [1, 2, 3].map((x) => x * Math.sqrt(truth) - x * Math.sqrt(share!)); // no number below zero
+        },
+        0.001,
+      ).parameters[0]!.value;
+    expect(fit(0.49, 1)).toBeCloseTo(0.49, 5);
+    expect(fit(0.49, 0.2)).toBeCloseTo(0.49, 5);
+    expect(fit(1, 1)).toBeCloseTo(1, 6);
+    expect(fit(4, 0.5)).toBeCloseTo(1, 6); // the truth lies outside: the end of the range
+    expect(Math.min(...asked)).toBeGreaterThanOrEqual(0);
+    expect(Math.max(...asked)).toBeLessThanOrEqual(1);
   });
   test('a prior holds where the data say nothing; a stop is honoured', () => {
     const fit = (progress?: (share: number) => boolean) =>

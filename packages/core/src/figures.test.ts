@@ -1,12 +1,12 @@
-import { FILL_DEFAULTS } from '../fill/fill-index.ts';
-import { fitThreshold } from '../fill/threshold.ts';
-import { typicalHook } from '../geometry/hook.ts';
-import { cavitySolid } from '../geometry/solid.ts';
-import { BISMUTH_TIN, SOFT_LEAD } from '../metal/alloy.ts';
-import { alloyFigures, antimonyFigure } from '../metal/figures.ts';
-import { dialDrift, dialTable } from '../pot/dial.ts';
-import { dialFigure, dialMarkFigure, driftFigure, skinFigure } from '../pot/dial-figures.ts';
-import { fumeFigure, potFigure, refillFigures } from '../pot/figures.ts';
+import { FILL_DEFAULTS } from './fill/fill-index.ts';
+import { fitThreshold } from './fill/threshold.ts';
+import { typicalHook } from './geometry/hook.ts';
+import { cavitySolid } from './geometry/solid.ts';
+import { BISMUTH_TIN, SOFT_LEAD } from './metal/alloy.ts';
+import { alloyFigures, antimonyFigure } from './metal/figures.ts';
+import { dialDrift, dialTable } from './pot/dial.ts';
+import { dialFigure, dialMarkFigure, driftFigure, skinFigure } from './pot/dial-figures.ts';
+import { fumeFigure, potFigure, refillFigures } from './pot/figures.ts';
 import {
   averagePriceFigure,
   cleanShareFigure,
@@ -14,7 +14,7 @@ import {
   lotPriceFigure,
   metalFigure,
   waitingFigure,
-} from '../stock/figures.ts';
+} from './stock/figures.ts';
 import {
   castableFigure,
   cavitiesFigure,
@@ -24,22 +24,24 @@ import {
   smokeDueFigure,
   smokeInFigure,
   stockFigure,
-} from './care-figures.ts';
-import { fillFigure, leverFigure, thresholdFigure } from '../fill/figures.ts';
-import { openTimeFigure } from '../freeze/figures.ts';
-import { learnedMoldFigures, missFigure, timesFigure } from './fit-figures.ts';
-import { probeFigure } from '../readings/figures.ts';
-import type { Figure } from '../quantity/figure.ts';
-import { fillLevers } from '../fill/levers.ts';
-import { castFigure, paceFigures, readyFigure, shareFigure, warmTimeFigure, yieldFigure } from './figures.ts';
-import { warmPlan } from './warm-plan.ts';
-import { AS_CUT } from './variants.ts';
+} from './mold/care-figures.ts';
+import { fillFigure, leverFigure, thresholdFigure } from './fill/figures.ts';
+import { openTimeFigure } from './freeze/figures.ts';
+import { learnedMoldFigures, missFigure, timesFigure } from './mold/fit-figures.ts';
+import { probeFigure } from './readings/figures.ts';
+import type { Figure } from './quantity/figure.ts';
+import { fillLevers } from './fill/levers.ts';
+import { castFigure, paceFigures, readyFigure, shareFigure, warmTimeFigure, yieldFigure } from './mold/figures.ts';
+import { warmPlan } from './mold/warm-plan.ts';
+import { AS_CUT } from './mold/variants.ts';
 
 /** Whatever is shown can be asked why: a rule, a formula, a source, inputs, and a range that holds the value. */
 const answersWhy = ({ value, low = value, high = value, why }: Figure) => {
   expect(Number.isFinite(value)).toBe(true);
   expect(low).toBeLessThanOrEqual(value);
   expect(high).toBeGreaterThanOrEqual(value);
+  // An estimate that may be ten times off is none that a maker could use.
+  expect(high - low).toBeLessThanOrEqual(Math.max(1, 10 * Math.abs(value)));
   for (const text of [why.rule, why.formula, why.source]) expect(text.length).toBeGreaterThan(3);
   expect(why.inputs.length).toBeGreaterThan(0);
   expect(JSON.stringify(why)).not.toMatch(/NaN|undefined/);
@@ -141,6 +143,27 @@ test('every figure of lead and molds answers why', () => {
     cavitiesFigure([{ name: 'Five', cavities: [1, 2, 3, 4, 5] }]),
   ];
   all.forEach(answersWhy);
+  // What is weighed, counted or paid is a number; what a model says is a range, and says so.
+  const estimates = [
+    fumeFigure(371),
+    dialFigure(dialTable(pairs), 7),
+    castFigure(cavity, AS_CUT, BISMUTH_TIN),
+    openTimeFigure(cavity, { metalC: 371, moldC: 120, alloy: SOFT_LEAD, moldMetal: 'aluminium' }),
+    yieldFigure(90, 100),
+    antimonyFigure(10.5),
+    alloyFigures(SOFT_LEAD).pour,
+    timesFigure(1.3, 1, 1.3),
+    potFigure('loss', refill.pot, learned),
+    readyFigure(warm),
+    warmTimeFigure(warm),
+    pace.cycle,
+    pace.steady,
+    feed.recover,
+  ];
+  for (const { low, high } of estimates) expect(low!).toBeLessThan(high!);
+  // A lever is a guess: of a gain of 30 % it may be 18 or 45.
+  expect(timesFigure(1.3, 1, 1.3)).toMatchObject({ low: expect.closeTo(1.18, 9), high: expect.closeTo(1.45, 9) });
+  expect(antimonyFigure(10.5).high!).toBeLessThan(0.1);
 });
 
 test('measured, fitted and given are told apart', () => {
