@@ -80,6 +80,52 @@ test('every unit of a figure is written', async () => {
   ]);
 });
 
+// A difference of 1 K is one of 1.8 °F: no offset of 32 in it. Worked by hand.
+test('differences, rates and the small units, in Celsius and in Fahrenheit', async () => {
+  const celsius = await unitsFor({});
+  const values = [
+    [2.04, 'K'],
+    [-10, 'K'],
+    [1.5, 'K/month'],
+    [0.554, 'W/K'],
+    [1523.4, 'W/m2K'],
+    [0.1234, 'm/s'],
+    [0.0432, 'ug/m3'],
+    [51.6, 'ug/m3'],
+    [1.25e-4, 'powder-kg'],
+    [9.94e-6, 'powder-kg'],
+    [1.96e-6, 'powder-kg'],
+    [0.84, 'ml'],
+    [0.0032, 'm'],
+  ] as const;
+  expect(values.map(([value, unit]) => celsius.write(value, unit))).toEqual([
+    '2 K',
+    '-10 K',
+    '1.5 K a month',
+    '0.55 W/K',
+    '1523 W/m²K',
+    '0.12 m/s',
+    '0.04 µg/m³',
+    '52 µg/m³',
+    '125 mg',
+    '9.9 mg',
+    '2.0 mg',
+    '0.8 ml',
+    '3.2 mm',
+  ]);
+  expect([celsius.part('lead', 1.5), celsius.part('hook', 24.2), celsius.part('thread', 1.234)]).toEqual([
+    '1.50 kg',
+    '24',
+    '1.23 m',
+  ]);
+  const fahrenheit = await unitsFor({ massUnit: 'oz', temperatureUnit: 'F' });
+  expect([fahrenheit.write(10, 'K'), fahrenheit.write(2.5, 'K/month'), fahrenheit.write(100, 'C')]).toEqual([
+    '18 °F',
+    '4.5 °F a month',
+    '212 °F',
+  ]);
+});
+
 test('days', () => {
   const at = new Date(2026, 2, 6, 19, 5).getTime();
   expect([writeDay(at), writeMonth(at), writeTime(at), isoDay(at)]).toEqual([
