@@ -65,6 +65,7 @@ const stretch = (thinned: boolean) => [
   query('to', 'integer', false),
   ...(thinned ? [query('points', 'integer', false)] : []),
 ];
+const period = [query('from', 'integer', false), query('to', 'integer', false)];
 /** A write that must name the version it was made from. */
 const withVersion = (written: Json): Json => ({
   ...written,
@@ -218,8 +219,21 @@ export function openApiDocument(version: string): Json {
       '/api/orders/{id}/plan': withId({ get: operation('plan_order', 'The plan of an order') }),
       '/api/orders/{id}/release': withId({ post: operation('release_order', 'Make tickets of an order') }),
       '/api/line': { get: operation('line', 'Open tickets and pours') },
-      '/api/tickets': { get: operation('list_tickets', 'All tickets without their logs, newest first') },
-      '/api/bakes': { get: operation('list_bakes', 'Loads of the oven that have come out, ticket by ticket') },
+      '/api/tickets': {
+        get: operation('list_tickets', 'Tickets without their logs, newest first; of a period those closed in it', {
+          parameters: period,
+        }),
+      },
+      '/api/bakes': {
+        get: operation(
+          'list_bakes',
+          'Loads of the oven that have come out, ticket by ticket; of a period those loaded in it',
+          {
+            parameters: period,
+          },
+        ),
+      },
+      '/api/books/period': { get: operation('booked_period', 'When the first and the last ticket were closed') },
       '/api/tickets/{id}': withId({ get: operation('read_ticket', 'One ticket with plan, log, materials and cost') }),
       '/api/tickets/{id}/entries': withId({
         post: operation('ticket_entry', 'Say what happened to a ticket', {

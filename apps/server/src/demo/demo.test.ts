@@ -2,7 +2,9 @@ import { makeThings } from './make-things.ts';
 import { runYear } from './year.ts';
 import { listMaterials } from '../services/stock.ts';
 import { listPours } from '../services/pours.ts';
-import { listTickets } from '../services/tickets.ts';
+import { bakesOnRecord, bookedPeriod, listTickets, ticketsOnList } from '../services/ticket-figures.ts';
+import { addTicketEntries } from '../services/tickets.ts';
+import { randomUUID } from 'node:crypto';
 import { listMolds } from '../services/cavities.ts';
 import { openStore, type Store } from '../store/store.ts';
 import type { DialRecord, SampleRecord } from '@schmelz/contract';
@@ -149,4 +151,70 @@ describe('the demo workshop', () => {
     expect(second[0]).toEqual(orders[0]);
     await again.close();
   }, 60_000);
+
+  describe('figures of closed tickets', () => {
+    const kept = async () => (await store.select<{ n: number }>('SELECT COUNT(*) AS n FROM ticketFigures'))[0]!.n;
+    const lists = async () => ({ tickets: await ticketsOnList(store), bakes: await bakesOnRecord(store) });
+    /** Folded anew, as if nothing had been kept. */
+    const folded = async () => {
+      await store.models.ticketFigures.destroy({ where: {} });
+      return lists();
+    };
+    const say = (ticketId: string, entry: object) =>
+      addTicketEntries(store, ticketId, [{ id: randomUUID(), at: Date.now(), ...entry } as TicketEntry]);
+
+    test('are kept, are what folding gives, and are gone as soon as something that they come from changes', async () => {
+      const before = await folded();
+      const closed = before.tickets.filter(({ closedAt }) => closedAt !== null);
+      expect(closed.length).toBeGreaterThan(20);
+      expect(await kept()).toBe(closed.length);
+      expect(await lists()).toEqual(before);
+      // Opened again, and closed again.
+      const { id } = closed.find(({ good }) => good > 0)!;
+      const [ticket] = await listTickets(store, { id });
+      const close = ticket!.log.findLast((entry) => entry.kind === 'close')!;
+      await say(id, { kind: 'undo', target: close.id });
+      expect(await kept()).toBe(closed.length - 1);
+      const opened = await lists();
+      expect(opened.tickets.find((each) => each.id === id)!.closedAt).toBeNull();
+      expect(await folded()).toEqual(opened);
+      await say(id, { kind: 'close' });
+      const again = await lists();
+      expect(await folded()).toEqual(again);
+      const of = ({ tickets }: typeof again) => tickets.find((each) => each.id === id)!;
+      expect({ ...of(again), closedAt: 0 }).toEqual({ ...of(before), closedAt: 0 });
+    });
+    test.each([
+      ['a movement of stock', 'UPDATE stockMoves SET valueMinor = valueMinor - 100 WHERE ticketId = :id'],
+      ['a share of a pour', 'UPDATE pourTickets SET workS = workS + 600 WHERE ticketId = :id'],
+      ['what was planned', "UPDATE tickets SET planned = json_set(planned, '$.labourMinorPerHour', 1) WHERE id = :id"],
+    ])('%s that changes changes them', async (_, sql) => {
+      const { tickets } = await lists();
+      const { id, totalMinor } = tickets.find(({ closedAt, good }) => closedAt !== null && good > 0)!;
+      await store.write(async (transaction) => void (await store.select(sql, { id }, transaction)));
+      const now = await lists();
+      expect(now.tickets.find((each) => each.id === id)!.totalMinor).not.toBe(totalMinor);
+      expect(await folded()).toEqual(now);
+    });
+    test('another oven later does not change what was spent; a period has what was closed in it', async () => {
+      const before = await folded();
+      await store.models.ovens.update({ powerW: 9000 }, { where: {} });
+      const after = await folded();
+      const closed = (all: typeof before) => all.tickets.filter(({ closedAt }) => closedAt !== null);
+      expect(closed(after)).toEqual(closed(before));
+      const times = closed(before).map(({ closedAt }) => closedAt!);
+      const period = (await bookedPeriod(store))!;
+      expect(period).toEqual({ from: Math.min(...times), to: Math.max(...times) });
+      const middle = (period.from + period.to) / 2;
+      const [early, late] = [
+        await ticketsOnList(store, { from: 0, to: middle }),
+        await ticketsOnList(store, { from: middle, to: period.to + 1 }),
+      ];
+      expect(early.length + late.length).toBe(times.length);
+      expect(early.every(({ closedAt }) => closedAt! < middle)).toBe(true);
+      const bakes = await bakesOnRecord(store, { from: middle, to: period.to + 1 });
+      expect(bakes).toEqual(before.bakes.filter(({ loadedAt }) => loadedAt >= middle && loadedAt <= period.to));
+      expect(bakes.length).toBeGreaterThan(0);
+    });
+  });
 });

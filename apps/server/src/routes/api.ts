@@ -36,11 +36,12 @@ import { listPartLots, nameLot } from '../services/part-lots.ts';
 import { readSettings, writeSettings } from '../services/settings.ts';
 import { listJars } from '../services/jars.ts';
 import { count, listFlows, listMaterials, listMoves, receive } from '../services/stock.ts';
-import { addTicketEntries, bakesOnRecord, listTickets, readTicket, ticketsOnList } from '../services/tickets.ts';
+import { bakesOnRecord, bookedPeriod, listTickets, readTicket, ticketsOnList } from '../services/ticket-figures.ts';
+import { addTicketEntries } from '../services/tickets.ts';
 import { listMolds } from '../services/cavities.ts';
 import { heatRoutes } from './heat.ts';
 import type { Transaction } from 'sequelize';
-import { bodyOf, clockOf, idOf, numberOf, numbersIn, versioned } from './request.ts';
+import { bodyOf, clockOf, idOf, numberOf, numbersIn, periodIn, versioned } from './request.ts';
 import type { Store } from '../store/store.ts';
 
 export const API_VERSION = '0.1.0';
@@ -204,10 +205,13 @@ function guardedRoutes(store: Store, config: Config, sessions: Sessions, feed: F
     ctx.body = { tickets, pours, runs };
   });
   router.get('/api/tickets', async (ctx) => {
-    ctx.body = await ticketsOnList(store);
+    ctx.body = await ticketsOnList(store, periodIn(ctx));
   });
   router.get('/api/bakes', async (ctx) => {
-    ctx.body = await bakesOnRecord(store);
+    ctx.body = await bakesOnRecord(store, periodIn(ctx));
+  });
+  router.get('/api/books/period', async (ctx) => {
+    ctx.body = await bookedPeriod(store);
   });
   router.get('/api/tickets/:id', async (ctx) => {
     ctx.body = await readTicket(store, idOf(ctx));

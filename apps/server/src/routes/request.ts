@@ -1,4 +1,4 @@
-import { parseWith } from '@schmelz/contract';
+import { parseWith, periodQuerySchema } from '@schmelz/contract';
 import type { Context } from 'koa';
 import { notFound, Refused } from '../services/errors.ts';
 
@@ -35,6 +35,12 @@ export function numbersIn(ctx: Context, fields: readonly string[]): Record<strin
       return [field, isNumber && !Number.isNaN(Number(given)) ? Number(given) : given];
     }),
   );
+}
+
+/** The period that is asked for; null where everything is. */
+export function periodIn(ctx: Context): { from: number; to: number } | null {
+  const { from, to } = parseWith(periodQuerySchema, numbersIn(ctx, ['from', 'to']));
+  return from === undefined && to === undefined ? null : { from: from ?? 0, to: to ?? Number.MAX_SAFE_INTEGER };
 }
 
 /** The version that a write was made from, and the rest of the body. */

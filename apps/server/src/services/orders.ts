@@ -105,6 +105,7 @@ export async function releaseOrder(store: Store, orderId: string, at = Date.now(
         planned: ticketPlan(plan, productId, workshop),
         createdAt: at,
         closedAt: null,
+        ovenPowerW: null,
         version: 1,
       };
     });

@@ -1,10 +1,4 @@
 import {
-  COST_PARTS,
-  costOf,
-  costPartOf,
-  J_PER_KWH,
-  OVEN_DUTY,
-  sumMinor,
   QUANTITY_TOLERANCE,
   ticketPostings,
   ticketRefusal,
@@ -12,15 +6,13 @@ import {
   ticketUndoRefusal,
   type Balance,
   type CastForTicket,
-  type CostPart,
-  type CostStack,
   type TicketEntry,
   type TicketSetup,
   type TicketState,
   type UndoEntry,
   withShares,
 } from '@schmelz/core';
-import type { BakeOnRecord, RunView, Ticket, TicketActual, TicketOnList } from '@schmelz/contract';
+import type { RunView } from '@schmelz/contract';
 import type { Transaction } from 'sequelize';
 import type { PourTicketRow, TicketRow } from '../store/models.ts';
 import { rowsOf, type Store } from '../store/store.ts';
@@ -71,7 +63,7 @@ export async function loadTickets(
   }));
 }
 
-function grouped<T>(all: readonly T[], keyOf: (each: T) => string): Map<string, T[]> {
+export function grouped<T>(all: readonly T[], keyOf: (each: T) => string): Map<string, T[]> {
   const groups = new Map<string, T[]>();
   for (const each of all) {
     const own = groups.get(keyOf(each));
@@ -81,7 +73,8 @@ function grouped<T>(all: readonly T[], keyOf: (each: T) => string): Map<string, 
   return groups;
 }
 
-const sumOf = <T>(all: readonly T[], value: (each: T) => number) => all.reduce((sum, each) => sum + value(each), 0);
+export const sumOf = <T>(all: readonly T[], value: (each: T) => number) =>
+  all.reduce((sum, each) => sum + value(each), 0);
 
 /** What the ticket's steps start from: heads poured, and whether more will come. */
 export function setupOf({ row, pours }: Pick<LoadedTicket, 'row' | 'pours'>): TicketSetup {
@@ -91,17 +84,6 @@ export function setupOf({ row, pours }: Pick<LoadedTicket, 'row' | 'pours'>): Ti
     poured: sumOf(pours, (pour) => pour.good),
     pourClosed: pours.length > 0 && pours.every((pour) => pour.closed),
   };
-}
-
-/** Seconds at work with both hands, the pour's share included. */
-const workSecondsOf = (loaded: LoadedTicket, state: TicketState) =>
-  sumOf(loaded.pours, (pour) => pour.workS) + sumOf(state.steps, (step) => step.workS);
-
-/** Electricity of the ticket, kWh: its share of the pot, and its oven loads at the usual duty. */
-function energyOf(loaded: LoadedTicket, state: TicketState, ovenPowerW: number): number {
-  // A load of several tickets is shared by heads.
-  const oven = sumOf(state.loads, (load) => (load.share * ((load.unloadedAt ?? load.loadedAt) - load.loadedAt)) / 1000);
-  return sumOf(loaded.pours, (pour) => pour.energyKWh) + (oven * ovenPowerW * OVEN_DUTY) / J_PER_KWH;
 }
 
 /** What closed pours gave to a ticket, and took for it; null until one is closed. */
@@ -134,7 +116,9 @@ export async function syncTicket(store: Store, ticketId: string, at: number, tra
   await postDifference(store, ticketId, wantedPostings(loaded, state), at, transaction);
   const { row } = loaded;
   if (row.closedAt === state.closedAt) return;
-  const changed = { closedAt: state.closedAt, version: row.version + 1 };
+  const [oven] = await rowsOf(store.models.ovens, { transaction });
+  const ovenPowerW = state.closedAt === null ? null : Number(oven?.['powerW'] ?? 0);
+  const changed = { closedAt: state.closedAt, ovenPowerW, version: row.version + 1 };
   await store.models.tickets.update(changed, { where: { id: ticketId }, transaction });
   const all = await rowsOf(store.models.tickets, { where: { orderId: row.orderId }, transaction });
   const status = all.every((ticket) => ticket.closedAt !== null) ? 'done' : 'released';
@@ -214,121 +198,4 @@ export async function addTicketEntries(
     };
   };
   await append<TicketEntry>(store, entries, keep, deviceNow);
-}
-
-interface MoveSum {
-  ticketId: string;
-  materialId: string;
-  name: string;
-  kind: string;
-  reason: string;
-  quantity: number;
-  valueMinor: number;
-}
-
-function actualOf(loaded: LoadedTicket, moves: readonly MoveSum[], ovenPowerW: number): TicketActual {
-  const { planned } = loaded.row;
-  const state = ticketState(setupOf(loaded), ticketLog(loaded));
-  const workS = workSecondsOf(loaded, state);
-  const energyKWh = energyOf(loaded, state, ovenPowerW);
-  // What its heads became is on the shelf at what they cost; it is no saving of the ticket.
-  const spent = moves.filter((move) => move.reason !== 'made');
-  const parts = Object.fromEntries(
-    COST_PARTS.map((part) => [
-      part,
-      sumMinor(spent.filter((move) => costPartOf(move) === part).map((move) => -move.valueMinor)),
-    ]),
-  ) as Record<CostPart, number>;
-  parts.energy = costOf(planned.energyMinorPerKWh, energyKWh);
-  parts.work = costOf(planned.labourMinorPerHour, workS / 3600);
-  const totalMinor = sumMinor(Object.values(parts));
-  const perHead =
-    state.good > 0
-      ? (Object.fromEntries(COST_PARTS.map((part) => [part, parts[part] / state.good])) as CostStack)
-      : null;
-  const materials = new Map<string, TicketActual['materials'][number]>();
-  for (const { materialId, name, kind, quantity, valueMinor } of spent) {
-    const sum = materials.get(materialId) ?? { materialId, name, kind, quantity: 0, valueMinor: 0 };
-    materials.set(materialId, { ...sum, quantity: sum.quantity - quantity, valueMinor: sum.valueMinor - valueMinor });
-  }
-  return { materials: [...materials.values()], workS, energyKWh, cost: { parts, totalMinor, perHead } };
-}
-
-/** Tickets with their logs, plan, and what they really took. */
-export async function listTickets(
-  store: Store,
-  which: { open?: boolean; id?: string; orderId?: string } = {},
-): Promise<Ticket[]> {
-  const where = {
-    ...(which.open ? { closedAt: null } : {}),
-    ...(which.id ? { id: which.id } : {}),
-    ...(which.orderId ? { orderId: which.orderId } : {}),
-  };
-  const all = await loadTickets(store, where);
-  if (all.length === 0) return [];
-  const ids = all.map(({ row }) => row.id);
-  const [moves, orders, [oven]] = await Promise.all([
-    store.select<MoveSum>(
-      `SELECT m.ticketId, m.materialId, a.name, a.kind, m.reason,
-              SUM(m.quantity) AS quantity, SUM(m.valueMinor) AS valueMinor
-       FROM stockMoves m JOIN materials a ON a.id = m.materialId WHERE m.ticketId IN (:ids)
-       GROUP BY m.ticketId, m.materialId, m.reason`,
-      { ids },
-    ),
-    rowsOf(store.models.orders, { where: { id: [...new Set(all.map(({ row }) => row.orderId))] } }),
-    rowsOf(store.models.ovens),
-  ]);
-  const movesOf = grouped(moves, (move) => move.ticketId);
-  const orderOf = new Map(orders.map((order) => [order.id, order]));
-  return all.map((loaded) => {
-    const { row, pours, log, runs } = loaded;
-    const order = orderOf.get(row.orderId)!;
-    const { id, version, number, orderId, productId, quantity, fromId, becomesId, createdAt, planned } = row;
-    return {
-      ...{ id, version, number, orderId, productId, quantity, fromId, becomesId, createdAt, planned },
-      ...setupOf(loaded),
-      route: row.route,
-      customer: order.customer,
-      dueOn: order.dueOn,
-      pourRejects: sumOf(pours, (pour) => pour.rejects),
-      pourId: pours.at(-1)?.pourId ?? null,
-      log,
-      runs,
-      actual: actualOf(loaded, movesOf.get(id) ?? [], Number(oven?.['powerW'] ?? 0)),
-    };
-  });
-}
-
-const stateOf = ({ route, source, poured, pourClosed, id, log, runs }: Ticket) =>
-  ticketState({ route, source, poured, pourClosed }, withShares<TicketEntry>(id, log, runs));
-/** To a ten-thousandth of a minor unit: nobody sees more, and a list stays short. */
-const written = (minor: number) => Math.round(minor * 1e4) / 1e4;
-
-/** Every ticket with what it came to, newest first; without logs. */
-export async function ticketsOnList(store: Store): Promise<TicketOnList[]> {
-  return (await listTickets(store)).map((ticket) => {
-    const { id, number, productId, quantity, actual } = ticket;
-    const { closedAt, good } = stateOf(ticket);
-    const { totalMinor, perHead: stack } = actual.cost;
-    const perHead = stack && (Object.fromEntries(COST_PARTS.map((part) => [part, written(stack[part])])) as CostStack);
-    return { id, number, productId, quantity, closedAt, good, totalMinor, perHead };
-  });
-}
-
-/** Every load of the oven that has come out, ticket by ticket, newest ticket first. */
-export async function bakesOnRecord(store: Store): Promise<BakeOnRecord[]> {
-  return (await loadTickets(store, {})).flatMap((loaded) => {
-    const { number: ticketNumber, productId } = loaded.row;
-    return ticketState(setupOf(loaded), ticketLog(loaded)).loads.flatMap((load): BakeOnRecord[] => {
-      const { id, step, count: heads, setC, preheated, doors, loadedAt, unloadedAt } = load;
-      if (unloadedAt === null) return [];
-      return [{ id, ticketNumber, productId, step, heads, setC, preheated, doors, loadedAt, unloadedAt }];
-    });
-  });
-}
-
-export async function readTicket(store: Store, id: string): Promise<Ticket> {
-  const [ticket] = await listTickets(store, { id });
-  if (!ticket) throw notFound('ticket', id);
-  return ticket;
 }

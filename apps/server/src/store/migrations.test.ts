@@ -9,7 +9,8 @@ import { createResource } from '../services/resources.ts';
 import { readSettings } from '../services/settings.ts';
 import { listMaterials } from '../services/stock.ts';
 import { addRunEntries } from '../services/runs.ts';
-import { addTicketEntries, readTicket } from '../services/tickets.ts';
+import { readTicket } from '../services/ticket-figures.ts';
+import { addTicketEntries } from '../services/tickets.ts';
 import { temporaryFolder } from '../test/server.ts';
 import { migrate, openStore } from './store.ts';
 

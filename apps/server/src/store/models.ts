@@ -3,6 +3,7 @@ import type {
   MaterialRow,
   MoveRow,
   OrderRow,
+  TicketFiguresRow,
   TicketRow,
   PourRow,
   PourMoldRow,
@@ -176,8 +177,10 @@ const TABLES = {
     planned: json(),
     createdAt: INTEGER,
     closedAt: INTEGER,
+    ovenPowerW: DOUBLE,
     version: INTEGER,
   },
+  ticketFigures: { ticketId: id(), body: json() },
   pours: {
     id: id(),
     number: INTEGER,
@@ -257,6 +260,7 @@ export interface Models {
   orders: Table<OrderRow>;
   orderLines: Table<{ orderId: string; position: number; productId: string; quantity: number }>;
   tickets: Table<TicketRow>;
+  ticketFigures: Table<TicketFiguresRow>;
   pours: Table<PourRow>;
   pourMolds: Table<PourMoldRow>;
   pourTickets: Table<PourTicketRow>;

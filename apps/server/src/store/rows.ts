@@ -1,4 +1,4 @@
-import type { TicketPlan } from '@schmelz/contract';
+import type { BakeOnRecord, TicketOnList, TicketPlan } from '@schmelz/contract';
 import type { PourPlanned, PourSetup, RouteStep, RunKindId, Source } from '@schmelz/core';
 
 /** Rows as they lie in the tables; JSON columns are parsed. */
@@ -55,7 +55,14 @@ export interface TicketRow {
   planned: TicketPlan;
   createdAt: number;
   closedAt: number | null;
+  /** Of the oven on the day it was closed, W; null while it is open. */
+  ovenPowerW: number | null;
   version: number;
+}
+/** What a closed ticket came to; gone as soon as a row that it comes from changes. */
+export interface TicketFiguresRow {
+  ticketId: string;
+  body: { onList: TicketOnList; bakes: BakeOnRecord[] };
 }
 export interface PourRow {
   id: string;

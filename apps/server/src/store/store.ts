@@ -12,6 +12,7 @@ import { up as finish } from './migrations/004-finish.ts';
 import { up as job } from './migrations/005-job.ts';
 import { up as runs } from './migrations/006-runs.ts';
 import { up as nothingLost } from './migrations/007-nothing-lost.ts';
+import { up as keptFigures } from './migrations/008-kept-figures.ts';
 import { defineModels, type Models } from './models.ts';
 
 export interface Store {
@@ -35,6 +36,7 @@ const MIGRATIONS: { name: string; step: Step }[] = [
   { name: '005-job', step: job },
   { name: '006-runs', step: runs },
   { name: '007-nothing-lost', step: nothingLost },
+  { name: '008-kept-figures', step: keptFigures },
 ];
 
 /** Brings the tables up to date, or up to one step, so that an older file can be made. */

@@ -33,7 +33,7 @@ import type {
   TicketOnList,
   Trial,
 } from '@schmelz/contract';
-import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { request } from './client.ts';
 
 interface ResourceTypes {
@@ -67,10 +67,29 @@ export const useList = <P extends ResourcePath>(path: P) =>
 export const useLine = () =>
   useQuery({ queryKey: ['line'], queryFn: () => request<LineView>('GET', '/line'), refetchInterval: 8000 });
 
-export const useTickets = () =>
-  useQuery({ queryKey: ['tickets'], queryFn: () => request<TicketOnList[]>('GET', '/tickets') });
-export const useBakes = () =>
-  useQuery({ queryKey: ['bakes'], queryFn: () => request<BakeOnRecord[]>('GET', '/bakes') });
+/** A stretch of time as an address asks for it. */
+const during = ({ from, to }: { from: number; to: number }) => `from=${from}&to=${to}`;
+
+/** What was closed in a period, newest first. */
+export const useTickets = (period: { from: number; to: number }) =>
+  useQuery({
+    queryKey: ['tickets', 'closed', period.from, period.to],
+    queryFn: () => request<TicketOnList[]>('GET', `/tickets?${during(period)}`),
+    placeholderData: keepPreviousData,
+  });
+/** What went into the oven in a period and has come out. */
+export const useBakes = (period: { from: number; to: number }) =>
+  useQuery({
+    queryKey: ['bakes', period.from, period.to],
+    queryFn: () => request<BakeOnRecord[]>('GET', `/bakes?${during(period)}`),
+    placeholderData: keepPreviousData,
+  });
+/** When the first and the last ticket were closed; null where none is. */
+export const useBookedPeriod = () =>
+  useQuery({
+    queryKey: ['tickets', 'booked'],
+    queryFn: () => request<{ from: number; to: number } | null>('GET', '/books/period'),
+  });
 export const useTicket = (id: string) =>
   useQuery({ queryKey: ['tickets', id], queryFn: () => request<Ticket>('GET', `/tickets/${id}`) });
 export const usePours = () => useQuery({ queryKey: ['pours'], queryFn: () => request<PourOnList[]>('GET', '/pours') });

@@ -6,6 +6,7 @@ import { Fig } from '../../design/Figure.tsx';
 import { Icon } from '../../design/Icon.tsx';
 import { Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
+import { usePeriod, Years } from '../../design/Period.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
 import { writeDay, writeLongMonth } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
@@ -45,9 +46,10 @@ function BakeRow({ bake }: { bake: AuditedBake }) {
   );
 }
 
-/** A year of bakes, computed again: which heads went out under-cured, and when. */
+/** The bakes of a year, computed again: which heads went out under-cured, and when. */
 export function PastPage() {
-  const { data: bakes, error } = useBakes();
+  const period = usePeriod();
+  const { data: bakes, error } = useBakes(period);
   const { data: ovens } = useList('ovens');
   const catalogue = useCatalogue();
   const [all, setAll] = useState(false);
@@ -78,7 +80,7 @@ export function PastPage() {
               </Fig>
             }
           >
-            heads went out under-cured, of {audited.reduce((sum, bake) => sum + bake.heads, 0)} baked
+            heads went out under-cured, of {audited.reduce((sum, bake) => sum + bake.heads, 0)} baked {period.says}
           </TheNumber>
           {worst && worst.underCuredHeads > 0 && (
             <p className="flex items-start gap-2 font-medium text-watch">
@@ -89,6 +91,7 @@ export function PastPage() {
               </span>
             </p>
           )}
+          <Years />
           <p className="text-ink-2">
             From the programs that were logged and the labels of the jars as they are on record now. Chips on the first
             rock begin below nine tenths.
@@ -130,7 +133,7 @@ export function PastPage() {
             </tbody>
           </table>
         </div>
-        {audited.length === 0 && <p className="quiet mt-3">Nothing has come out of the oven yet.</p>}
+        {audited.length === 0 && <p className="quiet mt-3">Nothing came out of the oven {period.says}.</p>}
       </div>
     </Page>
   );

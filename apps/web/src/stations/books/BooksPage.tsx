@@ -5,6 +5,7 @@ import { useSettings, useTickets } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
+import { usePeriod, Years } from '../../design/Period.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { CostBar } from '../ticket/CostStack.tsx';
@@ -13,7 +14,8 @@ const CostChart = lazy(() => import('./CostChart.tsx').then((module) => ({ defau
 
 /** Closed tickets with what a head cost, and everything as files. */
 export function BooksPage() {
-  const { data: tickets, error } = useTickets();
+  const period = usePeriod();
+  const { data: tickets, error } = useTickets(period);
   const { data: settings } = useSettings();
   const catalogue = useCatalogue();
   const units = useUnits();
@@ -29,11 +31,12 @@ export function BooksPage() {
     <Page
       stub={
         <>
-          <TheNumber value={heads ? units.money(spent / heads, 1) : '–'}>is what one head cost, all in all</TheNumber>
+          <TheNumber value={heads ? units.money(spent / heads, 1) : '–'}>is what one head cost {period.says}</TheNumber>
           <p className="text-ink-2">
             {heads} heads in {closed.length} closed tickets, {units.money(spent)}: metal, hooks, powder, electricity and
             time.
           </p>
+          <Years />
           <div className="flex flex-wrap gap-4">
             <Button asChild>
               <a href="/api/export">Everything as JSON</a>
@@ -46,7 +49,7 @@ export function BooksPage() {
         </>
       }
     >
-      <Heading aside="each dot a closed ticket">What one head cost over the year</Heading>
+      <Heading aside="each dot a closed ticket">What one head cost, ticket by ticket</Heading>
       <Suspense fallback={<div className="h-[220px]" />}>
         <CostChart
           points={closed.map(({ ticket, perHead, at }) => ({
@@ -87,7 +90,7 @@ export function BooksPage() {
           </tbody>
         </table>
       </div>
-      {closed.length === 0 && <p className="quiet">No ticket is closed yet.</p>}
+      {closed.length === 0 && <p className="quiet">No ticket was closed {period.says}.</p>}
     </Page>
   );
 }

@@ -1,0 +1,207 @@
+import {
+  COST_PARTS,
+  costOf,
+  costPartOf,
+  J_PER_KWH,
+  OVEN_DUTY,
+  sumMinor,
+  ticketState,
+  withShares,
+  type CostPart,
+  type CostStack,
+  type TicketEntry,
+  type TicketState,
+} from '@schmelz/core';
+import type { BakeOnRecord, Ticket, TicketActual, TicketOnList } from '@schmelz/contract';
+import { Op, type Transaction } from 'sequelize';
+import type { TicketFiguresRow } from '../store/rows.ts';
+import { rowsOf, type Store } from '../store/store.ts';
+import { notFound } from './errors.ts';
+import { grouped, loadTickets, setupOf, sumOf, ticketLog, type LoadedTicket } from './tickets.ts';
+
+/** Seconds at work with both hands, the pour's share included. */
+const workSecondsOf = (loaded: LoadedTicket, state: TicketState) =>
+  sumOf(loaded.pours, (pour) => pour.workS) + sumOf(state.steps, (step) => step.workS);
+
+/** Electricity of the ticket, kWh: its share of the pot, and its oven loads at the usual duty. */
+function energyOf(loaded: LoadedTicket, state: TicketState, ovenPowerW: number): number {
+  // A load of several tickets is shared by heads.
+  const oven = sumOf(state.loads, (load) => (load.share * ((load.unloadedAt ?? load.loadedAt) - load.loadedAt)) / 1000);
+  return sumOf(loaded.pours, (pour) => pour.energyKWh) + (oven * ovenPowerW * OVEN_DUTY) / J_PER_KWH;
+}
+
+interface MoveSum {
+  ticketId: string;
+  materialId: string;
+  name: string;
+  kind: string;
+  reason: string;
+  quantity: number;
+  valueMinor: number;
+}
+
+function actualOf(loaded: LoadedTicket, moves: readonly MoveSum[], ovenPowerW: number): TicketActual {
+  const { planned } = loaded.row;
+  const state = ticketState(setupOf(loaded), ticketLog(loaded));
+  const workS = workSecondsOf(loaded, state);
+  const energyKWh = energyOf(loaded, state, ovenPowerW);
+  // What its heads became is on the shelf at what they cost; it is no saving of the ticket.
+  const spent = moves.filter((move) => move.reason !== 'made');
+  const parts = Object.fromEntries(
+    COST_PARTS.map((part) => [
+      part,
+      sumMinor(spent.filter((move) => costPartOf(move) === part).map((move) => -move.valueMinor)),
+    ]),
+  ) as Record<CostPart, number>;
+  parts.energy = costOf(planned.energyMinorPerKWh, energyKWh);
+  parts.work = costOf(planned.labourMinorPerHour, workS / 3600);
+  const totalMinor = sumMinor(Object.values(parts));
+  const perHead =
+    state.good > 0
+      ? (Object.fromEntries(COST_PARTS.map((part) => [part, parts[part] / state.good])) as CostStack)
+      : null;
+  const materials = new Map<string, TicketActual['materials'][number]>();
+  for (const { materialId, name, kind, quantity, valueMinor } of spent) {
+    const sum = materials.get(materialId) ?? { materialId, name, kind, quantity: 0, valueMinor: 0 };
+    materials.set(materialId, { ...sum, quantity: sum.quantity - quantity, valueMinor: sum.valueMinor - valueMinor });
+  }
+  return { materials: [...materials.values()], workS, energyKWh, cost: { parts, totalMinor, perHead } };
+}
+
+/** Tickets with their logs, plan, and what they really took. */
+export async function listTickets(
+  store: Store,
+  which: { open?: boolean; id?: string | string[]; orderId?: string } = {},
+  transaction?: Transaction,
+): Promise<Ticket[]> {
+  const where = {
+    ...(which.open ? { closedAt: null } : {}),
+    ...(which.id ? { id: which.id } : {}),
+    ...(which.orderId ? { orderId: which.orderId } : {}),
+  };
+  const all = await loadTickets(store, where, transaction);
+  if (all.length === 0) return [];
+  const ids = all.map(({ row }) => row.id);
+  const [moves, orders, [oven]] = await Promise.all([
+    store.select<MoveSum>(
+      `SELECT m.ticketId, m.materialId, a.name, a.kind, m.reason,
+              SUM(m.quantity) AS quantity, SUM(m.valueMinor) AS valueMinor
+       FROM stockMoves m JOIN materials a ON a.id = m.materialId WHERE m.ticketId IN (:ids)
+       GROUP BY m.ticketId, m.materialId, m.reason`,
+      { ids },
+      transaction,
+    ),
+    rowsOf(store.models.orders, { where: { id: [...new Set(all.map(({ row }) => row.orderId))] }, transaction }),
+    rowsOf(store.models.ovens, { transaction }),
+  ]);
+  const movesOf = grouped(moves, (move) => move.ticketId);
+  const orderOf = new Map(orders.map((order) => [order.id, order]));
+  return all.map((loaded) => {
+    const { row, pours, log, runs } = loaded;
+    const order = orderOf.get(row.orderId)!;
+    const { id, version, number, orderId, productId, quantity, fromId, becomesId, createdAt, planned } = row;
+    return {
+      ...{ id, version, number, orderId, productId, quantity, fromId, becomesId, createdAt, planned },
+      ...setupOf(loaded),
+      route: row.route,
+      customer: order.customer,
+      dueOn: order.dueOn,
+      pourRejects: sumOf(pours, (pour) => pour.rejects),
+      pourId: pours.at(-1)?.pourId ?? null,
+      log,
+      runs,
+      actual: actualOf(loaded, movesOf.get(id) ?? [], row.ovenPowerW ?? Number(oven?.['powerW'] ?? 0)),
+    };
+  });
+}
+
+const stateOf = ({ route, source, poured, pourClosed, id, log, runs }: Ticket) =>
+  ticketState({ route, source, poured, pourClosed }, withShares<TicketEntry>(id, log, runs));
+/** To a ten-thousandth of a minor unit: nobody sees more, and a list stays short. */
+const written = (minor: number) => Math.round(minor * 1e4) / 1e4;
+
+/** What the lists say of a ticket: what it came to, and its loads that have come out of the oven. */
+function figuresOf(ticket: Ticket): TicketFiguresRow['body'] {
+  const { id, number, productId, quantity, actual } = ticket;
+  const { closedAt, good, loads } = stateOf(ticket);
+  const { totalMinor, perHead: stack } = actual.cost;
+  const perHead = stack && (Object.fromEntries(COST_PARTS.map((part) => [part, written(stack[part])])) as CostStack);
+  const bakes = loads.flatMap((load): BakeOnRecord[] => {
+    const { step, count: heads, setC, preheated, doors, loadedAt, unloadedAt } = load;
+    if (unloadedAt === null) return [];
+    return [
+      { id: load.id, ticketNumber: number, productId, step, heads, setC, preheated, doors, loadedAt, unloadedAt },
+    ];
+  });
+  return { onList: { id, number, productId, quantity, closedAt, good, totalMinor, perHead }, bakes };
+}
+
+/** So many tickets are folded in one turn: taps that come meanwhile go between. */
+const IN_ONE_TURN = 50;
+
+/**
+ * What tickets came to, newest first. Of closed ones it is kept: folded once, and again only after a row that it comes
+ * from has changed, which drops it (migration 008).
+ */
+async function keptFigures(store: Store, where: Record<string | symbol, unknown>): Promise<TicketFiguresRow['body'][]> {
+  const rows = await rowsOf(store.models.tickets, {
+    where,
+    attributes: ['id', 'closedAt'],
+    order: [['number', 'DESC']],
+  });
+  const ids = rows.map(({ id }) => id);
+  const kept = await rowsOf(store.models.ticketFigures, { where: { ticketId: ids } });
+  const figures = new Map(kept.map(({ ticketId, body }) => [ticketId, body]));
+  const missing = ids.filter((id) => !figures.has(id));
+  for (let first = 0; first < missing.length; first += IN_ONE_TURN) {
+    const turn = missing.slice(first, first + IN_ONE_TURN);
+    await store.write(async (transaction) => {
+      const made = (await listTickets(store, { id: turn }, transaction)).map(figuresOf);
+      for (const body of made) figures.set(body.onList.id, body);
+      const closed = made.filter(({ onList }) => onList.closedAt !== null);
+      await store.models.ticketFigures.bulkCreate(
+        closed.map((body) => ({ ticketId: body.onList.id, body })),
+        { transaction, updateOnDuplicate: ['body'] },
+      );
+    });
+  }
+  return ids.flatMap((id) => figures.get(id) ?? []);
+}
+
+/** A stretch of time, ms since 1970: from its first moment to before its last. */
+export interface Period {
+  from: number;
+  to: number;
+}
+/** From the first moment to before the last. */
+const within = ({ from, to }: Period) => ({ [Op.gte]: from, [Op.lt]: to });
+
+/** Tickets with what they came to, newest first; without logs. Of a period those that were closed in it. */
+export async function ticketsOnList(store: Store, period: Period | null = null): Promise<TicketOnList[]> {
+  const figures = await keptFigures(store, period ? { closedAt: within(period) } : {});
+  return figures.map(({ onList }) => onList);
+}
+
+/** Loads of the oven that have come out, ticket by ticket, newest ticket first. Of a period those loaded in it. */
+export async function bakesOnRecord(store: Store, period: Period | null = null): Promise<BakeOnRecord[]> {
+  const lived = period && {
+    createdAt: { [Op.lt]: period.to },
+    closedAt: { [Op.or]: [null, { [Op.gte]: period.from }] },
+  };
+  const bakes = (await keptFigures(store, lived ?? {})).flatMap((each) => each.bakes);
+  return period ? bakes.filter(({ loadedAt }) => loadedAt >= period.from && loadedAt < period.to) : bakes;
+}
+
+/** The first and the last moment that a ticket was closed; null where none is. */
+export async function bookedPeriod(store: Store): Promise<Period | null> {
+  const [row] = await store.select<{ from: number | null; to: number | null }>(
+    'SELECT MIN(closedAt) AS "from", MAX(closedAt) AS "to" FROM tickets',
+  );
+  return !row || row.from === null || row.to === null ? null : { from: row.from, to: row.to };
+}
+
+export async function readTicket(store: Store, id: string): Promise<Ticket> {
+  const [ticket] = await listTickets(store, { id });
+  if (!ticket) throw notFound('ticket', id);
+  return ticket;
+}

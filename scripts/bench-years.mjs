@@ -1,0 +1,100 @@
+// npm run bench:years [one year] [ten years]: what ten years of records do to the pages, against the year of the demo.
+// Folders that are not there are made. Nothing is asserted.
+import { spawn, spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { performance } from 'node:perf_hooks';
+import { chromium } from '@playwright/test';
+import { ensureBuilt, ensureInstalled, root } from './lib.mjs';
+import { makeTenYears } from './ten-years.mjs';
+
+ensureInstalled();
+ensureBuilt();
+const server = (name) => join(root, 'apps', 'server', 'dist', name);
+const median = (values) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)];
+const RUNS = 5;
+
+/** Peak and present memory of a process, MB. */
+function memoryOf(pid) {
+  const status = readFileSync(`/proc/${pid}/status`, 'utf8');
+  const of = (name) => Math.round(Number(new RegExp(`${name}:\\s+(\\d+)`).exec(status)[1]) / 1024);
+  return { peak: of('VmHWM'), now: of('VmRSS') };
+}
+
+async function start(folder) {
+  const env = { ...process.env, SCHMELZ_DATA: folder, SCHMELZ_PORT: '0', SCHMELZ_REQUESTS_A_MINUTE: '100000' };
+  const child = spawn(process.execPath, [server('main.js')], { env, stdio: ['ignore', 'pipe', 'inherit'] });
+  const url = await new Promise((found) =>
+    child.stdout.on('data', (data) => {
+      const match = /ready: (\S+)/.exec(String(data));
+      if (match) found(match[1]);
+    }),
+  );
+  return { url, pid: child.pid, stop: () => new Promise((done) => (child.once('exit', done), child.kill('SIGTERM'))) };
+}
+
+/** Each page with what shows that its figures are there. */
+const PAGES = [
+  ['Books', '/books', 'h2'],
+  ['Past bakes', '/bake/past', 'h2, table'],
+  ['Pour desk', '/pour', 'h2'],
+  ['Orders', '/orders', 'h2, table'],
+  ['Jars', '/paint/jars', 'h2'],
+  ['Stock', '/stock', 'table'],
+  ['The line', '/', 'h2'],
+];
+
+async function measure(folder) {
+  const running = await start(folder);
+  const figures = {};
+  const browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+  });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  for (const [name, path, shows] of PAGES) {
+    const taken = [];
+    for (let i = 0; i < RUNS; i++) {
+      const began = performance.now();
+      await page.goto(running.url + path);
+      await page.locator(`main :is(${shows})`).first().waitFor();
+      await page.waitForLoadState('networkidle');
+      taken.push(performance.now() - began - 500); // networkidle waits for half a second of silence
+    }
+    figures[name] = median(taken);
+  }
+  const began = performance.now();
+  const answer = await fetch(`${running.url}/api/export`);
+  let bytes = 0;
+  for await (const part of answer.body) bytes += part.length;
+  figures['Everything as JSON'] = performance.now() - began;
+  const memory = memoryOf(running.pid);
+  await browser.close();
+  await running.stop();
+  return { figures, bytes, status: answer.status, memory };
+}
+
+const temporary = () => mkdtempSync(join(tmpdir(), 'schmelz-years-'));
+const [demo, years] = process.argv.slice(2).map((folder) => resolve(folder));
+const one = demo ?? temporary();
+if (!existsSync(join(one, 'schmelz.sqlite'))) {
+  const env = { ...process.env, SCHMELZ_DATA: one };
+  spawnSync(process.execPath, [server('demo/main.js')], { env, stdio: 'inherit' });
+}
+const ten = years ?? temporary();
+if (!existsSync(join(ten, 'schmelz.sqlite'))) console.log(JSON.stringify(await makeTenYears(ten)));
+const [short, long] = [await measure(one), await measure(ten)];
+for (const [name, ms] of Object.entries(short.figures)) {
+  const other = long.figures[name];
+  console.log(`${name}: ${ms.toFixed(0)} ms, in ten years ${other.toFixed(0)} ms, ${(other / ms).toFixed(1)} times`);
+}
+const megabytes = (bytes) => (bytes / 1e6).toFixed(1);
+for (const [name, { bytes, status, memory }] of [
+  ['one year', short],
+  ['ten years', long],
+]) {
+  console.log(
+    `${name}: export ${status}, ${megabytes(bytes)} MB; server ${memory.now} MB, at its peak ${memory.peak} MB`,
+  );
+}
