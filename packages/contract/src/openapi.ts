@@ -79,7 +79,12 @@ function resourcePaths(): Json {
     const name = path.replace('-', '_');
     const written = jsonSchema(schema);
     paths[`/api/${path}`] = {
-      get: operation(`list_${name}`, `All ${path}`),
+      get:
+        path === 'orders'
+          ? operation('list_orders', 'Orders to do and the last done; before a number only older done ones', {
+              parameters: [query('before', 'integer', false)],
+            })
+          : operation(`list_${name}`, `All ${path}`),
       post: operation(`create_${name}`, `A new ${one}`, { requestBody: body(written) }),
     };
     paths[`/api/${path}/{id}`] = {

@@ -4,9 +4,11 @@ import { listMaterials } from '../services/stock.ts';
 import { listPours } from '../services/pours.ts';
 import { bakesOnRecord, bookedPeriod, listTickets, ticketsOnList } from '../services/ticket-figures.ts';
 import { addTicketEntries } from '../services/tickets.ts';
+import { exportAll, movesCsv } from '../services/exchange.ts';
+import { listOrders } from '../services/orders.ts';
 import { randomUUID } from 'node:crypto';
 import { listMolds } from '../services/cavities.ts';
-import { openStore, type Store } from '../store/store.ts';
+import { openStore, rowsOf, type Store } from '../store/store.ts';
 import type { DialRecord, SampleRecord } from '@schmelz/contract';
 import {
   castMassKg,
@@ -216,5 +218,45 @@ describe('the demo workshop', () => {
       expect(bakes).toEqual(before.bakes.filter(({ loadedAt }) => loadedAt >= middle && loadedAt <= period.to));
       expect(bakes.length).toBeGreaterThan(0);
     });
+  });
+
+  test('everything comes out as one document, in pieces: each row once, in the order it was written', async () => {
+    let [text, pieces] = ['', 0];
+    for await (const piece of exportAll(store)) [text, pieces] = [text + String(piece), pieces + 1];
+    const whole = JSON.parse(text) as Record<string, { id: string }[]>;
+    expect(pieces).toBeGreaterThan(20);
+    for (const name of ['tickets', 'pours', 'runs', 'runTickets', 'entries', 'stockMoves', 'lotUses'] as const) {
+      const [row] = await store.select<{ n: number }>(`SELECT COUNT(*) AS n FROM ${name}`);
+      expect(whole[name]).toHaveLength(row!.n);
+    }
+    const ids = whole['entries']!.map(({ id }) => id);
+    expect(ids.length).toBeGreaterThan(2000);
+    expect(new Set(ids).size).toBe(ids.length);
+    const rows = await store.select<{ id: string }>('SELECT id FROM entries ORDER BY seq');
+    expect(ids).toEqual(rows.map(({ id }) => id));
+    let csv = '';
+    for await (const piece of movesCsv(store)) csv += String(piece);
+    expect(csv.split('\r\n')).toHaveLength(whole['stockMoves']!.length + 1);
+  });
+
+  test('orders come in pages: all that is to do and the last done ones, then older ones, each once', async () => {
+    const all = await rowsOf(store.models.orders, { order: [['number', 'DESC']] });
+    const done = all.filter(({ status }) => status === 'done');
+    // Enough of them for pages.
+    let number = all[0]!.number;
+    for (const { id: _, ...order } of [...done, ...done, ...done]) {
+      await store.models.orders.create({ ...order, id: randomUUID(), number: (number += 1) });
+    }
+    const first = await listOrders(store);
+    expect(first.filter(({ status }) => status !== 'done')).toHaveLength(all.length - done.length);
+    const seen = first.filter(({ status }) => status === 'done');
+    expect(seen).toHaveLength(50);
+    for (let page = seen; page.length > 0;) {
+      page = await listOrders(store, page.at(-1)!.number);
+      seen.push(...page);
+    }
+    expect(seen).toHaveLength(4 * done.length);
+    expect(new Set(seen.map(({ id }) => id)).size).toBe(seen.length);
+    expect(seen.map(({ number }) => number)).toEqual(seen.map(({ number }) => number).sort((a, b) => b - a));
   });
 });

@@ -1,5 +1,7 @@
 import Router from '@koa/router';
+import type { Context } from 'koa';
 import {
+  beforeQuerySchema,
   CALCULATIONS,
   countSchema,
   importQuerySchema,
@@ -26,7 +28,7 @@ import type { Sessions } from '../middleware/session.ts';
 import { exportAll, movesCsv } from '../services/exchange.ts';
 import { importReceipts, listImports } from '../services/imports.ts';
 import { strikeImport, strikeMove } from '../services/strike.ts';
-import { nextNumber, planView, releaseOrder } from '../services/orders.ts';
+import { listOrders, nextNumber, planView, releaseOrder } from '../services/orders.ts';
 import { addPourEntries, listPours, poursOnList, readPour, startPour } from '../services/pours.ts';
 import { notFound } from '../services/errors.ts';
 import { addRunEntries } from '../services/runs.ts';
@@ -48,14 +50,15 @@ export const API_VERSION = '0.1.0';
 
 /** Lists, reads, makes, changes and removes the things of the workshop. */
 function resourceRoutes(router: Router, store: Store): void {
-  const lists: Partial<Record<ResourcePath, () => Promise<unknown>>> = {
+  const lists: Partial<Record<ResourcePath, (ctx: Context) => Promise<unknown>>> = {
     materials: () => listMaterials(store),
     molds: () => listMolds(store),
+    orders: (ctx) => listOrders(store, parseWith(beforeQuerySchema, numbersIn(ctx, ['before'])).before ?? null),
   };
   for (const [name, { schema }] of Object.entries(RESOURCES)) {
     const path = name as ResourcePath;
     router.get(`/api/${path}`, async (ctx) => {
-      ctx.body = await (lists[path]?.() ?? listResources(store, path));
+      ctx.body = await (lists[path]?.(ctx) ?? listResources(store, path));
     });
     router.post(`/api/${path}`, async (ctx) => {
       const input = parseWith(schema, bodyOf(ctx)) as Record<string, unknown>;
@@ -251,14 +254,15 @@ function guardedRoutes(store: Store, config: Config, sessions: Sessions, feed: F
     ctx.status = 204;
   });
 
-  router.get('/api/export', async (ctx) => {
+  router.get('/api/export', (ctx) => {
     ctx.attachment('schmelz-workshop.json');
-    ctx.body = await exportAll(store);
+    ctx.type = 'application/json';
+    ctx.body = exportAll(store);
   });
-  router.get('/api/export/moves.csv', async (ctx) => {
+  router.get('/api/export/moves.csv', (ctx) => {
     ctx.attachment('schmelz-moves.csv');
     ctx.type = 'text/csv';
-    ctx.body = await movesCsv(store);
+    ctx.body = movesCsv(store);
   });
 
   for (const name of Object.keys(CALCULATIONS)) {

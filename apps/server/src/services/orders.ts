@@ -1,15 +1,29 @@
 import { randomUUID } from 'node:crypto';
 import { knownBill, planOrder, stepsOf, type Plan, type PlanLine, type RouteStep } from '@schmelz/core';
 import type { Order, PlanView, TicketPlan } from '@schmelz/contract';
-import type { Transaction } from 'sequelize';
+import { Op, type FindOptions, type Transaction } from 'sequelize';
 import type { TicketRow } from '../store/models.ts';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notAllowed } from './errors.ts';
-import { readResource } from './resources.ts';
+import { listResources, readResource } from './resources.ts';
 import { castingLead, firstTools, readWorkshop, type Workshop } from './workshop.ts';
 
 const readOrder = async (store: Store, id: string, transaction?: Transaction) =>
   (await readResource(store, 'orders', id, transaction)) as unknown as Order;
+
+/** Orders that are done come in pages of so many. */
+const PAGE = 50;
+
+/** Every order that is still to do, and the last that are done, newest first; before a number only older done ones. */
+export async function listOrders(store: Store, before: number | null = null): Promise<Order[]> {
+  const of = (which: FindOptions<Record<string, unknown>>) =>
+    listResources(store, 'orders', { ...which, order: [['number', 'DESC']] }) as unknown as Promise<Order[]>;
+  const older = before === null ? {} : { number: { [Op.lt]: before } };
+  const done = await of({ where: { status: 'done', ...older }, limit: PAGE });
+  if (before !== null) return done;
+  const toDo = await of({ where: { status: { [Op.ne]: 'done' } } });
+  return [...toDo, ...done].sort((a, b) => b.number - a.number);
+}
 
 const linesOf = (order: Order, workshop: Workshop): PlanLine[] =>
   order.lines.map(({ productId, quantity }) => ({ product: workshop.products.get(productId)!, quantity }));

@@ -4,6 +4,7 @@ import { QuantityError } from '@schmelz/core';
 import {
   ForeignKeyConstraintError,
   UniqueConstraintError,
+  type FindOptions,
   type Model,
   type ModelStatic,
   type Transaction,
@@ -90,9 +91,9 @@ async function asRefusal<T>(one: string, work: () => Promise<T>): Promise<T> {
   }
 }
 
-export async function listResources(store: Store, path: ResourcePath): Promise<Doc[]> {
+export async function listResources(store: Store, path: ResourcePath, which: FindOptions<Doc> = {}): Promise<Doc[]> {
   const kind = KINDS[path];
-  const rows = await rowsOf(tableOf(store, kind.table));
+  const rows = await rowsOf(tableOf(store, kind.table), which);
   return withChildren(store, kind, rows);
 }
 

@@ -33,7 +33,14 @@ import type {
   TicketOnList,
   Trial,
 } from '@schmelz/contract';
-import { keepPreviousData, useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query';
+import {
+  keepPreviousData,
+  useInfiniteQuery,
+  useMutation,
+  useQuery,
+  useQueryClient,
+  type QueryClient,
+} from '@tanstack/react-query';
 import { request } from './client.ts';
 
 interface ResourceTypes {
@@ -108,6 +115,15 @@ export const usePour = (id: string) =>
     queryKey: ['pours', id],
     queryFn: () => request<Pour>('GET', `/pours/${id}`),
     refetchInterval: (query) => (query.state.data?.closed ? false : 3000),
+  });
+/** Orders to do, and the done ones as far back as was asked for. */
+export const useOrders = () =>
+  useInfiniteQuery({
+    queryKey: ['orders', 'pages'],
+    queryFn: ({ pageParam }) => request<Order[]>('GET', pageParam ? `/orders?before=${pageParam}` : '/orders'),
+    initialPageParam: 0,
+    getNextPageParam: (page) => page.filter(({ status }) => status === 'done').at(-1)?.number,
+    select: ({ pages }) => pages.flat(),
   });
 export const useOrder = (id: string) =>
   useQuery({ queryKey: ['orders', id], queryFn: () => request<Order>('GET', `/orders/${id}`) });

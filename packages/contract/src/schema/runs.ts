@@ -173,6 +173,9 @@ export type StartPourInput = yup.InferType<typeof startPourSchema>;
 /** A stretch of time, ms since 1970: from its first moment to before its last. */
 export const periodQuerySchema = record({ from: moment().optional(), to: moment().optional() });
 
+/** A page of a numbered list: what stands before a number. */
+export const beforeQuerySchema = record({ before: whole('', 1, 1e9).optional() });
+
 /** Which pours are wanted: whole ones of a mold or at a moment; else a page of the list, before a number. */
 export const poursQuerySchema = record({
   mold: id().optional(),

@@ -125,7 +125,7 @@ describe('a log that makes one doubt', () => {
     const long = Array.from({ length: 600 }, (_, i) => ({ at: minutes(i), celsius: 177 }));
     expect(cureFromLog({ law, headLagS: 0, readings: long }).share).toBe(20);
   });
-  // Common practice, no source: a quarter of an hour over the limit browns, or 20 K over it at once; a little may colour.
+  // Common practice, no source: a quarter of an hour over the limit browns, or 20 K over it; a little may colour.
   test('a plating browns by time or by heat', () => {
     const over = (k: number, s: number) =>
       platingDamage(

@@ -95,7 +95,7 @@ describe('one ticket on paper', () => {
     expect(found[0]!.quantity).toBeCloseTo(quantity, 9);
   });
   test('and nothing beside them', () => expect(postings).toHaveLength(sheet.length));
-  // Common practice, no source: what a hook or a skin on the melt costs belongs to hook and to dross, whatever moved it.
+  // Common practice, no source: a hook costs as a hook and the skin on the melt as dross, whatever moved them.
   test.each([
     ['dross', 'lead', 'dross'],
     ['unexplained', 'lead', 'dross'],

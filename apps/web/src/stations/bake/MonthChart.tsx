@@ -27,7 +27,14 @@ export function MonthChart({ months }: { months: readonly AuditMonth[] }) {
             stroke="var(--contour)"
             isAnimationActive={false}
           />
-          <Bar dataKey="under" name="under-cured" stackId="heads" fill="var(--stop)" isAnimationActive={false} />
+          <Bar
+            maxBarSize={64}
+            dataKey="under"
+            name="under-cured"
+            stackId="heads"
+            fill="var(--stop)"
+            isAnimationActive={false}
+          />
         </BarChart>
       </ResponsiveContainer>
     </div>

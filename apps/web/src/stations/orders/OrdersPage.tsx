@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import { useList } from '../../api/queries.ts';
+import { useOrders } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
@@ -10,11 +10,10 @@ import { useCatalogue } from '../../shell/catalogue.ts';
 const WORDS = { open: 'not released', released: 'on the line', done: 'done' } as const;
 
 export function OrdersPage() {
-  const { data: orders, error } = useList('orders');
+  const { data: orders, error, hasNextPage, fetchNextPage, isFetchingNextPage } = useOrders();
   const catalogue = useCatalogue();
   if (!orders || !catalogue) return <Waiting error={error} />;
   const open = orders.filter((order) => order.status !== 'done');
-  const sorted = [...orders].sort((a, b) => b.number - a.number);
   return (
     <Page
       stub={
@@ -35,9 +34,9 @@ export function OrdersPage() {
         </>
       }
     >
-      <Heading aside={`${orders.length} in all`}>Orders</Heading>
+      <Heading>Orders</Heading>
       <ul>
-        {sorted.slice(0, 40).map((order) => (
+        {orders.map((order) => (
           <Part key={order.id} of={`Order ${order.number}`}>
             {() => (
               <li className="grid grid-cols-[auto_minmax(0,1fr)_auto] items-center gap-x-4 border-b border-rule py-1.5">
@@ -78,6 +77,11 @@ export function OrdersPage() {
           </Part>
         ))}
       </ul>
+      {hasNextPage && (
+        <Button look="quiet" className="mt-3" disabled={isFetchingNextPage} onClick={() => void fetchNextPage()}>
+          Older orders
+        </Button>
+      )}
       {orders.length === 0 && <p className="quiet">No order yet.</p>}
     </Page>
   );
