@@ -28,6 +28,8 @@ export interface HeadParts {
   /** Bounding box in metres with the hook. */
   box: { x0: number; y0: number; x1: number; y1: number };
   bodyEnd: number;
+  /** Where the metal begins, m. */
+  noseX: number;
 }
 
 const parts = new Map<string, HeadParts>();
@@ -65,6 +67,7 @@ export function headParts(spec: HeadSpec): HeadParts {
       y1: Math.max(...ys, ...wireYs) + pad,
     },
     bodyEnd: segments[segments.length - collarSegments - 1]!.x1 * solid.scaleM,
+    noseX: Math.min(...xs),
   };
   parts.set(key, made);
   return made;
@@ -106,9 +109,21 @@ export function sprueOutline({ solid, outline }: HeadParts): Point[] {
   ];
 }
 
-/** Light from above left, as flat tones: what lies inside the outline but outside the same outline moved. */
-export function tones({ outline, solid }: HeadParts) {
+interface Tones {
+  shade: string;
+  deep: string;
+  rim: string;
+}
+const lit = new WeakMap<HeadParts, Tones>();
+
+/** Light from above left, as flat tones: what lies inside the outline but outside the same outline moved; kept. */
+export function tones(head: HeadParts): Tones {
+  const known = lit.get(head);
+  if (known) return known;
+  const { outline, solid } = head;
   const r = solid.radiusM;
   const between = (dx: number, dy: number) => pathOf(outline) + pathOf(moved(outline, dx * r, dy * r));
-  return { shade: between(-0.12, -0.22), deep: between(-0.24, -0.46), rim: between(0.09, 0.15) };
+  const made = { shade: between(-0.12, -0.22), deep: between(-0.24, -0.46), rim: between(0.09, 0.15) };
+  lit.set(head, made);
+  return made;
 }

@@ -5,9 +5,15 @@ const MM = 1000;
 /** Two decimals of a millimetre are finer than any screen. */
 export const mm = (metres: number): number => Math.round(metres * MM * 100) / 100;
 
+/** Written once for as long as its points are kept: a bench draws the same head at every tap. */
+const written = new WeakMap<readonly Point[], string>();
+
 export function pathOf(points: readonly Point[], closed = true): string {
   if (points.length === 0) return '';
-  return `M${points.map(([x, y]) => `${mm(x)} ${mm(y)}`).join('L')}${closed ? 'Z' : ''}`;
+  const known = written.get(points);
+  const path = known ?? `M${points.map(([x, y]) => `${mm(x)} ${mm(y)}`).join('L')}`;
+  if (known === undefined) written.set(points, path);
+  return closed ? `${path}Z` : path;
 }
 
 export const moved = (points: readonly Point[], dx: number, dy: number): Point[] =>

@@ -17,6 +17,7 @@ export function drawnCavities(
     eyeAngleDeg: cavity.eyeAngleDeg,
     stamp: writeHeadMass(cavity.nominalMassKg, unit).figure,
     state: cavity.condition === 'blocked' ? 'blocked' : stateOf(cavity.position),
-    frozen,
+    // By twentieths: the eye sees no finer, and fewer cavities are drawn anew.
+    frozen: frozen === undefined ? undefined : Math.round(20 * frozen) / 20,
   }));
 }

@@ -242,7 +242,7 @@ function Running({ pour, molds, catalogue }: { pour: Pour; molds: StoredMold[]; 
     quiet('A', 'Lead added', () => setAsking('feed')),
     quiet('J', 'Skimmed', () => bench.done('skimmed')),
     quiet('C', 'Change the mold', () => setAsking('mold')),
-    quiet('Y', 'Hooks left', () => setAsking('hooks'), Object.keys(pour.setup.hooksOut).length === 0),
+    quiet('U', 'Hooks left', () => setAsking('hooks'), Object.keys(pour.setup.hooksOut).length === 0),
     quiet('I', 'Weigh a head', () => setAsking('weigh')),
     quiet('W', 'Weigh back, close', () => setAsking('close'), state.chargedKg === 0),
   ];

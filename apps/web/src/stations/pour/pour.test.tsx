@@ -237,7 +237,7 @@ describe('the coach at the bench', () => {
     await userEvent.keyboard('r');
     await waitFor(() => expect(last()).toMatchObject({ where: 'nose', goes: 'parts back' }));
     expect(await screen.findByText(/Pin out first/)).toBeTruthy();
-    await userEvent.keyboard('y');
+    await userEvent.keyboard('u');
     await userEvent.click(await screen.findByRole('button', { name: 'None left' }));
     await waitFor(() => expect(last()).toMatchObject({ kind: 'hooks', materialId: ids.hook, left: 0 }));
     expect(await screen.findByText('No hook left')).toBeTruthy();

@@ -11,7 +11,7 @@ import {
   type SessionHeat,
   type SessionMold,
 } from '@schmelz/core';
-import { useMemo } from 'react';
+import { useDeferredValue, useMemo } from 'react';
 import { useLive } from '../../api/live.ts';
 import { useSettings } from '../../api/queries.ts';
 import { blockOf, fillCavityOf, fullShotKg } from '../molds/rooms.tsx';
@@ -56,7 +56,8 @@ export function useCoach(
 ): Coached | null {
   const { data: settings } = useSettings();
   const live = { mold: useLive('mold'), pot: useLive('pot') };
-  const { entries, state } = bench;
+  // The count is on the screen first; what the coach makes of it may come a frame later.
+  const { entries, state } = useDeferredValue(bench);
   const tick = Math.floor(now / LOOK_MS) * LOOK_MS;
   // Probes speak once a second: whole degrees are news, tenths are not.
   const [moldProbe, potProbe] = [live.mold, live.pot].map((reading) => (reading ? Math.round(reading.celsius) : null));
