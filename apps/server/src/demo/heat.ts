@@ -2,15 +2,14 @@ import type { CareRecord, DialRecord, LotInput, Mold, TrialRecord } from '@schme
 import {
   backAtReadings,
   castMassKg,
-  cavitySolid,
   seeded,
   typicalHook,
   simulatePot,
-  sprueOf,
   standing,
   type PotEvent,
   type PourEntry,
   type Reading,
+  cavityShotKg,
 } from '@schmelz/core';
 import { addLog } from '../services/readings.ts';
 import { addLot, cleanLot } from '../services/lots.ts';
@@ -233,11 +232,7 @@ async function careAndTrials(store: Store, things: Things, today: number, days: 
 const EVERY_S = 5;
 
 const fullShotKg = ({ cavities }: Mold) =>
-  cavities.reduce(
-    (sum, { style, nominalMassKg }) =>
-      sum + castMassKg({ nominalMassKg }) + sprueOf(cavitySolid(style, nominalMassKg)).massKg,
-    0,
-  );
+  cavities.reduce((sum, { style, nominalMassKg }) => sum + cavityShotKg({ style, nominalMassKg }), 0);
 
 /** What probes would have said in the last pours, from how pot and mold really are. */
 export async function recordProbes(store: Store, things: Things, howMany = 2): Promise<void> {

@@ -9,6 +9,7 @@ import {
   type PlanProduct,
   type Shelf,
   type StockOnHand,
+  knownPot,
 } from '@schmelz/core';
 import type { BakeProgram, HeatingRecord, Material, Pot, Product, Recipe } from '@schmelz/contract';
 import { rowsOf, type Store } from '../store/store.ts';
@@ -57,11 +58,7 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
     records: new Map(products.map((each) => [each.id, each])),
     products: known,
     molds: molds.map((mold) => ({ ...mold, cavities: mold.cavities as PlanCavity[] })),
-    // What was learned from a pot's own readings outranks its plate.
-    pots: (pots as unknown as (Pot & Workshop['pots'][number])[]).map((pot) => ({
-      ...pot,
-      ...(pot.learned ? { powerW: pot.learned.powerW, lossWPerK: pot.learned.lossWPerK } : {}),
-    })),
+    pots: (pots as unknown as (Pot & { id: string })[]).map((pot) => ({ ...pot, ...knownPot(pot) })),
     ovens: ovens as unknown as Workshop['ovens'],
     stock: materials.map(({ id, name, kind, quantity, averageMinor }) => {
       return { materialId: id, name, kind, quantity, averageMinor };

@@ -238,7 +238,12 @@ export function Mold({
     >
       {/* Wear by tenths: nobody sees less, and the plate is drawn seldom. */}
       <Plate cavities={cavities} soot={Math.round(10 * (0.2 + 0.7 * (1 - sootWear))) / 10} />
-      <path d={plateOf(widthOf(cavities))} fill="none" stroke={edge} strokeWidth={edge === 'var(--alu-edge)' ? 0.25 : 0.5} />
+      <path
+        d={plateOf(widthOf(cavities))}
+        fill="none"
+        stroke={edge}
+        strokeWidth={edge === 'var(--alu-edge)' ? 0.25 : 0.5}
+      />
       {cavities.map((cavity, index) => (
         <Cavity key={cavity.position} {...cavity} index={index} scale={SCALE} />
       ))}

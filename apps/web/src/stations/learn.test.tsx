@@ -1,5 +1,5 @@
 import type { Reading } from '@schmelz/core';
-import { backAtReadings, simulatePot } from '@schmelz/core';
+import { backAtReadings, simulatePot, fullShotKg } from '@schmelz/core';
 import { expose } from 'comlink';
 import { screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
@@ -7,7 +7,6 @@ import { ids, molds, pots, pour } from '../test/fixtures.ts';
 import { fakeApi, prepareBrowser, reads, renderAt } from '../test/render.tsx';
 import { tasks } from '../workers/tasks.ts';
 import { MeltPage } from './lead/MeltPage.tsx';
-import { fullShotKg } from './molds/rooms.tsx';
 import { WarmPage } from './molds/WarmPage.tsx';
 
 // The worker of the browser, as a message port of this process; held back while a test wants it slow.
@@ -108,7 +107,7 @@ describe('a pot is learned from a heat-up', () => {
 describe('a mold is learned from its shots', () => {
   const mold = molds[0]!;
   const times = Array.from({ length: 300 }, (_, i) => ({ atS: 10 * i, temperatureC: 20 }));
-  const shots = Array.from({ length: 40 }, (_, i) => ({ atS: 60 * i + 5, kg: fullShotKg(mold), metalC: 371 }));
+  const shots = Array.from({ length: 40 }, (_, i) => ({ atS: 60 * i + 5, kg: fullShotKg(mold.cavities), metalC: 371 }));
   const back = backAtReadings(
     { block: { bodyKg: mold.bodyKg }, shots, readings: times, roomC: 20 },
     { bodyKg: mold.bodyKg, lossWPerK: 0.6, capacityShare: 1.1 },

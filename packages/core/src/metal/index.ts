@@ -2,3 +2,4 @@ export * from './materials.ts';
 export * from './alloy.ts';
 export * from './enthalpy.ts';
 export * from './figures.ts';
+export * from './known-metal.ts';

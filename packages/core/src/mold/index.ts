@@ -11,3 +11,4 @@ export * from './figures.ts';
 export * from './care-figures.ts';
 export * from './fit-figures.ts';
 export * from './sample.ts';
+export * from './known-mold.ts';

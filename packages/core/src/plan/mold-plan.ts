@@ -1,3 +1,4 @@
+import { fullShotKg, knownBlock } from '../mold/known-mold.ts';
 import { castMassKg } from '../cast/cast-mass.ts';
 import { interfaceWPerM2K, timeToOpen } from '../freeze/freeze.ts';
 import { cavitySolid } from '../geometry/solid.ts';
@@ -51,17 +52,10 @@ function shotsFigure({ mold, kinds, shots }: MoldAllocation): Figure {
 
 /** Blank shots by the mold's own way of warming; one that is open below can only be warmed on the pot. */
 function blanksFigure(mold: PlanMold, shotKg: number, ways: HouseWays): Figure {
-  const { learned } = mold;
   const openBelow = mold.cavities.some((cavity) => cavity.openBelow);
-  const block = {
-    bodyKg: mold.bodyKg,
-    metal: mold.metal,
-    ...(learned ? { lossWPerK: learned.lossWPerK, capacityShare: learned.capacityShare } : {}),
-  };
   const school = openBelow ? 'pot top' : (mold.warmSchool ?? 'blank shots');
   return warmPlan({
-    block,
-    basis: learned ? 'fitted' : 'given',
+    ...knownBlock(mold),
     shotKg,
     metalC: ways.pourC,
     roomC: ways.roomC,
@@ -103,11 +97,7 @@ function openFigure({ mold, kinds }: MoldAllocation, ways: HouseWays): Figure {
 export function moldPlan(allocation: MoldAllocation, ways: HouseWays): MoldPlan {
   const uses = usesOf(allocation.kinds);
   // Blank shots fill every open cavity, used tonight or not: the mold is warmed as a whole.
-  const blankShotKg = allocation.mold.cavities
-    .filter((cavity) => cavity.condition === 'good')
-    .reduce((sum, { style, nominalMassKg }) => {
-      return sum + castMassKg({ nominalMassKg }) + sprueOf(cavitySolid(style, nominalMassKg)).massKg;
-    }, 0);
+  const blankShotKg = fullShotKg(allocation.mold.cavities);
   return {
     moldId: allocation.mold.id,
     moldName: allocation.mold.name,

@@ -1,3 +1,4 @@
+import { knownBlock } from '../mold/known-mold.ts';
 import { castsFor } from '../count/binomial.ts';
 import { BLANK_CYCLE_S } from '../mold/warm-up.ts';
 import { shotsSeconds } from '../mold/shot-seconds.ts';
@@ -102,6 +103,7 @@ export function preparePour(wanted: PourWanted): PreparedPour {
       roomC,
       potPowerW: powerW,
       potLossWPerK: lossWPerK,
+      blocks: Object.fromEntries(molds.map((mold) => [mold.id, knownBlock(mold).block])),
     },
   };
 }

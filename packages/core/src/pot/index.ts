@@ -8,3 +8,4 @@ export * from './fume.ts';
 export * from './melt-plan.ts';
 export * from './fit-pot.ts';
 export * from './figures.ts';
+export * from './known-pot.ts';

@@ -1,3 +1,4 @@
+import type { MoldBlock } from '../mold/block.ts';
 import type { DispositionId } from '../job/dispositions.ts';
 import type { Entry, UndoEntry } from '../log/log.ts';
 
@@ -67,6 +68,8 @@ export interface PourPlanned {
   roomC: number;
   potPowerW: number;
   potLossWPerK: number;
+  /** Its molds as they were known that day; not kept by pours of before. */
+  blocks?: Record<string, MoldBlock>;
 }
 
 /** Small jobs at the pot that the coach asks for and that end their asking. */

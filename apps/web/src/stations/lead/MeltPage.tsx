@@ -1,4 +1,13 @@
-import { fumeFigure, meltPlan, potFigure, skinAt, writeClock, type DialSchool, type MeltPlan } from '@schmelz/core';
+import {
+  fumeFigure,
+  meltPlan,
+  potFigure,
+  skinAt,
+  writeClock,
+  type DialSchool,
+  type MeltPlan,
+  knownPot,
+} from '@schmelz/core';
 import { useState } from 'react';
 import { useLive } from '../../api/live.ts';
 import { useList, useSettings } from '../../api/queries.ts';
@@ -12,7 +21,7 @@ import { useUnits } from '../../units/Units.tsx';
 import { FeedAdviser } from './FeedAdviser.tsx';
 import { LearnPot } from './LearnPot.tsx';
 import { MeltChart, type Moment } from './MeltChart.tsx';
-import { effectivePot, LeadRooms, useMetal } from './rooms.tsx';
+import { LeadRooms, useMetal } from './rooms.tsx';
 import { useDial } from './useDial.ts';
 
 const SCHOOLS = [
@@ -43,7 +52,7 @@ export function MeltPage() {
   if (!pot) return <Waiting error={new Error('No pot is on record: add one in Setup.')} />;
   const leadKg = Math.max(0.05, share * pot.capacityKg);
   const startC = fromC ?? settings.ways.roomC;
-  const heat = effectivePot(pot);
+  const heat = knownPot(pot);
   let plan: MeltPlan | null = null;
   let problem: unknown = null;
   try {

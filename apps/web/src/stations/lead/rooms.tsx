@@ -1,5 +1,5 @@
-import type { Material, Pot } from '@schmelz/contract';
-import { alloyOf, SOFT_LEAD, type Alloy } from '@schmelz/core';
+import type { Material } from '@schmelz/contract';
+import { knownMetal, SOFT_LEAD, type Alloy } from '@schmelz/core';
 import { useState, type ReactNode } from 'react';
 import { Choice } from '../../design/Field.tsx';
 import { SubNav } from '../../design/SubNav.tsx';
@@ -17,21 +17,6 @@ export const LeadRooms = () => (
   />
 );
 
-/** The alloy of a lead on the shelf. */
-export const alloyOfMaterial = (material: Material | undefined): Alloy =>
-  material?.metalId
-    ? { ...alloyOf(material.metalId, material.composition ?? undefined), name: material.name }
-    : SOFT_LEAD;
-
-/** The pot as it is reckoned with: learned from its readings where it was, else as given. */
-export const effectivePot = (pot: Pot) => ({
-  powerW: pot.learned?.powerW ?? pot.powerW,
-  lossWPerK: pot.learned?.lossWPerK ?? pot.lossWPerK,
-  powerSdW: pot.learned?.powerSdW ?? 0,
-  lossSdWPerK: pot.learned?.lossSdWPerK ?? 0,
-  basis: pot.learned ? ('fitted' as const) : ('given' as const),
-});
-
 /** Which metal is meant: one of the leads on the shelf, or soft lead while there is none. */
 export function useMetal(materials: readonly Material[] | undefined): { alloy: Alloy; choice: ReactNode } {
   const [leadId, setLeadId] = useState<string | null>(null);
@@ -41,7 +26,7 @@ export function useMetal(materials: readonly Material[] | undefined): { alloy: A
     ? leads.map(({ id, name }) => ({ value: id, label: name }))
     : [{ value: '', label: SOFT_LEAD.name }];
   return {
-    alloy: alloyOfMaterial(chosen),
+    alloy: knownMetal(chosen),
     choice: (
       <Choice
         label="Metal"

@@ -10,6 +10,7 @@ import {
   type CavityVariant,
   type HookSize,
   type StyleId,
+  knownBlock,
 } from '@schmelz/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -21,7 +22,7 @@ import { Sheet } from '../../design/Sheet.tsx';
 import { Head } from '../../drawing/Head.tsx';
 import { useUnits } from '../../units/Units.tsx';
 import { CavityForm, VariantForm } from './CavityForms.tsx';
-import { conditionOf, inDrawer, metalOfMold, moldInputOf, variantCavity, variantsOf } from './rooms.tsx';
+import { conditionOf, inDrawer, moldInputOf, variantCavity, variantsOf } from './rooms.tsx';
 
 /** Rejects of a cavity by cause, as one bar of its casts. */
 function RecordBar({ cavity }: { cavity: Cavity }) {
@@ -170,7 +171,7 @@ export function CavityPanel({ mold, cavity }: { mold: StoredMold; cavity: Cavity
                   metalC: settings.ways.pourC,
                   moldC: 120,
                   alloy: SOFT_LEAD,
-                  moldMetal: metalOfMold(mold),
+                  moldMetal: knownBlock(mold).block.metal,
                 })}
                 title="Open after"
               />

@@ -11,6 +11,7 @@ import {
   timesFigure,
   type FillSettings,
   type FillThreshold,
+  fillCavityOf,
 } from '@schmelz/core';
 import { useEffect, useMemo, useState } from 'react';
 import { useLive } from '../../api/live.ts';
@@ -29,7 +30,7 @@ import { useMetal } from '../lead/rooms.tsx';
 import { CavityColumns, CavityPick } from './CavityColumns.tsx';
 import { drawnCavities } from './drawn.ts';
 import { useMold } from './MoldPage.tsx';
-import { fillCavityOf, MoldRooms } from './rooms.tsx';
+import { MoldRooms } from './rooms.tsx';
 
 const VERDICT: Record<string, { icon: IconName; tone: string }> = {
   'short expected': { icon: 'short', tone: 'text-stop' },

@@ -7,6 +7,8 @@ import {
   standing,
   type PourEntry,
   type Reading,
+  knownBlock,
+  fullShotKg,
 } from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
@@ -22,7 +24,7 @@ import { ProblemNote } from '../../design/Notice.tsx';
 import { Heading } from '../../design/Page.tsx';
 import { moment, writeDayShort } from '../../units/dates.ts';
 import { useFit } from '../../workers/useFit.ts';
-import { fullShotKg, metalOfMold, moldInputOf } from './rooms.tsx';
+import { moldInputOf } from './rooms.tsx';
 
 /** A mold's loss and heat capacity, learned from a probe at its back and the shots that were logged meanwhile. */
 export function LearnMold({ mold, roomC, metalC }: { mold: Mold; roomC: number; metalC: number }) {
@@ -54,7 +56,7 @@ export function LearnMold({ mold, roomC, metalC }: { mold: Mold; roomC: number; 
       const state = pourState(pour.setup, pour.log);
       if (state.startedAt === null) return [];
       const loadedKg = loadsOf(pour.setup, mold.id).reduce((sum, load) => sum + load.leadKg + load.sprueKg, 0);
-      const fullKg = fullShotKg(mold);
+      const fullKg = fullShotKg(mold.cavities);
       return standing<PourEntry>(pour.log)
         .filter(
           (entry) =>
@@ -70,9 +72,7 @@ export function LearnMold({ mold, roomC, metalC }: { mold: Mold; roomC: number; 
         }));
     });
     const timed = readings.map(({ at, celsius }) => ({ atS: (at - from) / 1000, temperatureC: celsius }));
-    return shots.length
-      ? { block: { bodyKg: mold.bodyKg, metal: metalOfMold(mold) }, shots, readings: timed, roomC }
-      : null;
+    return shots.length ? { block: knownBlock({ ...mold, learned: null }).block, shots, readings: timed, roomC } : null;
   }, [readings, own, mold, roomC, metalC, unused]);
   const { state, run, stop } = useFit('mold');
   const save = useSave('molds');

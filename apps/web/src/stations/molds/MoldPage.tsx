@@ -1,5 +1,5 @@
 import type { Cavity, Mold as StoredMold } from '@schmelz/contract';
-import { SOOT_SCHOOLS, sootLeft, yieldFigure } from '@schmelz/core';
+import { SOOT_SCHOOLS, sootLeft, yieldFigure, knownBlock } from '@schmelz/core';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useList } from '../../api/queries.ts';
@@ -15,7 +15,7 @@ import { CavityColumns, CavityPick } from './CavityColumns.tsx';
 import { CavityPanel } from './CavityPanel.tsx';
 import { drawnCavities } from './drawn.ts';
 import { MoldForm } from './MoldForm.tsx';
-import { conditionOf, metalOfMold, MoldRooms } from './rooms.tsx';
+import { conditionOf, MoldRooms } from './rooms.tsx';
 
 /** The mold that the address names. */
 export function useMold(): { mold: StoredMold | undefined; error: unknown } {
@@ -65,7 +65,7 @@ export function MoldPage() {
             </p>
           )}
           <p className="text-ink-2">
-            {units.bulk(mold.bodyKg)} of {metalOfMold(mold)}. Smoked: {school?.name.toLowerCase()}. Warmed:{' '}
+            {units.bulk(mold.bodyKg)} of {knownBlock(mold).block.metal}. Smoked: {school?.name.toLowerCase()}. Warmed:{' '}
             {mold.warmSchool}.
           </p>
           <Button className="self-start" onClick={() => setChanging(true)}>

@@ -9,6 +9,8 @@ import {
   warmPlan,
   warmTimeFigure,
   type WarmSchool,
+  knownBlock,
+  fullShotKg,
 } from '@schmelz/core';
 import { useState } from 'react';
 import { useLive } from '../../api/live.ts';
@@ -23,7 +25,7 @@ import { useUnits } from '../../units/Units.tsx';
 import { useMetal } from '../lead/rooms.tsx';
 import { LearnMold } from './LearnMold.tsx';
 import { useMold } from './MoldPage.tsx';
-import { blockOf, fullShotKg, MoldRooms, moldInputOf } from './rooms.tsx';
+import { MoldRooms, moldInputOf } from './rooms.tsx';
 import { LawChart, MoldHeatChart } from './WarmCharts.tsx';
 
 const SAYS: Record<WarmSchool, string> = {
@@ -54,15 +56,15 @@ export function WarmPage() {
   const metalC = pourC - SOFT_LEAD.liquidusC + alloy.liquidusC;
   const own = mold.warmSchool ?? 'blank shots';
   const school = chosen ?? own;
-  const { block, basis } = blockOf(mold);
-  const shotKg = fullShotKg(mold) * massShareOfLead(alloy);
+  const { block, basis } = knownBlock(mold);
+  const shotKg = fullShotKg(mold.cavities) * massShareOfLead(alloy);
   const openBelow = mold.cavities.some((cavity) => cavity.openBelow);
   const plan = warmPlan({ block, basis, shotKg, metalC, roomC, school, potTopS, openBelow, alloy });
   const pace = paceFigures({ block, shotKg, metalC, roomC, openShare: OPEN_SHARE, alloy }, HOLD_C, cycleS);
   const others = molds.map((each) => {
-    const kg = fullShotKg(each);
+    const kg = fullShotKg(each.cavities);
     const { blanks } = warmPlan({
-      ...blockOf(each),
+      ...knownBlock(each),
       shotKg: kg,
       metalC,
       roomC,

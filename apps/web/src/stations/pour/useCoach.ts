@@ -1,20 +1,20 @@
 import type { Mold, Pot, Pour } from '@schmelz/contract';
 import {
-  castMassKg,
-  cavitySolid,
   coach,
   moldsAtPot,
   sessionHeat,
-  sprueOf,
   type Advice,
   type CoachMold,
   type SessionHeat,
   type SessionMold,
+  knownBlock,
+  fillCavityOf,
+  fullShotKg,
+  cavityShotKg,
 } from '@schmelz/core';
 import { useDeferredValue, useMemo } from 'react';
 import { useLive } from '../../api/live.ts';
 import { useSettings } from '../../api/queries.ts';
-import { blockOf, fillCavityOf, fullShotKg } from '../molds/rooms.tsx';
 import type { PourBench } from './usePourBench.ts';
 
 export interface Coached {
@@ -30,16 +30,16 @@ export interface Coached {
 /** Between taps the coach looks again this often. */
 const LOOK_MS = 5000;
 
+/** A mold's block as it was known when the pour was begun; pours of before that was kept go by what is known now. */
+const blockThen = (pour: Pour, mold: Mold) => pour.knownThen.blocks?.[mold.id] ?? knownBlock(mold).block;
+
 /** A mold as the heat of a session sees it. */
 export const sessionMold = (pour: Pour, mold: Mold): SessionMold => ({
   moldId: mold.id,
-  block: blockOf(mold).block,
-  fullShotKg: fullShotKg(mold),
+  block: blockThen(pour, mold),
+  fullShotKg: fullShotKg(mold.cavities),
   otherKg: Object.fromEntries(
-    mold.cavities.map(({ position, style, nominalMassKg }) => [
-      position,
-      castMassKg({ nominalMassKg }) + sprueOf(cavitySolid(style, nominalMassKg)).massKg,
-    ]),
+    mold.cavities.map(({ position, style, nominalMassKg }) => [position, cavityShotKg({ style, nominalMassKg })]),
   ),
   warmed: mold.warmSchool ?? 'blank shots',
   openS: pour.setup.molds.find((each) => each.moldId === mold.id)!.openS,
@@ -98,8 +98,8 @@ export function useCoach(
           moldId,
           name: mold.name,
           moldC: celsius,
-          block: blockOf(mold).block,
-          fullShotKg: fullShotKg(mold),
+          block: blockThen(pour, mold),
+          fullShotKg: fullShotKg(mold.cavities),
           sootSchool: mold.sootSchool ?? 'fifty',
           cavities,
         },

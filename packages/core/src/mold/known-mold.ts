@@ -1,0 +1,38 @@
+import { castMassKg } from '../cast/cast-mass.ts';
+import { cavitySolid } from '../geometry/solid.ts';
+import { sprueOf } from '../geometry/sprue.ts';
+import type { StyleId } from '../geometry/styles.ts';
+import type { Basis } from '../quantity/figure.ts';
+import type { MoldBlock, MoldMetal } from './block.ts';
+
+/** A mold as it is on record, as far as heat goes. */
+export interface BlockRecord {
+  bodyKg: number;
+  metal?: MoldMetal;
+  learned?: { lossWPerK: number; capacityShare: number } | null;
+}
+
+/** A block as it is reckoned with. */
+export interface KnownBlock {
+  block: MoldBlock & { metal: MoldMetal };
+  basis: Basis;
+}
+
+/**
+ * What is known of a mold's block: what its own probe taught outranks the book.
+ * @example knownBlock({ bodyKg: 0.6 }) // { block: { bodyKg: 0.6, metal: 'aluminium' }, basis: 'given' }
+ */
+export function knownBlock({ bodyKg, metal = 'aluminium', learned }: BlockRecord): KnownBlock {
+  const block = { bodyKg, metal };
+  if (!learned) return { block, basis: 'given' };
+  const { lossWPerK, capacityShare } = learned;
+  return { block: { ...block, lossWPerK, capacityShare }, basis: 'fitted' };
+}
+
+/** Head and sprue of one cavity, kg of soft lead. */
+export const cavityShotKg = ({ style, nominalMassKg }: { style: StyleId; nominalMassKg: number }): number =>
+  castMassKg({ nominalMassKg }) + sprueOf(cavitySolid(style, nominalMassKg)).massKg;
+
+/** One shot with every open cavity filled, heads and sprues, kg of soft lead. */
+export const fullShotKg = (cavities: readonly { style: StyleId; nominalMassKg: number; condition: string }[]): number =>
+  cavities.filter(({ condition }) => condition === 'good').reduce((sum, cavity) => sum + cavityShotKg(cavity), 0);
