@@ -37,7 +37,7 @@ async function aHook(send: ReturnType<typeof post>, size: string) {
   await send(`/materials/${hook.id}/receipts`, { quantity: 20, priceMinor: 320, on: '2026-01-05', lot: '' });
   return hook as { id: string };
 }
-const aLead = (send: ReturnType<typeof post>) =>
+const aLead = (send: ReturnType<typeof post>): Promise<{ id: string }> =>
   send('/materials', { kind: 'lead', name: 'Lead', note: '', metalId: 'soft-lead', hook: null, powder: null });
 
 /** Two molds and a released order for each, nothing poured: what a session of two molds starts from. */
@@ -157,4 +157,61 @@ export async function aTicketToBake(url: string): Promise<string> {
     count: 6,
   });
   return ticketId;
+}
+
+/** A shelf for heads of every kind: lead, hooks, two powders and their recipes, parts, bare heads, a mold of three. */
+export async function aFullShelf(url: string): Promise<void> {
+  const send = post(url);
+  const ball = { style: 'ball', nominalMassKg: 0.01, hookSize: '2/0' };
+  await aMold(send, 'Three', [ball, ball, ball]);
+  const lead = await aLead(send);
+  await send(`/materials/${lead.id}/receipts`, { quantity: 5, priceMinor: 1500, on: '2026-01-05', lot: '' });
+  await aHook(send, '2/0');
+  const label = [
+    { metalC: 177, seconds: 1200 },
+    { metalC: 200, seconds: 600 },
+  ];
+  for (const [name, colour] of [
+    ['White', '#eeeeee'],
+    ['Clear', '#f4f4f4'],
+  ] as const) {
+    const powder = await send('/materials', {
+      ...{ kind: 'powder', name, note: '', metalId: null, hook: null },
+      powder: { colour, gloss: 'gloss', specificGravity: 1.6, label },
+    });
+    await send(`/materials/${powder.id}/receipts`, { quantity: 0.2, priceMinor: 1400, on: '2026-01-05', lot: '' });
+    const layers = [{ powderId: powder.id, zone: 'whole', coats: 1 }];
+    await send('/recipes', { name: `All ${name.toLowerCase()}`, eyeColour: null, layers });
+  }
+  for (const [kind, name] of [
+    ['ring', 'Split ring 5 mm'],
+    ['treble', 'Treble 8'],
+    ['bare head', 'Ball 10 g, bare'],
+    ['used jig', 'Worn ball 10 g'],
+  ]) {
+    const part = await send('/materials', { kind, name, note: '', metalId: null, hook: null, powder: null });
+    await send(`/materials/${part.id}/receipts`, { quantity: 30, priceMinor: 300, on: '2026-01-05', lot: '' });
+  }
+}
+
+/** Pours what the one ticket that waits for the pot still wants, three good heads a shot, and closes the pour. */
+export async function pourIt(url: string): Promise<void> {
+  const send = post(url);
+  const get = async (path: string) => (await fetch(`${url}/api${path}`)).json();
+  const { tickets } = await get('/line');
+  const ticket = tickets.find(
+    (each: { source: string; poured: number }) => each.source === 'pour' && each.poured === 0,
+  );
+  const [[mold], [pot]] = [await get('/molds'), await get('/pots')];
+  const pour = (await send('/pours', {
+    ...{ moldIds: [mold.id], atOnce: 1, potId: pot.id },
+    ticketIds: [ticket.id],
+  })) as Pour;
+  const say = (said: Record<string, unknown>) =>
+    send(`/pours/${pour.id}/entries`, { id: randomUUID(), at: Date.now(), ...said });
+  await say({ kind: 'charge', massKg: 1, potC: 20 });
+  for (let heads = 0; heads < ticket.quantity; heads += 3) {
+    await say({ kind: 'shot', moldId: mold.id, positions: [1, 2, 3] });
+  }
+  await say({ kind: 'close', sprueBackKg: 0, rejectsBackKg: 0, drossKg: 0.01, heelKg: 0.9 });
 }

@@ -1,0 +1,171 @@
+import type { Page } from '@playwright/test';
+import { aFullShelf, pourIt } from './things.ts';
+import { expect, test } from './workshop.ts';
+
+/** One kind of head: what is chosen in its form, and the steps that its ticket is then walked through. */
+interface Kind {
+  name: string;
+  /** Options of the form by their label. */
+  chosen: Record<string, string | RegExp>;
+  /** The way that it starts from, by how the list begins; the usual one where none is said. */
+  way?: RegExp;
+  /** Recipes of its own steps, by the number of the field. */
+  stepRecipes?: string[];
+  parts?: { part: string; step: string }[];
+  /** As the ticket lists them. */
+  steps: string[];
+  /** What is left of a part of 30 on the shelf in the end. */
+  left?: Record<string, number>;
+}
+
+const HEADS = 3;
+const KINDS: Kind[] = [
+  {
+    name: 'ring and hook before the paint',
+    chosen: { Paint: 'All white' },
+    way: /^Hook and ring before the paint/,
+    parts: [{ part: 'Split ring 5 mm', step: 'Hook and ring on' }],
+    steps: ['Trim', 'Hook and ring on', 'Paint', 'Bake', 'Finish'],
+    left: { 'Split ring 5 mm': 27 },
+  },
+  { name: 'no paint', chosen: { Paint: 'bare lead' }, steps: ['Trim', 'Finish'] },
+  {
+    name: 'no bake, heat to gloss',
+    chosen: { Paint: 'All white', Bake: 'no bake' },
+    steps: ['Trim', 'Paint', 'Finish'],
+  },
+  {
+    name: 'treble after the bake',
+    chosen: { Paint: 'All white' },
+    way: /^Treble after the bake/,
+    parts: [{ part: 'Treble 8', step: 'Treble and blade on' }],
+    steps: ['Trim', 'Paint', 'Bake', 'Treble and blade on', 'Finish'],
+    left: { 'Treble 8': 27 },
+  },
+  {
+    name: 'two coats with a bake between',
+    chosen: { Paint: 'All white' },
+    way: /^Two coats/,
+    stepRecipes: ['All white', 'All clear'],
+    steps: ['Trim', 'First coat', 'Bake the first coat', 'Second coat', 'Bake the second coat', 'Finish'],
+  },
+  {
+    name: 'bought-in bare heads',
+    chosen: { Paint: 'All white', 'Its heads': 'come off the shelf: Ball 10 g, bare' },
+    steps: ['Paint', 'Bake', 'Finish'],
+    left: { 'Ball 10 g, bare': 27 },
+  },
+  {
+    name: 'cast ahead to the shelf',
+    chosen: { Paint: 'bare lead', 'When they are done': 'they go on the shelf: Ball 10 g, bare' },
+    steps: ['Trim', 'Finish'],
+    left: { 'Ball 10 g, bare': 33 },
+  },
+  {
+    name: 'won back from worn ones: stripped, sharpened, dipped again',
+    chosen: { Paint: 'All white', 'Its heads': 'come off the shelf: Worn ball 10 g' },
+    way: /^Won back from used ones/,
+    steps: ['Cut off, clean, sharpen', 'Paint', 'Bake', 'Finish'],
+    left: { 'Worn ball 10 g': 27 },
+  },
+  {
+    name: 'a spinner with no hook in the head',
+    chosen: { Hook: 'no hook in the head', Paint: 'All white' },
+    way: /^Treble after the bake/,
+    parts: [{ part: 'Treble 8', step: 'Treble and blade on' }],
+    steps: ['Trim', 'Paint', 'Bake', 'Treble and blade on', 'Finish'],
+    left: { 'Treble 8': 27, 'Hook 2/0': 20 },
+  },
+];
+
+/** Its option by the whole label, or by how that begins. */
+async function choose(page: Page, field: string, label: string | RegExp, nth = 0) {
+  const select = page.getByLabel(field, { exact: true }).nth(nth);
+  const options = await select.locator('option').allTextContents();
+  const found = options.find((option) => (typeof label === 'string' ? option === label : label.test(option)));
+  await select.selectOption({ label: found ?? String(label) });
+}
+
+async function makeProduct(page: Page, kind: Kind) {
+  await page.goto('/products');
+  await page.getByRole('button', { name: 'New product' }).click();
+  await page.getByLabel('Name', { exact: true }).fill(kind.name);
+  await page.getByLabel('Mass stamped').fill('10 g');
+  for (const [field, label] of Object.entries(kind.chosen)) await choose(page, field, label);
+  if (kind.way) await choose(page, 'Start from', kind.way);
+  for (const [at, recipe] of (kind.stepRecipes ?? []).entries()) await choose(page, 'Recipe of this step', recipe, at);
+  for (const [at, { part, step }] of (kind.parts ?? []).entries()) {
+    await page.getByRole('button', { name: 'Another part' }).click();
+    await choose(page, 'Part', part, at);
+    await choose(page, 'At the step', step, at);
+  }
+  await page.getByRole('button', { name: 'Add the product' }).click();
+  await expect(page.getByText(`${kind.name} can be ordered.`)).toBeVisible();
+}
+
+async function order(page: Page, name: string) {
+  await page.goto('/orders/new');
+  await page.getByLabel('For whom').fill('Stall');
+  await choose(page, 'Product', name);
+  await page.getByLabel('Heads').fill(String(HEADS));
+  await page.getByRole('button', { name: 'See the plan' }).click();
+  await page.getByRole('button', { name: 'Release to the line' }).click();
+  await expect(page).not.toHaveURL(/\/orders/);
+}
+
+/** One step at its bench: all of its heads are good; what is baked goes in and comes out first. */
+async function atTheBench(page: Page, path: string) {
+  await page.goto(path);
+  const take = page.getByText('Take off the shelf');
+  const load = page.getByRole('heading', { name: 'Hang up and load' });
+  const left = page.getByText('0 good', { exact: true });
+  await expect(take.or(load).or(left).first()).toBeVisible();
+  if (await take.isVisible()) {
+    await page.keyboard.press('Space');
+    await expect(load.or(left).first()).toBeVisible();
+    await expect(take).toHaveCount(0);
+  }
+  if (await load.isVisible()) {
+    await page.keyboard.press('Space');
+    await expect(page.getByRole('heading', { name: 'Take out in' })).toBeVisible();
+    await page.clock.fastForward(29 * 60_000);
+    await expect(page.getByRole('heading', { name: 'Take them out' })).toBeVisible();
+    await page.keyboard.press('Space');
+    await expect(page.getByRole('button', { name: /All the rest are good/ })).toBeVisible();
+  }
+  await page.keyboard.press('g');
+  await expect(page.getByRole('img', { name: `${HEADS} good, 0 rejected, 0 left` })).toBeVisible();
+  // With the server before anybody goes on.
+  await expect(page.getByRole('status')).toHaveCount(0, { timeout: 20_000 });
+}
+
+for (const kind of KINDS) {
+  test(`from order to closed ticket: ${kind.name}`, async ({ browser, empty }) => {
+    test.setTimeout(120_000);
+    await aFullShelf(empty.url);
+    const page = await browser.newPage({ baseURL: empty.url });
+    await page.clock.install();
+    await makeProduct(page, kind);
+    await order(page, kind.name);
+    if (!String(kind.chosen['Its heads'] ?? '').startsWith('come off')) await pourIt(empty.url);
+    const line = await (await page.request.get('/api/line')).json();
+    const { id } = line.tickets[0] as { id: string };
+    await page.goto(`/tickets/${id}`);
+    const table = page.getByRole('table').first();
+    await expect(table.locator('tbody tr')).toHaveCount(kind.steps.length + 1);
+    const listed = await table.locator('tbody td:first-child').allTextContents();
+    expect(listed.slice(1)).toEqual(kind.steps);
+    const benches = await table
+      .locator('tbody a')
+      .evaluateAll((links) => links.map((each) => each.getAttribute('href')!));
+    for (const bench of benches) await atTheBench(page, bench);
+    await page.goto(`/tickets/${id}`);
+    await page.getByRole('button', { name: 'Close the ticket' }).click();
+    await expect(page.getByText('stock has moved', { exact: false })).toBeVisible();
+    const materials = (await (await page.request.get('/api/materials')).json()) as { name: string; quantity: number }[];
+    for (const [name, left] of Object.entries(kind.left ?? {})) {
+      expect([name, materials.find((each) => each.name === name)!.quantity]).toEqual([name, left]);
+    }
+    await page.close();
+  });
+}
