@@ -164,6 +164,18 @@ test('every figure of lead and molds answers why', () => {
   // A lever is a guess: of a gain of 30 % it may be 18 or 45.
   expect(timesFigure(1.3, 1, 1.3)).toMatchObject({ low: expect.closeTo(1.18, 9), high: expect.closeTo(1.45, 9) });
   expect(antimonyFigure(10.5).high!).toBeLessThan(0.1);
+  // A mark to turn to is as sure as its pairs: 3 K on a dial of 20 K a mark.
+  const mark = dialMarkFigure(dialTable(pairs), 371)!;
+  expect(mark.high! - mark.low!).toBeGreaterThan(0.2);
+  expect(mark.high! - mark.low!).toBeLessThan(2);
+  // Straw begins at about 355 C, blue at 450: common practice, no source.
+  for (const [colour, celsius] of [
+    ['straw', 355],
+    ['blue', 450],
+  ] as const) {
+    expect(Math.abs(skinFigure(colour).value - celsius)).toBeLessThanOrEqual(10);
+    expect(skinFigure(colour).why.rule).toContain(colour);
+  }
 });
 
 test('measured, fitted and given are told apart', () => {

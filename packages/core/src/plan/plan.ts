@@ -1,7 +1,7 @@
-import { castMassKg } from '../cast/cast-mass.ts';
 import { countInRange } from '../quantity/check.ts';
 import { figure, given } from '../quantity/figure.ts';
 import { allocate, castingProblem, type KindOnMold } from './allocate.ts';
+import { chargeKgOf, chargeParts } from './charge.ts';
 import { averageCost, linePlan } from './line.ts';
 import { moldPlan } from './mold-plan.ts';
 import { materialNeeds } from './needs.ts';
@@ -63,23 +63,8 @@ const NO_CHARGE = {
 };
 
 function chargeOf(kinds: readonly KindOnMold[], molds: readonly MoldPlan[], input: PlanInput) {
-  const headsKg = kinds.reduce(
-    (sum, each) => sum + each.casts * castMassKg({ nominalMassKg: each.cavities[0]!.nominalMassKg }),
-    0,
-  );
-  // Sprues go back while it is poured; what must be there at once is half of them.
-  const spruesKg = molds.reduce(
-    (sum, mold) => sum + mold.shots.value * mold.uses.reduce((shot, use) => shot + use.sprueKg, 0),
-    0,
-  );
-  const drossKg = input.ways.drossShare * (headsKg + spruesKg);
-  const parts = [
-    { label: 'heads, rejects too', kg: headsKg },
-    { label: 'sprues', kg: spruesKg },
-    { label: 'dross', kg: drossKg },
-    { label: 'heel', kg: input.ways.heelKg },
-  ];
-  const value = parts.reduce((sum, part) => sum + part.kg, 0);
+  const parts = chargeParts(kinds, molds, input.ways);
+  const value = chargeKgOf(parts);
   const over = value > input.pot.capacityKg;
   return {
     parts,

@@ -5,6 +5,7 @@ import { shotsSeconds } from '../mold/shot-seconds.ts';
 import { meltTime } from '../pot/time-to-pour.ts';
 import type { CavityLoad, Insert, PourPlanned, PourSetup } from '../run/pour-log.ts';
 import { allocate, castingProblem, type MoldAllocation } from './allocate.ts';
+import { chargeKgOf, chargeParts } from './charge.ts';
 import { moldPlan } from './mold-plan.ts';
 import type { HouseWays, MoldPlan, PlanCavity, PlanLine, PlanMold, PlanPot } from './types.ts';
 
@@ -66,9 +67,8 @@ export function preparePour(wanted: PourWanted): PreparedPour {
   const all = allocate(lines, molds);
   const allocations = molds.flatMap((mold) => all.find((each) => each.mold.id === mold.id) ?? []);
   const plans = allocations.map((allocation) => moldPlan(allocation, ways));
-  const shotKg = (plan: MoldPlan) => plan.uses.reduce((shot, use) => shot + use.leadKg + use.sprueKg, 0);
-  const metalKg = plans.reduce((sum, plan) => sum + plan.shots.value * shotKg(plan), 0);
-  const chargeKg = Math.min(pot.capacityKg, metalKg * (1 + ways.drossShare) + ways.heelKg);
+  const kinds = allocations.flatMap((allocation) => allocation.kinds);
+  const chargeKg = Math.min(pot.capacityKg, chargeKgOf(chargeParts(kinds, plans, ways)));
   const { powerW, lossWPerK } = pot;
   const { pourC, roomC, inspectS, loadS } = ways;
   const melt = meltTime({
@@ -83,7 +83,7 @@ export function preparePour(wanted: PourWanted): PreparedPour {
     return { shots: plan.shots.value, cavities: plan.uses.length, openS: plan.openS.value };
   });
   const blanksS = BLANK_CYCLE_S * plans.reduce((sum, plan) => sum + plan.blanks.value, 0);
-  const taken = allocations.flatMap(({ kinds }) => kinds.flatMap((each) => each.kind.lines));
+  const taken = kinds.flatMap((each) => each.kind.lines);
   return {
     setup: {
       molds: plans.map(({ moldId, blanks, shots: planned, openS }) => {

@@ -18,6 +18,20 @@ describe('dial table', () => {
     expect(table.at(table.dialFor(360)!).temperatureC).toBeCloseTo(360, 6);
     expect(table.dialFor(500)).toBeNull();
   });
+  test('says at which mark it was measured last, and what lies beyond', () => {
+    const table = dialTable(pairs);
+    for (const dial of [4, 10]) expect(table.at(dial).outside).toBe(false);
+    for (const dial of [3.9, 10.1]) expect(table.at(dial).outside).toBe(true);
+    expect(table.at(10.1).temperatureC).toBe(455);
+    // At a mark the doubt is that of its own pairs, not of the next one.
+    const unsure = dialTable([pair(4, 318), pair(6, 352, 0, 20), pair(8, 398)]);
+    expect(unsure.at(6).sdK).toBeGreaterThan(15);
+    expect(unsure.at(4).sdK).toBeLessThan(8);
+    expect(unsure.at(8).sdK).toBeLessThan(8);
+    // Halfway, both count.
+    expect(unsure.at(5).sdK).toBeGreaterThan(unsure.at(4).sdK);
+    expect(unsure.at(5).sdK).toBeLessThan(unsure.at(6).sdK);
+  });
   test('does not extrapolate without saying so', () => {
     const table = dialTable(pairs);
     expect(table.at(3)).toMatchObject({ outside: true, temperatureC: 318 });

@@ -52,6 +52,22 @@ describe('pot through time', () => {
     expect(Math.min(...late)).toBeGreaterThan(384);
   });
 
+  test('what happens is taken in order of time, however it was written down', () => {
+    const events: PotEvent[] = [
+      { atS: 1200, kind: 'dial', setC: 360 },
+      { atS: 60, kind: 'take', kg: 1 },
+      { atS: 600, kind: 'add', kg: 0.5, fromC: 20 },
+    ];
+    const inOrder = [events[1]!, events[2]!, events[0]!];
+    const ends = [events, inOrder].map((each) => simulatePot({ ...hold, events: each }).points);
+    expect(ends[0]).toEqual(ends[1]);
+    expect(ends[0]!.at(-1)!.leadKg).toBeCloseTo(5.5, 12);
+    expect(simulatePot({ ...hold, seconds: 600 }).points.every(({ leadKg }) => leadKg === 6)).toBe(true);
+    // Frozen in an unheated shed it is as cold as that; no pot starts below what a winter gives.
+    expect(simulatePot({ ...hold, fromC: -15, seconds: 30 }).points[0]!.temperatureC).toBeCloseTo(-15, 6);
+    expect(() => simulatePot({ ...hold, fromC: -25 })).toThrow(/fromC is -25 C/);
+  });
+
   test('a smaller pot gets there sooner; what cannot be is refused by name', () => {
     const level = (leadKg: number) =>
       simulatePot({ ...hold, leadKg, fromC: 20, seconds: 300 }).points.at(-1)!.temperatureC;
@@ -113,6 +129,12 @@ describe('feeding the pot', () => {
         },
       ),
     );
+  });
+  test('it comes back the slower, the more there is to heat: the addition counts with the rest', () => {
+    const input = { potC: 385, capacityKg: 50, pot: POT, keepAboveC: 340, pourC: 371, roomC: 20 };
+    const refill = largestRefill({ ...input, potKg: 4 });
+    const alone = meltTime({ leadKg: 4, fromC: refill.afterC, toC: 371, roomC: 20, ...POT }).seconds;
+    expect(refill.recoverS / alone).toBeCloseTo((4 + refill.addKg) / 4, 2);
   });
   test('a full pot and a cold pot say so', () => {
     const input = { potKg: 8.4, potC: 400, capacityKg: 9, pot: POT, keepAboveC: 340, pourC: 371, roomC: 20 };
@@ -180,6 +202,19 @@ describe('melt plan', () => {
     }
     expect(plan.points.at(-1)!.temperatureC).toBeGreaterThan(362);
     expect(meltPlan({ ...input, school: 'left at the mark' }).turnDown).toBeNull();
+  });
+  // By hand for 9.07 kg from 20 to 371 C: 131.5 J/kgK over 307 K and 147 over 44 K make 47 kJ/kg, melting 23 more; the
+  // room takes 0.55 W/K times some 250 K for 19 minutes, 160 kJ of 700 W: about a quarter of the heat is for melting.
+  test('says what the heat goes into', () => {
+    const { rule } = meltPlan(input).ready.why;
+    const [melting, room] = [.../takes (\d+) % of the heat, the room (\d+) %/.exec(rule)!].slice(1).map(Number) as [
+      number,
+      number,
+    ];
+    expect(melting).toBeGreaterThan(22);
+    expect(melting).toBeLessThan(32);
+    expect(room).toBeGreaterThan(12);
+    expect(room).toBeLessThan(25);
   });
   test('a fitted pot narrows the range and says so', () => {
     const fitted = meltPlan({ ...input, basis: 'fitted', powerSdW: 5, lossSdWPerK: 0.02 });
