@@ -41,6 +41,21 @@ export function ProblemNote({ error }: { error: unknown }) {
 }
 
 /** While something is read, and when it cannot be. */
+/** Records that a page could make nothing of, by name; nothing where there is none. */
+export function LeftOut({ odd }: { odd: readonly { name: string; why: string }[] }) {
+  if (odd.length === 0) return null;
+  return (
+    <p role="alert" className="cut mb-4 border-l-4 border-stop bg-stop-wash px-4 py-3 text-sm text-stop">
+      Left out, because nothing could be reckoned from {odd.length === 1 ? 'it' : 'them'}:{' '}
+      {odd
+        .slice(0, 3)
+        .map(({ name, why }) => `${name} (${why})`)
+        .join('; ')}
+      {odd.length > 3 && ` and ${odd.length - 3} more`}.
+    </p>
+  );
+}
+
 export function Waiting({ error }: { error?: unknown }) {
   if (error)
     return (

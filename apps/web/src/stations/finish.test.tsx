@@ -54,6 +54,23 @@ describe('Bake', () => {
     expect(screen.getByRole('cell', { name: /150 °C, 15 min/ })).toBeTruthy();
   });
 
+  test('one load that nothing can be reckoned from is named and left out; a year that was asked for is asked of the server', async () => {
+    const at = Date.UTC(2025, 7, 14, 19);
+    const load = { id: 'l', ticketNumber: 101, productId: ticket().productId, step: 'bake', heads: 12, setC: 150 };
+    const bake: BakeOnRecord = { ...load, preheated: true, doors: [], loadedAt: at, unloadedAt: at + 900_000 };
+    const odd = { ...bake, id: 'm', ticketNumber: 102, setC: 4000 };
+    const booked = { from: Date.UTC(2024, 3, 1), to: Date.UTC(2026, 3, 1) };
+    const api = fakeApi({ 'GET /bakes': [bake, odd], 'GET /books/period': booked });
+    renderAt(<PastPage />, '/bake/past?year=2025', '/bake/past');
+    expect(await number()).toMatch(/^12heads went out under-cured, of 12 baked in 2025/);
+    expect(screen.getByRole('alert').textContent).toMatch(/the load of ticket 102 on 14 Aug 2025 \(airC is 4000 C/);
+    const asked = new URLSearchParams(api.sent.find(({ path }) => path.startsWith('/bakes'))!.path.split('?')[1]);
+    expect(['from', 'to'].map((name) => new Date(Number(asked.get(name))).getFullYear())).toEqual([2025, 2026]);
+    const years = within(await screen.findByRole('navigation', { name: 'Which year' })).getAllByRole('link');
+    expect(years.map((link) => link.textContent)).toEqual(['Twelve months', '2026', '2025', '2024']);
+    expect(years.map((link) => link.getAttribute('aria-current'))).toEqual([null, null, 'page', null]);
+  });
+
   test('a log is read again for what hung in it; gaps are said; nothing on record says so', async () => {
     const readings: Reading[] = Array.from({ length: 30 }, (_, i) => ({
       at: i * 60_000 + (i > 20 ? 600_000 : 0),

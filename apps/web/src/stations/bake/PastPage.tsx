@@ -4,7 +4,8 @@ import { useBakes, useList } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Fig } from '../../design/Figure.tsx';
 import { Icon } from '../../design/Icon.tsx';
-import { Waiting } from '../../design/Notice.tsx';
+import { eachShown } from '../../design/each-shown.ts';
+import { LeftOut, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { usePeriod, Years } from '../../design/Period.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
@@ -53,17 +54,19 @@ export function PastPage() {
   const { data: ovens } = useList('ovens');
   const catalogue = useCatalogue();
   const [all, setAll] = useState(false);
-  const audited = useMemo(
+  const shownOf = useMemo(
     () =>
       bakes && catalogue && ovens
-        ? bakes
-            .flatMap((bake) => pastBakes(bake, catalogue, ovens[0]))
-            .map(auditBake)
-            .sort((a, b) => b.at - a.at)
+        ? eachShown(
+            bakes,
+            (bake) => `the load of ticket ${bake.ticketNumber} on ${writeDay(bake.loadedAt)}`,
+            (bake) => pastBakes(bake, catalogue, ovens[0]).map(auditBake),
+          )
         : null,
     [bakes, catalogue, ovens],
   );
-  if (!audited) return <Waiting error={error} />;
+  if (!shownOf) return <Waiting error={error} />;
+  const audited = shownOf.made.flat().sort((a, b) => b.at - a.at);
   const months = auditMonths(audited, monthOf);
   const under = audited.filter((bake) => bake.underCured);
   const heads = under.reduce((sum, bake) => sum + bake.heads, 0);
@@ -100,6 +103,7 @@ export function PastPage() {
       }
     >
       <BakeRooms />
+      <LeftOut odd={shownOf.odd} />
       <Heading>Heads by month, full and under-cured</Heading>
       <Suspense fallback={<div className="h-[240px]" />}>
         <MonthChart months={months} />
