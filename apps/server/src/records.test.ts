@@ -331,7 +331,7 @@ test('everything as JSON has every table but those that are nobody else’s or a
   expect((await post('/api/records', note)).status).toBe(201);
   const all = (await get('/api/export')) as Record<string, unknown[]>;
   const { models } = server.running.store;
-  // Sessions open doors; readings have their own address; figures are reckoned; the rest lies within what it belongs to.
+  // Sessions open doors; readings have their own address; figures are reckoned; the rest lies in what it belongs to.
   const within = ['cavities', 'recipeLayers', 'orderLines', 'pourMolds', 'pourTickets', 'pourCavities'];
   const left = ['sessions', 'ticketFigures', 'readingTail', 'readingBlocks', ...within];
   for (const table of Object.keys(models).filter((name) => !left.includes(name))) {
