@@ -5,27 +5,10 @@ import { auditBake, type PastBake } from './audit.ts';
 import { cureFromLog, platingDamage } from './from-log.ts';
 import { knownOven } from './known-oven.ts';
 import { airByProgram, runningBake, type RunningBake } from './running.ts';
+import { bake, law, minutes } from '../test/bake.ts';
 
 // Logs that start late, doors one after another, ovens that are off: what a bake is in a shed.
 
-const label = [
-  { metalC: 177, seconds: 1200 },
-  { metalC: 200, seconds: 600 },
-];
-const law = cureLaw(label);
-const minutes = (n: number) => n * 60_000;
-const bake = (more: Partial<RunningBake> = {}): RunningBake => ({
-  law,
-  headLagS: 120,
-  airC: 177,
-  ovenLagS: 200,
-  loadedAt: 0,
-  preheated: true,
-  doors: [],
-  readings: [],
-  now: minutes(10),
-  ...more,
-});
 const probe = (celsius: number, from = 0, to = 600) =>
   Array.from({ length: (to - from) / 10 + 1 }, (_, i) => ({ at: 1000 * (from + 10 * i), celsius }));
 

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { Solver } from 'odex';
 import { seeded } from '../random/seeded.ts';
-import { cureLaw, fullCureS } from './cure-law.ts';
+import { fullCureS } from './cure-law.ts';
 import { bakeTemperaturesC, cureShare, timeToFullCureS, warmUpS, WARM_WITHIN_K } from './cure.ts';
 import { fittedAirC, fitOven, ovenLagFigure, ovenOffsetFigure } from './fit-oven.ts';
 import { handlingTimeS } from '../freeze/handling.ts';
@@ -9,24 +9,7 @@ import { coldHeadSolid } from '../geometry/solid.ts';
 import { packLoads } from './packing.ts';
 import { ovenLoads, roomOf, type OvenRack } from './rack.ts';
 import { programEndsAt, runningBake, type RunningBake } from './running.ts';
-
-const law = cureLaw([
-  { metalC: 177, seconds: 1200 },
-  { metalC: 200, seconds: 600 },
-]);
-const minutes = (n: number) => n * 60_000;
-const bake = (more: Partial<RunningBake> = {}): RunningBake => ({
-  law,
-  headLagS: 120,
-  airC: 177,
-  ovenLagS: 200,
-  loadedAt: 0,
-  preheated: true,
-  doors: [],
-  readings: [],
-  now: minutes(10),
-  ...more,
-});
+import { bake, law, minutes } from '../test/bake.ts';
 
 describe('a bake that runs', () => {
   test('with nothing to say it is what the program says: against the closed form of two lags', () => {
