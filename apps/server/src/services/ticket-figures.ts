@@ -152,12 +152,19 @@ async function keptFigures(store: Store, where: Record<string | symbol, unknown>
   const ids = rows.map(({ id }) => id);
   const kept = await rowsOf(store.models.ticketFigures, { where: { ticketId: ids } });
   const figures = new Map(kept.map(({ ticketId, body }) => [ticketId, body]));
+  const keep = (made: readonly TicketFiguresRow['body'][]) => {
+    for (const body of made) figures.set(body.onList.id, body);
+  };
+  // What is still on the line changes with every tap: it is folded, and not kept.
+  const open = rows.filter(({ closedAt }) => closedAt === null).map(({ id }) => id);
+  if (open.length > 0) keep((await listTickets(store, { id: open })).map(figuresOf));
   const missing = ids.filter((id) => !figures.has(id));
   for (let first = 0; first < missing.length; first += IN_ONE_TURN) {
     const turn = missing.slice(first, first + IN_ONE_TURN);
     await store.write(async (transaction) => {
       const made = (await listTickets(store, { id: turn }, transaction)).map(figuresOf);
-      for (const body of made) figures.set(body.onList.id, body);
+      keep(made);
+      // One that was opened meanwhile is folded like the others, and not kept.
       const closed = made.filter(({ onList }) => onList.closedAt !== null);
       await store.models.ticketFigures.bulkCreate(
         closed.map((body) => ({ ticketId: body.onList.id, body })),

@@ -1,4 +1,3 @@
-import { useState, type ReactNode } from 'react';
 import { clearRefused } from '../api/did-not-count.ts';
 import { sayAgain } from '../api/outbox.ts';
 import type { RefusedTap } from '../api/tap-store.ts';
@@ -28,23 +27,21 @@ function Refused({ tap }: { tap: RefusedTap }) {
   );
 }
 
-/** The taps that did not count, each with its reason, behind the button that counts them. */
+/** The taps that did not count, each with its reason. */
 export function RefusedTaps({
   taps,
-  count,
-  trigger,
+  title,
+  onClose,
 }: {
   taps: readonly RefusedTap[];
-  count: string;
-  trigger: ReactNode;
+  title: string;
+  onClose: () => void;
 }) {
-  const [open, setOpen] = useState(false);
   return (
     <Sheet
-      open={open}
-      onOpenChange={setOpen}
-      trigger={trigger}
-      title={count}
+      open
+      onOpenChange={(open) => !open && onClose()}
+      title={title}
       says="They are kept on this device until you clear them."
     >
       <ul className="flex flex-col gap-3">

@@ -288,6 +288,24 @@ describe('shelf, molds, books and setup', () => {
     expect(screen.getByRole('link', { name: 'Everything as JSON' }).getAttribute('href')).toBe('/api/export');
   });
 
+  test('books: a long year lists its last tickets first, all of them when asked', async () => {
+    const perHead = Object.fromEntries(COST_PARTS.map((part) => [part, 62 / COST_PARTS.length])) as CostStack;
+    const tickets = Array.from({ length: 40 }, (_, i): TicketOnList => {
+      const of = { productId: ticket().productId, quantity: 12, good: 12, totalMinor: 744, perHead };
+      return { id: `t${i}`, number: 200 - i, closedAt: 1e12 - i, ...of };
+    });
+    fakeApi({ 'GET /tickets': tickets });
+    renderAt(<BooksPage />);
+    const listed = () => screen.getAllByRole('row').length - 1;
+    const all = await screen.findByRole('button', { name: 'All 40 tickets' });
+    expect(listed()).toBe(25);
+    await userEvent.click(all);
+    expect(listed()).toBe(40);
+    await userEvent.click(screen.getByRole('button', { name: 'Only the last 25' }));
+    expect(listed()).toBe(25);
+    expect(screen.getByText(/480 heads in 40 closed tickets/)).toBeTruthy();
+  });
+
   test('setup: untouched figures are kept exactly when the units are switched', async () => {
     const api = fakeApi({ 'PUT /settings': {} });
     renderAt(<SetupPage />);

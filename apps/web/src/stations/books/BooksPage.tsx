@@ -1,5 +1,5 @@
 import { stackTotal } from '@schmelz/core';
-import { lazy, Suspense } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
 import { useSettings, useTickets } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
@@ -12,9 +12,13 @@ import { CostBar } from '../ticket/CostStack.tsx';
 
 const CostChart = lazy(() => import('./CostChart.tsx').then((module) => ({ default: module.CostChart })));
 
+/** Tickets that are listed at first. */
+const FIRST = 25;
+
 /** Closed tickets with what a head cost, and everything as files. */
 export function BooksPage() {
   const period = usePeriod();
+  const [all, setAll] = useState(false);
   const { data: tickets, error } = useTickets(period);
   const { data: settings } = useSettings();
   const catalogue = useCatalogue();
@@ -72,7 +76,7 @@ export function BooksPage() {
             </tr>
           </thead>
           <tbody>
-            {closed.slice(0, 25).map(({ ticket, perHead }) => (
+            {closed.slice(0, all ? undefined : FIRST).map(({ ticket, perHead }) => (
               <tr key={ticket.id}>
                 <td>
                   <Link to={`/tickets/${ticket.id}`} className="fig text-[19px] hover:underline">
@@ -90,6 +94,11 @@ export function BooksPage() {
           </tbody>
         </table>
       </div>
+      {closed.length > FIRST && (
+        <Button look="quiet" className="mt-3" onClick={() => setAll(!all)}>
+          {all ? `Only the last ${FIRST}` : `All ${closed.length} tickets`}
+        </Button>
+      )}
       {closed.length === 0 && <p className="quiet">No ticket was closed {period.says}.</p>}
     </Page>
   );
