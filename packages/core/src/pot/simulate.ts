@@ -1,3 +1,4 @@
+import { stableStepS } from './stable-step.ts';
 import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
 import { enthalpyJKg, stateAt, temperatureOf } from '../metal/enthalpy.ts';
 import { rungeKuttaWithTotal } from '../numeric/runge-kutta.ts';
@@ -56,14 +57,14 @@ export interface PotTrace {
  * A thermostat of a casting pot lets the metal fall by about this before it heats again. Common practice, no source.
  */
 export const THERMOSTAT_SWING_K = 8;
-const STEP_S = 1;
 /** Less metal than this is a dry pot. */
 export const DRY_KG = 0.05;
 
 /**
  * A pot through time by the enthalpy method: m dh/dt = P (on or off) - UA (T - T_room), Runge-Kutta on enthalpy and
  * loss
- * together with a step of 1 s, so that the energy closes by construction of the step and not by luck. Additions mix at
+ * together with a step of 1 s at most, so that the energy closes by construction of the step and not by luck.
+ * Additions mix at
  * once; what is taken leaves at the pot's own enthalpy.
  * Range: 0.05 to 50 kg, up to 24 h.
  * @throws QuantityError out of range, or where more is taken than is there
@@ -119,7 +120,7 @@ export function simulatePot(run: PotRun): PotTrace {
     const temperatureC = temperature(h);
     if (heating && temperatureC >= setC) heating = false;
     else if (!heating && temperatureC <= setC - swingK) heating = true;
-    const dt = Math.min(STEP_S, seconds - t, (events[next]?.atS ?? Infinity) - t);
+    const dt = Math.min(stableStepS(alloy, leadKg, lossWPerK), seconds - t, (events[next]?.atS ?? Infinity) - t);
     watts = heating ? powerW : 0;
     const after = rungeKuttaWithTotal(rate, lossW, h, dt);
     h = after.value;

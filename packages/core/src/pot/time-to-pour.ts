@@ -1,4 +1,5 @@
 import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
+import { stableStepS } from './stable-step.ts';
 import { enthalpyJKg, temperatureOf } from '../metal/enthalpy.ts';
 import { rungeKuttaWithTotal } from '../numeric/runge-kutta.ts';
 import { inRange } from '../quantity/check.ts';
@@ -27,7 +28,7 @@ export interface MeltResult {
 /**
  * Time from cold to pouring temperature at full power, by the enthalpy method: dH/dt = P - UA (T - T_room), fourth
  * order
- * Runge-Kutta on the enthalpy with a step of 1 s, the last step cut by interpolation.
+ * Runge-Kutta on the enthalpy with a step of 1 s at most, the last step cut by interpolation.
  * Range: 0.05 to 50 kg, 50 to 5000 W. Check: 20 lb, 700 W, 0.55 W/K is about 19 min.
  * @throws QuantityError out of range, or where the power cannot reach the temperature
  */
@@ -51,14 +52,15 @@ export function meltTime(input: PotInput): MeltResult {
   const lossW = (h: number) => lossWPerK * (temperature(h) - roomC);
   const rate = (loss: number) => (powerW - loss) / leadKg;
   const part = (from: number, to: number) => leadKg * Math.max(0, Math.min(to, target) - Math.max(from, start));
+  const stepS = stableStepS(alloy, leadKg, lossWPerK);
   let h = start;
   let seconds = 0;
   let moltenAtS = 0;
   for (;;) {
-    const { value: next } = rungeKuttaWithTotal(rate, lossW, h, 1);
-    if (h < molten && next >= molten) moltenAtS = seconds + (molten - h) / (next - h);
+    const { value: next } = rungeKuttaWithTotal(rate, lossW, h, stepS);
+    if (h < molten && next >= molten) moltenAtS = seconds + (stepS * (molten - h)) / (next - h);
     if (next >= target) {
-      seconds += (target - h) / (next - h);
+      seconds += (stepS * (target - h)) / (next - h);
       const boughtJ = powerW * seconds;
       const shares = { solidJ: part(-Infinity, solid), latentJ: part(solid, molten), liquidJ: part(molten, Infinity) };
       return {
@@ -69,7 +71,7 @@ export function meltTime(input: PotInput): MeltResult {
       };
     }
     h = next;
-    seconds += 1;
+    seconds += stepS;
   }
 }
 
