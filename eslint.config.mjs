@@ -18,7 +18,7 @@ const CONTRACT_FORBIDS = [
 ];
 const SERVER_FORBIDS = [
   {
-    group: ['@schmelz/web*', 'react', '@schmelz/*/*', '!@schmelz/contract/openapi'],
+    group: ['@schmelz/web*', 'react', '@schmelz/*/*', '!@schmelz/contract/field'],
     message: 'The server knows contract and core by their public face.',
   },
 ];

@@ -11,7 +11,7 @@ const shared = {
   moduleNameMapper: {
     '^@schmelz/core$': '<rootDir>/packages/core/src/index.ts',
     '^@schmelz/contract$': '<rootDir>/packages/contract/src/index.ts',
-    '^@schmelz/contract/openapi$': '<rootDir>/packages/contract/src/openapi.ts',
+    '^@schmelz/contract/field$': '<rootDir>/packages/contract/src/schema/field.ts',
   },
   transform: {
     '^.+\\.(ts|tsx|mjs|js)$': [
@@ -33,6 +33,7 @@ const shared = {
 const only = process.env.SCHMELZ_TESTS && [`<rootDir>/${process.env.SCHMELZ_TESTS}`];
 
 const cacheDirectory = '<rootDir>/.cache/jest';
+const globalSetup = '<rootDir>/scripts/before-jest.mjs';
 const projects = [
   {
     ...shared,
@@ -53,4 +54,4 @@ const asked = process.env.SCHMELZ_TESTS?.startsWith('apps/web') ? 'browser' : 'n
 // The mutation tester wants one project, not a list: it puts its own environment over the one that is named.
 export default only
   ? { cacheDirectory, ...projects.find(({ displayName }) => displayName === asked) }
-  : { cacheDirectory, projects };
+  : { cacheDirectory, globalSetup, projects };

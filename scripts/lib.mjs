@@ -105,6 +105,18 @@ export function ensureInstalled() {
   });
 }
 
+/** Makes the schemas of all answers when a type that they come from may have changed. */
+export function ensureAnswers() {
+  const folders = ['packages/core/src', 'packages/contract/src', 'apps/server/src/calculations'];
+  const sources = folders.flatMap((folder) => files(join(root, folder)));
+  const rest = ['package-lock.json', 'scripts/answers.mjs', 'apps/server/src/openapi/answer-types.ts'];
+  const product = join(root, 'apps/server/src/openapi/answers.json');
+  whenChanged('answers', fingerprint([...sources, ...rest.map((name) => join(root, name))]), [product], () => {
+    must(bin('tsc'), ['--build', 'packages/core', 'packages/contract']);
+    must(process.execPath, [join(root, 'scripts/answers.mjs')]);
+  });
+}
+
 /** Compiles the server side and bundles the application when a source has changed. */
 export function ensureBuilt() {
   const sources = ['packages', 'apps'].flatMap((folder) => files(join(root, folder)));

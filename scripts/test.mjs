@@ -1,9 +1,10 @@
 // npm test: everything that must hold, in order, and one line that adds up what the runners reported.
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { bin, capture, ensureInstalled, root, run } from './lib.mjs';
+import { bin, capture, ensureAnswers, ensureInstalled, root, run } from './lib.mjs';
 
 ensureInstalled();
+ensureAnswers();
 
 // Steps run in process groups of their own: whoever stops this one stops them too.
 for (const signal of ['SIGINT', 'SIGTERM']) process.once(signal, () => process.exit(1));

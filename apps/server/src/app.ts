@@ -6,7 +6,7 @@ import { problems } from './middleware/problems.ts';
 import { atMost, contentPolicy, sameOrigin } from './middleware/security.ts';
 import { sessions } from './middleware/session.ts';
 import { webApp } from './middleware/static.ts';
-import { apiRoutes } from './routes/api.ts';
+import { apiRouter } from './routes/api.ts';
 import type { Computing } from './services/compute.ts';
 import type { Feed } from './services/readings.ts';
 import type { Store } from './store/store.ts';
@@ -29,10 +29,9 @@ export function makeApp(store: Store, config: Config, log: Logger, feed: Feed, c
   app.use(atMost(config.requestsAMinute));
   app.use(compress({ threshold: 2048, br: false }));
   app.use(webApp(config.webFolder));
-  for (const router of apiRoutes(store, config, sessions(store, config.password), feed, compute)) {
-    app.use(router.routes());
-    app.use(router.allowedMethods());
-  }
+  const router = apiRouter(store, config, sessions(store, config.password), feed, compute);
+  app.use(router.routes());
+  app.use(router.allowedMethods());
   app.on('error', (error) => log.error({ err: error }, 'connection'));
   return app;
 }

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { randomUUID } from 'node:crypto';
+import { answersHold } from './test/answers.ts';
 import { smallWorkshop, testServer, type TestServer } from './test/server.ts';
 
 /** A schema of the OpenAPI document, as far as values are made from it. */
@@ -189,6 +190,16 @@ test(`${EVERY} requests from the document: each is answered, none with a mistake
         throw new Error(`${answer.status} at ${operation.method} ${path}: ${said.slice(0, 200)}`);
       if (answer.status >= 400 && !(JSON.parse(said) as { detail?: string }).detail)
         throw new Error(`no words: ${said}`);
+      if (answer.status < 300) {
+        const type = answer.headers.get('content-type') ?? '';
+        const wrong = answersHold(
+          operation.method,
+          operation.path,
+          answer.status,
+          type.includes('json') ? JSON.parse(said) : said || null,
+        );
+        if (wrong) throw new Error(wrong);
+      }
     }),
     { numRuns: EVERY, endOnFailure: true },
   );

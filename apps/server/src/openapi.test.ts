@@ -1,7 +1,11 @@
 import { Validator } from '@seriousme/openapi-schema-validator';
-import { CALCULATIONS, DEFAULT_SETTINGS, jsonSchemaOf, parseWith, RESOURCES } from './test/contract.ts';
+import { DEFAULT_SETTINGS, parseWith, RESOURCES } from '@schmelz/contract';
 import Ajv2020 from 'ajv/dist/2020';
-import { apiRoutes } from './routes/api.ts';
+import { CALCULATIONS } from './calculations/index.ts';
+import { openApiDocument } from './openapi/document.ts';
+import { jsonSchema } from './openapi/json-schema.ts';
+import { apiRouter } from './routes/api.ts';
+import { answersHold } from './test/answers.ts';
 import { testServer, type TestServer } from './test/server.ts';
 
 describe('the OpenAPI document', () => {
@@ -46,7 +50,7 @@ describe('the OpenAPI document', () => {
     ];
     const verdicts = cases.map(([path, value]) => {
       const { schema } = RESOURCES[path];
-      const byAjv = ajv.compile(jsonSchemaOf(schema))(value);
+      const byAjv = ajv.compile(jsonSchema(schema))(value);
       let byYup = true;
       try {
         parseWith(schema, value);
@@ -66,14 +70,29 @@ describe('the OpenAPI document', () => {
         .filter((method) => method !== 'parameters')
         .map((method) => `${method.toUpperCase()} ${path}`),
     );
-    const served = apiRoutes(...([{}, {}, { guard: () => {} }, {}, {}] as unknown as Parameters<typeof apiRoutes>))
-      .flatMap((router) => router.stack)
-      .flatMap(({ methods, path }) =>
-        methods
-          .filter((method) => method !== 'HEAD')
-          .map((method) => `${method} ${String(path).replaceAll(/:(\w+)/g, '{$1}')}`),
-      );
-    expect(written.sort()).toEqual(served.filter((route) => route !== 'GET /api/openapi.json').sort());
+    const nothing = [{}, {}, { guard: () => {} }, {}, {}] as unknown as Parameters<typeof apiRouter>;
+    const served = apiRouter(...nothing).stack.flatMap(({ methods, path }) =>
+      methods
+        .filter((method) => method !== 'HEAD')
+        .map((method) => `${method} ${String(path).replaceAll(/:(\w+)/g, '{$1}')}`),
+    );
+    expect(written.sort()).toEqual(served.sort());
+  });
+
+  test('operation ids are unique, numbers have their unit, and every answer has its schema', () => {
+    const { paths } = openApiDocument() as { paths: Record<string, Record<string, any>> }; // eslint-disable-line @typescript-eslint/no-explicit-any
+    const operations = Object.values(paths).flatMap(({ parameters: _shared, ...methods }) => Object.values(methods));
+    const ids = operations.map((each) => each.operationId);
+    expect(new Set(ids).size).toBe(ids.length);
+    const { powerW } = paths['/api/pots']!['post'].requestBody.content['application/json'].schema.properties;
+    expect(powerW).toMatchObject({ type: 'number', minimum: 50, maximum: 5000, 'x-unit': 'W' });
+    const answered = operations.filter(({ responses }) => !responses['204']);
+    const plain = answered.filter(({ responses }) => {
+      const { content } = responses['200'] ?? responses['201'];
+      return Object.keys(content['application/json']?.schema ?? { any: 1 }).length > 0;
+    });
+    // Two are whole documents: everything as JSON, and this one.
+    expect(answered.length - plain.length).toBe(2);
   });
 
   test('settings demand the version that they were read with', async () => {
@@ -354,6 +373,7 @@ describe('the OpenAPI document', () => {
     for (const [name, input] of Object.entries(inputs)) {
       const { status, body } = await server.call('POST', `/api/compute/${name}`, input);
       expect([name, status]).toEqual([name, 200]);
+      expect([name, answersHold('POST', `/api/compute/${name}`, 200, body)]).toEqual([name, null]);
       results[name] = body;
     }
     // Whatever number is sent far out of its range is named, with its unit, and nothing is answered.

@@ -218,9 +218,9 @@ describe('what nobody should send', () => {
     ['an unknown method', { method: 'LOCK' }, '/api/pots', 405],
     ['a method without an answer', { method: 'PATCH' }, '/api/pots', 405],
     ['a zero in an id', {}, '/api/pots/%00', 404],
-    ['a zero in a query', {}, '/api/pours?mold=%00', 422],
+    ['a zero in a query', {}, '/api/pours/whole?mold=%00', 422],
     ['an id that cannot be decoded', {}, '/api/pots/%E0%A4%A', 404],
-    ['a number beyond all', {}, '/api/pours?at=1e400', 422],
+    ['a number beyond all', {}, '/api/pours/whole?at=1e400', 422],
     ['a kind that every object has', {}, '/api/runs/constructor/1', 404],
     ['records of a kind that every object has', {}, '/api/records/toString', 404],
   ])('%s is refused in words', async (_what, how, path, status) => {

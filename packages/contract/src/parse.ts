@@ -78,3 +78,13 @@ export function parseWith<S extends yup.AnySchema>(schema: S, value: unknown): y
     throw error;
   }
 }
+
+/** The entry of a log, judged by the schema of its own kind, so that a refusal names the field that is wrong. */
+export function parseEntry<S extends Record<string, yup.AnySchema>>(
+  schemas: S,
+  value: unknown,
+): { [K in keyof S]: yup.InferType<S[K]> }[keyof S] {
+  const kinds = Object.keys(schemas);
+  const { kind } = parseWith(yup.object({ kind: yup.string().required().oneOf(kinds) }).required(), value);
+  return parseWith(schemas[kind]!, value);
+}

@@ -1,18 +1,9 @@
 import { DEFAULT_WAYS } from '@schmelz/core';
 import fc from 'fast-check';
 import * as yup from 'yup';
-import { jsonSchema, openApiDocument } from './openapi.ts';
-import { allowedBy, fieldProblems, parseWith } from './parse.ts';
+import { allowedBy, fieldProblems, parseEntry, parseWith } from './parse.ts';
 import { InvalidInput } from './problem.ts';
-import { RESOURCES } from './resources.ts';
-import { CALCULATIONS } from './schema/compute/index.ts';
-import {
-  parsePourEntry,
-  pourEntrySchemas,
-  runEntrySchemas,
-  startPourSchema,
-  ticketEntrySchemas,
-} from './schema/runs.ts';
+import { pourEntrySchemas, runEntrySchemas, startPourSchema, ticketEntrySchemas } from './schema/runs.ts';
 import {
   bakeProgramSchema,
   cavitySchema,
@@ -222,7 +213,9 @@ describe('logs', () => {
     expect(problemsOf(pourEntrySchemas[kind], { ...base, kind, ...more, at: 'now' }).join()).toContain('at is "now"');
   });
   test('an unknown kind is named, with those that are known', () => {
-    expect(() => parsePourEntry({ kind: 'dance' })).toThrow(/kind is "dance"; allowed: charge, feed, blank/);
+    expect(() => parseEntry(pourEntrySchemas, { kind: 'dance' })).toThrow(
+      /kind is "dance"; allowed: charge, feed, blank/,
+    );
     const reject = { ...base, kind: 'reject', step: 'trim', cause: 'divot', count: 1 };
     expect(problemsOf(ticketEntrySchemas.reject, { ...reject, goes: 'away' }).join()).toMatch(
       /goes is "away"; allowed: melt, hook lost, parts back, back to step/,
@@ -267,34 +260,6 @@ describe('what is allowed, in words', () => {
       expect(fields.map((field) => String(field.value).length)).toEqual([121, 9]);
     }
     expect.assertions(1);
-  });
-});
-
-describe('the document', () => {
-  const document = openApiDocument('1.2.3') as {
-    paths: Record<string, Record<string, unknown>>;
-    info: { version: string };
-  };
-  test('has every resource and every calculation, and units beside the numbers', () => {
-    expect(document.info.version).toBe('1.2.3');
-    for (const path of Object.keys(RESOURCES)) {
-      expect(Object.keys(document.paths[`/api/${path}`]!)).toEqual(['get', 'post']);
-      expect(document.paths[`/api/${path}/{id}`]).toHaveProperty('put');
-    }
-    for (const name of Object.keys(CALCULATIONS)) expect(document.paths[`/api/compute/${name}`]).toHaveProperty('post');
-    const pot = jsonSchema(potSchema) as {
-      properties: Record<string, Record<string, unknown>>;
-      additionalProperties: boolean;
-    };
-    expect(pot.properties['powerW']).toMatchObject({ type: 'number', minimum: 50, maximum: 5000, 'x-unit': 'W' });
-    expect(pot.additionalProperties).toBe(false);
-    expect(JSON.stringify(jsonSchema(moldSchema))).not.toContain('default');
-  });
-  test('operation ids are unique', () => {
-    const ids = Object.values(document.paths).flatMap((path) =>
-      Object.values(path).flatMap((each) => (each as { operationId?: string }).operationId ?? []),
-    );
-    expect(new Set(ids).size).toBe(ids.length);
   });
 });
 

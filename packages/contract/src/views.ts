@@ -2,7 +2,6 @@ import type {
   BillLine,
   CostStack,
   DoorOpening,
-  CountFrom,
   Plan,
   PourEntry,
   PourPlanned,
@@ -25,6 +24,7 @@ import type {
   TrialRecord,
 } from './schema/records.ts';
 import type {
+  BakeProgramInput,
   MaterialInput,
   MoldInput,
   OrderInput,
@@ -35,6 +35,17 @@ import type {
   RecipeInput,
   Settings,
 } from './schema/workshop.ts';
+
+/** Whether the server is up. */
+export interface Health {
+  status: 'ready';
+  version: string;
+}
+/** A stretch of time, ms since 1970. */
+export interface Period {
+  from: number;
+  to: number;
+}
 
 /** What the server sends: every stored thing with its id and the version that a write must name. */
 export interface Stored {
@@ -103,6 +114,15 @@ export type Trial = Noted<TrialRecord>;
 export type DialMark = Noted<DialRecord>;
 export type Heating = Noted<HeatingRecord>;
 export type Sample = Noted<SampleRecord>;
+export type AnyNote = Care | Trial | DialMark | Heating | Sample;
+/** Notes by their kind. */
+export interface Notes {
+  care: Care;
+  trial: Trial;
+  dial: DialMark;
+  heating: Heating;
+  sample: Sample;
+}
 /** A powder's jar: its last weighing, what went between weighings, and what has come and gone since the last. */
 export interface JarView {
   materialId: string;
@@ -159,29 +179,10 @@ export interface CavityPour {
   shorts: number;
 }
 export type Mold = Omit<MoldInput, 'cavities'> & Stored & { cavities: Cavity[]; shotsSinceSmoked: number };
-export interface Pot extends Stored {
-  name: string;
-  capacityKg: number;
-  powerW: number;
-  lossWPerK: number;
-  learned?: PotInput['learned'];
-}
-export interface Oven extends Stored {
-  name: string;
-  places: number;
-  powerW: number;
-  lagS: number;
-  racks?: OvenInput['racks'];
-  learned?: OvenInput['learned'];
-}
+export type Pot = PotInput & Stored;
+export type Oven = OvenInput & Stored;
 export type Recipe = RecipeInput & Stored;
-export interface BakeProgram extends Stored {
-  name: string;
-  setC: number;
-  seconds: number;
-  preheated: boolean;
-  from?: CountFrom;
-}
+export type BakeProgram = BakeProgramInput & Stored;
 export type Product = ProductInput & Stored;
 export type OrderStatus = 'open' | 'released' | 'done';
 export type Order = OrderInput & Stored & { number: number; status: OrderStatus; createdAt: number };
@@ -329,3 +330,22 @@ export interface ImportOnRecord {
   entries: number;
   struck: boolean;
 }
+
+/** Things of the workshop by the path that they are under: as they are written, */
+export interface ResourceInputs {
+  materials: MaterialInput;
+  molds: MoldInput;
+  pots: PotInput;
+  ovens: OvenInput;
+  parts: PartInput;
+  recipes: RecipeInput;
+  'bake-programs': BakeProgramInput;
+  products: ProductInput;
+  orders: OrderInput;
+}
+/** read one by one, */
+export type ResourceReads = {
+  [P in keyof ResourceInputs]: P extends 'orders' ? Order : ResourceInputs[P] & Stored;
+};
+/** and listed, with what is known of them beside what was written. */
+export type ResourceLists = Omit<ResourceReads, 'materials' | 'molds'> & { materials: Material; molds: Mold };

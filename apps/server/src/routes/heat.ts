@@ -1,116 +1,61 @@
-import { PassThrough } from 'node:stream';
-import type Router from '@koa/router';
-import {
-  cleanSchema,
-  importQuerySchema,
-  lotSchema,
-  parseWith,
-  readingsQuerySchema,
-  recordsQuerySchema,
-  recordKindSchema,
-  recordSchemas,
-  RECORD_KINDS,
-  type RecordInput,
-  type RecordKind,
-} from '@schmelz/contract';
+import { PassThrough, type Readable } from 'node:stream';
 import type { Context } from 'koa';
 import { fillRecords } from '../services/cavities.ts';
-import { notFound } from '../services/errors.ts';
 import { importLogCsv } from '../services/logs.ts';
 import { addLot, cleanLot, listLots } from '../services/lots.ts';
 import { listChannels, rawReadings, readStretch, type Feed } from '../services/readings.ts';
 import { addRecord, listRecords, strikeRecord } from '../services/records.ts';
 import { strikeLog, strikeLot } from '../services/strike.ts';
 import type { Store } from '../store/store.ts';
-import { bodyOf, entryIn, idOf, numberOf, numbersIn, versioned } from './request.ts';
+import type { Handlers } from './router.ts';
 
 /** A line every so often keeps the connection from being thought dead. */
 const HEARTBEAT_MS = 15_000;
+/** As many points as a chart on a wide screen shows. */
+const USUAL_POINTS = 400;
+/** Later than anything on record. */
+const FOR_EVER = 4e12;
 
-/** A stretch of readings from the query string. */
-const stretch = (ctx: Context, points?: number) =>
-  parseWith(readingsQuerySchema, {
-    from: 0,
-    to: points ? 4e12 : Date.now(),
-    points: points ?? 400,
-    ...numbersIn(ctx, ['channel', 'from', 'to', 'points']),
-    ...(points ? { points } : {}),
+/** Readings and weights as they come, as server-sent events. */
+function stream(ctx: Context, feed: Feed): Readable {
+  const events = new PassThrough();
+  const stopReadings = feed.subscribe((readings) => events.write(`data: ${JSON.stringify(readings)}\n\n`));
+  const stopWeights = feed.subscribeWeights((weights) =>
+    events.write(`event: weight\ndata: ${JSON.stringify(weights)}\n\n`),
+  );
+  const heartbeat = setInterval(() => events.write(': still here\n\n'), HEARTBEAT_MS);
+  events.on('close', () => {
+    clearInterval(heartbeat);
+    stopReadings();
+    stopWeights();
   });
+  ctx.req.on('close', () => events.destroy());
+  (ctx as Context & { compress?: boolean }).compress = false;
+  ctx.set({ 'cache-control': 'no-cache, no-transform' });
+  events.write(': readings, as they come\n\n');
+  return events;
+}
 
 /** Lots of lead, dated notes, and probes. */
-export function heatRoutes(router: Router, store: Store, feed: Feed): void {
-  router.get('/api/lead-lots', async (ctx) => {
-    ctx.body = await listLots(store);
-  });
-  router.post('/api/lead-lots', async (ctx) => {
-    ctx.body = await addLot(store, parseWith(lotSchema, bodyOf(ctx)));
-    ctx.status = 201;
-  });
-  router.post('/api/lead-lots/:id/clean', async (ctx) => {
-    const { version, rest } = versioned(bodyOf(ctx));
-    ctx.body = await cleanLot(store, idOf(ctx), version, parseWith(cleanSchema, rest));
-  });
+export const heatHandlers = (store: Store, feed: Feed) =>
+  ({
+    'GET /lead-lots': () => listLots(store),
+    'POST /lead-lots': ({ body }) => addLot(store, body),
+    'POST /lead-lots/:id/clean': ({ params, body: { version, ...input } }) =>
+      cleanLot(store, params.id, version, input),
+    'POST /lead-lots/:id/strike': ({ params }) => strikeLot(store, params.id),
 
-  router.post('/api/lead-lots/:id/strike', async (ctx) => {
-    await strikeLot(store, idOf(ctx));
-    ctx.status = 204;
-  });
+    'GET /records/:kind': ({ params, query }) => listRecords(store, params.kind, query.thing),
+    'POST /records': ({ body }) => addRecord(store, body),
+    'POST /records/:id/strike': ({ params }) => strikeRecord(store, params.id),
+    'GET /molds/:id/fill-records': ({ params }) => fillRecords(store, params.id),
 
-  router.get('/api/records/:kind', async (ctx) => {
-    const kind = ctx.params['kind'] as RecordKind;
-    if (!RECORD_KINDS.includes(kind)) throw notFound('kind of record', kind);
-    const { thing } = parseWith(recordsQuerySchema, ctx.query);
-    ctx.body = await listRecords(store, kind, thing);
-  });
-  router.post('/api/records', async (ctx) => {
-    ctx.body = await addRecord(store, entryIn<RecordInput>(recordSchemas, recordKindSchema, bodyOf(ctx)));
-    ctx.status = 201;
-  });
-  router.post('/api/records/:id/strike', async (ctx) => {
-    await strikeRecord(store, idOf(ctx));
-    ctx.status = 204;
-  });
-  router.get('/api/molds/:id/fill-records', async (ctx) => {
-    ctx.body = await fillRecords(store, idOf(ctx));
-  });
-
-  router.get('/api/channels', async (ctx) => {
-    ctx.body = await listChannels(store);
-  });
-  router.post('/api/channels/:id/strike', async (ctx) => {
-    await strikeLog(store, numberOf(ctx, 'id', 'channel'));
-    ctx.status = 204;
-  });
-  router.get('/api/readings', async (ctx) => {
-    ctx.body = await readStretch(store, stretch(ctx));
-  });
-  router.get('/api/readings/raw', async (ctx) => {
-    const { channel, from, to } = stretch(ctx, 2);
-    ctx.body = await rawReadings(store, channel, from, to);
-  });
-  router.post('/api/readings/import', async (ctx) => {
-    const csv = bodyOf(ctx);
-    if (typeof csv !== 'string') ctx.throw(415, 'Send the log as text/csv, its mapping in the query.');
-    const { mapping = '', again } = parseWith(importQuerySchema, ctx.query);
-    ctx.body = await importLogCsv(store, csv as string, mapping, { again: again === 'true' });
-    ctx.status = 201;
-  });
-  router.get('/api/readings/stream', (ctx) => {
-    const stream = new PassThrough();
-    const stopReadings = feed.subscribe((readings) => stream.write(`data: ${JSON.stringify(readings)}\n\n`));
-    const stopWeights = feed.subscribeWeights((weights) =>
-      stream.write(`event: weight\ndata: ${JSON.stringify(weights)}\n\n`),
-    );
-    const heartbeat = setInterval(() => stream.write(': still here\n\n'), HEARTBEAT_MS);
-    stream.on('close', () => {
-      clearInterval(heartbeat);
-      stopReadings();
-      stopWeights();
-    });
-    ctx.req.on('close', () => stream.destroy());
-    (ctx as Context & { compress?: boolean }).compress = false;
-    ctx.set({ 'content-type': 'text/event-stream', 'cache-control': 'no-cache, no-transform' });
-    stream.write(': readings, as they come\n\n');
-    ctx.body = stream;
-  });
-}
+    'GET /channels': () => listChannels(store),
+    'POST /channels/:id/strike': ({ params }) => strikeLog(store, params.id),
+    'GET /readings': ({ query: { channel, from = 0, to = Date.now(), points = USUAL_POINTS } }) =>
+      readStretch(store, { channel, from, to, points }),
+    'GET /readings/raw': ({ query: { channel, from = 0, to = FOR_EVER } }) => rawReadings(store, channel, from, to),
+    'GET /readings/stream': ({ ctx }) => stream(ctx, feed),
+    'POST /readings/import': ({ query, body }) =>
+      importLogCsv(store, body, query.mapping, { again: query.again === 'true' }),
+  }) satisfies Partial<Handlers>;

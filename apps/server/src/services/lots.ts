@@ -83,7 +83,7 @@ const postClean = (store: Store, lot: LotRow, kg: number, on: string, transactio
   );
 
 /** A delivery comes in. Clean metal is on the shelf at once; scrap waits until it is melted down and skimmed. */
-export async function addLot(store: Store, input: LotInput): Promise<LotRow> {
+export async function addLot(store: Store, input: LotInput): Promise<LeadLot> {
   const dirty = DIRTY_SOURCES.includes(input.source);
   const clean = dirty ? { cleanKg: null, cleanedOn: null } : { cleanKg: input.grossKg, cleanedOn: input.on };
   const row: LotRow = { ...input, ...clean, id: randomUUID(), ingots: 0, version: 1 };
@@ -102,12 +102,18 @@ export async function addLot(store: Store, input: LotInput): Promise<LotRow> {
       fields: [{ field: 'label', value: input.label, unit: '', allowed, message }],
     });
   }
-  return row;
+  return lotOnRecord(store, row.id);
+}
+
+async function lotOnRecord(store: Store, id: string): Promise<LeadLot> {
+  const lot = (await listLots(store)).find((each) => each.id === id);
+  if (!lot) throw notFound('lot', id);
+  return lot;
 }
 
 /** A dirty lot was melted down and skimmed: its clean metal goes on the shelf, at all that the lot cost. */
-export function cleanLot(store: Store, id: string, version: number, input: CleanInput): Promise<LotRow> {
-  return store.write(async (transaction) => {
+export async function cleanLot(store: Store, id: string, version: number, input: CleanInput): Promise<LeadLot> {
+  await store.write(async (transaction) => {
     const [lot] = await rowsOf(store.models.leadLots, { where: { id }, transaction });
     if (!lot) throw notFound('lot', id);
     if (lot.version !== version) throw stale('lot', { ...input }, { ...lot });
@@ -117,6 +123,6 @@ export function cleanLot(store: Store, id: string, version: number, input: Clean
     const changed = { cleanKg: input.cleanKg, cleanedOn: input.on, ingots: input.ingots, version: version + 1 };
     await store.models.leadLots.update(changed, { where: { id }, transaction });
     await postClean(store, lot, input.cleanKg, input.on, transaction);
-    return { ...lot, ...changed };
   });
+  return lotOnRecord(store, id);
 }

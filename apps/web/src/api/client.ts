@@ -1,4 +1,4 @@
-import type { Problem } from '@schmelz/contract';
+import type { Given, Params, Problem, Query, RouteKey, Sent } from '@schmelz/contract';
 import { heedClock, now } from '../units/now.ts';
 
 /** An answer of the server that says no, as problem details. */
@@ -19,7 +19,10 @@ export class Unreachable extends Error {
   }
 }
 
-/** One request to the API; resolves with the parsed answer, throws {@link ApiProblem} or {@link Unreachable}. */
+/**
+ * One request to the API by its address, for what was put by and is sent later; resolves with the parsed answer,
+ * throws {@link ApiProblem} or {@link Unreachable}.
+ */
 export async function request<T>(method: string, path: string, body?: unknown, type = 'application/json'): Promise<T> {
   let response: Response;
   try {
@@ -43,4 +46,42 @@ export async function request<T>(method: string, path: string, body?: unknown, t
     throw new ApiProblem(problem);
   }
   return JSON.parse(text) as T;
+}
+
+/** What a route must be asked with; nothing where it wants nothing. */
+type Ask<K extends RouteKey> = (keyof Params<K> extends never ? unknown : { params: Params<K> }) &
+  (keyof Query<K> extends never ? unknown : { query?: Query<K> }) &
+  (Sent<K> extends undefined ? unknown : { body: Sent<K> });
+interface AnyAsk {
+  params?: Record<string, string | number>;
+  query?: Record<string, string | number | undefined>;
+  body?: unknown;
+}
+
+/** The address of a route, its parts and its query filled in. */
+export function addressOf(key: string, { params = {}, query = {} }: AnyAsk = {}): string {
+  const path = key.slice(key.indexOf(' ') + 1).replaceAll(/:(\w+)/g, (_, name: string) => `${params[name]}`);
+  const given = Object.entries(query).filter(([, value]) => value !== undefined);
+  return given.length ? `${path}?${new URLSearchParams(given.map(([name, value]) => [name, `${value}`]))}` : path;
+}
+
+/**
+ * One request to a route of the API; what goes in and out is known from the table of routes.
+ * @throws ApiProblem, Unreachable
+ * @example call('GET /tickets/:id', { params: { id } }) // a Ticket
+ */
+export function call<K extends RouteKey>(
+  key: K,
+  ...[ask]: unknown extends Ask<K>
+    ? [ask?: Ask<K>]
+    : { query?: Query<K> } extends Ask<K>
+      ? [ask?: Ask<K>]
+      : [ask: Ask<K>]
+): Promise<Given<K>> {
+  const asked = (ask ?? {}) as AnyAsk;
+  const method = key.slice(0, key.indexOf(' '));
+  const type = typeof asked.body === 'string' ? 'text/csv' : 'application/json';
+  // A write without a body says so: the server reads one wherever something is written.
+  const body = method === 'POST' ? (asked.body ?? {}) : asked.body;
+  return request<Given<K>>(method, addressOf(key, asked), body, type);
 }

@@ -1,37 +1,12 @@
 import type {
-  BakeOnRecord,
-  BakeProgram,
-  Care,
-  CavityPour,
-  Channel,
-  DialMark,
-  Heating,
-  ImportOnRecord,
-  JarView,
-  Sample,
-  LeadLot,
-  LineView,
-  Material,
-  Mold,
-  Order,
-  Oven,
-  Part,
-  PlanView,
-  Pot,
-  PartLot,
-  Pour,
-  PourOnList,
-  Product,
-  ReadingsView,
-  Recipe,
+  Notes,
   RecordInput,
+  ResourceInputs,
+  ResourceLists,
   ResourcePath,
+  ResourceReads,
   SettingsView,
-  StockFlow,
-  StockMove,
-  Ticket,
-  TicketOnList,
-  Trial,
+  Stored,
 } from '@schmelz/contract';
 import {
   keepPreviousData,
@@ -41,22 +16,9 @@ import {
   useQueryClient,
   type QueryClient,
 } from '@tanstack/react-query';
-import { request } from './client.ts';
+import { call } from './client.ts';
 
-interface ResourceTypes {
-  materials: Material;
-  molds: Mold;
-  pots: Pot;
-  ovens: Oven;
-  parts: Part;
-  recipes: Recipe;
-  'bake-programs': BakeProgram;
-  products: Product;
-  orders: Order;
-}
-
-export const useSettings = () =>
-  useQuery({ queryKey: ['settings'], queryFn: () => request<SettingsView>('GET', '/settings') });
+export const useSettings = () => useQuery({ queryKey: ['settings'], queryFn: () => call('GET /settings') });
 
 /** Settings as they are written back: what only the view has is left out, its version stays. */
 export const settingsInput = ({
@@ -66,46 +28,45 @@ export const settingsInput = ({
   ...settings
 }: SettingsView) => settings;
 
+/** What is said of one resource holds for all of them: the compiler is told by the path. */
+const listOf = <P extends ResourcePath>(path: P) =>
+  call(`GET /${path}` as 'GET /pots') as Promise<unknown> as Promise<ResourceLists[P][]>;
+
 /** All things of one kind. */
-export const useList = <P extends ResourcePath>(path: P) =>
-  useQuery({ queryKey: [path], queryFn: () => request<ResourceTypes[P][]>('GET', `/${path}`) });
+export const useList = <P extends ResourcePath>(path: P) => useQuery({ queryKey: [path], queryFn: () => listOf(path) });
 
 /** Open tickets and pours; asked again every few seconds, so that two devices see the same line. */
-export const useLine = () =>
-  useQuery({ queryKey: ['line'], queryFn: () => request<LineView>('GET', '/line'), refetchInterval: 8000 });
-
-/** A stretch of time as an address asks for it. */
-const during = ({ from, to }: { from: number; to: number }) => `from=${from}&to=${to}`;
+export const useLine = () => useQuery({ queryKey: ['line'], queryFn: () => call('GET /line'), refetchInterval: 8000 });
 
 /** What was closed in a period, newest first. */
 export const useTickets = (period: { from: number; to: number }) =>
   useQuery({
     queryKey: ['tickets', 'closed', period.from, period.to],
-    queryFn: () => request<TicketOnList[]>('GET', `/tickets?${during(period)}`),
+    queryFn: () => call('GET /tickets', { query: period }),
     placeholderData: keepPreviousData,
   });
 /** What went into the oven in a period and has come out. */
 export const useBakes = (period: { from: number; to: number }) =>
   useQuery({
     queryKey: ['bakes', period.from, period.to],
-    queryFn: () => request<BakeOnRecord[]>('GET', `/bakes?${during(period)}`),
+    queryFn: () => call('GET /bakes', { query: period }),
     placeholderData: keepPreviousData,
   });
 /** When the first and the last ticket were closed; null where none is. */
 export const useBookedPeriod = () =>
   useQuery({
     queryKey: ['tickets', 'booked'],
-    queryFn: () => request<{ from: number; to: number } | null>('GET', '/books/period'),
+    queryFn: () => call('GET /books/period'),
   });
 export const useTicket = (id: string) =>
-  useQuery({ queryKey: ['tickets', id], queryFn: () => request<Ticket>('GET', `/tickets/${id}`) });
-export const usePours = () => useQuery({ queryKey: ['pours'], queryFn: () => request<PourOnList[]>('GET', '/pours') });
+  useQuery({ queryKey: ['tickets', id], queryFn: () => call('GET /tickets/:id', { params: { id } }) });
+export const usePours = () => useQuery({ queryKey: ['pours'], queryFn: () => call('GET /pours') });
 /** Pours of one mold, or the one that went on at a moment. */
 export const usePoursOf = (which: { moldId: string } | { at: number } | null) => {
-  const query = which === null ? '' : 'moldId' in which ? `mold=${which.moldId}` : `at=${Math.round(which.at)}`;
+  const query = which === null ? {} : 'moldId' in which ? { mold: which.moldId } : { at: Math.round(which.at) };
   return useQuery({
     queryKey: ['pours', query],
-    queryFn: () => request<Pour[]>('GET', `/pours?${query}`),
+    queryFn: () => call('GET /pours/whole', { query }),
     enabled: which !== null,
   });
 };
@@ -113,77 +74,68 @@ export const usePoursOf = (which: { moldId: string } | { at: number } | null) =>
 export const usePour = (id: string) =>
   useQuery({
     queryKey: ['pours', id],
-    queryFn: () => request<Pour>('GET', `/pours/${id}`),
+    queryFn: () => call('GET /pours/:id', { params: { id } }),
     refetchInterval: (query) => (query.state.data?.closed ? false : 3000),
   });
 /** Orders to do, and the done ones as far back as was asked for. */
 export const useOrders = () =>
   useInfiniteQuery({
     queryKey: ['orders', 'pages'],
-    queryFn: ({ pageParam }) => request<Order[]>('GET', pageParam ? `/orders?before=${pageParam}` : '/orders'),
+    queryFn: ({ pageParam }) => call('GET /orders', pageParam ? { query: { before: pageParam } } : {}),
     initialPageParam: 0,
     getNextPageParam: (page) => page.filter(({ status }) => status === 'done').at(-1)?.number,
     select: ({ pages }) => pages.flat(),
   });
 export const useOrder = (id: string) =>
-  useQuery({ queryKey: ['orders', id], queryFn: () => request<Order>('GET', `/orders/${id}`) });
+  useQuery({ queryKey: ['orders', id], queryFn: () => call('GET /orders/:id', { params: { id } }) });
 export const usePlan = (id: string) =>
-  useQuery({ queryKey: ['plan', id], queryFn: () => request<PlanView>('GET', `/orders/${id}/plan`) });
+  useQuery({ queryKey: ['plan', id], queryFn: () => call('GET /orders/:id/plan', { params: { id } }) });
 export const useMoves = (id: string) =>
-  useQuery({ queryKey: ['moves', id], queryFn: () => request<StockMove[]>('GET', `/materials/${id}/moves`) });
+  useQuery({ queryKey: ['moves', id], queryFn: () => call('GET /materials/:id/moves', { params: { id } }) });
 
 /** Deliveries of a part, newest first, with whose heads took from each. */
 export const usePartLots = (id: string) =>
-  useQuery({ queryKey: ['part-lots', id], queryFn: () => request<PartLot[]>('GET', `/materials/${id}/lots`) });
+  useQuery({ queryKey: ['part-lots', id], queryFn: () => call('GET /materials/:id/lots', { params: { id } }) });
 export const useFlows = (id: string) =>
-  useQuery({ queryKey: ['flows', id], queryFn: () => request<StockFlow[]>('GET', `/materials/${id}/flows`) });
+  useQuery({ queryKey: ['flows', id], queryFn: () => call('GET /materials/:id/flows', { params: { id } }) });
 
-export const useLots = () =>
-  useQuery({ queryKey: ['lead-lots'], queryFn: () => request<LeadLot[]>('GET', '/lead-lots') });
+export const useLots = () => useQuery({ queryKey: ['lead-lots'], queryFn: () => call('GET /lead-lots') });
 
 /** Files that were taken in, newest first. */
-export const useImports = () =>
-  useQuery({ queryKey: ['imports'], queryFn: () => request<ImportOnRecord[]>('GET', '/imports') });
+export const useImports = () => useQuery({ queryKey: ['imports'], queryFn: () => call('GET /imports') });
 
-export const useJars = () => useQuery({ queryKey: ['jars'], queryFn: () => request<JarView[]>('GET', '/jars') });
+export const useJars = () => useQuery({ queryKey: ['jars'], queryFn: () => call('GET /jars') });
 
-interface RecordTypes {
-  care: Care;
-  trial: Trial;
-  dial: DialMark;
-  heating: Heating;
-  sample: Sample;
-}
+/** Notes of one kind: the server answers with those that were asked for. */
+const notesOf = <K extends keyof Notes>(kind: K, thing?: string) =>
+  call('GET /records/:kind', { params: { kind }, query: { thing } }) as Promise<Notes[K][]>;
 /** Dated notes of one kind upon anything, oldest first. */
-export const useAllRecords = <K extends keyof RecordTypes>(kind: K) =>
-  useQuery({ queryKey: ['records', kind], queryFn: () => request<RecordTypes[K][]>('GET', `/records/${kind}`) });
+export const useAllRecords = <K extends keyof Notes>(kind: K) =>
+  useQuery({ queryKey: ['records', kind], queryFn: () => notesOf(kind) });
 /** Dated notes upon a thing, oldest first. */
-export const useRecords = <K extends keyof RecordTypes>(kind: K, thingId: string | undefined) =>
+export const useRecords = <K extends keyof Notes>(kind: K, thingId: string | undefined) =>
   useQuery({
     queryKey: ['records', kind, thingId],
-    queryFn: () => request<RecordTypes[K][]>('GET', `/records/${kind}?thing=${thingId}`),
+    queryFn: () => notesOf(kind, thingId),
     enabled: thingId !== undefined,
   });
-export const useNote = () => useWrite((input: RecordInput) => request('POST', '/records', input));
-export const useStrike = () => useWrite((id: string) => request('POST', `/records/${id}/strike`));
+export const useNote = () => useWrite((input: RecordInput) => call('POST /records', { body: input }));
+export const useStrike = () => useWrite((id: string) => call('POST /records/:id/strike', { params: { id } }));
 
 export const useFillRecords = (moldId: string | undefined) =>
   useQuery({
     queryKey: ['fill-records', moldId],
-    queryFn: () => request<CavityPour[]>('GET', `/molds/${moldId}/fill-records`),
+    queryFn: () => call('GET /molds/:id/fill-records', { params: { id: moldId! } }),
     enabled: moldId !== undefined,
   });
 
 export const useChannels = () =>
-  useQuery({ queryKey: ['channels'], queryFn: () => request<Channel[]>('GET', '/channels'), refetchInterval: 20_000 });
+  useQuery({ queryKey: ['channels'], queryFn: () => call('GET /channels'), refetchInterval: 20_000 });
 export const useReadings = (channel: number | undefined, from: number, to: number, points = 400) =>
   useQuery({
     queryKey: ['readings', channel, from, to, points],
     queryFn: () =>
-      request<ReadingsView>(
-        'GET',
-        `/readings?channel=${channel}&from=${Math.round(from)}&to=${Math.round(to)}&points=${points}`,
-      ),
+      call('GET /readings', { query: { channel: channel!, from: Math.round(from), to: Math.round(to), points } }),
     enabled: channel !== undefined,
     placeholderData: (before) => before,
   });
@@ -213,6 +165,11 @@ export function useWrite<Input, Output = unknown>(write: (input: Input) => Promi
 
 /** Makes or changes one thing; with `id` and `version` it is a change. */
 export const useSave = <P extends ResourcePath>(path: P) =>
-  useWrite(({ id, ...body }: Record<string, unknown> & { id?: string }) =>
-    id ? request<ResourceTypes[P]>('PUT', `/${path}/${id}`, body) : request<ResourceTypes[P]>('POST', `/${path}`, body),
+  useWrite(
+    ({ id, ...body }: ResourceInputs[P] & Partial<Stored>) =>
+      (id
+        ? call(`PUT /${path}/:id` as 'PUT /pots/:id', { params: { id }, body: body as never })
+        : call(`POST /${path}` as 'POST /pots', { body: body as never })) as Promise<unknown> as Promise<
+        ResourceReads[P]
+      >,
   );

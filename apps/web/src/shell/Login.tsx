@@ -1,5 +1,5 @@
 import { useState, type FormEvent } from 'react';
-import { request } from '../api/client.ts';
+import { call } from '../api/client.ts';
 import { tryAgain } from '../api/delivery.ts';
 import { useWrite } from '../api/queries.ts';
 import { Button } from '../design/Button.tsx';
@@ -9,7 +9,7 @@ import { ProblemNote } from '../design/Notice.tsx';
 /** Where the workshop is reached over the house network, it asks for its password first. */
 export function Login() {
   const [password, setPassword] = useState('');
-  const login = useWrite((given: string) => request('POST', '/login', { password: given }));
+  const login = useWrite((given: string) => call('POST /login', { body: { password: given } }));
   const submit = (event: FormEvent) => {
     event.preventDefault();
     login.mutate(password, { onSuccess: tryAgain }); // what was tapped meanwhile goes on its way

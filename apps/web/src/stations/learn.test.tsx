@@ -122,7 +122,7 @@ describe('a mold is learned from its shots', () => {
     const api = fakeApi({
       'GET /channels': [channel(2, 'mold', 'back', 300)],
       'GET /readings/raw?channel=2': readings,
-      [`GET /pours?mold=${ids.mold}`]: [pour({ startedAt: 1000, log: log as never })],
+      [`GET /pours/whole?mold=${ids.mold}`]: [pour({ startedAt: 1000, log: log as never })],
     });
     renderAt(<WarmPage />, `/molds/${ids.mold}/warm`, '/molds/:id/warm');
     expect(await screen.findByText('300 readings with 40 shots among them.')).toBeTruthy();
@@ -138,7 +138,7 @@ describe('a mold is learned from its shots', () => {
     fakeApi({
       'GET /channels': [channel(2, 'mold', 'back', 300)],
       'GET /readings/raw?channel=2': readings.map((each) => ({ ...each, at: each.at + 1e9 })),
-      [`GET /pours?mold=${ids.mold}`]: [pour({ startedAt: 1000, log: log as never })],
+      [`GET /pours/whole?mold=${ids.mold}`]: [pour({ startedAt: 1000, log: log as never })],
     });
     renderAt(<WarmPage />, `/molds/${ids.mold}/warm`, '/molds/:id/warm');
     expect(await screen.findByText('No shot of this mold falls into these readings.')).toBeTruthy();

@@ -341,7 +341,7 @@ export const answers = (more: Record<string, unknown> = {}): Record<string, unkn
   [`GET /records/care?thing=${ids.mold}`]: care,
   [`GET /records/trial?thing=${ids.mold}`]: [],
   [`GET /molds/${ids.mold}/fill-records`]: fillRecords,
-  [`GET /pours?mold=${ids.mold}`]: [],
+  [`GET /pours/whole?mold=${ids.mold}`]: [],
   'GET /recipes': recipes,
   'GET /bake-programs': programs,
   'GET /products': products,

@@ -52,7 +52,6 @@ export const recordSchemas = {
     massKg: number('kg', 0.00001, 5),
   }),
 };
-export const recordKindSchema = yup.object({ kind: choice(RECORD_KINDS) });
 export type CareRecord = yup.InferType<typeof recordSchemas.care>;
 export type TrialRecord = yup.InferType<typeof recordSchemas.trial>;
 export type DialRecord = yup.InferType<typeof recordSchemas.dial>;
@@ -107,20 +106,17 @@ export const logMappingSchema = record({
 });
 export type LogMappingInput = yup.InferType<typeof logMappingSchema>;
 
+const stretch = { channel: whole('', 1, 1e9), from: moment().optional(), to: moment().optional() };
+/** A stretch of readings as they are; from and to left out: all of them. */
+export const rawReadingsQuerySchema = record(stretch);
 /** A stretch of readings, thinned to so many points. */
-export const readingsQuerySchema = record({
-  channel: whole('', 1, 1e9),
-  from: moment(),
-  to: moment(),
-  points: whole('points', 2, 2000),
-});
+export const readingsQuerySchema = record({ ...stretch, points: whole('points', 2, 2000).optional() });
 
 /** Which records are wanted: of one thing, or of all. */
 export const recordsQuerySchema = record({ thing: id().optional() });
 
+const again = choice(['true', 'false'] as const).optional();
 /** How a file is taken: only looked at, or taken although the same was taken before. */
-export const importQuerySchema = record({
-  look: choice(['true', 'false'] as const).optional(),
-  again: choice(['true', 'false'] as const).optional(),
-  mapping: yup.string().max(10_000).optional(),
-});
+export const importQuerySchema = record({ look: choice(['true', 'false'] as const).optional(), again });
+/** How a log is taken: its columns mapped as JSON. */
+export const logImportQuerySchema = record({ mapping: yup.string().required().max(10_000), again });

@@ -5,14 +5,9 @@ import {
   ROUTINE_WORK,
   SHORT_WHERE,
   stationOf,
-  type PourEntry,
-  type RunEntry,
   type RunKindId,
-  type TicketEntry,
-  type UndoEntry,
 } from '@schmelz/core';
-import * as yup from 'yup';
-import { parseWith } from '../parse.ts';
+import type * as yup from 'yup';
 import { choice, flag, id, list, moment, number, record, text, whole } from './field.ts';
 
 const entry = { id: id(), at: moment() };
@@ -139,27 +134,6 @@ export const runEntrySchemas = {
   glue: sessionEntrySchemas,
 } as const satisfies Record<RunKindId, Record<string, yup.AnySchema>>;
 
-/** What any schema of a table lets through. */
-type Through<S extends Record<string, yup.AnySchema>> = { [K in keyof S]: yup.InferType<S[K]> }[keyof S];
-
-/** The entry of a log, judged by the schema of its own kind; what comes out is what the core folds. */
-function entryParser<S extends Record<string, yup.AnySchema>>(schemas: S) {
-  const kindSchema = yup.object({ kind: choice(Object.keys(schemas)) }).required();
-  return (body: unknown): Through<S> => {
-    const { kind } = parseWith(kindSchema, body);
-    return parseWith(schemas[kind]!, body) as Through<S>;
-  };
-}
-export const parsePourEntry: (body: unknown) => PourEntry | UndoEntry = entryParser(pourEntrySchemas);
-export const parseTicketEntry: (body: unknown) => TicketEntry | UndoEntry = entryParser(ticketEntrySchemas);
-
-const RUN_PARSERS: Record<RunKindId, (body: unknown) => RunEntry | UndoEntry> = {
-  oven: entryParser(runEntrySchemas.oven),
-  dip: entryParser(runEntrySchemas.dip),
-  glue: entryParser(runEntrySchemas.glue),
-};
-export const parseRunEntry = (kind: RunKindId, body: unknown): RunEntry | UndoEntry => RUN_PARSERS[kind](body);
-
 export const startPourSchema = record({
   /** In the order in which they come to the pot. */
   moldIds: list(id(), 1, 6),
@@ -176,9 +150,5 @@ export const periodQuerySchema = record({ from: moment().optional(), to: moment(
 /** A page of a numbered list: what stands before a number. */
 export const beforeQuerySchema = record({ before: whole('', 1, 1e9).optional() });
 
-/** Which pours are wanted: whole ones of a mold or at a moment; else a page of the list, before a number. */
-export const poursQuerySchema = record({
-  mold: id().optional(),
-  at: moment().optional(),
-  before: whole('', 1, 1e9).optional(),
-});
+/** Which pours are wanted whole: those of a mold, or the one that went on at a moment. */
+export const poursQuerySchema = record({ mold: id().optional(), at: moment().optional() });

@@ -338,6 +338,8 @@ export const bakeProgramSchema = record({
   from: choice(COUNT_FROM).optional(),
 });
 
+export type BakeProgramInput = yup.InferType<typeof bakeProgramSchema>;
+
 /** A step of a route, as a maker writes it. */
 export const routeStepSchema = record({
   key: text(40),

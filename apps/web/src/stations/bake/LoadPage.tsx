@@ -3,7 +3,7 @@ import { ovenState, schoolsFollowed, writeSpan, type OvenEntry, type OvenLog } f
 import { useQuery } from '@tanstack/react-query';
 import { useCallback, useMemo } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
-import { ApiProblem, request } from '../../api/client.ts';
+import { ApiProblem, call } from '../../api/client.ts';
 import { useLine, useSettings } from '../../api/queries.ts';
 import { useRuns } from '../../api/runs.ts';
 import { BenchFrame } from '../../bench/BenchFrame.tsx';
@@ -22,7 +22,7 @@ const useServerRun = (id: string) =>
   useQuery({
     queryKey: ['runs', 'oven', id],
     queryFn: () =>
-      request<RunView>('GET', `/runs/oven/${id}`).catch((error: unknown) => {
+      call('GET /runs/:kind/:id', { params: { kind: 'oven', id } }).catch((error: unknown) => {
         if (error instanceof ApiProblem && error.problem.status === 404) return null;
         throw error;
       }),

@@ -1,7 +1,7 @@
-import { celsiusToFahrenheit, cureFromLog, cureWords, platingDamage, logCureFigure, type Reading } from '@schmelz/core';
+import { celsiusToFahrenheit, cureFromLog, cureWords, platingDamage, logCureFigure } from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useMemo, useState } from 'react';
-import { request } from '../../api/client.ts';
+import { call } from '../../api/client.ts';
 import { useChannels } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Ways } from '../../design/Dials.tsx';
@@ -38,7 +38,7 @@ export function LogPage() {
   const channel = ovens.find((each) => each.id === picked) ?? [...ovens].sort((a, b) => b.lastAt! - a.lastAt!)[0];
   const { data: readings } = useQuery({
     queryKey: ['raw', channel?.id, channel?.count],
-    queryFn: () => request<Reading[]>('GET', `/readings/raw?channel=${channel!.id}`),
+    queryFn: () => call('GET /readings/raw', { query: { channel: channel!.id } }),
     enabled: !!channel,
   });
   const painted = useMemo(

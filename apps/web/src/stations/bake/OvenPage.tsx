@@ -12,7 +12,7 @@ import {
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { toast } from 'sonner';
-import { request } from '../../api/client.ts';
+import { call } from '../../api/client.ts';
 import { useChannels, useList, useSave } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Choice, TextField } from '../../design/Field.tsx';
@@ -54,7 +54,7 @@ function Learn({ oven, channels }: { oven: Oven; channels: Channel[] }) {
   const channel = channels.find((each) => each.id === picked) ?? channels[0];
   const { data: readings } = useQuery({
     queryKey: ['raw', channel?.id, channel?.count],
-    queryFn: () => request<Reading[]>('GET', `/readings/raw?channel=${channel!.id}`),
+    queryFn: () => call('GET /readings/raw', { query: { channel: channel!.id } }),
     enabled: !!channel,
   });
   const setC = celsiusOr(mark, units.temperatureUnit);

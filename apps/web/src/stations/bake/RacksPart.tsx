@@ -1,4 +1,4 @@
-import type { Oven, ovenSchema } from '@schmelz/contract';
+import type { Oven, OvenInput, ovenSchema } from '@schmelz/contract';
 import { rackPlaces, RACK_WAYS, type OvenRack } from '@schmelz/core';
 import { useState } from 'react';
 import { toast } from 'sonner';
@@ -21,10 +21,7 @@ const SAYS: Record<OvenRack['way'], string> = {
 
 function RackForm({ oven, schema, onSaved }: { oven: Oven; schema: typeof ovenSchema; onSaved: () => void }) {
   const save = useSave('ovens');
-  const form = useBuiltForm<
-    { name: string; way: string; bars: string; barMm: string; clearMm: string },
-    Record<string, unknown>
-  >({
+  const form = useBuiltForm<{ name: string; way: string; bars: string; barMm: string; clearMm: string }, OvenInput>({
     defaults: { name: '', way: 'hanging', bars: '5', barMm: '300', clearMm: '75' },
     schema,
     build: ({ name, way, bars, barMm, clearMm }) => ({

@@ -12,7 +12,7 @@ import {
 } from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
-import { request } from '../../api/client.ts';
+import { call } from '../../api/client.ts';
 import { useLive } from '../../api/live.ts';
 import { useRunLog } from '../../api/outbox.ts';
 import { useList } from '../../api/queries.ts';
@@ -41,7 +41,7 @@ function useOvenProbe(id: string, load: OvenState): ProbeInOven {
   if (hot && live.channel !== channel) setChannel(live.channel);
   const { data } = useQuery({
     queryKey: ['oven probe', channel, id],
-    queryFn: () => request<Reading[]>('GET', `/readings/raw?channel=${channel}&from=${load.loadedAt}`),
+    queryFn: () => call('GET /readings/raw', { query: { channel: channel!, from: load.loadedAt } }),
     enabled: channel !== null && baking,
     refetchInterval: LOOK_AGAIN_MS,
   });

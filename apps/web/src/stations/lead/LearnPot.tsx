@@ -1,9 +1,9 @@
 import type { Pot } from '@schmelz/contract';
-import { heatUpsIn, missFigure, potFigure, type Reading } from '@schmelz/core';
+import { heatUpsIn, missFigure, potFigure } from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
-import { request } from '../../api/client.ts';
+import { call } from '../../api/client.ts';
 import { useChannels, usePoursOf, useSave } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Choice } from '../../design/Field.tsx';
@@ -25,7 +25,7 @@ export function LearnPot({ pot, roomC, units }: { pot: Pot; roomC: number; units
   const [said, setKg] = useState<number | null>(null);
   const { data: readings } = useQuery({
     queryKey: ['raw', channel?.id, channel?.count],
-    queryFn: () => request<Reading[]>('GET', `/readings/raw?channel=${channel!.id}`),
+    queryFn: () => call('GET /readings/raw', { query: { channel: channel!.id } }),
     enabled: !!channel,
   });
   const heatUp = useMemo(() => (readings ? heatUpsIn(readings).at(-1) : undefined), [readings]);

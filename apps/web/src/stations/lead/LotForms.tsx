@@ -11,7 +11,7 @@ import {
 } from '@schmelz/contract';
 import { antimonyFromHardness, parseMass, writeBulkMass } from '@schmelz/core';
 import { toast } from 'sonner';
-import { request } from '../../api/client.ts';
+import { call } from '../../api/client.ts';
 import { useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { asOptions, Choice, TextField } from '../../design/Field.tsx';
@@ -47,7 +47,7 @@ function Hardness({ text }: { text: string }) {
 export function LotForm({ leads, onSaved }: { leads: Material[]; onSaved: () => void }) {
   const { massUnit, currency } = useUnits();
   const unit = massUnit === 'g' ? 'kg' : 'lb';
-  const save = useWrite((input: LotInput) => request<LeadLot>('POST', '/lead-lots', input));
+  const save = useWrite((input: LotInput) => call('POST /lead-lots', { body: input }));
   const form = useBuiltForm<Values, LotInput>({
     defaults: {
       materialId: leads[0]?.id ?? '',
@@ -122,7 +122,7 @@ export function CleanForm({ lot, onSaved }: { lot: LeadLot; onSaved: () => void 
   const { massUnit, bulk } = useUnits();
   const unit = massUnit === 'g' ? 'kg' : 'lb';
   const save = useWrite((input: CleanInput) =>
-    request('POST', `/lead-lots/${lot.id}/clean`, { ...input, version: lot.version }),
+    call('POST /lead-lots/:id/clean', { params: { id: lot.id }, body: { ...input, version: lot.version } }),
   );
   const guess = writeBulkMass(lot.grossKg * 0.87, massUnit);
   const form = useBuiltForm<{ on: string; clean: string; ingots: string }, CleanInput>({

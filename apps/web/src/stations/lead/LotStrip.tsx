@@ -1,7 +1,7 @@
 import type { LeadLot } from '@schmelz/contract';
 import { useState } from 'react';
 import { cleanShareFigure, leftFigure, lotPriceFigure } from '@schmelz/core';
-import { request } from '../../api/client.ts';
+import { call } from '../../api/client.ts';
 import { useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Fig } from '../../design/Figure.tsx';
@@ -12,8 +12,11 @@ import { useUnits } from '../../units/Units.tsx';
 import { CleanForm } from './LotForms.tsx';
 
 /** A lot by its id; one that was only ever booked on the shelf, by its purchase. */
-const strikePath = (id: string) =>
-  id.startsWith('move-') ? `/moves/${id.slice('move-'.length)}/strike` : `/lead-lots/${id}/strike`;
+/** A purchase that was booked without a lot of its own goes by its movement. */
+const strikeLot = (id: string) =>
+  id.startsWith('move-')
+    ? call('POST /moves/:id/strike', { params: { id: Number(id.slice('move-'.length)) } })
+    : call('POST /lead-lots/:id/strike', { params: { id } });
 
 /** One lot as a bar to scale: what is left in lead, what was used as an outline, what was skimmed off hatched. */
 export function LotStrip({ lot, mostKg }: { lot: LeadLot; mostKg: number }) {
@@ -24,7 +27,7 @@ export function LotStrip({ lot, mostKg }: { lot: LeadLot; mostKg: number }) {
   const waits = lot.cleanKg === null;
   const went = lot.went.filter(({ kg }) => kg > 0).sort((a, b) => b.kg - a.kg);
   const untouched = lot.went.length === 0;
-  const strike = useWrite((id: string) => request('POST', strikePath(id), {}));
+  const strike = useWrite(strikeLot);
   const back = -lot.went.reduce((sum, { kg }) => sum + Math.min(0, kg), 0);
   return (
     <li className="grid gap-x-5 gap-y-1 border-b border-rule py-2.5 md:grid-cols-[230px_minmax(0,1fr)_220px] md:items-center">

@@ -6,14 +6,13 @@ import {
   pourState,
   standing,
   type PourEntry,
-  type Reading,
   knownBlock,
   fullShotKg,
 } from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
-import { request } from '../../api/client.ts';
+import { call } from '../../api/client.ts';
 import { useChannels, usePoursOf, useSave } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Ways } from '../../design/Dials.tsx';
@@ -45,7 +44,7 @@ export function LearnMold({ mold, roomC, metalC }: { mold: Mold; roomC: number; 
   const channel = probes.find((each) => each.id === chosen) ?? richest(named.length ? named : probes);
   const { data: readings } = useQuery({
     queryKey: ['raw', channel?.id, channel?.count],
-    queryFn: () => request<Reading[]>('GET', `/readings/raw?channel=${channel!.id}`),
+    queryFn: () => call('GET /readings/raw', { query: { channel: channel!.id } }),
     enabled: !!channel,
   });
   const [unused, setUnused] = useState<'filled' | 'empty'>('filled');

@@ -1,4 +1,4 @@
-import { moldSchema, type Mold, type MoldInput } from '@schmelz/contract';
+import { moldSchema, type Mold, type MoldInput, type Stored } from '@schmelz/contract';
 import {
   EYE_ANGLES_DEG,
   HOOK_SIZES,
@@ -35,7 +35,7 @@ interface Values {
 const NEW_CAVITY: Values['cavities'][number] = { mass: '10 g', hookSize: '2/0', eyeAngleDeg: '60', condition: 'good' };
 
 /** A mold of one head style; a row a cavity, in the order they lie. */
-export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Mold) => void }) {
+export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stored) => void }) {
   const { massUnit } = useUnits();
   const save = useSave('molds');
   const written = (kg: number) => `${writeHeadMass(kg, massUnit).figure} ${massUnit}`;

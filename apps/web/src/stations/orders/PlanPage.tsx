@@ -2,7 +2,7 @@ import { sootLeft } from '@schmelz/core';
 import type { Order, PlanView } from '@schmelz/contract';
 import type { LinePlan, MaterialNeed, MoldPlan, Plan } from '@schmelz/core';
 import { Link, useNavigate, useParams } from 'react-router';
-import { request } from '../../api/client.ts';
+import { call } from '../../api/client.ts';
 import { useOrder, usePlan, useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Fig } from '../../design/Figure.tsx';
@@ -169,7 +169,7 @@ function Minutes({ plan }: { plan: Plan }) {
 
 function Stub({ order, view }: { order: Order; view: PlanView }) {
   const navigate = useNavigate();
-  const release = useWrite(() => request('POST', `/orders/${order.id}/release`, {}));
+  const release = useWrite(() => call('POST /orders/:id/release', { params: { id: order.id } }));
   const { plan } = view;
   const shots = plan.molds.reduce((sum, mold) => sum + mold.shots.value, 0);
   const missing = plan.needs.filter((need) => need.missing > 0);

@@ -11,7 +11,7 @@ import {
 } from '@schmelz/core';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { request } from '../../api/client.ts';
+import { call } from '../../api/client.ts';
 import { settingsInput, useJars, useSettings, useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Choice, TextField } from '../../design/Field.tsx';
@@ -36,7 +36,7 @@ const BOOKS_DIFFER_KG = 0.001;
 function WeighJar({ powders }: { powders: Material[] }) {
   const units = useUnits();
   const [id, setId] = useState(powders[0]?.id ?? '');
-  const weigh = useWrite((input: CountInput) => request('POST', `/materials/${id}/counts`, input));
+  const weigh = useWrite((input: CountInput) => call('POST /materials/:id/counts', { params: { id }, body: input }));
   const form = useBuiltForm<{ mass: string; jar: string }, CountInput>({
     defaults: { mass: '', jar: '0 g' },
     schema: countSchema,
@@ -139,11 +139,9 @@ export function JarsPage() {
   const { data: jars, error } = useJars();
   const { data: settings } = useSettings();
   const keep = useWrite((share: number) =>
-    request(
-      'PUT',
-      '/settings',
-      settings && { ...settingsInput(settings), ways: { ...settings.ways, transferEfficiency: share } },
-    ),
+    call('PUT /settings', {
+      body: { ...settingsInput(settings!), ways: { ...settings!.ways, transferEfficiency: share } },
+    }),
   );
   if (!catalogue || !jars || !settings) return <Waiting error={error} />;
   const shown = jars.flatMap((jar) => {

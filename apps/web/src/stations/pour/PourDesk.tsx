@@ -1,8 +1,8 @@
-import type { Pour, StartPourInput, Ticket } from '@schmelz/contract';
+import type { StartPourInput, Ticket } from '@schmelz/contract';
 import { moldsCasting, type PlanMold, sootLeft } from '@schmelz/core';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { request } from '../../api/client.ts';
+import { call } from '../../api/client.ts';
 import { useList, useLine, usePours, useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Ways } from '../../design/Dials.tsx';
@@ -116,7 +116,7 @@ function Begin({ chosen, heads }: { chosen: { moldId: string; tickets: Ticket[] 
   const navigate = useNavigate();
   const { data: pots } = useList('pots');
   const [atOnce, setAtOnce] = useState<AtOnce>('in turn');
-  const start = useWrite((input: StartPourInput) => request<Pour>('POST', '/pours', input));
+  const start = useWrite((input: StartPourInput) => call('POST /pours', { body: input }));
   const begin = () =>
     start.mutate(
       {

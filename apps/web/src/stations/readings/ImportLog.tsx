@@ -1,16 +1,9 @@
-import {
-  logMappingSchema,
-  parseWith,
-  PROBE_PLACES,
-  type LogImport,
-  type LogMappingInput,
-  type ProbePlace,
-} from '@schmelz/contract';
+import { logMappingSchema, parseWith, PROBE_PLACES, type LogMappingInput, type ProbePlace } from '@schmelz/contract';
 import { guessMapping } from '@schmelz/core';
 import Papa from 'papaparse';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { ApiProblem, request } from '../../api/client.ts';
+import { ApiProblem, call } from '../../api/client.ts';
 import { useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { asOptions, Choice, TextField } from '../../design/Field.tsx';
@@ -30,12 +23,10 @@ export function ImportLog({ onSaved }: { onSaved: () => void }) {
   const [mapping, setMapping] = useState<LogMappingInput | null>(null);
   const [problem, setProblem] = useState<unknown>(null);
   const send = useWrite((input: { csv: string; mapping: LogMappingInput; again: boolean }) =>
-    request<LogImport>(
-      'POST',
-      `/readings/import?mapping=${encodeURIComponent(JSON.stringify(input.mapping))}${input.again ? '&again=true' : ''}`,
-      input.csv,
-      'text/csv',
-    ),
+    call('POST /readings/import', {
+      query: { mapping: JSON.stringify(input.mapping), again: input.again ? 'true' : undefined },
+      body: input.csv,
+    }),
   );
   const open = async (picked: File | undefined) => {
     if (!picked) return;

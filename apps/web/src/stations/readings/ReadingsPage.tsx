@@ -3,7 +3,7 @@ import { probeFigure, celsiusToFahrenheit } from '@schmelz/core';
 import { useMemo, useState } from 'react';
 import { Area, CartesianGrid, ComposedChart, Line, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { useLive, useOdd } from '../../api/live.ts';
-import { request } from '../../api/client.ts';
+import { call } from '../../api/client.ts';
 import { useChannels, useImports, useReadings, useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { axis, niceStep, steps, timeTicks, tip } from '../../design/chart.ts';
@@ -102,7 +102,7 @@ export function ReadingsPage() {
   const [source, setSource] = useState<string | null>(null);
   const [importing, setImporting] = useState(false);
   const { data: imports } = useImports();
-  const strike = useWrite((id: number) => request('POST', `/channels/${id}/strike`, {}));
+  const strike = useWrite((id: number) => call('POST /channels/:id/strike', { params: { id } }));
   if (!channels) return <Waiting error={error} />;
   const sources = [...new Set(channels.map((channel) => channel.source))];
   const liveSource = channels.find((channel) => live.some((reading) => reading?.channel === channel.id))?.source;

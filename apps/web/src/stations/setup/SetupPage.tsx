@@ -8,7 +8,7 @@ import {
   type HouseWays,
 } from '@schmelz/core';
 import { toast } from 'sonner';
-import { request } from '../../api/client.ts';
+import { call } from '../../api/client.ts';
 import { useList, useSettings, useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { asOptions, Choice, TextArea, TextField } from '../../design/Field.tsx';
@@ -84,7 +84,7 @@ function valuesOf(settings: SettingsView): Values {
 }
 
 function SettingsForm({ settings }: { settings: SettingsView }) {
-  const save = useWrite((input: Settings) => request('PUT', '/settings', { ...input, version: settings.version }));
+  const save = useWrite((input: Settings) => call('PUT /settings', { body: { ...input, version: settings.version } }));
   const form = useBuiltForm<Values, Settings>({
     defaults: valuesOf(settings),
     schema: settingsSchema,
@@ -192,7 +192,7 @@ function SettingsForm({ settings }: { settings: SettingsView }) {
 
 /** Who is logged in: this device, and others that may have been forgotten. */
 function Sessions({ open }: { open: number }) {
-  const end = useWrite((which: 'logout' | 'logout-others') => request('POST', `/${which}`, {}));
+  const end = useWrite((which: 'logout' | 'logout-others') => call(`POST /${which}`));
   const others = open - 1;
   return (
     <div className="mt-3 flex flex-wrap gap-2">

@@ -1,4 +1,13 @@
-import { bakeProgramSchema, ovenSchema, potSchema, type Oven, type Pot } from '@schmelz/contract';
+import {
+  bakeProgramSchema,
+  ovenSchema,
+  potSchema,
+  type BakeProgramInput,
+  type Oven,
+  type OvenInput,
+  type Pot,
+  type PotInput,
+} from '@schmelz/contract';
 import { parseMass, parseTemperature } from '@schmelz/core';
 import { toast } from 'sonner';
 import { useSave } from '../../api/queries.ts';
@@ -9,12 +18,11 @@ import { Heading } from '../../design/Page.tsx';
 import { numberIn, useBuiltForm } from '../../design/useForm.ts';
 import { useUnits } from '../../units/Units.tsx';
 
-type Doc = Record<string, unknown>;
 const kept = { onSuccess: () => void toast('Kept.') };
 
 export function PotForm({ pot }: { pot: Pot }) {
   const save = useSave('pots');
-  const form = useBuiltForm<{ name: string; capacity: string; power: string; loss: string }, Doc>({
+  const form = useBuiltForm<{ name: string; capacity: string; power: string; loss: string }, PotInput>({
     defaults: {
       name: pot.name,
       capacity: `${pot.capacityKg} kg`,
@@ -51,7 +59,7 @@ export function PotForm({ pot }: { pot: Pot }) {
 
 export function OvenForm({ oven }: { oven: Oven }) {
   const save = useSave('ovens');
-  const form = useBuiltForm<{ name: string; places: string; power: string; lag: string }, Doc>({
+  const form = useBuiltForm<{ name: string; places: string; power: string; lag: string }, OvenInput>({
     defaults: { name: oven.name, places: String(oven.places), power: String(oven.powerW), lag: String(oven.lagS) },
     schema: ovenSchema,
     build: ({ name, places, power, lag }) => ({
@@ -86,7 +94,10 @@ export function OvenForm({ oven }: { oven: Oven }) {
 export function ProgramForm() {
   const { temperatureUnit } = useUnits();
   const save = useSave('bake-programs');
-  const form = useBuiltForm<{ name: string; heat: string; minutes: string; start: string; from: string }, Doc>({
+  const form = useBuiltForm<
+    { name: string; heat: string; minutes: string; start: string; from: string },
+    BakeProgramInput
+  >({
     defaults: { name: '', heat: '177 C', minutes: '20', start: 'preheated', from: 'metal' },
     schema: bakeProgramSchema,
     build: ({ name, heat, minutes, start, from }) => ({

@@ -1,7 +1,7 @@
-import type { ImportOnRecord, ImportResult } from '@schmelz/contract';
+import type { ImportOnRecord, ImportResult, Query } from '@schmelz/contract';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { request } from '../../api/client.ts';
+import { call } from '../../api/client.ts';
 import { useImports, useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Caution, ProblemNote } from '../../design/Notice.tsx';
@@ -9,8 +9,8 @@ import { Heading } from '../../design/Page.tsx';
 import { writeDay, writeTime } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
 
-const send = (query: string) => (csv: string) =>
-  request<ImportResult>('POST', `/materials/import${query}`, csv, 'text/csv');
+const send = (query: Query<'POST /materials/import'>) => (body: string) =>
+  call('POST /materials/import', { query, body });
 
 /** What a file would bring in, before it does. */
 function Purchases({ result }: { result: ImportResult }) {
@@ -37,7 +37,7 @@ function Purchases({ result }: { result: ImportResult }) {
 /** Lists that came in before; each can be taken back whole. */
 function Taken() {
   const { data: imports } = useImports();
-  const strike = useWrite((id: string) => request('POST', `/imports/${id}/strike`, {}));
+  const strike = useWrite((id: string) => call('POST /imports/:id/strike', { params: { id } }));
   const lists = imports?.filter(({ kind, struck }) => kind === 'receipts' && !struck) ?? [];
   if (lists.length === 0) return null;
   return (
@@ -60,8 +60,10 @@ function Taken() {
 
 /** A list of purchases: shown first, then taken, all rows or none; the first wrong row is named. */
 export function ImportForm() {
-  const look = useWrite(send('?look=true'));
-  const take = useWrite(({ csv, again }: { csv: string; again: boolean }) => send(again ? '?again=true' : '')(csv));
+  const look = useWrite(send({ look: 'true' }));
+  const take = useWrite(({ csv, again }: { csv: string; again: boolean }) =>
+    send({ again: again ? 'true' : undefined })(csv),
+  );
   const [file, setFile] = useState<{ name: string; csv: string } | null>(null);
   const choose = async (picked: File | undefined) => {
     if (!picked) return;

@@ -2,7 +2,7 @@ import { countSchema, receiptSchema, type CountInput, type Material, type Receip
 import { parseMass, partKind } from '@schmelz/core';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { request } from '../../api/client.ts';
+import { call } from '../../api/client.ts';
 import { newId } from '../../api/id.ts';
 import { useMoves, useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
@@ -35,7 +35,9 @@ export function ReceiptForm({ material, onSaved }: { material: Material; onSaved
   const { currency } = useUnits();
   const quantity = useQuantity(material);
   const sent = useOwnId();
-  const receive = useWrite((input: ReceiptInput) => request('POST', `/materials/${material.id}/receipts`, input));
+  const receive = useWrite((input: ReceiptInput) =>
+    call('POST /materials/:id/receipts', { params: { id: material.id }, body: input }),
+  );
   const form = useBuiltForm<{ quantity: string; price: string; on: string; lot: string }, ReceiptInput>({
     defaults: { quantity: '', price: '', on: today(), lot: '' },
     schema: receiptSchema,
@@ -75,7 +77,9 @@ export function ReceiptForm({ material, onSaved }: { material: Material; onSaved
 function CountForm({ material }: { material: Material }) {
   const quantity = useQuantity(material);
   const sent = useOwnId();
-  const count = useWrite((input: CountInput) => request('POST', `/materials/${material.id}/counts`, input));
+  const count = useWrite((input: CountInput) =>
+    call('POST /materials/:id/counts', { params: { id: material.id }, body: input }),
+  );
   const form = useBuiltForm<{ quantity: string }, CountInput>({
     defaults: { quantity: '' },
     schema: countSchema,
@@ -115,7 +119,7 @@ const BY_HAND: ReadonlySet<string> = new Set(['received', 'counted']);
 export function MaterialSheet({ material }: { material: Material }) {
   const units = useUnits();
   const { data: moves } = useMoves(material.id);
-  const strike = useWrite((move: number) => request('POST', `/moves/${move}/strike`, {}));
+  const strike = useWrite((move: number) => call('POST /moves/:id/strike', { params: { id: move } }));
   const amount = (quantity: number) => units.part(material.kind, quantity);
   return (
     <div className="flex flex-col gap-6">

@@ -1,7 +1,7 @@
 import type { Material, PartLot } from '@schmelz/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { request } from '../../api/client.ts';
+import { call } from '../../api/client.ts';
 import { usePartLots, useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Choice } from '../../design/Field.tsx';
@@ -25,7 +25,10 @@ function PutRight({ material, lots }: { material: Material; lots: readonly PartL
   const [ticketId, setTicket] = useState('');
   const [lotId, setLot] = useState('');
   const save = useWrite(({ lot, ticket }: { lot: string; ticket: string }) =>
-    request('PUT', `/materials/${material.id}/lots/${lot}`, { ticketId: ticket }),
+    call('PUT /materials/:id/lots/:receipt', {
+      params: { id: material.id, receipt: Number(lot) },
+      body: { ticketId: ticket },
+    }),
   );
   if (tickets.size === 0 || lots.length < 2) return null;
   const pick = { value: '', label: 'pick one' };

@@ -1,7 +1,7 @@
 import type { Ticket } from '@schmelz/contract';
 import { AT, perHead, stackTotal, stationOf, ticketState, writeSpan, type TicketState } from '@schmelz/core';
 import { Link, useParams } from 'react-router';
-import { request } from '../../api/client.ts';
+import { call } from '../../api/client.ts';
 import { newId } from '../../api/id.ts';
 import { useTicket, useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
@@ -83,8 +83,8 @@ function View({
   const state = ticketState(setupOf(ticket), wholeLog(ticket));
   const rows = useRows(ticket, state.good);
   const units = useUnits();
-  const say = useWrite((entry: Record<string, unknown>) =>
-    request('POST', `/tickets/${ticket.id}/entries`, { ...entry, id: newId(), at: moment() }),
+  const say = useWrite((entry: { kind: 'close' } | { kind: 'undo'; target: string }) =>
+    call('POST /tickets/:id/entries', { params: { id: ticket.id }, body: { ...entry, id: newId(), at: moment() } }),
   );
   const closing = ticket.log.findLast((entry) => entry.kind === 'close');
   const closed = state.at === AT.closed;

@@ -17,7 +17,7 @@ import {
 } from '@schmelz/core';
 import { RadioGroup } from 'radix-ui';
 import { useState, type ReactNode } from 'react';
-import { request } from '../../api/client.ts';
+import { call } from '../../api/client.ts';
 import { settingsInput, useSave, useSettings, useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Choice } from '../../design/Field.tsx';
@@ -122,7 +122,7 @@ function Choosing({
 }) {
   const [productId, setProductId] = useState(HOUSE);
   const saveProduct = useSave('products');
-  const saveSettings = useWrite((input: Settings & { version: number }) => request('PUT', '/settings', input));
+  const saveSettings = useWrite((input: Settings & { version: number }) => call('PUT /settings', { body: input }));
   const { ways } = settings;
   const product = catalogue.product(productId);
   // The house is reckoned on its first product, so that its heads have a size.
@@ -135,7 +135,7 @@ function Choosing({
       const { id, version, ...input } = product;
       const own: Partial<Record<StepId, string>> = { ...product.ways, [step]: school };
       if (house[step] === school) delete own[step];
-      saveProduct.mutate({ ...input, id, version, ways: Object.keys(own).length ? own : null });
+      saveProduct.mutate({ ...input, id, version, ways: Object.keys(own).length ? (own as Partial<Schools>) : null });
     } else {
       saveSettings.mutate({
         ...settingsInput(settings),

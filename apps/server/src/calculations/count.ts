@@ -1,8 +1,8 @@
 import * as core from '@schmelz/core';
-import { choice, flag, list, number, record, text, whole } from '../field.ts';
-import { waysSchema } from '../ways.ts';
-import { PAINT_FORMS } from '../workshop.ts';
-import { calculation, label, nominalMassKg, type Calculation } from './calculation.ts';
+import { choice, flag, list, number, record, text, whole } from '@schmelz/contract/field';
+import { waysSchema } from '@schmelz/contract';
+import { PAINT_FORMS } from '@schmelz/contract';
+import { calculation, label, nominalMassKg } from './calculation.ts';
 
 const style = () => choice(core.STYLE_IDS);
 const powder = () =>
@@ -161,7 +161,7 @@ const planInput = () =>
   });
 
 /** Calculations of counting, money and the whole plan. */
-export const COUNT_CALCULATIONS: Record<string, Calculation> = {
+export const COUNT_CALCULATIONS = {
   'shot-seconds': calculation(
     'Seconds of one whole shot, and heads an hour',
     'House ways; common practice',

@@ -1,8 +1,8 @@
 import * as core from '@schmelz/core';
-import { choice, colour, flag, list, number, record, text, whole } from '../field.ts';
-import { schoolsSchema } from '../ways.ts';
-import { PAINT_FORMS, POWDER_GLOSSES } from '../workshop.ts';
-import { calculation, label, nominalMassKg, style, type Calculation } from './calculation.ts';
+import { choice, colour, flag, list, number, record, text, whole } from '@schmelz/contract/field';
+import { schoolsSchema } from '@schmelz/contract';
+import { PAINT_FORMS, POWDER_GLOSSES } from '@schmelz/contract';
+import { calculation, label, nominalMassKg, style } from './calculation.ts';
 
 const cupColour = () =>
   record({
@@ -23,7 +23,7 @@ const bakedHead = () =>
   });
 
 /** Plans of paint and bake: seconds under the gun, order of colours, the shortest program, a log, a rack. */
-export const FINISH_PLANS: Record<string, Calculation> = {
+export const FINISH_PLANS = {
   'heat-seconds': calculation(
     'Seconds under a heat gun, torch or lighter until powder flows',
     'One lump: head, the steel in it, 15 mm of shank; a gun that is not warm yet lags itself',

@@ -1,6 +1,6 @@
 import * as core from '@schmelz/core';
-import { choice, flag, list, number, record, whole } from '../field.ts';
-import { calculation, metalFields, metalOf, nominalMassKg, readings, style, type Calculation } from './calculation.ts';
+import { choice, flag, list, number, record, whole } from '@schmelz/contract/field';
+import { calculation, metalFields, metalOf, nominalMassKg, readings, style } from './calculation.ts';
 
 const block = () =>
   record({
@@ -11,7 +11,7 @@ const block = () =>
   });
 
 /** Calculations of mold, freezing and fill. */
-export const MOLD_CALCULATIONS: Record<string, Calculation> = {
+export const MOLD_CALCULATIONS = {
   'freeze-time': calculation(
     'Freezing time of head and sprue and when to open',
     'Interface-limited freezing',

@@ -1,9 +1,9 @@
 import * as core from '@schmelz/core';
-import { flag, list, number, record, whole } from '../field.ts';
-import { calculation, label, nominalMassKg, style, type Calculation } from './calculation.ts';
+import { flag, list, number, record, whole } from '@schmelz/contract/field';
+import { calculation, label, nominalMassKg, style } from './calculation.ts';
 
 /** Calculations of paint and bake. */
-export const FINISH_CALCULATIONS: Record<string, Calculation> = {
+export const FINISH_CALCULATIONS = {
   'powder-per-head': calculation(
     'Powder for one coat on one head',
     'Coverage formula of the powder-coating industry',

@@ -1,21 +1,22 @@
 import { METAL_IDS, STYLE_IDS, type LeadComposition } from '@schmelz/core';
 import * as core from '@schmelz/core';
 import type * as yup from 'yup';
-import { choice, list, number, record, whole } from '../field.ts';
+import { choice, list, number, record, whole } from '@schmelz/contract/field';
 
-export interface Calculation {
+/** A calculation of the core as it is asked over the wire: what it takes, and what it answers, all in SI. */
+export interface Calculation<S extends yup.AnyObjectSchema = yup.AnyObjectSchema, R = unknown> {
   summary: string;
   source: string;
-  input: yup.AnyObjectSchema;
-  run: (input: never) => unknown;
+  input: S;
+  run: (input: yup.InferType<S>) => R;
 }
 
-export const calculation = <S extends yup.AnyObjectSchema>(
+export const calculation = <S extends yup.AnyObjectSchema, R>(
   summary: string,
   source: string,
   input: S,
-  run: (input: yup.InferType<S>) => unknown,
-): Calculation => ({ summary, source, input, run });
+  run: (input: yup.InferType<S>) => R,
+): Calculation<S, R> => ({ summary, source, input, run });
 
 export const style = () => choice(STYLE_IDS);
 export const nominalMassKg = () => number('kg', 0.0001, 2);

@@ -1,11 +1,11 @@
 import * as core from '@schmelz/core';
-import { choice, flag, list, number, record } from '../field.ts';
-import { calculation, metalFields, metalOf, readings, type Calculation } from './calculation.ts';
+import { choice, flag, list, number, record } from '@schmelz/contract/field';
+import { calculation, metalFields, metalOf, readings } from './calculation.ts';
 
 const potBody = () => record({ powerW: number('W', 0, 5000), lossWPerK: number('W/K', 0, 20) });
 
 /** Calculations of the pot. */
-export const POT_CALCULATIONS: Record<string, Calculation> = {
+export const POT_CALCULATIONS = {
   'melt-time': calculation(
     'Time and electricity from cold to pouring temperature',
     'Enthalpy method',

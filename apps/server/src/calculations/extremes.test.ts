@@ -1,8 +1,10 @@
 import { QuantityError } from '@schmelz/core';
-import { jsonSchema } from './openapi.ts';
-import { parseWith } from './parse.ts';
-import { InvalidInput } from './problem.ts';
-import { CALCULATIONS } from './schema/compute/index.ts';
+import { jsonSchema } from '../openapi/json-schema.ts';
+import { InvalidInput, parseWith } from '@schmelz/contract';
+import type { Calculation } from './calculation.ts';
+import { CALCULATIONS as BY_NAME } from './index.ts';
+
+const CALCULATIONS = BY_NAME as object as Record<string, Calculation>;
 
 interface Json {
   type?: string | string[];

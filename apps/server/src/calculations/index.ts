@@ -1,4 +1,3 @@
-import type { Calculation } from './calculation.ts';
 import { COUNT_CALCULATIONS } from './count.ts';
 import { FINISH_CALCULATIONS } from './finish.ts';
 import { FINISH_PLANS } from './finish-plans.ts';
@@ -9,7 +8,7 @@ import { POT_CALCULATIONS } from './pot.ts';
 export type { Calculation } from './calculation.ts';
 
 /** Every calculation of the core that a maker may script, by name: `POST /api/compute/<name>`, SI in and out. */
-export const CALCULATIONS: Record<string, Calculation> = {
+export const CALCULATIONS = {
   ...METAL_CALCULATIONS,
   ...POT_CALCULATIONS,
   ...MOLD_CALCULATIONS,
@@ -17,3 +16,4 @@ export const CALCULATIONS: Record<string, Calculation> = {
   ...FINISH_PLANS,
   ...COUNT_CALCULATIONS,
 };
+export type CalculationName = keyof typeof CALCULATIONS;

@@ -1,9 +1,9 @@
 import * as core from '@schmelz/core';
-import { choice, flag, list, number, record, text, whole } from '../field.ts';
-import { calculation, metalFields, metalOf, nominalMassKg, style, type Calculation } from './calculation.ts';
+import { choice, flag, list, number, record, text, whole } from '@schmelz/contract/field';
+import { calculation, metalFields, metalOf, nominalMassKg, style } from './calculation.ts';
 
 /** Calculations of what is cast and what it weighs. */
-export const METAL_CALCULATIONS: Record<string, Calculation> = {
+export const METAL_CALCULATIONS = {
   'cast-mass': calculation(
     'Mass of metal that a cavity casts',
     'Volume times density at the solidus',

@@ -1,0 +1,43 @@
+import { listPours, addPourEntries, poursOnList, readPour, startPour } from '../services/pours.ts';
+import { planView, releaseOrder } from '../services/orders.ts';
+import { openRuns, readRun } from '../services/run-views.ts';
+import { addRunEntries } from '../services/runs.ts';
+import { bakesOnRecord, bookedPeriod, listTickets, readTicket, ticketsOnList } from '../services/ticket-figures.ts';
+import { addTicketEntries } from '../services/tickets.ts';
+import type { Store } from '../store/store.ts';
+import { periodOf } from './request.ts';
+import type { Handlers } from './router.ts';
+
+/** Orders as tickets, and what is said of tickets, pours and runs. */
+export const jobHandlers = (store: Store) =>
+  ({
+    'GET /orders/:id/plan': ({ params }) => planView(store, params.id),
+    'POST /orders/:id/release': async ({ params }) => {
+      await releaseOrder(store, params.id);
+      return listTickets(store, { orderId: params.id });
+    },
+
+    'GET /line': async () => {
+      const [tickets, pours, runs] = await Promise.all([
+        listTickets(store, { open: true }),
+        listPours(store, { open: true }),
+        openRuns(store),
+      ]);
+      return { tickets, pours, runs };
+    },
+    'GET /tickets': ({ query }) => ticketsOnList(store, periodOf(query)),
+    'GET /bakes': ({ query }) => bakesOnRecord(store, periodOf(query)),
+    'GET /books/period': () => bookedPeriod(store),
+    'GET /tickets/:id': ({ params }) => readTicket(store, params.id),
+    'POST /tickets/:id/entries': ({ params, body, clock }) => addTicketEntries(store, params.id, [body], clock),
+
+    'GET /pours': ({ query }) => poursOnList(store, query.before),
+    'GET /pours/whole': ({ query: { mold, at } }) => listPours(store, { moldId: mold, at }),
+    'POST /pours': ({ body }) => startPour(store, body),
+    'GET /pours/:id': ({ params }) => readPour(store, params.id),
+    'POST /pours/:id/entries': ({ params, body, clock }) => addPourEntries(store, params.id, [body], clock),
+
+    'GET /runs/:kind/:id': ({ params }) => readRun(store, params.kind, params.id),
+    'POST /runs/:kind/:id/entries': ({ params, body, clock }) =>
+      addRunEntries(store, params.kind, params.id, [body], clock),
+  }) satisfies Partial<Handlers>;

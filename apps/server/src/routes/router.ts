@@ -1,0 +1,97 @@
+import Router from '@koa/router';
+import {
+  parseEntry,
+  parseWith,
+  ROUTES,
+  type Given,
+  type Params,
+  type Query,
+  type Route,
+  type RouteKey,
+  type Sent,
+} from '@schmelz/contract';
+import type { Context, Middleware } from 'koa';
+import { body } from '../middleware/body.ts';
+import { clockOf, parsePart, queryOf, versioned } from './request.ts';
+
+/** What a route was asked: all of it is checked by the table. */
+export interface Asked<K extends RouteKey> {
+  params: Params<K>;
+  query: Query<K>;
+  body: Sent<K>;
+  /** What the device's clock said, ms since 1970; null where it does not say. */
+  clock: number | null;
+  /** For what is no plain answer: files, streams, cookies. */
+  ctx: Context;
+}
+/** One function a route; the compiler demands every one of the table. */
+export type Handlers = { [K in RouteKey]: (asked: Asked<K>) => Promise<Given<K>> | Given<K> };
+
+type Handler = (asked: Asked<never>) => unknown;
+
+function sentTo(route: Route, ctx: Context, params: Record<string, unknown>): unknown {
+  const given = ctx.request.body;
+  if (!route.body) return undefined;
+  const { version, rest } = route.versioned ? versioned(given) : { version: undefined, rest: given };
+  const parsed = judged(route.body, rest, params, ctx);
+  return route.versioned ? { ...(parsed as object), version } : parsed;
+}
+
+function judged(sent: NonNullable<Route['body']>, given: unknown, params: Record<string, unknown>, ctx: Context) {
+  switch (sent.is) {
+    case 'json':
+      return parseWith(sent.schema, given) as unknown;
+    case 'entry':
+      return parseEntry(sent.schemas, given);
+    case 'entry of':
+      return parseEntry(sent.schemas[String(params[sent.part])]!, given);
+    case 'csv':
+      if (typeof given !== 'string') ctx.throw(415, 'Send the file as text/csv.');
+      return given;
+  }
+}
+
+/** `GET /tickets/:id` as method and names of its path. */
+function read(key: string): { method: string; path: string; names: string[] } {
+  const [method, path] = key.split(' ') as [string, string];
+  return { method, path, names: [...path.matchAll(/:(\w+)/g)].map(([, name]) => name!) };
+}
+
+function serve(route: Route, names: readonly string[], handler: Handler): Middleware {
+  return async (ctx) => {
+    const given = (ctx as Context & { params: Record<string, string> }).params;
+    const params = Object.fromEntries(names.map((name) => [name, parsePart(route, name, given[name] ?? '')]));
+    const query = route.query ? queryOf(ctx, route.query) : {};
+    const asked = { params, query, body: sentTo(route, ctx, params), clock: clockOf(ctx), ctx };
+    const answer = await handler(asked as never);
+    const { status, type } = route.answer;
+    ctx.type = type;
+    // Koa takes null for no answer at all; as JSON it is one.
+    if (status !== 204) ctx.body = answer === null ? 'null' : answer;
+    ctx.status = status;
+  };
+}
+
+/**
+ * The router of a table: paths are matched letter by letter, and the guard belongs to every route that is not open.
+ * @param calculate answers the calculations, by their name
+ */
+export function routerOf(
+  handlers: Handlers,
+  guard: Middleware,
+  calculations: readonly string[],
+  calculate: (name: string, sent: unknown) => Promise<unknown>,
+): Router {
+  const router = new Router({ sensitive: true, strict: true, prefix: '/api' });
+  for (const [key, route] of Object.entries(ROUTES) as [RouteKey, Route][]) {
+    const { method, path, names } = read(key);
+    const way = route.open ? body : [guard, ...body];
+    router.register(path, [method], [...way, serve(route, names, handlers[key] as Handler)]);
+  }
+  for (const name of calculations) {
+    router.post(`/compute/${name}`, guard, ...body, async (ctx) => {
+      ctx.body = await calculate(name, ctx.request.body);
+    });
+  }
+  return router;
+}

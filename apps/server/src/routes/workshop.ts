@@ -1,0 +1,61 @@
+import type { SettingsView } from '@schmelz/contract';
+import type { Config } from '../config.ts';
+import type { Sessions } from '../middleware/session.ts';
+import { API_VERSION, openApiDocument } from '../openapi/document.ts';
+import { exportAll, movesCsv } from '../services/exchange.ts';
+import { importReceipts, listImports } from '../services/imports.ts';
+import { listJars } from '../services/jars.ts';
+import { listPartLots, nameLot } from '../services/part-lots.ts';
+import { readSettings, writeSettings } from '../services/settings.ts';
+import { count, listFlows, listMoves, receive } from '../services/stock.ts';
+import { strikeImport, strikeMove } from '../services/strike.ts';
+import type { Store } from '../store/store.ts';
+import type { Handlers } from './router.ts';
+
+/** The way in, settings, stock, and everything as a file. */
+export function workshopHandlers(store: Store, config: Config, sessions: Sessions) {
+  const settingsView = async (): Promise<SettingsView> => {
+    const { settings, version } = await readSettings(store);
+    return {
+      ...settings,
+      version,
+      dataFolder: store.folder,
+      passwordSet: config.password !== null,
+      sessions: await sessions.count(),
+    };
+  };
+  return {
+    'GET /health': () => ({ status: 'ready', version: API_VERSION }),
+    'POST /login': ({ ctx, body }) => sessions.login(ctx, body.password),
+    'POST /logout': ({ ctx }) => sessions.logout(ctx, 'this'),
+    'POST /logout-others': ({ ctx }) => sessions.logout(ctx, 'others'),
+    'GET /openapi.json': () => openApiDocument(),
+    'GET /settings': settingsView,
+    'PUT /settings': async ({ body: { version, ...settings } }) => {
+      await writeSettings(store, version, settings);
+      return settingsView();
+    },
+
+    'POST /materials/import': ({ query, body }) =>
+      importReceipts(store, body, { look: query.look === 'true', again: query.again === 'true' }),
+    'GET /imports': () => listImports(store),
+    'POST /imports/:id/strike': ({ params }) => strikeImport(store, params.id),
+    'POST /moves/:id/strike': ({ params }) => strikeMove(store, params.id),
+    'POST /materials/:id/receipts': ({ params, body }) => receive(store, params.id, body),
+    'POST /materials/:id/counts': ({ params, body }) => count(store, params.id, body),
+    'GET /materials/:id/moves': ({ params }) => listMoves(store, params.id),
+    'GET /materials/:id/flows': ({ params }) => listFlows(store, params.id),
+    'GET /materials/:id/lots': ({ params }) => listPartLots(store, params.id),
+    'PUT /materials/:id/lots/:receipt': ({ params, body }) => nameLot(store, params.id, params.receipt, body.ticketId),
+    'GET /jars': () => listJars(store),
+
+    'GET /export': ({ ctx }) => {
+      ctx.attachment('schmelz-workshop.json');
+      return exportAll(store);
+    },
+    'GET /export/moves.csv': ({ ctx }) => {
+      ctx.attachment('schmelz-moves.csv');
+      return movesCsv(store);
+    },
+  } satisfies Partial<Handlers>;
+}

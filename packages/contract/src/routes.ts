@@ -1,0 +1,400 @@
+import { RUN_KINDS, type Reading, type RunKindId } from '@schmelz/core';
+import type * as yup from 'yup';
+import {
+  body,
+  csv,
+  entry,
+  entryBy,
+  file,
+  json,
+  made,
+  nothing,
+  oneOf,
+  row,
+  type Answer,
+  type AnswerOf,
+  type Body,
+  type BodyOf,
+  type ParamsOf,
+  type QueryOf,
+  type Route,
+} from './route.ts';
+import { RESOURCES, type ResourcePath } from './resources.ts';
+import {
+  cleanSchema,
+  importQuerySchema,
+  logImportQuerySchema,
+  lotSchema,
+  readingsQuerySchema,
+  RECORD_KINDS,
+  recordSchemas,
+  recordsQuerySchema,
+  rawReadingsQuerySchema,
+} from './schema/records.ts';
+import {
+  beforeQuerySchema,
+  periodQuerySchema,
+  pourEntrySchemas,
+  poursQuerySchema,
+  runEntrySchemas,
+  startPourSchema,
+  ticketEntrySchemas,
+} from './schema/runs.ts';
+import { countSchema, loginSchema, lotOfTicketSchema, receiptSchema, settingsSchema } from './schema/workshop.ts';
+import type {
+  AnyNote,
+  BakeOnRecord,
+  CavityPour,
+  Channel,
+  Health,
+  ImportOnRecord,
+  ImportResult,
+  JarView,
+  LeadLot,
+  LineView,
+  LogImport,
+  Period,
+  PartLot,
+  PlanView,
+  Pour,
+  PourOnList,
+  ReadingsView,
+  ResourceInputs,
+  ResourceLists,
+  ResourceReads,
+  RunView,
+  SettingsView,
+  StockFlow,
+  StockMove,
+  Ticket,
+  TicketOnList,
+} from './views.ts';
+
+/** Routes that are not those of the plain resources: method and path under `/api`, and what goes in and out. */
+const OWN_ROUTES = {
+  'GET /health': {
+    operation: 'health',
+    summary: 'Whether the server is up, and in which version',
+    open: true,
+    answer: json<Health>(),
+  },
+  'POST /login': {
+    operation: 'login',
+    summary: 'Open a session where a password is set',
+    open: true,
+    body: body(loginSchema),
+    answer: nothing,
+  },
+  'POST /logout': { operation: 'logout', summary: 'End the session that asks', answer: nothing },
+  'POST /logout-others': {
+    operation: 'logout_others',
+    summary: 'End all sessions but the one that asks',
+    answer: nothing,
+  },
+  'GET /openapi.json': { operation: 'document', summary: 'This document', answer: file('application/json') },
+
+  'GET /settings': {
+    operation: 'read_settings',
+    summary: 'Units, currency, house ways',
+    answer: json<SettingsView>(),
+  },
+  'PUT /settings': {
+    operation: 'change_settings',
+    summary: 'Change them; a stale version is a 409',
+    body: body(settingsSchema),
+    versioned: true,
+    answer: json<SettingsView>(),
+  },
+
+  'POST /materials/import': {
+    operation: 'import_receipts',
+    summary: 'Purchases from CSV: material, quantity, price, on, lot',
+    query: importQuerySchema,
+    body: csv,
+    answer: json<ImportResult>(),
+  },
+  'GET /imports': {
+    operation: 'list_imports',
+    summary: 'Files that were taken in, newest first',
+    answer: json<ImportOnRecord[]>(),
+  },
+  'POST /imports/:id/strike': {
+    operation: 'strike_import',
+    summary: 'Undo an import, all of it or nothing',
+    answer: nothing,
+  },
+  'POST /moves/:id/strike': {
+    operation: 'strike_move',
+    summary: 'Strike a purchase or a count out',
+    parts: { id: row('movement') },
+    answer: nothing,
+  },
+  'POST /materials/:id/receipts': {
+    operation: 'receive',
+    summary: 'A purchase comes in',
+    body: body(receiptSchema),
+    answer: nothing,
+  },
+  'POST /materials/:id/counts': {
+    operation: 'count',
+    summary: 'What the scale or a count says is there',
+    body: body(countSchema),
+    answer: json<{ difference: number }>(),
+  },
+  'GET /materials/:id/moves': {
+    operation: 'moves',
+    summary: 'Movements of one material, newest first',
+    answer: json<StockMove[]>(),
+  },
+  'GET /materials/:id/flows': {
+    operation: 'flows',
+    summary: 'All that came and went of a material, by reason',
+    answer: json<StockFlow[]>(),
+  },
+  'GET /materials/:id/lots': {
+    operation: 'part_lots',
+    summary: 'Lots of a part: what is left of each, and which tickets used it',
+    answer: json<PartLot[]>(),
+  },
+  'PUT /materials/:id/lots/:receipt': {
+    operation: 'name_lot',
+    summary: 'Name the lot that a ticket uses from now on',
+    parts: { receipt: row('lot') },
+    body: body(lotOfTicketSchema),
+    answer: nothing,
+  },
+  'GET /jars': {
+    operation: 'list_jars',
+    summary: 'Powders with their weighings: gone by the scale, on heads by the coverage formula',
+    answer: json<JarView[]>(),
+  },
+
+  'GET /lead-lots': {
+    operation: 'list_lots',
+    summary: 'Lots of lead: what is left of each and where it went',
+    answer: json<LeadLot[]>(),
+  },
+  'POST /lead-lots': {
+    operation: 'add_lot',
+    summary: 'A delivery of lead',
+    body: body(lotSchema),
+    answer: made<LeadLot>(),
+  },
+  'POST /lead-lots/:id/clean': {
+    operation: 'clean_lot',
+    summary: 'A dirty lot was melted down and skimmed',
+    body: body(cleanSchema),
+    versioned: true,
+    answer: json<LeadLot>(),
+  },
+  'POST /lead-lots/:id/strike': { operation: 'strike_lot', summary: 'Strike a lot of lead out', answer: nothing },
+
+  'GET /records/:kind': {
+    operation: 'list_records',
+    summary: 'Dated notes of one kind, oldest first',
+    parts: { kind: oneOf('kind of record', RECORD_KINDS) },
+    query: recordsQuerySchema,
+    answer: json<AnyNote[]>(),
+  },
+  'POST /records': {
+    operation: 'add_record',
+    summary: 'A dated note: care of a mold, a hook tried, a mark of a dial',
+    body: entry(recordSchemas),
+    answer: made<AnyNote>(),
+  },
+  'POST /records/:id/strike': {
+    operation: 'strike_record',
+    summary: 'Strike a note out; it stays on record',
+    answer: nothing,
+  },
+  'GET /molds/:id/fill-records': {
+    operation: 'fill_records',
+    summary: 'Casts and shorts of each cavity, pour by pour',
+    answer: json<CavityPour[]>(),
+  },
+
+  'GET /channels': {
+    operation: 'list_channels',
+    summary: 'Probes and imported logs',
+    answer: json<Channel[]>(),
+  },
+  'POST /channels/:id/strike': {
+    operation: 'strike_log',
+    summary: 'Strike an imported log out, with all its channels',
+    parts: { id: row('channel') },
+    answer: nothing,
+  },
+  'GET /readings': {
+    operation: 'read_stretch',
+    summary: 'A stretch of readings, thinned',
+    query: readingsQuerySchema,
+    answer: json<ReadingsView>(),
+  },
+  'GET /readings/raw': {
+    operation: 'raw_readings',
+    summary: 'The readings themselves',
+    query: rawReadingsQuerySchema,
+    answer: json<Reading[]>(),
+  },
+  'GET /readings/stream': {
+    operation: 'stream_readings',
+    summary: 'Readings as they come, as server-sent events',
+    answer: file('text/event-stream'),
+  },
+  'POST /readings/import': {
+    operation: 'import_log',
+    summary: "A logger's CSV, its columns mapped as JSON in the query",
+    query: logImportQuerySchema,
+    body: csv,
+    answer: made<LogImport>(),
+  },
+
+  'GET /orders/:id/plan': { operation: 'plan_order', summary: 'The plan of an order', answer: json<PlanView>() },
+  'POST /orders/:id/release': {
+    operation: 'release_order',
+    summary: 'Make tickets of an order',
+    answer: json<Ticket[]>(),
+  },
+
+  'GET /line': { operation: 'line', summary: 'Open tickets, pours and runs', answer: json<LineView>() },
+  'GET /tickets': {
+    operation: 'list_tickets',
+    summary: 'Tickets without their logs, newest first; of a period those closed in it',
+    query: periodQuerySchema,
+    answer: json<TicketOnList[]>(),
+  },
+  'GET /bakes': {
+    operation: 'list_bakes',
+    summary: 'Loads of the oven that have come out, ticket by ticket; of a period those loaded in it',
+    query: periodQuerySchema,
+    answer: json<BakeOnRecord[]>(),
+  },
+  'GET /books/period': {
+    operation: 'booked_period',
+    summary: 'When the first and the last ticket were closed',
+    answer: json<Period | null>(),
+  },
+  'GET /tickets/:id': {
+    operation: 'read_ticket',
+    summary: 'One ticket with plan, log, materials and cost',
+    answer: json<Ticket>(),
+  },
+  'POST /tickets/:id/entries': {
+    operation: 'ticket_entry',
+    summary: 'Say what happened to a ticket',
+    body: entry(ticketEntrySchemas),
+    answer: nothing,
+  },
+
+  'GET /pours': {
+    operation: 'list_pours',
+    summary: 'Pours without their logs, newest first, in pages',
+    query: beforeQuerySchema,
+    answer: json<PourOnList[]>(),
+  },
+  'GET /pours/whole': {
+    operation: 'whole_pours',
+    summary: 'Pours with their logs: those of a mold, or the one that went on at a moment',
+    query: poursQuerySchema,
+    answer: json<Pour[]>(),
+  },
+  'POST /pours': {
+    operation: 'start_pour',
+    summary: 'Start a pour of tickets in a mold',
+    body: body(startPourSchema),
+    answer: made<Pour>(),
+  },
+  'GET /pours/:id': { operation: 'read_pour', summary: 'One pour with its log', answer: json<Pour>() },
+  'POST /pours/:id/entries': {
+    operation: 'pour_entry',
+    summary: 'Say what happened at the pot',
+    body: entry(pourEntrySchemas),
+    answer: nothing,
+  },
+  'GET /runs/:kind/:id': {
+    operation: 'read_run',
+    summary: 'One run that serves several tickets, with its log',
+    parts: { kind: oneOf('kind of run', Object.keys(RUN_KINDS) as RunKindId[]) },
+    answer: json<RunView>(),
+  },
+  'POST /runs/:kind/:id/entries': {
+    operation: 'run_entry',
+    summary: 'Say what happened in a run; the first entry begins it',
+    parts: { kind: oneOf('kind of run', Object.keys(RUN_KINDS) as RunKindId[]) },
+    body: entryBy('kind', runEntrySchemas),
+    answer: nothing,
+  },
+
+  'GET /export': { operation: 'export', summary: 'Everything as one JSON document', answer: file('application/json') },
+  'GET /export/moves.csv': {
+    operation: 'export_moves',
+    summary: 'All stock movements as CSV',
+    answer: file('text/csv'),
+  },
+} as const satisfies Record<string, Route>;
+
+type ReadResource<P extends ResourcePath> = { answer: Answer<ResourceReads[P]> };
+type WriteResource<P extends ResourcePath> = { body: Body<ResourceInputs[P]> };
+type ListQuery<P extends ResourcePath> = P extends 'orders' ? { query: typeof beforeQuerySchema } : unknown;
+
+/** Routes of the plain resources: listed, made, read, changed and removed alike. */
+type ResourceRoutes = {
+  [P in ResourcePath as `GET /${P}`]: Route & { answer: Answer<ResourceLists[P][]> } & ListQuery<P>;
+} & { [P in ResourcePath as `POST /${P}`]: Route & ReadResource<P> & WriteResource<P> } & {
+  [P in ResourcePath as `GET /${P}/:id`]: Route & ReadResource<P>;
+} & {
+  [P in ResourcePath as `PUT /${P}/:id`]: Route & ReadResource<P> & WriteResource<P> & { versioned: true };
+} & { [P in ResourcePath as `DELETE /${P}/:id`]: Route & { answer: Answer<void> } };
+
+function resourceRoutes(): ResourceRoutes {
+  const routes: Record<string, Route> = {};
+  for (const [path, { schema, one }] of Object.entries(RESOURCES)) {
+    const name = path.replace('-', '_');
+    routes[`GET /${path}`] =
+      path === 'orders'
+        ? {
+            operation: 'list_orders',
+            summary: 'Orders to do and the last done; before a number only older done ones',
+            query: beforeQuerySchema,
+            answer: json(),
+          }
+        : { operation: `list_${name}`, summary: `All ${path}`, answer: json() };
+    routes[`POST /${path}`] = {
+      operation: `create_${name}`,
+      summary: `A new ${one}`,
+      body: body<yup.AnySchema>(schema),
+      answer: made(),
+    };
+    routes[`GET /${path}/:id`] = { operation: `read_${name}`, summary: `One ${one}`, answer: json() };
+    routes[`PUT /${path}/:id`] = {
+      operation: `change_${name}`,
+      summary: `Change a ${one}; a stale version is a 409`,
+      body: body<yup.AnySchema>(schema),
+      versioned: true,
+      answer: json(),
+    };
+    routes[`DELETE /${path}/:id`] = {
+      operation: `remove_${name}`,
+      summary: `Remove a ${one} that nothing refers to`,
+      answer: nothing,
+    };
+  }
+  return routes as ResourceRoutes;
+}
+
+/**
+ * Every route of the API but the calculations, by method and path under `/api`: the router, the OpenAPI document and
+ * the client's types are made from this table.
+ */
+export const ROUTES = { ...OWN_ROUTES, ...resourceRoutes() };
+export type Routes = typeof ROUTES;
+export type RouteKey = keyof Routes & string;
+
+/** What comes back from a route. */
+export type Given<K extends RouteKey> = AnswerOf<Routes[K]>;
+/** What the path of a route names. */
+export type Params<K extends RouteKey> = ParamsOf<K, Routes[K]>;
+/** What stands behind the question mark. */
+export type Query<K extends RouteKey> = QueryOf<Routes[K]>;
+/** What is sent to it. */
+export type Sent<K extends RouteKey> = BodyOf<Routes[K]>;
