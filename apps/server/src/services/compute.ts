@@ -2,6 +2,7 @@ import { Worker } from 'node:worker_threads';
 import { InvalidInput, parseWith, type FieldProblem } from '@schmelz/contract';
 import { QuantityError } from '@schmelz/core';
 import { CALCULATIONS, type CalculationName } from '../calculations/index.ts';
+import { finite } from '../calculations/finite.ts';
 import { Refused } from './errors.ts';
 
 /** Longer than this nobody waits for an answer over the wire. */
@@ -16,7 +17,7 @@ export type Answer =
 /** Checks what was sent, and calculates. @throws InvalidInput, QuantityError */
 export function calculate(name: string, body: unknown): unknown {
   const { input, run } = CALCULATIONS[name as CalculationName];
-  return run(parseWith(input, body) as never);
+  return finite(run(parseWith(input, body) as never));
 }
 
 /** A calculation as its answer: what a worker posts. */
