@@ -10,9 +10,9 @@ import type {
   RunEntry,
   RunKindId,
   Source,
+  TicketActual,
   TicketEntry,
   UndoEntry,
-  CostPart,
 } from '@schmelz/core';
 import type {
   CareRecord,
@@ -187,12 +187,6 @@ export type Product = ProductInput & Stored;
 export type OrderStatus = 'open' | 'released' | 'done';
 export type Order = OrderInput & Stored & { number: number; status: OrderStatus; createdAt: number };
 
-/** Cost of a closed or running ticket, whole minor units by part. */
-export interface TicketCost {
-  parts: Record<CostPart, number>;
-  totalMinor: number;
-  perHead: CostStack | null;
-}
 export interface Ticket extends Stored {
   number: number;
   orderId: string;
@@ -257,12 +251,6 @@ export interface TicketPlan {
   /** Rates of the day of release: what is closed later is reckoned with them. */
   labourMinorPerHour: number;
   energyMinorPerKWh: number;
-}
-export interface TicketActual {
-  materials: { materialId: string; name: string; kind: string; quantity: number; valueMinor: number }[];
-  workS: number;
-  energyKWh: number;
-  cost: TicketCost;
 }
 /** Something that was done for several tickets at once, with its log. */
 export interface RunView extends Stored {
@@ -344,8 +332,16 @@ export interface ResourceInputs {
   orders: OrderInput;
 }
 /** read one by one, */
-export type ResourceReads = {
-  [P in keyof ResourceInputs]: P extends 'orders' ? Order : ResourceInputs[P] & Stored;
-};
+export interface ResourceReads {
+  materials: MaterialInput & Stored;
+  molds: Omit<MoldInput, 'cavities'> & Stored & { cavities: (MoldInput['cavities'][number] & { id: string })[] };
+  pots: Pot;
+  ovens: Oven;
+  parts: Part;
+  recipes: Recipe;
+  'bake-programs': BakeProgram;
+  products: Product;
+  orders: Order;
+}
 /** and listed, with what is known of them beside what was written. */
 export type ResourceLists = Omit<ResourceReads, 'materials' | 'molds'> & { materials: Material; molds: Mold };

@@ -71,7 +71,7 @@ const smokingsOf = (care: readonly (CareRecord & { struck: boolean })[], moldId:
 /** Molds with what their cavities gave so far, why heads were thrown back, and the shots since they were smoked. */
 export async function listMolds(store: Store): Promise<Mold[]> {
   const [molds, shots, care, trials] = await Promise.all([
-    listResources(store, 'molds') as unknown as Promise<(Omit<Mold, 'cavities'> & { cavities: Cavity[] })[]>,
+    listResources(store, 'molds'),
     shotsOfCavities(store),
     listRecords<CareRecord>(store, 'care'),
     listRecords<TrialRecord>(store, 'trial'),
@@ -107,7 +107,7 @@ export async function fillRecords(store: Store, moldId: string): Promise<CavityP
   const [shots, care, molds] = await Promise.all([
     shotsOfCavities(store),
     listRecords<CareRecord>(store, 'care', moldId),
-    listResources(store, 'molds') as unknown as Promise<Mold[]>,
+    listResources(store, 'molds'),
   ]);
   const mold = molds.find((each) => each.id === moldId);
   return (mold?.cavities ?? []).flatMap((cavity) => {

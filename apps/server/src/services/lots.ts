@@ -62,7 +62,7 @@ export async function listLots(store: Store): Promise<LeadLot[]> {
   return all
     .map((lot) => {
       const trace = traces.find((each) => each.id === lot.id);
-      return { ...lot, leftKg: trace?.leftKg ?? 0, went: trace?.went ?? [] } as LeadLot;
+      return { ...lot, leftKg: trace?.leftKg ?? 0, went: trace?.went ?? [] };
     })
     .sort((a, b) => b.on.localeCompare(a.on) || b.label.localeCompare(a.label));
 }

@@ -9,7 +9,7 @@ import { listResources, readResource } from './resources.ts';
 import { castingLead, firstTools, readWorkshop, type Workshop } from './workshop.ts';
 
 const readOrder = async (store: Store, id: string, transaction?: Transaction) =>
-  (await readResource(store, 'orders', id, transaction)) as unknown as Order;
+  readResource(store, 'orders', id, transaction);
 
 /** Orders that are done come in pages of so many. */
 const PAGE = 50;
@@ -17,7 +17,7 @@ const PAGE = 50;
 /** Every order that is still to do, and the last that are done, newest first; before a number only older done ones. */
 export async function listOrders(store: Store, before: number | null = null): Promise<Order[]> {
   const of = (which: FindOptions<Record<string, unknown>>) =>
-    listResources(store, 'orders', { ...which, order: [['number', 'DESC']] }) as unknown as Promise<Order[]>;
+    listResources(store, 'orders', { ...which, order: [['number', 'DESC']] });
   const older = before === null ? {} : { number: { [Op.lt]: before } };
   const done = await of({ where: { status: 'done', ...older }, limit: PAGE });
   if (before !== null) return done;

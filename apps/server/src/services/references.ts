@@ -18,7 +18,8 @@ async function partsJudge(store: Store, transaction: Transaction) {
 /** Refuses a reference to a record that is not there. */
 async function recordJudge(store: Store, table: 'recipes' | 'bakePrograms' | 'products', transaction: Transaction) {
   const one = { recipes: 'recipe', bakePrograms: 'bake program', products: 'product' }[table];
-  const known = new Set((await rowsOf(store.models[table], { transaction })).map((row) => row.id));
+  const rows = await store.select<{ id: string }>(`SELECT id FROM ${table}`, {}, transaction);
+  const known = new Set(rows.map((row) => row.id));
   return (field: string, id: string | null | undefined) => {
     if (id && !known.has(id)) throw new QuantityError(field, id, '', `the id of a ${one} on record`);
   };
@@ -91,7 +92,7 @@ export async function usesOf(
   const uses: string[] = [];
   if (path === 'materials' || path === 'recipes' || path === 'bake-programs') {
     for (const row of await rowsOf(models.products, { transaction })) {
-      const { name, hookId, recipeId, bakeProgramId, fromId, becomesId, parts, route } = row as unknown as ProductInput;
+      const { name, hookId, recipeId, bakeProgramId, fromId, becomesId, parts, route } = row;
       const steps = ((route ?? []) as RouteStep[]).flatMap((step) => [step.recipeId, step.programId]);
       const named = [
         hookId,

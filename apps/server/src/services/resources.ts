@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { RESOURCES, type ResourcePath } from '@schmelz/contract';
+import { RESOURCES, type ResourcePath, type ResourceReads } from '@schmelz/contract';
 import { QuantityError } from '@schmelz/core';
 import {
   ForeignKeyConstraintError,
@@ -91,18 +91,27 @@ async function asRefusal<T>(one: string, work: () => Promise<T>): Promise<T> {
   }
 }
 
-export async function listResources(store: Store, path: ResourcePath, which: FindOptions<Doc> = {}): Promise<Doc[]> {
+/** All of one kind, with the lists inside them; what its schema let through is what lies in its table. */
+export async function listResources<P extends ResourcePath>(
+  store: Store,
+  path: P,
+  which: FindOptions<Doc> = {},
+): Promise<ResourceReads[P][]> {
   const kind = KINDS[path];
   const rows = await rowsOf(tableOf(store, kind.table), which);
-  return withChildren(store, kind, rows);
+  return (await withChildren(store, kind, rows)) as object[] as ResourceReads[P][];
 }
 
-export async function readResource(
+export async function readResource<P extends ResourcePath>(
   store: Store,
-  path: ResourcePath,
+  path: P,
   id: string,
   transaction?: Transaction,
-): Promise<Doc> {
+): Promise<ResourceReads[P]> {
+  return (await readDoc(store, path, id, transaction)) as object as ResourceReads[P];
+}
+
+async function readDoc(store: Store, path: ResourcePath, id: string, transaction?: Transaction): Promise<Doc> {
   const kind = KINDS[path];
   const rows = await rowsOf(tableOf(store, kind.table), { where: { id }, transaction });
   const [found] = await withChildren(store, kind, rows, transaction);
@@ -186,7 +195,7 @@ export function createResource(
       const row = { ...ownColumns(kind, input), ...(await extra(transaction)), id, version: 1 };
       await tableOf(store, kind.table).create(row, { transaction });
       await writeChildren(store, kind, id, input, transaction);
-      return readResource(store, path, id, transaction);
+      return readDoc(store, path, id, transaction);
     }),
   );
 }
@@ -219,7 +228,7 @@ export function changeResource(
   const { one } = RESOURCES[path];
   return asRefusal(one, () =>
     store.write(async (transaction) => {
-      const now = await readResource(store, path, id, transaction);
+      const now = await readDoc(store, path, id, transaction);
       if (now['version'] !== version) throw stale(one, input, now);
       if (path === 'orders' && now['status'] !== 'open') {
         throw notAllowed('This order is released: its tickets are on the line, its lines can no longer change.');
@@ -228,7 +237,7 @@ export function changeResource(
       const row = { ...ownColumns(kind, input), version: version + 1 };
       await tableOf(store, kind.table).update(row, { where: { id }, transaction });
       await writeChildren(store, kind, id, input, transaction);
-      return readResource(store, path, id, transaction);
+      return readDoc(store, path, id, transaction);
     }),
   );
 }
@@ -237,7 +246,7 @@ export function removeResource(store: Store, path: ResourcePath, id: string): Pr
   const kind = KINDS[path];
   return asRefusal(RESOURCES[path].one, () =>
     store.write(async (transaction) => {
-      await readResource(store, path, id, transaction);
+      await readDoc(store, path, id, transaction);
       const uses = await usesOf(store, path, id, transaction);
       if (uses.length) throw notAllowed(`This ${RESOURCES[path].one} is used by ${uses.slice(0, 5).join(', ')}.`);
       await tableOf(store, kind.table).destroy({ where: { id }, transaction });

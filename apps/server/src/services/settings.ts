@@ -11,7 +11,7 @@ export interface StoredSettings {
 export async function readSettings(store: Store): Promise<StoredSettings> {
   const [row] = await rowsOf(store.models.settings);
   if (!row) return { settings: DEFAULT_SETTINGS, version: 0 };
-  return { settings: { ...DEFAULT_SETTINGS, ...(row.body as unknown as Settings) }, version: row.version };
+  return { settings: { ...DEFAULT_SETTINGS, ...row.body }, version: row.version };
 }
 
 export async function writeSettings(store: Store, version: number, settings: Settings): Promise<StoredSettings> {
@@ -19,9 +19,9 @@ export async function writeSettings(store: Store, version: number, settings: Set
     const [row] = await rowsOf(store.models.settings, { transaction });
     const now = row?.version ?? 0;
     if (now !== version) {
-      throw stale('setup', settings, (row?.body ?? DEFAULT_SETTINGS) as Record<string, unknown>);
+      throw stale('setup', settings, row?.body ?? DEFAULT_SETTINGS);
     }
-    const next = { id: 1, body: settings as unknown as Record<string, unknown>, version: now + 1 };
+    const next = { id: 1, body: settings, version: now + 1 };
     await store.models.settings.upsert(next, { transaction });
     return { settings, version: next.version };
   });

@@ -1,72 +1,20 @@
 import {
   COST_PARTS,
-  costOf,
-  costPartOf,
-  J_PER_KWH,
-  OVEN_DUTY,
-  sumMinor,
+  ticketActual,
   ticketState,
   withShares,
-  type CostPart,
   type CostStack,
   type TicketEntry,
-  type TicketState,
+  type TicketMove,
 } from '@schmelz/core';
-import type { BakeOnRecord, Ticket, TicketActual, TicketOnList } from '@schmelz/contract';
+import type { BakeOnRecord, Ticket, TicketOnList } from '@schmelz/contract';
 import { Op, type Transaction } from 'sequelize';
 import type { TicketFiguresRow } from '../store/rows.ts';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notFound } from './errors.ts';
-import { grouped, loadTickets, setupOf, sumOf, ticketLog, type LoadedTicket } from './tickets.ts';
+import { grouped, loadTickets, setupOf, sumOf, ticketLog } from './tickets.ts';
 
-/** Seconds at work with both hands, the pour's share included. */
-const workSecondsOf = (loaded: LoadedTicket, state: TicketState) =>
-  sumOf(loaded.pours, (pour) => pour.workS) + sumOf(state.steps, (step) => step.workS);
-
-/** Electricity of the ticket, kWh: its share of the pot, and its oven loads at the usual duty. */
-function energyOf(loaded: LoadedTicket, state: TicketState, ovenPowerW: number): number {
-  // A load of several tickets is shared by heads.
-  const oven = sumOf(state.loads, (load) => (load.share * ((load.unloadedAt ?? load.loadedAt) - load.loadedAt)) / 1000);
-  return sumOf(loaded.pours, (pour) => pour.energyKWh) + (oven * ovenPowerW * OVEN_DUTY) / J_PER_KWH;
-}
-
-interface MoveSum {
-  ticketId: string;
-  materialId: string;
-  name: string;
-  kind: string;
-  reason: string;
-  quantity: number;
-  valueMinor: number;
-}
-
-function actualOf(loaded: LoadedTicket, moves: readonly MoveSum[], ovenPowerW: number): TicketActual {
-  const { planned } = loaded.row;
-  const state = ticketState(setupOf(loaded), ticketLog(loaded));
-  const workS = workSecondsOf(loaded, state);
-  const energyKWh = energyOf(loaded, state, ovenPowerW);
-  // What its heads became is on the shelf at what they cost; it is no saving of the ticket.
-  const spent = moves.filter((move) => move.reason !== 'made');
-  const parts = Object.fromEntries(
-    COST_PARTS.map((part) => [
-      part,
-      sumMinor(spent.filter((move) => costPartOf(move) === part).map((move) => -move.valueMinor)),
-    ]),
-  ) as Record<CostPart, number>;
-  parts.energy = costOf(planned.energyMinorPerKWh, energyKWh);
-  parts.work = costOf(planned.labourMinorPerHour, workS / 3600);
-  const totalMinor = sumMinor(Object.values(parts));
-  const perHead =
-    state.good > 0
-      ? (Object.fromEntries(COST_PARTS.map((part) => [part, parts[part] / state.good])) as CostStack)
-      : null;
-  const materials = new Map<string, TicketActual['materials'][number]>();
-  for (const { materialId, name, kind, quantity, valueMinor } of spent) {
-    const sum = materials.get(materialId) ?? { materialId, name, kind, quantity: 0, valueMinor: 0 };
-    materials.set(materialId, { ...sum, quantity: sum.quantity - quantity, valueMinor: sum.valueMinor - valueMinor });
-  }
-  return { materials: [...materials.values()], workS, energyKWh, cost: { parts, totalMinor, perHead } };
-}
+type MoveSum = TicketMove & { ticketId: string };
 
 /** Tickets with their logs, plan, and what they really took. */
 export async function listTickets(
@@ -110,7 +58,13 @@ export async function listTickets(
       pourId: pours.at(-1)?.pourId ?? null,
       log,
       runs,
-      actual: actualOf(loaded, movesOf.get(id) ?? [], row.ovenPowerW ?? Number(oven?.['powerW'] ?? 0)),
+      actual: ticketActual({
+        state: ticketState(setupOf(loaded), ticketLog(loaded)),
+        pours,
+        moves: movesOf.get(id) ?? [],
+        rates: planned,
+        ovenPowerW: row.ovenPowerW ?? oven?.powerW ?? 0,
+      }),
     };
   });
 }

@@ -11,7 +11,7 @@ import {
   type StockOnHand,
   knownPot,
 } from '@schmelz/core';
-import type { BakeProgram, HeatingRecord, Material, Pot, Product, Recipe } from '@schmelz/contract';
+import type { HeatingRecord, Material, Product } from '@schmelz/contract';
 import { rowsOf, type Store } from '../store/store.ts';
 import { listMolds } from './cavities.ts';
 import { notAllowed } from './errors.ts';
@@ -40,9 +40,9 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
     listMolds(store),
     rowsOf(store.models.pots),
     rowsOf(store.models.ovens),
-    listResources(store, 'recipes') as unknown as Promise<Recipe[]>,
-    rowsOf(store.models.bakePrograms) as unknown as Promise<BakeProgram[]>,
-    rowsOf(store.models.products) as unknown as Promise<Product[]>,
+    listResources(store, 'recipes'),
+    rowsOf(store.models.bakePrograms),
+    rowsOf(store.models.products),
     listRecords<HeatingRecord>(store, 'heating'),
   ]);
   const byId = new Map(materials.map((material) => [material.id, material]));
@@ -58,8 +58,8 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
     records: new Map(products.map((each) => [each.id, each])),
     products: known,
     molds: molds.map((mold) => ({ ...mold, cavities: mold.cavities as PlanCavity[] })),
-    pots: (pots as unknown as (Pot & { id: string })[]).map((pot) => ({ ...pot, ...knownPot(pot) })),
-    ovens: ovens as unknown as Workshop['ovens'],
+    pots: pots.map((pot) => ({ ...pot, ...knownPot(pot) })),
+    ovens,
     stock: materials.map(({ id, name, kind, quantity, averageMinor }) => {
       return { materialId: id, name, kind, quantity, averageMinor };
     }),

@@ -1,6 +1,10 @@
 import { DataTypes, type Model, type ModelAttributes, type ModelStatic, type Sequelize } from 'sequelize';
 import type {
+  CavityRow,
+  LayerRow,
   MaterialRow,
+  SettingsRow,
+  ThingRow,
   MoveRow,
   OrderRow,
   TicketFiguresRow,
@@ -23,8 +27,6 @@ import type {
 } from './rows.ts';
 
 export type * from './rows.ts';
-
-export type PlainRow = Record<string, unknown> & { id: string; version: number };
 
 type Table<Row extends object> = ModelStatic<Model<Row, Row>>;
 
@@ -241,22 +243,22 @@ const TABLES = {
 export type TableName = keyof typeof TABLES;
 
 export interface Models {
-  settings: Table<{ id: number; body: Record<string, unknown>; version: number }>;
+  settings: Table<SettingsRow>;
   materials: Table<MaterialRow>;
-  molds: Table<PlainRow>;
-  cavities: Table<Record<string, unknown> & { id: string; moldId: string; position: number }>;
-  pots: Table<PlainRow>;
-  ovens: Table<PlainRow>;
-  parts: Table<PlainRow>;
+  molds: Table<ThingRow<'molds'>>;
+  cavities: Table<CavityRow>;
+  pots: Table<ThingRow<'pots'>>;
+  ovens: Table<ThingRow<'ovens'>>;
+  parts: Table<ThingRow<'parts'>>;
   leadLots: Table<LotRow>;
   records: Table<RecordRow>;
   channels: Table<ChannelRow>;
   readingTail: Table<TailRow>;
   readingBlocks: Table<BlockRow>;
-  recipes: Table<PlainRow>;
-  recipeLayers: Table<Record<string, unknown> & { recipeId: string; position: number }>;
-  bakePrograms: Table<PlainRow>;
-  products: Table<PlainRow>;
+  recipes: Table<ThingRow<'recipes'>>;
+  recipeLayers: Table<LayerRow>;
+  bakePrograms: Table<ThingRow<'bake-programs'>>;
+  products: Table<ThingRow<'products'>>;
   orders: Table<OrderRow>;
   orderLines: Table<{ orderId: string; position: number; productId: string; quantity: number }>;
   tickets: Table<TicketRow>;

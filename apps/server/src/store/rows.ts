@@ -1,22 +1,27 @@
-import type { BakeOnRecord, TicketOnList, TicketPlan } from '@schmelz/contract';
+import type {
+  BakeOnRecord,
+  LotSource,
+  MaterialInput,
+  ResourceInputs,
+  ResourcePath,
+  Settings,
+  Stored,
+  TicketOnList,
+  TicketPlan,
+} from '@schmelz/contract';
 import type { PourPlanned, PourSetup, RouteStep, RunKindId, Source } from '@schmelz/core';
 
 /** Rows as they lie in the tables; JSON columns are parsed. */
-export interface MaterialRow {
-  id: string;
-  kind: string;
-  name: string;
-  note: string;
-  metalId: string | null;
-  composition: Record<string, unknown> | null;
-  hook: Record<string, unknown> | null;
-  powder: Record<string, unknown> | null;
-  /** The heat it stands, C; null where nobody has said. */
-  limitC: number | null;
-  /** By the fields of its kind. */
-  details: Record<string, number> | null;
+export interface SettingsRow {
+  id: number;
+  body: Settings;
   version: number;
 }
+export type MaterialRow = MaterialInput & Stored;
+/** What is listed, made and changed as it was written; lists inside it lie in tables of their own. */
+export type ThingRow<P extends ResourcePath> = Omit<ResourceInputs[P], 'cavities' | 'layers' | 'lines'> & Stored;
+export type CavityRow = ResourceInputs['molds']['cavities'][number] & { id: string; moldId: string };
+export type LayerRow = ResourceInputs['recipes']['layers'][number] & { recipeId: string; position: number };
 export interface MoveRow {
   id?: number;
   at: number;
@@ -155,7 +160,7 @@ export interface LotRow {
   id: string;
   materialId: string;
   label: string;
-  source: string;
+  source: LotSource;
   on: string;
   grossKg: number;
   priceMinor: number;

@@ -22,7 +22,9 @@ export function answersHold(method: string, path: string, status: number, said: 
   const key = `${method} ${path}`;
   const content = document.paths[path]?.[method.toLowerCase()]?.responses?.[status]?.content;
   if (!content)
-    return status === 204 && said == null ? null : `${key} answers ${status}, which the document does not know`;
+    return status === 204 && (said === null || said === undefined)
+      ? null
+      : `${key} answers ${status}, which the document does not know`;
   const schema = content['application/json']?.schema;
   if (!schema) return null;
   const judge = judges.get(key) ?? ajv.compile({ ...schema, components: document.components });

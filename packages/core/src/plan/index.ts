@@ -1,3 +1,4 @@
+export * from './actual.ts';
 export * from './types.ts';
 export * from './allocate.ts';
 export * from './cost.ts';

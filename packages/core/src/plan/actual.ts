@@ -1,0 +1,73 @@
+import { COST_PARTS, type CostPart } from '../job/part-kinds.ts';
+import { costPartOf } from '../job/postings.ts';
+import type { TicketState } from '../job/ticket.ts';
+import { costOf, sumMinor } from '../money/money.ts';
+import { J_PER_KWH } from '../quantity/units.ts';
+import { OVEN_DUTY } from './timing.ts';
+import type { CostStack } from './types.ts';
+
+/** What came and went of one material for a ticket, for one reason; what was used counts below zero. */
+export interface TicketMove {
+  materialId: string;
+  name: string;
+  kind: string;
+  reason: string;
+  quantity: number;
+  valueMinor: number;
+}
+/** What a ticket really took, and what it cost. */
+export interface TicketActual {
+  materials: { materialId: string; name: string; kind: string; quantity: number; valueMinor: number }[];
+  /** Seconds at work with both hands, its share of the pour included. */
+  workS: number;
+  /** Its share of the pot and of its oven loads. */
+  energyKWh: number;
+  /** Whole minor units by part; a good head to fractions of them, null while there is none. */
+  cost: { parts: Record<CostPart, number>; totalMinor: number; perHead: CostStack | null };
+}
+
+const sumOf = <T>(all: readonly T[], value: (each: T) => number) => all.reduce((sum, each) => sum + value(each), 0);
+
+/**
+ * What a ticket really took and cost: materials by the movements of stock, work by the clocks of its steps, electricity
+ * by its share of the pot and of each oven load (by heads, at the duty of a hot oven).
+ * @param of.pours its shares: seconds at work, electricity in kWh
+ * @param of.ovenPowerW of the oven it was baked in
+ * @example ticketActual({ state, pours: [{ workS: 600, energyKWh: 0.4 }], moves, rates, ovenPowerW: 1400 }).workS
+ */
+export function ticketActual(of: {
+  state: Pick<TicketState, 'steps' | 'loads' | 'good'>;
+  pours: readonly { workS: number; energyKWh: number }[];
+  moves: readonly TicketMove[];
+  rates: { labourMinorPerHour: number; energyMinorPerKWh: number };
+  ovenPowerW: number;
+}): TicketActual {
+  const { state, pours, rates } = of;
+  const workS = sumOf(pours, (pour) => pour.workS) + sumOf(state.steps, (step) => step.workS);
+  const inOvenS = sumOf(
+    state.loads,
+    (load) => (load.share * ((load.unloadedAt ?? load.loadedAt) - load.loadedAt)) / 1000,
+  );
+  const energyKWh = sumOf(pours, (pour) => pour.energyKWh) + (inOvenS * of.ovenPowerW * OVEN_DUTY) / J_PER_KWH;
+  // What its heads became is on the shelf at what they cost; it is no saving of the ticket.
+  const spent = of.moves.filter((move) => move.reason !== 'made');
+  const parts = Object.fromEntries(
+    COST_PARTS.map((part) => [
+      part,
+      sumMinor(spent.filter((move) => costPartOf(move) === part).map((move) => -move.valueMinor)),
+    ]),
+  ) as Record<CostPart, number>;
+  parts.energy = costOf(rates.energyMinorPerKWh, energyKWh);
+  parts.work = costOf(rates.labourMinorPerHour, workS / 3600);
+  const totalMinor = sumMinor(Object.values(parts));
+  const perHead =
+    state.good > 0
+      ? (Object.fromEntries(COST_PARTS.map((part) => [part, parts[part] / state.good])) as CostStack)
+      : null;
+  const materials = new Map<string, TicketActual['materials'][number]>();
+  for (const { materialId, name, kind, quantity, valueMinor } of spent) {
+    const sum = materials.get(materialId) ?? { materialId, name, kind, quantity: 0, valueMinor: 0 };
+    materials.set(materialId, { ...sum, quantity: sum.quantity - quantity, valueMinor: sum.valueMinor - valueMinor });
+  }
+  return { materials: [...materials.values()], workS, energyKWh, cost: { parts, totalMinor, perHead } };
+}
