@@ -71,7 +71,7 @@ const drifting = [0, 2, 4, 6].map((month) => ({
 
 test('every figure of lead and molds answers why', () => {
   const feed = refillFigures(refill, 'measured');
-  const pace = paceFigures({ block: { bodyKg: 0.6 }, shotKg: 0.08, metalC: 371, roomC: 20, openShare: 0.4 }, 120, 60);
+  const pace = paceFigures({ block: { bodyKg: 0.6 }, shotKg: 0.08, metalC: 371, roomC: 20, closedS: 5 }, 120, 60);
   const warm = warmPlan({
     block: { bodyKg: 0.6 },
     basis: 'given',

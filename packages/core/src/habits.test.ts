@@ -59,7 +59,9 @@ describe('habits that show in what is reckoned', () => {
   // By hand: 100 g from 371 C into a mold of 100 C leaves at 160: 44 K of liquid at 147, 23.0 kJ/kg of melting, 167 K
   // of solid at some 136 J/kgK: 6.4 + 23.0 + 22.8 = 52.2 kJ/kg.
   test('a head leaves the mold some 60 K above it', () => {
-    expect(Math.abs(shotHeatJ(0.1, 371, 100, SOFT_LEAD) / 5220 - 1)).toBeLessThan(0.015);
+    expect(Math.abs(shotHeatJ({ shotKg: 0.1, metalC: 371, moldC: 100, capacityJK: 500 }) / 5220 - 1)).toBeLessThan(
+      0.015,
+    );
   });
   test('a fifth of a mold is its face', () => {
     const { faceJK, backJK } = blockNodes({ bodyKg: 1 });
@@ -68,7 +70,7 @@ describe('habits that show in what is reckoned', () => {
     expect(faceJK / (faceJK + backJK)).toBeLessThan(0.22);
   });
   test('a blank shot stands open for a third of its time at most, some eight seconds', () => {
-    const openS = (cycleS: number) => (shotStep(0.1, 371, cycleS) as { openS: number }).openS;
+    const openS = (cycleS: number) => (shotStep({ kg: 0.1, metalC: 371, cycleS }) as { openS: number }).openS;
     expect(openS(12)).toBe(4);
     expect(openS(60)).toBeGreaterThanOrEqual(6);
     expect(openS(60)).toBeLessThanOrEqual(9);

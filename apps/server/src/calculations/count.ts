@@ -117,6 +117,7 @@ const planInput = () =>
         id: text(60),
         name: text(),
         bodyKg: number('kg', 0.05, 20),
+        barKg: number('kg', 0, 0.5).nullable().optional(),
         shotsSinceSmoked: whole('shots', 0, 100_000),
         cavities: list(cavity(), 1, 12),
       }),

@@ -34,7 +34,11 @@ export const MOLD_CALCULATIONS = {
     'Lumped heat balance of the mold',
     record({
       moldKg: number('kg', 0.05, 20),
+      moldMetal: choice(core.MOLD_METALS).optional(),
+      /** Heads and sprues. */
       shotKg: number('kg', 0.0005, 10),
+      /** What stands over the gates beside them. */
+      barKg: number('kg', 0, 0.5).optional(),
       metalC: number('C', 328, 600),
       roomC: number('C', -20, 50).optional(),
       cycleS: number('s', 1, 3600).optional(),
@@ -47,6 +51,7 @@ export const MOLD_CALCULATIONS = {
     'Lumped heat balance of the mold',
     record({
       moldKg: number('kg', 0.05, 20),
+      moldMetal: choice(core.MOLD_METALS).optional(),
       shotKg: number('kg', 0.0005, 10),
       metalC: number('C', 328, 600),
       shots: whole('shots', 1, 500),
@@ -127,7 +132,7 @@ export const MOLD_CALCULATIONS = {
       shotKg: number('kg', 0.0003, 10),
       metalC: number('C', 328, 600),
       roomC: number('C', -20, 50),
-      openShare: number('share', 0, 1),
+      closedS: number('s', 0, 3600),
       cycleS: number('s', 1, 3600),
       holdC: number('C', 40, 300),
     }),
@@ -147,7 +152,7 @@ export const MOLD_CALCULATIONS = {
       moldC: number('C', 20, 300),
       seconds: number('s', 0, 86_400),
     }),
-    ({ moldC, seconds, ...input }) => core.afterPause({ ...input, openShare: 1 }, moldC, seconds),
+    ({ moldC, seconds, ...input }) => core.afterPause({ ...input, closedS: 0 }, moldC, seconds),
   ),
   'fill-index': calculation(
     'Whether a cavity fills at these settings, why, and what to change first',
@@ -192,6 +197,7 @@ export const MOLD_CALCULATIONS = {
     'Least squares on the two-node block, with priors',
     record({
       block: block(),
+      closedS: number('s', 0, 3600),
       shots: list(
         record({ atS: number('s', 0, 1e7), kg: number('kg', 0.0003, 10), metalC: number('C', 328, 600) }),
         1,

@@ -257,8 +257,9 @@ export async function recordProbes(store: Store, things: Things, howMany = 2): P
       const shots = log
         .filter((entry) => (entry.kind === 'shot' || entry.kind === 'blank') && entry.moldId === mold.id)
         .map((entry) => ({ atS: (entry.at - from) / 1000, kg: fullShotKg(mold), metalC: 371 }));
+      const closedS = pour.setup.molds.find(({ moldId }) => moldId === mold.id)!.openS;
       return backAtReadings(
-        { block: { bodyKg: mold.bodyKg }, shots, readings: times, roomC: 20 },
+        { block: { bodyKg: mold.bodyKg }, closedS, shots, readings: times, roomC: 20 },
         { bodyKg: mold.bodyKg, ...TRUE_MOLD },
       );
     });

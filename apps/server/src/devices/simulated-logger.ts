@@ -57,7 +57,7 @@ function evening(): Evening {
   });
   const steps: MoldStep[] = [
     { kind: 'pot top', seconds: MELTED_S, potC: 220 },
-    ...Array.from({ length: SHOTS }, () => shotStep(SHOT_KG, 371, CYCLE_S)),
+    ...Array.from({ length: SHOTS }, () => shotStep({ kg: SHOT_KG, metalC: 371, cycleS: CYCLE_S })),
     { kind: 'wait', seconds: 900 },
   ];
   const mold = moldSession({ block: { bodyKg: 0.6, lossWPerK: 0.5 }, steps });

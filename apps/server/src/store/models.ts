@@ -56,6 +56,7 @@ const TABLES = {
     id: id(),
     name: STRING,
     bodyKg: DOUBLE,
+    barKg: DOUBLE,
     metal: STRING,
     sootSchool: STRING,
     warmSchool: STRING,

@@ -13,6 +13,7 @@ import { up as job } from './migrations/005-job.ts';
 import { up as runs } from './migrations/006-runs.ts';
 import { up as nothingLost } from './migrations/007-nothing-lost.ts';
 import { up as keptFigures } from './migrations/008-kept-figures.ts';
+import { up as bar } from './migrations/009-bar.ts';
 import { defineModels, type Models } from './models.ts';
 
 export interface Store {
@@ -37,6 +38,7 @@ const MIGRATIONS: { name: string; step: Step }[] = [
   { name: '006-runs', step: runs },
   { name: '007-nothing-lost', step: nothingLost },
   { name: '008-kept-figures', step: keptFigures },
+  { name: '009-bar', step: bar },
 ];
 
 /** Brings the tables up to date, or up to one step, so that an older file can be made. */

@@ -32,11 +32,12 @@ function Formula({ text }: { text: string }) {
 /** The sheet that answers "why": rule, formula, what went in with its basis, and the source. */
 export function WhySheet({ figure, title }: { figure: Figure; title: string }) {
   const { write } = useUnits();
-  const { why, value, unit } = figure;
+  const { why, value, unit, beyond } = figure;
   return (
     <div className="w-[min(420px,calc(100vw-32px))] bg-sheet p-4">
       <h3 className="voice text-xl">
-        Why {write(value, unit)}? <span className="sr-only">{title}</span>
+        Why {beyond && 'more than '}
+        {write(value, unit)}? <span className="sr-only">{title}</span>
       </h3>
       <RangeBar figure={figure} />
       <p className="mt-2 text-sm text-ink-2">{why.rule}</p>
@@ -78,7 +79,7 @@ export function Fig({
   className?: string;
 }) {
   const { write } = useUnits();
-  const text = write(figure.value, figure.unit);
+  const text = `${figure.beyond ? '> ' : ''}${write(figure.value, figure.unit)}`;
   // Beside the figure where there is room, so that it hides neither the figure nor what stands in its column.
   const side = window.innerWidth >= 1000 ? 'left' : 'bottom';
   return (

@@ -105,11 +105,12 @@ describe('a pot is learned from a heat-up', () => {
 });
 
 describe('a mold is learned from its shots', () => {
+  const SHUT_S = 4;
   const mold = molds[0]!;
   const times = Array.from({ length: 300 }, (_, i) => ({ atS: 10 * i, temperatureC: 20 }));
   const shots = Array.from({ length: 40 }, (_, i) => ({ atS: 60 * i + 5, kg: fullShotKg(mold.cavities), metalC: 371 }));
   const back = backAtReadings(
-    { block: { bodyKg: mold.bodyKg }, shots, readings: times, roomC: 20 },
+    { block: { bodyKg: mold.bodyKg }, closedS: SHUT_S, shots, readings: times, roomC: 20 },
     { bodyKg: mold.bodyKg, lossWPerK: 0.6, capacityShare: 1.1 },
   );
   const readings = back.map((celsius, i) => ({ at: 10_000 * i, celsius }));

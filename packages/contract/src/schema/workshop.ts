@@ -107,6 +107,8 @@ const hookDetails = record({
   /** Measured with a ruler; where they are given they outrank what the size number stands for. */
   lengthM: number('m', 0.005, 0.15).nullable().optional(),
   wireM: number('m', 0.0002, 0.005).nullable().optional(),
+  /** One hook, by weighing ten. */
+  massKg: number('kg', 0.00002, 0.05).nullable().optional(),
 });
 /** What a hard lead is made of, and how that is known. */
 export const compositionSchema = record({
@@ -239,6 +241,8 @@ const potLearned = record({
 export const moldSchema = record({
   name: text(),
   bodyKg: number('kg', 0.1, 10),
+  /** Metal over the gates of a blank shot, weighed; null or left out: as usual. */
+  barKg: number('kg', 0, 0.5).nullable().optional(),
   metal: choice(MOLD_METALS).optional(),
   sootSchool: choice(SOOT_SCHOOLS.map((school) => school.id)).optional(),
   warmSchool: choice(WARM_SCHOOLS).optional(),

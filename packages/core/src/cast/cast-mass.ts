@@ -1,6 +1,5 @@
 import { cavityVolumeM3 } from '../geometry/solid.ts';
-import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
-import { LEAD_LINEAR_EXPANSION_PER_K } from '../metal/materials.ts';
+import { densityAtSolidusKgM3, SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
 import { inRange } from '../quantity/check.ts';
 
 export interface CastMassInput {
@@ -17,8 +16,8 @@ export interface CastMassInput {
 
 /**
  * Mass of metal that a cavity casts, kg: (V_cavity - V_pin - V_inserts) x density at the solidus.
- * The metal shrinks from its solidus alike whatever it is, so the density ratio at 20 C is used for other metals.
- * Checks: bismuth-tin 0.755 of lead; 3 % Sb, 0.5 % Sn 0.977; a 1/8 inch pin 10 mm deep takes 0.9 g out.
+ * Each metal shrinks from its own solidus on.
+ * Checks: bismuth-tin 0.771 of lead; 3 % Sb, 0.5 % Sn 0.977 to 0.983; a 1/8 inch pin 10 mm deep takes 0.9 g out.
  * @throws QuantityError out of range, or where inserts leave no metal
  */
 export function castMassKg(input: CastMassInput): number {
@@ -27,6 +26,5 @@ export function castMassKg(input: CastMassInput): number {
   const extra = inRange('extraInsertVolumeM3', input.extraInsertVolumeM3 ?? 0, 'm3', 0, 1e-4);
   const metalVolumeM3 = cavityVolumeM3(input.nominalMassKg) - (Math.PI / 4) * pinDiameterM ** 2 * pinLengthM - extra;
   inRange('metalVolumeM3', metalVolumeM3, 'm3', 1e-10, 1);
-  const shrink = 1 - 3 * LEAD_LINEAR_EXPANSION_PER_K * 307;
-  return metalVolumeM3 * (input.alloy ?? SOFT_LEAD).densityKgM3 * shrink;
+  return metalVolumeM3 * densityAtSolidusKgM3(input.alloy ?? SOFT_LEAD);
 }

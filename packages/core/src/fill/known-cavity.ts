@@ -1,6 +1,9 @@
 import { typicalHook, type HookSize, type Wire } from '../geometry/hook.ts';
 import { cavitySolid } from '../geometry/solid.ts';
 import { sprueOf } from '../geometry/sprue.ts';
+
+/** Metal stands over the gate while it runs. Common practice, no source. */
+const OVER_GATE_M = 0.002;
 import type { StyleId } from '../geometry/styles.ts';
 import type { FillCavity } from './fill-index.ts';
 
@@ -13,5 +16,5 @@ export function fillCavityOf(cavity: {
 }): FillCavity {
   const solid = cavitySolid(cavity.style, cavity.nominalMassKg);
   const { wireM } = typicalHook(cavity.hookSize as HookSize, (cavity.wire ?? 'standard') as Wire);
-  return { solid, sprueHeightM: sprueOf(solid).heightM, wireM };
+  return { solid, sprueHeightM: sprueOf(solid).heightM + OVER_GATE_M, wireM };
 }

@@ -19,7 +19,7 @@ export function openTimeFigure(
     openS,
     's',
     {
-      rule: `Its ${last === head ? 'head' : 'sprue'} sets last; ${last.rules === 'interface' ? 'the skin between metal and mold' : 'the mold wall'} decides. ${Math.round(100 * last.superheatShare)} % of the heat is superheat. Twice the time, to be safe.`,
+      rule: `Its ${last === head ? 'head' : 'sprue'} sets last; ${last.rules === 'interface' ? 'the skin between metal and mold' : 'the mold wall'} decides. ${Math.round(100 * last.superheatShare)} % of the heat is superheat. A moment more, to be safe.`,
       formula: 't = ρ (L + c ΔT) (V/A) / (h (T_m − T_mold))',
       source: 'Interface-limited freezing, Chvorinov where the mold saturates; the margin is common practice',
       inputs: [

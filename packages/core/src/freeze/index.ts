@@ -1,3 +1,4 @@
 export * from './freeze.ts';
+export * from './settled.ts';
 export * from './handling.ts';
 export * from './figures.ts';

@@ -37,24 +37,60 @@ export interface HookDimensions {
   massKg: number;
 }
 
+/** Weights and lengths of jig hooks as they are sold, in standard wire. From memory, 20 %. */
+const WEIGHED: readonly (readonly [size: HookSize, grams: number])[] = [
+  ['2', 0.3],
+  ['1/0', 0.58],
+  ['3/0', 0.95],
+  ['5/0', 1.7],
+  ['7/0', 3],
+  ['10/0', 8.5],
+];
+const MEASURED: readonly (readonly [size: HookSize, mm: number])[] = [
+  ['2', 28],
+  ['1/0', 33],
+  ['3/0', 39],
+  ['5/0', 48],
+  ['7/0', 60],
+];
+/** Wire in a hook, eye, bend and barb, over its length. */
+const STRETCHED = 2.2;
+
+/** Between two sizes of a table, and beyond its ends as it ends there: each next size is larger by the same factor. */
+function bySize(table: readonly (readonly [HookSize, number])[], step: number): number {
+  const steps = table.map(([size]) => HOOK_SIZES.indexOf(size));
+  const after = steps.findIndex((each) => each >= step);
+  const i = after < 0 ? table.length - 1 : Math.max(1, after);
+  const [from, to] = [table[i - 1]![1], table[i]![1]];
+  return from * (to / from) ** ((step - steps[i - 1]!) / (steps[i]! - steps[i - 1]!));
+}
+
 /**
- * Typical dimensions of a jig hook by its size number. Makers differ under one number, so this is only a default:
- * each size is 10.5 % longer than the one before it. Common practice, no source.
+ * Typical dimensions of a jig hook by its size number. Makers differ under one number, so this is only a default; what
+ * the scale says of a hook outranks it.
+ * @throws RangeError for a size that is none
+ * @example typicalHook('1/0').massKg // 0.00058
  */
 export function typicalHook(size: HookSize, wire: Wire = 'standard'): HookDimensions {
   const step = HOOK_SIZES.indexOf(size);
   if (step < 0) throw new RangeError(`hook size is ${size}; allowed: ${HOOK_SIZES.join(', ')}`);
-  const lengthM = 0.0152 * 1.105 ** step;
-  const wireM = 0.00062 * 1.075 ** step * WIRE_FACTOR[wire];
-  const stretchedM = lengthM * 2.2;
+  const lengthM = bySize(MEASURED, step) / 1000;
+  const massKg = (bySize(WEIGHED, step) / 1000) * WIRE_FACTOR[wire] ** 2;
   return {
     lengthM,
     gapM: lengthM * 0.4,
-    wireM,
+    wireM: Math.sqrt((4 * massKg) / (Math.PI * STEEL_KG_M3 * STRETCHED * lengthM)),
     eyeLegM: lengthM * 0.235,
-    massKg: STEEL_KG_M3 * Math.PI * (wireM / 2) ** 2 * stretchedM,
+    massKg,
   };
 }
+
+/**
+ * What a hook weighs, kg: by the scale where it was weighed, else what its size number stands for.
+ * @example hookMassKg({ size: '3/0', massKg: 0.00101 }) // 0.00101
+ */
+export const hookMassKg = (hook: { size: HookSize; wire?: Wire; massKg?: number | null }): number =>
+  hook.massKg ?? typicalHook(hook.size, hook.wire).massKg;
 
 /** A hook as lines to draw, metres, y down, the eye leg meeting the shank at the origin. */
 export interface HookShape {

@@ -5,6 +5,7 @@ import {
   idealMixtureKgM3,
   LEAD_LATENT_J_KG,
   LEAD_LIQUID_J_KG_K,
+  LEAD_LINEAR_EXPANSION_PER_K,
   LEAD_LIQUID_KG_M3,
   LEAD_MELTING_C,
   LEAD_SOLID_J_KG_K_AT_20C,
@@ -17,6 +18,8 @@ import {
 export interface Alloy {
   name: string;
   densityKgM3: number;
+  /** Linear, solid, from 20 C to the solidus. */
+  expansionPerK: number;
   liquidKgM3: number;
   liquidusC: number;
   solidusC: number;
@@ -72,6 +75,7 @@ export function leadAlloy({ antimonyPercent, tinPercent }: LeadComposition): All
   return {
     name: sb + sn === 0 ? 'Soft lead' : `Lead with ${sb} % antimony${sn ? `, ${sn} % tin` : ''}`,
     densityKgM3,
+    expansionPerK: LEAD_LINEAR_EXPANSION_PER_K,
     liquidKgM3: (LEAD_LIQUID_KG_M3 * densityKgM3) / LEAD_SOLID_KG_M3,
     liquidusC,
     solidusC: Math.min(solidusC, liquidusC),
@@ -94,9 +98,12 @@ const BISMUTH_TIN_KG_M3 = idealMixtureKgM3([
   { massFraction: 0.58, densityKgM3: BISMUTH_KG_M3 },
   { massFraction: 0.42, densityKgM3: TIN_KG_M3 },
 ]);
+/** Of the eutectic. From memory. */
+const BISMUTH_TIN_EXPANSION_PER_K = 15e-6;
 export const BISMUTH_TIN: Alloy = {
   name: 'Bismuth-tin 58/42',
   densityKgM3: BISMUTH_TIN_KG_M3,
+  expansionPerK: BISMUTH_TIN_EXPANSION_PER_K,
   liquidKgM3: BISMUTH_TIN_KG_M3 * 0.99,
   liquidusC: 139,
   solidusC: 139,
@@ -137,8 +144,15 @@ export function alloyOf(metalId: string, composition?: LeadComposition | null): 
   }
 }
 
-/** Share of the stamped mass that this metal gives in the same cavity: its density over lead's. */
-export const massShareOfLead = (alloy: Alloy): number => alloy.densityKgM3 / LEAD_SOLID_KG_M3;
+/** Density of the solid where it has just set, kg/m3: a cavity is full then, and what shrinks later leaves its mark. */
+export const densityAtSolidusKgM3 = ({ densityKgM3, expansionPerK, solidusC }: Alloy): number =>
+  densityKgM3 * (1 - 3 * expansionPerK * (solidusC - 20));
+
+/**
+ * Share of the stamped mass that this metal gives in the same cavity: its density over lead's, each where it sets.
+ * @example massShareOfLead(BISMUTH_TIN) // 0.771
+ */
+export const massShareOfLead = (alloy: Alloy): number => densityAtSolidusKgM3(alloy) / densityAtSolidusKgM3(SOFT_LEAD);
 
 /**
  * Brinell hardness by antimony content: pure 4 to 5, tyre weights 9 to 12, 12 % about 20. Rules of thumb, from

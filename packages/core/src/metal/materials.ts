@@ -28,7 +28,8 @@ export const STEEL_KG_M3 = 7850; // from memory, no book at hand
  * Lead just solid at its melting point, from the room-temperature density and three times the linear expansion: 11038
  * kg/m3.
  */
-export const LEAD_SOLID_AT_MELTING_KG_M3 = LEAD_SOLID_KG_M3 * (1 - 3 * LEAD_LINEAR_EXPANSION_PER_K * 307);
+export const LEAD_SOLID_AT_MELTING_KG_M3 =
+  LEAD_SOLID_KG_M3 * (1 - 3 * LEAD_LINEAR_EXPANSION_PER_K * (LEAD_MELTING_C - 20));
 
 /** Density of an ideal mixture, 1/rho = sum(w/rho). Check: 58 Bi (9790) with 42 Sn (7290) gives 8560 kg/m3. */
 export function idealMixtureKgM3(parts: readonly { massFraction: number; densityKgM3: number }[]): number {

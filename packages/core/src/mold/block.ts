@@ -29,11 +29,18 @@ export interface MoldHeat {
   backC: number;
 }
 
-export const MOLD_LOSS_W_K = 0.45;
+/** A block of so much loses this closed, W/K. Common practice, no source. */
+const USUAL_KG = 0.55;
+const USUAL_LOSS_W_K = 0.45;
+/** Surface of a block over that of the usual one: blocks are alike in shape, so it goes with mass^(2/3). */
+export const surfaceShare = (bodyKg: number): number => (bodyKg / USUAL_KG) ** (2 / 3);
 /**
- * An open mold shows its faces to the room: it loses so many times what it loses closed. Common practice, no source.
+ * What a closed mold of this mass loses, by its surface, W/K.
+ * @example moldLossWPerK(0.55) // 0.45
  */
-export const OPEN_LOSS_FACTOR = 1.6;
+export const moldLossWPerK = (bodyKg: number): number => USUAL_LOSS_W_K * surfaceShare(bodyKg);
+/** An open mold shows its faces to the room too: about twice the surface. Common practice, no source. */
+export const OPEN_LOSS_FACTOR = 2;
 /** Share of the block that lies within some millimetres of the cavities. */
 const FACE_SHARE = 0.2;
 /** From face to back: conductivity x 40 cm2 over 10 mm. */
@@ -51,7 +58,7 @@ export function blockNodes(block: MoldBlock): BlockNodes {
   const metal = MOLD_METAL[block.metal ?? 'aluminium'];
   const bodyKg = inRange('moldKg', block.bodyKg, 'kg', 0.05, 20);
   const share = inRange('capacityShare', block.capacityShare ?? 1, '', 0.3, 2);
-  const lossWPerK = inRange('lossWPerK', block.lossWPerK ?? MOLD_LOSS_W_K, 'W/K', 0, 20);
+  const lossWPerK = inRange('lossWPerK', block.lossWPerK ?? moldLossWPerK(bodyKg), 'W/K', 0, 20);
   const capacity = bodyKg * metal.capacityJKgK * share;
   return {
     faceJK: FACE_SHARE * capacity,
@@ -59,6 +66,12 @@ export function blockNodes(block: MoldBlock): BlockNodes {
     betweenWPerK: metal.conductivityWMK * PATH_M,
     lossWPerK,
   };
+}
+
+/** What of a shot's heat the face cannot take without getting hotter than the metal goes on into the back. */
+export function takeIn({ faceJK, backJK }: BlockNodes, heat: MoldHeat, joules: number, metalC: number): MoldHeat {
+  const face = Math.min(joules, Math.max(0, faceJK * (metalC - heat.faceC)));
+  return { faceC: heat.faceC + face / faceJK, backC: heat.backC + (joules - face) / backJK };
 }
 
 export const meanC = ({ faceJK, backJK }: BlockNodes, { faceC, backC }: MoldHeat): number =>

@@ -2,6 +2,7 @@ import type { Alloy } from '../metal/alloy.ts';
 import { massShareOfLead } from '../metal/alloy.ts';
 import { figure, given, measured, type Figure } from '../quantity/figure.ts';
 import { wilson } from '../count/binomial.ts';
+import { moldLossWPerK } from './block.ts';
 import type { WarmPlan } from './warm-plan.ts';
 import { cycleForMoldC, steadyMoldC, type PaceInput } from './pace.ts';
 import { castAs, type CavityVariant, type VariantCavity } from './variants.ts';
@@ -33,8 +34,8 @@ export function paceFigures(input: PaceInput, holdC: number, usualCycleS: number
     given('Mold', input.block.bodyKg, 'kg'),
     given('One shot', input.shotKg, 'kg'),
     given('Metal', input.metalC, 'C'),
-    given('Loss, closed', input.block.lossWPerK ?? 0.45, 'W/K'),
-    given('Open share of a cycle', input.openShare, 'ratio'),
+    given('Loss, closed', input.block.lossWPerK ?? moldLossWPerK(input.block.bodyKg), 'W/K'),
+    given('Closed after the pour for', input.closedS, 's'),
   ];
   const cycleS = cycleForMoldC(input, holdC);
   const steadyC = steadyMoldC(input, usualCycleS);

@@ -1,12 +1,23 @@
-import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
+import type { Alloy } from '../metal/alloy.ts';
 import { fitLeastSquares, type FitResult, type Progress } from '../numeric/least-squares.ts';
 import type { TimedReading } from '../pot/fit-pot.ts';
 import { inRange, QuantityError } from '../quantity/check.ts';
-import { blockNodes, meanC, MOLD_LOSS_W_K, OPEN_LOSS_FACTOR, relax, type MoldBlock, type MoldHeat } from './block.ts';
+import {
+  blockNodes,
+  meanC,
+  moldLossWPerK,
+  OPEN_LOSS_FACTOR,
+  relax,
+  takeIn,
+  type MoldBlock,
+  type MoldHeat,
+} from './block.ts';
 import { shotHeatJ } from './session.ts';
 
 export interface MoldFitInput {
   block: MoldBlock;
+  /** From a pour until the mold is opened: from then on it stands open until the next. */
+  closedS: number;
   /** When metal went in, seconds on the clock of the readings, and how much. */
   shots: readonly { atS: number; kg: number; metalC: number }[];
   /** A probe at the back of the block, in order. */
@@ -16,9 +27,6 @@ export interface MoldFitInput {
   alloy?: Alloy;
 }
 
-/** Between shots the mold is open about a third of the time. Common practice, no source. */
-const MEAN_LOSS_FACTOR = 1 + (OPEN_LOSS_FACTOR - 1) / 3;
-
 /** Temperature of the back at each reading, for a block and its shots. */
 export function backAtReadings(input: MoldFitInput, block: MoldBlock): number[] {
   const nodes = blockNodes(block);
@@ -27,16 +35,24 @@ export function backAtReadings(input: MoldFitInput, block: MoldBlock): number[] 
   let t = first.atS;
   let next = input.shots.findIndex((shot) => shot.atS >= t);
   if (next < 0) next = input.shots.length;
+  const capacityJK = nodes.faceJK + nodes.backJK;
+  let openFrom = t;
+  const passTo = (to: number, lossFactor: number) => {
+    if (to > t) ({ heat } = relax(nodes, heat, to - t, input.roomC, lossFactor));
+    t = Math.max(t, to);
+  };
   const pass = (to: number) => {
-    if (to > t) ({ heat } = relax(nodes, heat, to - t, input.roomC, MEAN_LOSS_FACTOR));
-    t = to;
+    passTo(Math.min(to, openFrom), 1);
+    passTo(to, OPEN_LOSS_FACTOR);
   };
   return input.readings.map(({ atS }) => {
     while (next < input.shots.length && input.shots[next]!.atS <= atS) {
       const shot = input.shots[next++]!;
       pass(shot.atS);
-      const joules = shotHeatJ(shot.kg, shot.metalC, meanC(nodes, heat), input.alloy ?? SOFT_LEAD);
-      heat = { ...heat, faceC: heat.faceC + joules / nodes.faceJK };
+      const { kg: shotKg, metalC } = shot;
+      const joules = shotHeatJ({ shotKg, metalC, moldC: meanC(nodes, heat), capacityJK, alloy: input.alloy });
+      heat = takeIn(nodes, heat, joules, metalC);
+      openFrom = shot.atS + input.closedS;
     }
     pass(atS);
     return heat.backC;
@@ -54,9 +70,10 @@ export function fitMold(input: MoldFitInput, progress?: Progress): FitResult {
   if (readings.length < 8) throw new QuantityError('readings', readings.length, '', '8 or more');
   if (shots.length < 1) throw new QuantityError('shots', shots.length, '', 'one or more among the readings');
   inRange('time span', readings.at(-1)!.atS - readings[0]!.atS, 's', 30, 86_400);
+  const usual = input.block.lossWPerK ?? moldLossWPerK(input.block.bodyKg);
   return fitLeastSquares(
     [
-      { name: 'lossWPerK', start: input.block.lossWPerK ?? MOLD_LOSS_W_K, priorSd: 0.18, min: 0.02, max: 5 },
+      { name: 'lossWPerK', start: usual, priorSd: 0.4 * usual, min: 0.02, max: 5 },
       { name: 'capacityShare', start: 1, priorSd: 0.15, min: 0.4, max: 1.8 },
     ],
     ([lossWPerK, capacityShare]) => {

@@ -11,7 +11,8 @@ import { warmPlan } from './warm-plan.ts';
 import { MOLD_READY_C, MOLD_TOO_HOT_C, shotStep } from './warm-up.ts';
 
 const block = { bodyKg: 0.6 };
-const shots = (n: number, kg = 0.1): MoldStep[] => Array.from({ length: n }, () => shotStep(kg, 371, 40));
+const shots = (n: number, kg = 0.1): MoldStep[] =>
+  Array.from({ length: n }, () => shotStep({ kg, metalC: 371, cycleS: 40 }));
 
 describe('two-node block', () => {
   test('between shots against npm odex', () => {
@@ -35,7 +36,7 @@ describe('two-node block', () => {
     const nodes = { ...blockNodes(block), betweenWPerK: 1e6 };
     const { heat } = relax(nodes, { faceC: 120, backC: 120 }, 600, 20);
     const capacity = nodes.faceJK + nodes.backJK;
-    expect(meanC(nodes, heat)).toBeCloseTo(20 + 100 * Math.exp((-0.45 * 600) / capacity), 3);
+    expect(meanC(nodes, heat)).toBeCloseTo(20 + 100 * Math.exp((-0.45 * (0.6 / 0.55) ** (2 / 3) * 600) / capacity), 3);
   });
   test('energy closes to 1e-9 through shots, waits and time on the pot', () => {
     const steps: MoldStep[] = [
@@ -80,7 +81,7 @@ describe('warming', () => {
   const input = {
     block: { bodyKg: 0.55 },
     basis: 'given',
-    shotKg: 0.06,
+    shotKg: 0.012,
     metalC: 371,
     roomC: 20,
     openBelow: false,
@@ -88,7 +89,7 @@ describe('warming', () => {
   // Common practice, no source: 10 to 15 minutes on the pot, or about 10 blank shots for micro heads, or both.
   test('pot top, blank shots, both', () => {
     const blanks = warmPlan({ ...input, school: 'blank shots' });
-    const both = warmPlan({ ...input, school: 'both', potTopS: 480 });
+    const both = warmPlan({ ...input, school: 'both', potTopS: 240 });
     const onPot = warmPlan({ ...input, school: 'pot top', potTopS: 15 * 60 });
     expect(blanks.blanks.value).toBeGreaterThanOrEqual(9);
     expect(both.blanks.value).toBeLessThan(blanks.blanks.value);
@@ -110,12 +111,12 @@ describe('warming', () => {
 });
 
 describe('pace', () => {
-  const pace = { block, shotKg: 0.1, metalC: 371, roomC: 20, openShare: 0.35 };
+  const pace = { block, shotKg: 0.1, metalC: 371, roomC: 20, closedS: 15 };
   test('the steady temperature of a pace is the one that pace holds, and the session goes there', () => {
     for (const cycleS of [60, 90, 180]) {
       const steadyC = steadyMoldC(pace, cycleS);
       expect(cycleForMoldC(pace, steadyC)).toBeCloseTo(cycleS, 6);
-      const steps = Array.from({ length: 200 }, () => shotStep(0.1, 371, cycleS, 0.35 * cycleS));
+      const steps = Array.from({ length: 200 }, () => shotStep({ kg: 0.1, metalC: 371, cycleS, openS: cycleS - 15 }));
       const { points } = moldSession({ block, fromC: steadyC, steps });
       // Halfway between just before and just after a shot.
       const last = points.slice(-4).map((point) => point.meanC);
@@ -126,8 +127,8 @@ describe('pace', () => {
   test('quicker is hotter; a pause costs blank shots, a long one more', () => {
     expect(steadyMoldC(pace, 60)).toBeGreaterThan(steadyMoldC(pace, 120));
     expect(cycleForMoldC(pace, MOLD_TOO_HOT_C)).toBeLessThan(cycleForMoldC(pace, MOLD_READY_C));
-    expect(afterPause(pace, 120, 30).blanks).toBe(0);
-    const [short, long] = [afterPause(pace, 110, 400), afterPause(pace, 110, 3600)];
+    expect(afterPause(pace, 90, 30).blanks).toBe(0);
+    const [short, long] = [afterPause(pace, 90, 500), afterPause(pace, 90, 3600)];
     expect(short.blanks).toBeGreaterThan(0);
     expect(long.blanks).toBeGreaterThan(short.blanks);
     expect(long.moldC).toBeLessThan(short.moldC);
@@ -138,7 +139,7 @@ describe('learning a mold from its probe', () => {
   const truth = { bodyKg: 0.6, lossWPerK: 0.62, capacityShare: 1.12 };
   const pours = Array.from({ length: 25 }, (_, i) => ({ atS: 40 * i + 5, kg: 0.1, metalC: 371 }));
   const times = Array.from({ length: 220 }, (_, i) => ({ atS: 5 * i, temperatureC: 20 }));
-  const base = { block: { bodyKg: 0.6 }, shots: pours, roomC: 20 };
+  const base = { block: { bodyKg: 0.6 }, closedS: 5, shots: pours, roomC: 20 };
   test('finds loss and heat capacity again', () => {
     const back = backAtReadings({ ...base, readings: times }, truth);
     const readings = times.map(({ atS }, i) => ({ atS, temperatureC: back[i]! + Math.sin(i * 7.1) }));

@@ -1,4 +1,4 @@
-import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
+import type { Alloy } from '../metal/alloy.ts';
 import { inRange } from '../quantity/check.ts';
 import { blockNodes, meanC, OPEN_LOSS_FACTOR, relax, type MoldBlock } from './block.ts';
 import { shotHeatJ } from './session.ts';
@@ -9,8 +9,8 @@ export interface PaceInput {
   shotKg: number;
   metalC: number;
   roomC: number;
-  /** Share of the cycle that the mold stands open. */
-  openShare: number;
+  /** From the pour until it is opened; the rest of a cycle it stands open: hooks are laid in, heads looked at. */
+  closedS: number;
   alloy?: Alloy;
 }
 
@@ -22,16 +22,16 @@ function checked<I extends Pick<PaceInput, 'roomC' | 'shotKg' | 'metalC'>>(input
   return input;
 }
 
-const lossOf = ({ block, openShare }: PaceInput) =>
-  blockNodes(block).lossWPerK * (1 + (OPEN_LOSS_FACTOR - 1) * inRange('openShare', openShare, '', 0, 1));
-
 /** Seconds a shot that hold the mold at this mean temperature: shot heat over what it loses there. */
 export function cycleForMoldC(input: PaceInput, moldC: number): number {
-  checked(input);
-  inRange('moldC', moldC, 'C', input.roomC + 1, 300);
-  return (
-    shotHeatJ(input.shotKg, input.metalC, moldC, input.alloy ?? SOFT_LEAD) / (lossOf(input) * (moldC - input.roomC))
-  );
+  const { block, shotKg, metalC, roomC, alloy } = checked(input);
+  const closedS = inRange('closedS', input.closedS, 's', 0, 3600);
+  inRange('moldC', moldC, 'C', roomC + 1, 300);
+  const { faceJK, backJK, lossWPerK } = blockNodes(block);
+  // So long closed, it would lose what the shot brought; what is left of that it loses open, quicker.
+  const closedAllS =
+    shotHeatJ({ shotKg, metalC, moldC, capacityJK: faceJK + backJK, alloy }) / (lossWPerK * (moldC - roomC));
+  return closedAllS <= closedS ? closedAllS : closedS + (closedAllS - closedS) / OPEN_LOSS_FACTOR;
 }
 
 /**

@@ -1,7 +1,16 @@
 import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
 import { enthalpyJKg } from '../metal/enthalpy.ts';
 import { inRange } from '../quantity/check.ts';
-import { blockNodes, meanC, OPEN_LOSS_FACTOR, relax, type MoldBlock, type MoldHeat } from './block.ts';
+import {
+  blockNodes,
+  meanC,
+  OPEN_LOSS_FACTOR,
+  relax,
+  surfaceShare,
+  takeIn,
+  type MoldBlock,
+  type MoldHeat,
+} from './block.ts';
 
 /**
  * A head is pulled this much above the mold, and never colder than this: it has just set. Common practice, no source.
@@ -9,19 +18,39 @@ import { blockNodes, meanC, OPEN_LOSS_FACTOR, relax, type MoldBlock, type MoldHe
 const EJECT_ABOVE_MOLD_K = 60;
 const EJECT_AT_LEAST_C = 120;
 
-/**
- * Heat that one shot leaves in the mold, J: m [h(T_pour) - h(T_eject)], T_eject 60 K above the mold, at least 120 C.
- */
-export function shotHeatJ(shotKg: number, metalC: number, moldC: number, alloy: Alloy = SOFT_LEAD): number {
-  const ejectC = Math.min(metalC, alloy.solidusC, Math.max(EJECT_AT_LEAST_C, moldC + EJECT_ABOVE_MOLD_K));
-  return Math.max(0, shotKg * (enthalpyJKg(alloy, metalC) - enthalpyJKg(alloy, ejectC)));
+/** A shot as its heat goes into a mold. */
+export interface ShotIntoMold {
+  shotKg: number;
+  metalC: number;
+  /** Mean of the mold. */
+  moldC: number;
+  /** Heat capacity of the mold, J/K. */
+  capacityJK: number;
+  alloy?: Alloy;
 }
 
 /**
- * A mold on the rim of the pot takes this from it, W/K: 10 to 15 minutes bring it near its window. Common practice,
- * no source.
+ * Heat that one shot leaves in the mold, J: m [h(T_pour) - h(T_eject)], T_eject 60 K above the mold, at least 120 C;
+ * and never more than brings the two to one temperature: no mold gets hotter than its metal.
+ * @example shotHeatJ({ shotKg: 0.1, metalC: 371, moldC: 100, capacityJK: 500 }) // 5172
  */
-export const POT_TOP_W_K = 0.36;
+export function shotHeatJ({ shotKg, metalC, moldC, capacityJK, alloy = SOFT_LEAD }: ShotIntoMold): number {
+  if (moldC >= metalC) return 0;
+  const ejectC = Math.min(metalC, alloy.solidusC, Math.max(EJECT_AT_LEAST_C, moldC + EJECT_ABOVE_MOLD_K));
+  const pouredJKg = enthalpyJKg(alloy, metalC);
+  const leftAt = (headC: number) => shotKg * (pouredJKg - enthalpyJKg(alloy, headC));
+  if (moldC + leftAt(ejectC) / capacityJK <= ejectC) return Math.max(0, leftAt(ejectC));
+  let [low, high] = [moldC, metalC];
+  for (let i = 0; i < 50; i++) {
+    const middle = (low + high) / 2;
+    if (moldC + leftAt(middle) / capacityJK > middle) low = middle;
+    else high = middle;
+  }
+  return capacityJK * (low - moldC);
+}
+
+/** The usual mold on the rim of the pot takes this from it, W/K; others by their surface. Common practice, no source. */
+const POT_TOP_W_K = 0.36;
 
 /** One thing after another that a mold lives through. */
 export type MoldStep =
@@ -61,12 +90,14 @@ const SPREAD_S = 4;
  * A mold shot by shot: a shot's heat enters the face, spreads to the back, and leaks to the room, faster while the
  * mold is
  * open. The trace has a point at each pour, just after it, and at each end of a step.
- * Range: metal up to 600 C, mold -20 to 330 C. Energy closes: stored = gained - lost.
+ * Range: metal up to 600 C, mold -20 to 600 C. Energy closes: stored = gained - lost.
  */
 export function moldSession({ block, fromC, roomC = 20, steps, alloy = SOFT_LEAD }: MoldSession): MoldTrace {
   inRange('roomC', roomC, 'C', -20, 50);
   const nodes = blockNodes(block);
-  const start = inRange('fromC', fromC ?? roomC, 'C', -20, 330);
+  const capacityJK = nodes.faceJK + nodes.backJK;
+  const rimWPerK = POT_TOP_W_K * surfaceShare(block.bodyKg);
+  const start = inRange('fromC', fromC ?? roomC, 'C', -20, 600);
   let heat: MoldHeat = { faceC: start, backC: start };
   let atS = 0;
   const trace: MoldTrace = { points: [], gainedJ: 0, lostJ: 0, storedJ: 0 };
@@ -95,7 +126,7 @@ export function moldSession({ block, fromC, roomC = 20, steps, alloy = SOFT_LEAD
       const parts = Math.ceil(seconds / POT_TOP_STEP_S);
       for (let i = 0; i < parts; i++) {
         const dt = seconds / parts;
-        const joules = POT_TOP_W_K * (step.potC - heat.backC) * dt;
+        const joules = rimWPerK * (step.potC - heat.backC) * dt;
         heat = { ...heat, backC: heat.backC + joules / nodes.backJK };
         trace.gainedJ += joules;
         pass(dt, false);
@@ -104,8 +135,8 @@ export function moldSession({ block, fromC, roomC = 20, steps, alloy = SOFT_LEAD
       const kg = inRange('shotKg', step.kg, 'kg', 0.0003, 10);
       const metalC = inRange('metalC', step.metalC, 'C', alloy.liquidusC, 600);
       point('wait');
-      const joules = shotHeatJ(kg, metalC, meanC(nodes, heat), alloy);
-      heat = { ...heat, faceC: heat.faceC + joules / nodes.faceJK };
+      const joules = shotHeatJ({ shotKg: kg, metalC, moldC: meanC(nodes, heat), capacityJK, alloy });
+      heat = takeIn(nodes, heat, joules, metalC);
       trace.gainedJ += joules;
       point('shot');
       const closedS = inRange('closedS', step.closedS, 's', 0, 3600);
@@ -116,6 +147,6 @@ export function moldSession({ block, fromC, roomC = 20, steps, alloy = SOFT_LEAD
     }
     point(step.kind === 'shot' ? 'wait' : step.kind);
   }
-  trace.storedJ = (nodes.faceJK + nodes.backJK) * (meanC(nodes, heat) - start);
+  trace.storedJ = capacityJK * (meanC(nodes, heat) - start);
   return trace;
 }

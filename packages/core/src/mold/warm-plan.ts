@@ -1,8 +1,8 @@
 import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
 import { figure, fitted, given, type Basis, type Figure } from '../quantity/figure.ts';
-import type { MoldBlock } from './block.ts';
+import { moldLossWPerK, type MoldBlock } from './block.ts';
 import { moldSession, type MoldPoint, type MoldStep } from './session.ts';
-import { BLANK_CYCLE_S, blankShots, MOLD_READY_C, shotStep } from './warm-up.ts';
+import { BAR_KG, BLANK_CYCLE_S, blankShots, MOST_BLANKS, shotRiseK, MOLD_READY_C, shotStep } from './warm-up.ts';
 
 export const WARM_SCHOOLS = ['blank shots', 'pot top', 'both'] as const;
 export type WarmSchool = (typeof WARM_SCHOOLS)[number];
@@ -19,6 +19,8 @@ export interface WarmPlanInput {
   /** Loss and capacity are fitted to this mold's readings, or the defaults. */
   basis: Basis;
   shotKg: number;
+  /** Metal over the gates of a blank shot, weighed; left out: as usual. */
+  barKg?: number;
   metalC: number;
   roomC: number;
   school: WarmSchool;
@@ -39,7 +41,7 @@ export interface WarmPlan {
 
 /** How many blank shots, by the school chosen, as a curve into the window. */
 export function warmPlan(input: WarmPlanInput): WarmPlan {
-  const { block, shotKg, metalC, roomC, school } = input;
+  const { block, shotKg, metalC, roomC, school, barKg = BAR_KG } = input;
   const alloy = input.alloy ?? SOFT_LEAD;
   const potTopS = school === 'blank shots' ? 0 : (input.potTopS ?? POT_TOP_S);
   const onPot: MoldStep[] = potTopS > 0 ? [{ kind: 'pot top', seconds: potTopS, potC: POT_TOP_C }] : [];
@@ -50,6 +52,7 @@ export function warmPlan(input: WarmPlanInput): WarmPlan {
     lossWPerK: block.lossWPerK,
     capacityShare: block.capacityShare,
     shotKg,
+    barKg,
     metalC,
     roomC,
     fromC: warmedC,
@@ -58,7 +61,11 @@ export function warmPlan(input: WarmPlanInput): WarmPlan {
   const count = (readyC: number) => (school === 'pot top' ? 0 : blankShots({ ...heat, readyC }).shots);
   const blanks = count(MOLD_READY_C);
   const { ready } = blankShots(heat);
-  const steps = [...onPot, ...Array.from({ length: blanks }, () => shotStep(shotKg, metalC, BLANK_CYCLE_S))];
+  const rise = shotRiseK(block, { shotKg: shotKg + barKg, metalC, roomC, alloy });
+  const steps = [
+    ...onPot,
+    ...Array.from({ length: blanks }, () => shotStep({ kg: shotKg + barKg, metalC, cycleS: BLANK_CYCLE_S })),
+  ];
   const { points } = moldSession({ block, roomC, steps, alloy });
   let impossible: string | null = null;
   if (input.openBelow && school !== 'pot top')
@@ -72,19 +79,20 @@ export function warmPlan(input: WarmPlanInput): WarmPlan {
       blanks,
       'count',
       {
-        rule: `Shots without hooks until the block is at ${MOLD_READY_C} °C. One law: shot mass over mold mass, here ${(shotKg / block.bodyKg).toFixed(2)}.`,
+        rule: `Shots without hooks until the block is at ${MOLD_READY_C} °C. One law: heat of a shot over what the block takes up a degree, here ${rise.toFixed(1)} K a shot.${ready || school === 'pot top' ? '' : ` Counted no further than ${MOST_BLANKS}: they never do it.`}`,
         formula: 'each shot adds m·[h(T_pour) − h(T_eject)]; between shots it loses UA·(T − T_room)',
         source: 'Two-node heat balance; checked against practice of 3, 5 and 10 blank shots',
         inputs: [
           given('Mold', block.bodyKg, 'kg'),
           given('One shot, every cavity', shotKg, 'kg'),
+          given('The bar over the gates', barKg, 'kg'),
           given('Metal', metalC, 'C'),
           given('Room', roomC, 'C'),
           given('Warmed on the pot to', warmedC, 'C', potTopS ? `${Math.round(potTopS / 60)} min` : 'not on the pot'),
-          mark('Loss', block.lossWPerK ?? 0.45, 'W/K'),
+          mark('Loss', block.lossWPerK ?? moldLossWPerK(block.bodyKg), 'W/K'),
         ],
       },
-      { low: count(MOLD_READY_C - 10), high: count(MOLD_READY_C + 15) },
+      ready ? { low: count(MOLD_READY_C - 10), high: count(MOLD_READY_C + 15) } : { low: blanks, beyond: true },
     ),
     seconds: potTopS + blanks * BLANK_CYCLE_S,
     readyC: (points.findLast((point) => point.after === 'shot') ?? points.at(-1)!).meanC,

@@ -1,15 +1,12 @@
 import { fullShotKg, knownBlock } from '../mold/known-mold.ts';
 import { castMassKg } from '../cast/cast-mass.ts';
-import { interfaceWPerM2K, timeToOpen } from '../freeze/freeze.ts';
+import { settledMold } from '../freeze/settled.ts';
 import { cavitySolid } from '../geometry/solid.ts';
 import { sprueOf } from '../geometry/sprue.ts';
 import { warmPlan } from '../mold/warm-plan.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
 import type { KindOnMold, MoldAllocation } from './allocate.ts';
 import type { CavityUse, HouseWays, MoldPlan, PlanMold } from './types.ts';
-
-/** Mold temperature that shots are reckoned at: the middle of its window. */
-export const WORKING_MOLD_C = 120;
 
 const usesOf = (kinds: readonly KindOnMold[]): CavityUse[] =>
   kinds
@@ -57,6 +54,7 @@ function blanksFigure(mold: PlanMold, shotKg: number, ways: HouseWays): Figure {
   return warmPlan({
     ...knownBlock(mold),
     shotKg,
+    barKg: mold.barKg ?? undefined,
     metalC: ways.pourC,
     roomC: ways.roomC,
     school,
@@ -65,31 +63,29 @@ function blanksFigure(mold: PlanMold, shotKg: number, ways: HouseWays): Figure {
 }
 
 function openFigure({ mold, kinds }: MoldAllocation, ways: HouseWays): Figure {
-  const h = interfaceWPerM2K(mold.shotsSinceSmoked);
-  const heat = { metalC: ways.pourC, moldC: WORKING_MOLD_C, interfaceWPerM2K: h };
-  const times = kinds.flatMap(({ cavities }) =>
-    cavities.map((cavity) => {
-      const solid = cavitySolid(cavity.style, cavity.nominalMassKg);
-      return { cavity, ...timeToOpen(solid, sprueOf(solid), heat) };
-    }),
-  );
-  const slowest = times.reduce((a, b) => (b.openS > a.openS ? b : a));
+  const { metalC, roomC } = { metalC: ways.pourC, roomC: ways.roomC };
+  const { openS, moldC, cycleS, last } = settledMold({
+    block: knownBlock(mold).block,
+    cavities: kinds.flatMap(({ cavities }) => cavities),
+    shotsSinceSmoked: mold.shotsSinceSmoked,
+    ...{ metalC, roomC, hands: ways },
+  });
   return figure(
-    slowest.openS,
+    openS,
     's',
     {
-      rule: `Cavity ${slowest.cavity.position} is last, its ${slowest.last} sets last. Twice its freezing time, to be safe.`,
+      rule: `Cavity ${last.position} is last, its ${last.last} sets last; a moment more, to be safe.`,
       formula: 't = ρ (L + c ΔT) (V/A) / (h (T_m − T_mold))',
       source: 'Interface-limited freezing; margin is common practice',
       inputs: [
         given('Metal', ways.pourC, 'C'),
-        given('Mold', WORKING_MOLD_C, 'C'),
-        given('Head freezes in', slowest.headS, 's'),
-        given('Sprue freezes in', slowest.sprueS, 's'),
-        fitted('Shots since smoked', mold.shotsSinceSmoked, 'count', `h = ${Math.round(h)} W/m²K`),
+        given('Mold, settled', moldC, 'C', `a shot every ${Math.round(cycleS)} s`),
+        given('Head freezes in', last.headS, 's'),
+        given('Sprue freezes in', last.sprueS, 's'),
+        fitted('Shots since smoked', mold.shotsSinceSmoked, 'count'),
       ],
     },
-    { low: slowest.openS * 0.75, high: slowest.openS * 1.35 },
+    { low: openS * 0.75, high: openS * 1.35 },
   );
 }
 

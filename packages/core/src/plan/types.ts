@@ -106,6 +106,8 @@ export interface PlanMold {
   id: string;
   name: string;
   bodyKg: number;
+  /** Metal over the gates of a blank shot, weighed; null or left out: as usual. */
+  barKg?: number | null;
   metal?: MoldMetal;
   warmSchool?: WarmSchool;
   /** From its own readings. */

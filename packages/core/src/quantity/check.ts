@@ -15,15 +15,20 @@ export class QuantityError extends RangeError {
   }
 }
 
+/** Share of a range's larger end by which its ends may be missed. */
+const ROUNDING = 1e-12;
+
 /**
  * Returns `value` when it is a finite number in [min, max], else throws a {@link QuantityError} that names it.
  * @example inRange('headMassKg', 0.01, 'kg', 0.0001, 1) // 0.01
  */
 export function inRange(quantity: string, value: number, unit: string, min: number, max: number): number {
-  if (!Number.isFinite(value) || value < min || value > max) {
+  // What was worked out may miss an end by the last digits of the machine: 2.0000000000000004 kg are 2 kg.
+  const slack = ROUNDING * Math.max(Math.abs(min), Math.abs(max));
+  if (!Number.isFinite(value) || value < min - slack || value > max + slack) {
     throw new QuantityError(quantity, value, unit, `${min} to ${max}`);
   }
-  return value;
+  return Math.min(max, Math.max(min, value));
 }
 
 /** Like {@link inRange}, for a count of things. */

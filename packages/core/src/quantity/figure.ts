@@ -52,6 +52,8 @@ export interface Figure {
   value: number;
   low?: number;
   high?: number;
+  /** Counted or searched no further than this: what is true lies beyond. */
+  beyond?: true;
   unit: Unit;
   basis: Basis;
   why: Why;
@@ -68,9 +70,10 @@ export function figure(
   value: number,
   unit: Unit,
   why: Why,
-  more: { low?: number; high?: number; basis?: Basis } = {},
+  more: { low?: number; high?: number; beyond?: boolean; basis?: Basis } = {},
 ): Figure {
-  return { value, unit, why, basis: more.basis ?? weakest(why.inputs), low: more.low, high: more.high };
+  const { basis = weakest(why.inputs), low, high } = more;
+  return { value, unit, why, basis, low, high, ...(more.beyond && { beyond: true }) };
 }
 
 export const given = (label: string, value: number | string, unit: Unit, note?: string): WhyInput => ({

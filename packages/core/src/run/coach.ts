@@ -52,6 +52,7 @@ export interface CoachMold {
   moldC: number;
   block: MoldBlock;
   fullShotKg: number;
+  barKg?: number;
   sootSchool: SootSchool;
   cavities: readonly CoachCavity[];
 }
@@ -115,6 +116,7 @@ function moldAdvice(input: CoachInput, mold: CoachMold): Advice | null {
       lossWPerK: block.lossWPerK,
       capacityShare: block.capacityShare,
       shotKg: fullShotKg,
+      barKg: mold.barKg,
       metalC,
       roomC,
       fromC: moldC,

@@ -1,5 +1,6 @@
 import type { MoldBlock } from '../mold/block.ts';
 import { moldSession, type MoldStep } from '../mold/session.ts';
+import { BAR_KG } from '../mold/warm-up.ts';
 import type { WarmSchool } from '../mold/warm-plan.ts';
 import { DRY_KG, simulatePot, type PotBody, type PotEvent } from '../pot/simulate.ts';
 import { standing } from '../log/log.ts';
@@ -9,8 +10,10 @@ import type { PourEntry, PourLog, PourSetup } from './pour-log.ts';
 export interface SessionMold {
   moldId: string;
   block: MoldBlock;
-  /** Every open cavity filled, heads and sprues: what a blank shot weighs. */
+  /** Every open cavity filled, heads and sprues. */
   fullShotKg: number;
+  /** What a blank shot weighs beyond that; left out: as usual. */
+  barKg?: number;
   /** Head and sprue of a cavity that casts for no ticket, by position. */
   otherKg?: Record<number, number>;
   warmed: WarmSchool;
@@ -51,7 +54,7 @@ type Poured = Extract<PourEntry, { kind: 'shot' | 'blank' }>;
 
 /** What a shot takes out of the pot and leaves in its mold, kg. */
 function shotKg(setup: PourSetup, mold: SessionMold, entry: Poured): number {
-  if (entry.kind === 'blank') return mold.fullShotKg;
+  if (entry.kind === 'blank') return mold.fullShotKg + (mold.barKg ?? BAR_KG);
   const loaded = setup.loads.filter((load) => load.moldId === mold.moldId);
   return [...entry.positions, ...(entry.filled ?? [])].reduce((sum, position) => {
     const load = loaded.find((each) => each.position === position);

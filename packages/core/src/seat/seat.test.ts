@@ -35,8 +35,8 @@ describe('fit finder', () => {
   // Sizes from different makers under one number are not the same: common practice, no source.
   test('a measured length outranks the size number', () => {
     const cut = { hookSize: '2/0', eyeAngleDeg: 60 } as const;
-    expect(seatOf(cut, { ...cut, lengthM: 0.036 }).seat).toBe('with a change');
-    expect(seatOf(cut, { ...cut, hookSize: '3/0', lengthM: 0.0306 }).seat).toBe('as cut');
+    expect(seatOf(cut, { ...cut, lengthM: 0.042 }).seat).toBe('with a change');
+    expect(seatOf(cut, { ...cut, hookSize: '3/0', lengthM: 0.0359 }).seat).toBe('as cut');
   });
   test('what was tried outranks the estimate, both ways', () => {
     const cut = { hookSize: '2/0', eyeAngleDeg: 60 } as const;

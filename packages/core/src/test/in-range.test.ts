@@ -113,7 +113,7 @@ describe('no NaN leaves the core, and what is refused is named', () => {
       shotKg: around(0.01, 0.5),
       metalC: around(330, 450),
       roomC: around(0, 35),
-      openShare: around(0, 1),
+      closedS: around(0, 600),
     });
     holds(fc.tuple(pace, around(60, 200)), ([input, moldC]) => cycleForMoldC(input, moldC));
     holds(fc.tuple(pace, around(20, 300)), ([input, cycleS]) => steadyMoldC(input, cycleS));

@@ -1,4 +1,4 @@
-import { typicalHook } from '../geometry/hook.ts';
+import { hookMassKg } from '../geometry/hook.ts';
 import { POUR_STEP, type BillLine } from '../job/bill.ts';
 import { usualRoute } from '../job/route.ts';
 import { curedPowders, powdersByStep } from '../plan/product.ts';
@@ -45,8 +45,7 @@ const bakeOf = (program: ProgramRecord | undefined): PlanBake | null =>
 function hookOf(id: string | null, shelf: Shelf): PlanHook | null {
   const part = id ? shelf.part(id) : undefined;
   if (!part?.hook) return null;
-  const { size, wire } = part.hook;
-  const { massKg } = typicalHook(size, wire);
+  const massKg = hookMassKg(part.hook);
   return { ...part.hook, materialId: part.id, name: part.name, massKg, limitC: part.limitC ?? null };
 }
 

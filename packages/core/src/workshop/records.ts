@@ -20,6 +20,8 @@ export interface PartRecord {
     bend?: Bend;
     lengthM?: number | null;
     wireM?: number | null;
+    /** By the scale; null or left out: what its size number stands for. */
+    massKg?: number | null;
   } | null;
   powder?: {
     specificGravity: number;

@@ -1,5 +1,6 @@
 import type { Mold } from '@schmelz/contract';
 import {
+  BAR_KG,
   learnedMoldFigures,
   loadsOf,
   missFigure,
@@ -56,6 +57,7 @@ export function LearnMold({ mold, roomC, metalC }: { mold: Mold; roomC: number; 
       if (state.startedAt === null) return [];
       const loadedKg = loadsOf(pour.setup, mold.id).reduce((sum, load) => sum + load.leadKg + load.sprueKg, 0);
       const fullKg = fullShotKg(mold.cavities);
+      const blankKg = fullKg + (mold.barKg ?? BAR_KG);
       return standing<PourEntry>(pour.log)
         .filter(
           (entry) =>
@@ -66,12 +68,17 @@ export function LearnMold({ mold, roomC, metalC }: { mold: Mold; roomC: number; 
         )
         .map((entry) => ({
           atS: (entry.at - from) / 1000,
-          kg: entry.kind === 'blank' || unused === 'filled' ? fullKg : loadedKg,
+          kg: entry.kind === 'blank' ? blankKg : unused === 'filled' ? fullKg : loadedKg,
           metalC,
         }));
     });
     const timed = readings.map(({ at, celsius }) => ({ atS: (at - from) / 1000, temperatureC: celsius }));
-    return shots.length ? { block: knownBlock({ ...mold, learned: null }).block, shots, readings: timed, roomC } : null;
+    const closedS = own
+      .flatMap(({ setup }) => setup.molds.find(({ moldId }) => moldId === mold.id)?.openS ?? [])
+      .at(-1);
+    return shots.length && closedS !== undefined
+      ? { block: knownBlock({ ...mold, learned: null }).block, closedS, shots, readings: timed, roomC }
+      : null;
   }, [readings, own, mold, roomC, metalC, unused]);
   const { state, run, stop } = useFit('mold');
   const save = useSave('molds');

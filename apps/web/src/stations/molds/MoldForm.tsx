@@ -1,5 +1,6 @@
 import { moldSchema, type Mold, type MoldInput, type Stored } from '@schmelz/contract';
 import {
+  BAR_KG,
   EYE_ANGLES_DEG,
   HOOK_SIZES,
   headStyle,
@@ -25,6 +26,7 @@ import { useUnits } from '../../units/Units.tsx';
 interface Values {
   name: string;
   body: string;
+  bar: string;
   style: string;
   metal: string;
   sootSchool: string;
@@ -36,7 +38,8 @@ const NEW_CAVITY: Values['cavities'][number] = { mass: '10 g', hookSize: '2/0', 
 
 /** A mold of one head style; a row a cavity, in the order they lie. */
 export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stored) => void }) {
-  const { massUnit } = useUnits();
+  const units = useUnits();
+  const { massUnit } = units;
   const save = useSave('molds');
   const written = (kg: number) => `${writeHeadMass(kg, massUnit).figure} ${massUnit}`;
   const form = useBuiltForm<Values, MoldInput>({
@@ -44,6 +47,7 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
       ? {
           name: mold.name,
           body: `${mold.bodyKg * 1000} g`,
+          bar: mold.barKg ? written(mold.barKg) : '',
           style: mold.cavities[0]!.style,
           metal: mold.metal ?? 'aluminium',
           sootSchool: mold.sootSchool ?? 'fifty',
@@ -59,6 +63,7 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
       : {
           name: '',
           body: '600 g',
+          bar: '',
           style: 'ball',
           metal: 'aluminium',
           sootSchool: 'fifty',
@@ -68,9 +73,10 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
           ],
         },
     schema: moldSchema,
-    build: ({ name, body, style, metal, sootSchool, warmSchool, cavities }) => ({
+    build: ({ name, body, bar, style, metal, sootSchool, warmSchool, cavities }) => ({
       name: name.trim(),
       bodyKg: parseMass(body, 'g'),
+      barKg: bar.trim() ? parseMass(bar, massUnit) : null,
       metal,
       sootSchool,
       warmSchool,
@@ -103,6 +109,11 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
           label="Block, both halves with handles"
           hint="Weigh it: it says how many blank shots it wants."
           {...form.register('body')}
+        />
+        <TextField
+          label="Bar over the gates, if weighed"
+          hint={`Of a blank shot: sprues and all that stands over them, less the sprues. Left empty: ${units.head(BAR_KG)}.`}
+          {...form.register('bar')}
         />
         <Choice
           label="Head style"

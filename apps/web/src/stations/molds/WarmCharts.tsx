@@ -1,4 +1,12 @@
-import { blankShots, celsiusToFahrenheit, MOLD_READY_C, MOLD_TOO_HOT_C, type MoldPoint } from '@schmelz/core';
+import {
+  BAR_KG,
+  blankShots,
+  celsiusToFahrenheit,
+  shotRiseK,
+  MOLD_READY_C,
+  MOLD_TOO_HOT_C,
+  type MoldPoint,
+} from '@schmelz/core';
 import {
   CartesianGrid,
   ComposedChart,
@@ -89,14 +97,15 @@ export function MoldHeatChart({
   );
 }
 
-/** Where practice stands on the same line: 10 for micro heads, 4 to 5 usually, 3 for heavy ones. No source. */
+/** Where practice stands on the same line, bar and all. Common practice, no source. */
 const SCHOOLS = [
-  { ratio: 0.06 / 0.55, blanks: 10, name: 'micro heads' },
-  { ratio: 0.2 / 0.6, blanks: 4.5, name: 'usual' },
-  { ratio: 0.35 / 0.9, blanks: 3, name: 'heavy heads' },
+  { bodyKg: 0.55, shotKg: 0.012, blanks: 11, name: 'micro heads' },
+  { bodyKg: 0.6, shotKg: 0.08, blanks: 4.5, name: 'usual' },
+  { bodyKg: 0.9, shotKg: 0.25, blanks: 2.5, name: 'heavy heads' },
 ];
 const LAW_MOLD_KG = 0.65;
 const MOST_SHOWN = 16;
+const MOST_K = 40;
 
 /** A name above and right of its dot, clear of a curve that falls to the right. */
 const AboveRight = ({ x, y, value }: { x?: number | string; y?: number | string; value?: unknown }) => (
@@ -105,26 +114,33 @@ const AboveRight = ({ x, y, value }: { x?: number | string; y?: number | string;
   </text>
 );
 
-/** One law behind the schools of 3, 5 and 10 blank shots: shot mass over mold mass. */
+/** One law behind the schools of 3, 5 and 10 blank shots: what one shot heats the mold by. */
 export function LawChart({
   molds,
   metalC,
   roomC,
+  units,
 }: {
-  molds: readonly { name: string; ratio: number; blanks: number; here: boolean }[];
+  molds: readonly { name: string; riseK: number; blanks: number; here: boolean }[];
   metalC: number;
   roomC: number;
+  units: Units;
 }) {
-  const law = Array.from({ length: 60 }, (_, i) => 0.06 + i * 0.009).map((ratio) => ({
-    ratio,
-    law: blankShots({ moldKg: LAW_MOLD_KG, shotKg: ratio * LAW_MOLD_KG, metalC, roomC }).shots,
+  const degrees = (kelvin: number) => (units.temperatureUnit === 'F' ? 1.8 : 1) * kelvin;
+  const rise = (bodyKg: number, kg: number) => shotRiseK({ bodyKg }, { shotKg: kg, metalC, roomC });
+  const law = Array.from({ length: 80 }, (_, i) => 0.02 + i * 0.0055).map((ratio) => ({
+    rise: degrees(rise(LAW_MOLD_KG, ratio * LAW_MOLD_KG)),
+    law: blankShots({ moldKg: LAW_MOLD_KG, shotKg: ratio * LAW_MOLD_KG, barKg: 0, metalC, roomC }).shots,
   }));
-  const own = molds.filter((mold) => mold.blanks <= MOST_SHOWN);
+  const own = molds.filter((mold) => mold.blanks <= MOST_SHOWN).map((mold) => ({ ...mold, rise: degrees(mold.riseK) }));
+  const schools = SCHOOLS.map((school) => ({ ...school, rise: degrees(rise(school.bodyKg, school.shotKg + BAR_KG)) }));
+  const step = units.temperatureUnit === 'F' ? 20 : 10;
+  const most = step * Math.ceil(degrees(MOST_K) / step);
   return (
     <div
       className="h-[300px]"
       role="img"
-      aria-label="Blank shots against shot mass over mold mass: one falling curve, the schools and your molds on it"
+      aria-label="Blank shots against what one shot heats the mold by: one falling curve, the schools and your molds on it"
     >
       <ResponsiveContainer>
         <ComposedChart
@@ -133,13 +149,13 @@ export function LawChart({
         >
           <CartesianGrid stroke="var(--rule)" vertical={false} />
           <XAxis
-            dataKey="ratio"
+            dataKey="rise"
             type="number"
-            domain={[0, 0.6]}
-            ticks={[0, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6]}
+            domain={[0, most]}
+            ticks={Array.from({ length: most / step + 1 }, (_, i) => i * step)}
             {...axis}
             label={{
-              value: 'shot mass over mold mass',
+              value: `the first shot heats the mold by, °${units.temperatureUnit}`,
               position: 'insideBottom',
               offset: -12,
               fill: 'var(--ink-3)',
@@ -158,10 +174,10 @@ export function LawChart({
           {own
             .filter((mold) => mold.here)
             .map((mold) => (
-              <ReferenceLine key={mold.name} x={mold.ratio} stroke="var(--good)" strokeWidth={2} />
+              <ReferenceLine key={mold.name} x={mold.rise} stroke="var(--good)" strokeWidth={2} />
             ))}
           <Scatter
-            data={SCHOOLS}
+            data={schools}
             dataKey="blanks"
             fill="var(--straw)"
             stroke="var(--contour)"

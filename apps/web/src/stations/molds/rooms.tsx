@@ -17,10 +17,11 @@ export const MoldRooms = ({ id }: { id: string }) => (
 
 /** A mold as it is written back: without what the server works out. */
 export function moldInputOf(mold: Mold): MoldInput {
-  const { name, bodyKg, metal, sootSchool, warmSchool, learned, cavities } = mold;
+  const { name, bodyKg, barKg, metal, sootSchool, warmSchool, learned, cavities } = mold;
   return {
     name,
     bodyKg,
+    barKg,
     metal,
     sootSchool,
     warmSchool,

@@ -38,6 +38,7 @@ export const sessionMold = (pour: Pour, mold: Mold): SessionMold => ({
   moldId: mold.id,
   block: blockThen(pour, mold),
   fullShotKg: fullShotKg(mold.cavities),
+  barKg: mold.barKg ?? undefined,
   otherKg: Object.fromEntries(
     mold.cavities.map(({ position, style, nominalMassKg }) => [position, cavityShotKg({ style, nominalMassKg })]),
   ),
@@ -100,6 +101,7 @@ export function useCoach(
           moldC: celsius,
           block: blockThen(pour, mold),
           fullShotKg: fullShotKg(mold.cavities),
+          barKg: mold.barKg ?? undefined,
           sootSchool: mold.sootSchool ?? 'fifty',
           cavities,
         },

@@ -7,6 +7,7 @@ import {
   METAL_IDS,
   METAL_NAMES,
   PART_KINDS,
+  parseMass,
   partKind,
   parseTemperature,
   WIRES,
@@ -19,6 +20,9 @@ import { ProblemNote } from '../../design/Notice.tsx';
 import { numberIn, useBuiltForm } from '../../design/useForm.ts';
 import { useUnits } from '../../units/Units.tsx';
 
+/** One hook is too light for most scales: ten are weighed at once. */
+const HOOKS_WEIGHED = 10;
+
 interface Values {
   kind: string;
   name: string;
@@ -27,6 +31,7 @@ interface Values {
   hardness: string;
   lengthMm: string;
   wireMm: string;
+  tenWeigh: string;
   bend: string;
   size: string;
   wire: string;
@@ -54,6 +59,7 @@ const DEFAULTS: Values = {
   hardness: '',
   lengthMm: '',
   wireMm: '',
+  tenWeigh: '',
   bend: 'round',
   size: '2/0',
   wire: 'standard',
@@ -101,7 +107,7 @@ function valuesOf({ kind, name, metalId, composition, hook, powder, limitC, deta
     };
   if (hook) {
     const mm = (metres: number | null | undefined) => (metres ? String(Math.round(1e5 * metres) / 100) : '');
-    const { size, wire, eyeAngleDeg, plating, bend, lengthM, wireM } = hook;
+    const { size, wire, eyeAngleDeg, plating, bend, lengthM, wireM, massKg } = hook;
     return {
       ...shared,
       size,
@@ -111,6 +117,7 @@ function valuesOf({ kind, name, metalId, composition, hook, powder, limitC, deta
       bend: bend ?? DEFAULTS.bend,
       lengthMm: mm(lengthM),
       wireMm: mm(wireM),
+      tenWeigh: massKg ? `${Math.round(1e6 * massKg) / 100} g` : '',
     };
   }
   if (!powder) return shared;
@@ -132,7 +139,7 @@ function valuesOf({ kind, name, metalId, composition, hook, powder, limitC, deta
 
 /** Name, kind, and what the calculations need to know of it. */
 export function MaterialForm({ material, onSaved }: { material?: Material; onSaved?: () => void }) {
-  const { temperatureUnit } = useUnits();
+  const { temperatureUnit, massUnit } = useUnits();
   const save = useSave('materials');
   const celsius = (text: string) => Math.round(parseTemperature(text, temperatureUnit) * 10) / 10;
   const labelLine = (temperature: string, minutes: string) => ({
@@ -174,6 +181,7 @@ export function MaterialForm({ material, onSaved }: { material?: Material; onSav
                 bend: values.bend,
                 lengthM: millimetres('length', values.lengthMm),
                 wireM: millimetres('wire', values.wireMm),
+                massKg: values.tenWeigh.trim() ? parseMass(values.tenWeigh, massUnit) / HOOKS_WEIGHED : null,
               }
             : null,
         powder:
@@ -242,6 +250,11 @@ export function MaterialForm({ material, onSaved }: { material?: Material; onSav
             {...form.register('lengthMm')}
           />
           <TextField label="Wire, if measured" unit="mm" inputMode="decimal" {...form.register('wireMm')} />
+          <TextField
+            label="Ten of them weigh, if weighed"
+            hint={`Such as ${massUnit === 'g' ? '5.8 g' : '0.2 oz'}: heads are checked by it.`}
+            {...form.register('tenWeigh')}
+          />
           <TextField label="Plating" {...form.register('plating')} />
         </>
       )}
