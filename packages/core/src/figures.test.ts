@@ -49,6 +49,7 @@ const answersWhy = ({ value, low = value, high = value, why }: Figure) => {
 
 const cavity = { position: 1, style: 'ball', nominalMassKg: 0.01, pin: null, shotsSinceSmoked: 5 };
 const fillCavity = { solid: cavitySolid('ball', 0.01), sprueHeightM: 0.008, wireM: typicalHook('2/0').wireM };
+const plate = { capacityKg: 9, powerW: 700, lossWPerK: 0.55 };
 const refill = {
   potKg: 4,
   potC: 385,
@@ -88,8 +89,8 @@ test('every figure of lead and molds answers why', () => {
     fumeFigure(371),
     dialFigure(dialTable(pairs), 7),
     dialFigure(dialTable(pairs), 2),
-    potFigure('power', refill.pot, null),
-    potFigure('loss', refill.pot, learned),
+    potFigure('power', plate, null),
+    potFigure('loss', plate, learned),
     castFigure(cavity, AS_CUT, BISMUTH_TIN),
     fillFigure(fillCavity, FILL_DEFAULTS, null),
     fillFigure(fillCavity, FILL_DEFAULTS, fitThreshold([])),
@@ -153,7 +154,7 @@ test('every figure of lead and molds answers why', () => {
     antimonyFigure(10.5),
     alloyFigures(SOFT_LEAD).pour,
     timesFigure(1.3, 1, 1.3),
-    potFigure('loss', refill.pot, learned),
+    potFigure('loss', plate, learned),
     readyFigure(warm),
     warmTimeFigure(warm),
     pace.cycle,
@@ -187,7 +188,7 @@ test('measured, fitted and given are told apart', () => {
     basis: 'given',
     why: { rule: expect.stringMatching(/outside/) },
   });
-  expect(potFigure('power', refill.pot, null).basis).toBe('given');
+  expect(potFigure('power', plate, null).basis).toBe('given');
   expect(fillFigure(fillCavity, FILL_DEFAULTS, fitThreshold([])).basis).toBe('fitted');
 });
 

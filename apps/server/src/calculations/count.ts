@@ -129,6 +129,7 @@ const planInput = () =>
       capacityKg: number('kg', 0.3, 50),
       powerW: number('W', 50, 5000),
       lossWPerK: number('W/K', 0.05, 5),
+      crucibleJPerK: number('J/K', 0, 20_000).optional(),
     }),
     oven: record({
       name: text(),

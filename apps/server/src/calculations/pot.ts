@@ -2,7 +2,9 @@ import * as core from '@schmelz/core';
 import { choice, flag, list, number, record } from '@schmelz/contract/field';
 import { calculation, metalFields, metalOf, readings } from './calculation.ts';
 
-const potBody = () => record({ powerW: number('W', 0, 5000), lossWPerK: number('W/K', 0, 20) });
+const crucible = () => number('J/K', 0, 20_000).optional();
+const potBody = () =>
+  record({ powerW: number('W', 0, 5000), lossWPerK: number('W/K', 0, 20), crucibleJPerK: crucible() });
 
 /** Calculations of the pot. */
 export const POT_CALCULATIONS = {
@@ -13,6 +15,7 @@ export const POT_CALCULATIONS = {
       leadKg: number('kg', 0.05, 50),
       powerW: number('W', 50, 5000),
       lossWPerK: number('W/K', 0, 20),
+      crucibleJPerK: crucible(),
       toC: number('C', 20, 600),
       fromC: number('C', -20, 600).optional(),
       roomC: number('C', -20, 50).optional(),
@@ -28,7 +31,7 @@ export const POT_CALCULATIONS = {
       roomC: number('C', -20, 50),
       seconds: number('s', 0, 1e6),
     }),
-    (input) => ({ energyKWh: core.holdingEnergyKWh(input.lossWPerK, input.potC, input.roomC, input.seconds) }),
+    (input) => ({ energyKWh: core.holdingEnergyKWh(input) }),
   ),
   'pot-session': calculation(
     'A pot through time with its thermostat, what is fed and what is taken',
@@ -75,6 +78,7 @@ export const POT_CALCULATIONS = {
       pourC: number('C', 130, 600),
       powerW: number('W', 50, 5000),
       lossWPerK: number('W/K', 0, 20),
+      crucibleJPerK: crucible(),
       school: choice(['full then down', 'left at the mark'] as const),
       ...metalFields(),
     }),
@@ -149,6 +153,7 @@ export const POT_CALCULATIONS = {
       roomC: number('C', -20, 50),
       powerW: number('W', 50, 5000),
       lossWPerK: number('W/K', 0.02, 5),
+      crucibleJPerK: number('J/K', 1, 20_000).optional(),
       heating: flag(),
     }),
     (input) => core.fitPot(input),

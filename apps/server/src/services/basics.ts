@@ -13,7 +13,7 @@ export async function makeBasics(store: Store): Promise<void> {
     const make = { transaction };
     if (!pot)
       await pots.create(
-        { id: randomUUID(), name: 'Pot', capacityKg: 9, powerW: 700, lossWPerK: 0.55, version: 1 },
+        { id: randomUUID(), name: 'Pot', capacityKg: 9, powerW: 700, lossWPerK: 0.41, version: 1 },
         make,
       );
     if (!oven)

@@ -96,6 +96,8 @@ function makeUnits(massUnit: MassUnit, temperatureUnit: TemperatureUnit, currenc
           return kelvin(value);
         case 'W/K':
           return `${Math.round(value * 100) / 100} W/K`;
+        case 'J/K':
+          return `${Math.round(value)} J/K`;
         case 'W/m2K':
           return `${Math.round(value)} W/m²K`;
         case 'm/s':

@@ -235,6 +235,9 @@ const potLearned = record({
   powerSdW: number('W', 0, 5000),
   lossWPerK: number('W/K', 0.01, 10),
   lossSdWPerK: number('W/K', 0, 10),
+  /** Left out in what was learned before crucibles were reckoned with. */
+  crucibleJPerK: number('J/K', 0, 20_000).optional(),
+  crucibleSdJPerK: number('J/K', 0, 20_000).optional(),
   ...learned,
 });
 

@@ -88,6 +88,17 @@ export function leadAlloy({ antimonyPercent, tinPercent }: LeadComposition): All
   };
 }
 
+/**
+ * A metal with what it lies in: a crucible that is as hot as the metal takes up so much beside it, J/K for each kg of
+ * metal.
+ */
+export const withHolder = (alloy: Alloy, holderJPerKgK: number): Alloy => ({
+  ...alloy,
+  solidJKgKAt20C: alloy.solidJKgKAt20C + holderJPerKgK,
+  solidJKgKAtSolidus: alloy.solidJKgKAtSolidus + holderJPerKgK,
+  liquidJKgK: alloy.liquidJKgK + holderJPerKgK,
+});
+
 export const SOFT_LEAD = leadAlloy({ antimonyPercent: 0, tinPercent: 0 });
 
 /** Tyre weights as they usually come: 3 % antimony, half a percent of tin. Common practice, no source. */

@@ -57,7 +57,7 @@ export function temperatureOf(alloy: Alloy): (enthalpy: number) => number {
 
 /** Temperature and molten share of a metal with this enthalpy (J/kg above 20 C): the inverse of {@link enthalpyJKg}. */
 export function stateAt(alloy: Alloy, enthalpy: number): MetalState {
-  inRange('enthalpyJKg', enthalpy, 'J/kg', -10_000, 200_000);
+  inRange('enthalpyJKg', enthalpy, 'J/kg', -1e9, 1e9);
   const [solid, molten] = [solidusJKg(alloy), liquidusJKg(alloy)];
   const moltenShare = Math.min(1, Math.max(0, (enthalpy - solid) / (molten - solid)));
   return { temperatureC: temperatureOf(alloy)(enthalpy), moltenShare };

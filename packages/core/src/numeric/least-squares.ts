@@ -23,6 +23,43 @@ export interface FitResult {
   points: number;
   rounds: number;
 }
+/**
+ * The fit, or why it is none: it came to no end, it pushed a value to the end of its range, or it misses the readings
+ * by far more than they are noisy.
+ * @param rmsAtMost in the unit of the data
+ * @throws QuantityError that says so
+ */
+export function soundFit(fit: FitResult, parameters: readonly Parameter[], unit: string, rmsAtMost: number): FitResult {
+  if (fit.rms > rmsAtMost) {
+    const missed = Math.round(fit.rms * 10) / 10;
+    throw new QuantityError(
+      'what the fit misses a reading by',
+      missed,
+      unit,
+      `up to ${rmsAtMost}: these are other readings`,
+    );
+  }
+  if (fit.rounds >= ROUNDS) throw new QuantityError('the fit', 'still moving', '', 'readings that settle it');
+  for (const [i, { name, value }] of fit.parameters.entries()) {
+    const { min, max } = parameters[i]!;
+    const slack = 1e-6 * (max - min);
+    if (value > min + slack && value < max - slack) continue;
+    throw new QuantityError(name, value, '', `between ${min} and ${max}: the readings push it to the end`);
+  }
+  return fit;
+}
+
+/** What a model is off by stays so for about this long, s: readings within it say the same thing. */
+const FOLLOWING_S = 60;
+/**
+ * Standard deviation to reckon each reading with, where readings follow each other closer than what the model is off by
+ * changes: ten times as many of them do not know more.
+ * @param sd of one reading against the model
+ * @example followingSd(600, 3000, 5) // 17.3: fifty that stand for themselves
+ */
+export const followingSd = (readings: number, spanS: number, sd: number): number =>
+  sd * Math.sqrt(Math.max(1, readings / Math.max(8, spanS / FOLLOWING_S)));
+
 /** Told now and then, for a bar that moves; answers false to stop. */
 export type Progress = (share: number) => boolean | void;
 
@@ -82,7 +119,7 @@ export function fitLeastSquares(
       const there = all(next);
       const nextCost = dot(there, there);
       if (nextCost < cost) {
-        better = cost - nextCost > 1e-9 * (1 + cost);
+        better = cost - nextCost > 1e-6 * (1 + cost);
         [values, now, cost] = [next, there, nextCost];
         damping = Math.max(1e-9, damping / 5);
         if (!better) tries = 8;

@@ -69,12 +69,13 @@ export function preparePour(wanted: PourWanted): PreparedPour {
   const plans = allocations.map((allocation) => moldPlan(allocation, ways));
   const kinds = allocations.flatMap((allocation) => allocation.kinds);
   const chargeKg = Math.min(pot.capacityKg, chargeKgOf(chargeParts(kinds, plans, ways)));
-  const { powerW, lossWPerK } = pot;
+  const { powerW, lossWPerK, crucibleJPerK } = pot;
   const { pourC, roomC, inspectS, loadS } = ways;
   const melt = meltTime({
     leadKg: Math.max(0.05, chargeKg),
     powerW,
     lossWPerK,
+    crucibleJPerK,
     toC: pourC,
     roomC,
     fromC: roomC,
@@ -103,6 +104,7 @@ export function preparePour(wanted: PourWanted): PreparedPour {
       roomC,
       potPowerW: powerW,
       potLossWPerK: lossWPerK,
+      potCrucibleJPerK: crucibleJPerK,
       blocks: Object.fromEntries(molds.map((mold) => [mold.id, knownBlock(mold).block])),
     },
   };

@@ -41,6 +41,7 @@ export function timingOf(
     leadKg: atOnceKg,
     powerW: pot.powerW,
     lossWPerK: pot.lossWPerK,
+    crucibleJPerK: pot.crucibleJPerK,
     toC: ways.pourC,
     roomC: ways.roomC,
     fromC: ways.roomC,
@@ -51,7 +52,9 @@ export function timingOf(
   }, 0);
   const loads = bakeLoads(lines, oven);
   const bakeWaitS = loads.reduce((sum, each) => sum + each.loads * each.seconds, 0);
-  const holdKWh = holdingEnergyKWh(pot.lossWPerK, ways.pourC, ways.roomC, pourS);
+  const holdKWh = holdingEnergyKWh({
+    ...{ lossWPerK: pot.lossWPerK, potC: ways.pourC, roomC: ways.roomC, seconds: pourS },
+  });
   const potKWh = pours ? melt.energyKWh + holdKWh : 0;
   return {
     meltS: pours ? melt.seconds : 0,

@@ -120,6 +120,8 @@ export interface PlanPot {
   capacityKg: number;
   powerW: number;
   lossWPerK: number;
+  /** What crucible and element hold, J/K. */
+  crucibleJPerK?: number;
 }
 export interface PlanOven extends OvenRecord {
   name: string;

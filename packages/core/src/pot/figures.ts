@@ -1,5 +1,7 @@
 import { figure, fitted, given, measured, type Figure, type WhyInput } from '../quantity/figure.ts';
 import { fumeCeilingUgM3, LEAD_ACTION_LEVEL_UG_M3, LEAD_LIMIT_UG_M3 } from './fume.ts';
+import { Z_90 } from '../quantity/range.ts';
+import { knownPot, usualCrucibleJPerK } from './known-pot.ts';
 import { largestRefill, type Refill, type RefillInput } from './refill.ts';
 
 /** The feed adviser's answer with its why. `potC` measured or set says what it rests on. */
@@ -67,28 +69,48 @@ export const fumeFigure = (metalC: number): Figure =>
     { low: 0, high: fumeCeilingUgM3(metalC) },
   );
 
-/** A pot's power or loss, as its plate says or as it was learned. */
-export const potFigure = (
-  what: 'power' | 'loss',
-  pot: { powerW: number; lossWPerK: number },
-  learned: { powerW: number; powerSdW: number; lossWPerK: number; lossSdWPerK: number; readings: number } | null,
-): Figure => {
-  const unit = what === 'power' ? 'W' : 'W/K';
-  const plate = what === 'power' ? pot.powerW : pot.lossWPerK;
+interface LearnedPot {
+  powerW: number;
+  powerSdW: number;
+  lossWPerK: number;
+  lossSdWPerK: number;
+  crucibleJPerK?: number;
+  crucibleSdJPerK?: number;
+  readings: number;
+}
+
+/** A pot's power, loss or crucible, as its plate says or as it was learned. */
+export function potFigure(
+  what: 'power' | 'loss' | 'crucible',
+  pot: { capacityKg: number; powerW: number; lossWPerK: number },
+  learned: LearnedPot | null,
+): Figure {
+  const of = knownPot({ ...pot, learned });
+  const usual = usualCrucibleJPerK(pot.capacityKg);
+  const [unit, plate, value, sd] = (
+    {
+      power: ['W', pot.powerW, of.powerW, of.powerSdW],
+      loss: ['W/K', pot.lossWPerK, of.lossWPerK, of.lossSdWPerK],
+      crucible: ['J/K', usual, of.crucibleJPerK, of.crucibleSdJPerK],
+    } as const
+  )[what];
   if (!learned) {
+    const [low, high] = { power: [0.8, 1.1], loss: [0.5, 1.5], crucible: [0.5, 1.8] }[what] as [number, number];
     return figure(
       plate,
       unit,
       {
-        rule: 'As you gave it; nobody has checked it against a probe.',
-        formula: 'as given',
-        source: 'Setup',
+        rule:
+          what === 'crucible'
+            ? 'By the size of the pot; a heat-up with a probe in it tells more.'
+            : 'As you gave it; nobody has checked it against a probe.',
+        formula: what === 'crucible' ? '60 J/K for each kg it takes' : 'as given',
+        source: what === 'crucible' ? 'From memory' : 'Setup',
         inputs: [given('Given', plate, unit)],
       },
-      { low: plate * (what === 'power' ? 0.8 : 0.5), high: plate * (what === 'power' ? 1.1 : 1.5) },
+      { low: plate * low, high: plate * high },
     );
   }
-  const [value, sd] = what === 'power' ? [learned.powerW, learned.powerSdW] : [learned.lossWPerK, learned.lossSdWPerK];
   return figure(
     value,
     unit,
@@ -98,6 +120,6 @@ export const potFigure = (
       source: 'Levenberg-Marquardt; your probe',
       inputs: [given('Given', plate, unit), fitted('Readings', learned.readings, 'count')],
     },
-    { low: value - 2 * sd, high: value + 2 * sd, basis: 'fitted' },
+    { low: Math.max(0, value - Z_90 * sd), high: value + Z_90 * sd, basis: 'fitted' },
   );
-};
+}

@@ -1,7 +1,8 @@
 import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
 import { figure, fitted, given, type Basis, type Figure, type WhyInput } from '../quantity/figure.ts';
 import { J_PER_KWH } from '../quantity/units.ts';
-import { simulatePot, type PotEvent, type PotPoint } from './simulate.ts';
+import { range90 } from '../quantity/range.ts';
+import { simulatePot, type PotBody, type PotEvent, type PotPoint } from './simulate.ts';
 import { meltTime } from './time-to-pour.ts';
 
 /** How the dial is used. Full, then down: quicker; left at its pouring mark: nothing to forget. */
@@ -18,6 +19,8 @@ export interface MeltPlanInput {
   basis: Basis;
   powerSdW: number;
   lossSdWPerK: number;
+  crucibleJPerK?: number;
+  crucibleSdJPerK?: number;
   school: DialSchool;
   alloy?: Alloy;
 }
@@ -36,15 +39,25 @@ export interface MeltPlan {
 const COAST_K = 6;
 const SHOWN_AFTER_S = 900;
 
-const band = (input: MeltPlanInput, of: (powerW: number, lossWPerK: number) => number) => {
-  const spread =
-    input.basis === 'given' ? [0.1 * input.powerW, 0.25 * input.lossWPerK] : [input.powerSdW, input.lossSdWPerK];
-  const [dp, dl] = [2 * spread[0]!, 2 * spread[1]!];
-  return {
-    low: of(input.powerW + dp, Math.max(0, input.lossWPerK - dl)),
-    high: of(Math.max(60, input.powerW - dp), input.lossWPerK + dl),
-  };
-};
+/** What is believed of a pot that nobody has looked at, as shares. Common practice, no source. */
+const PLATE_SD = { power: 0.1, loss: 0.25, crucible: 0.35 };
+
+/** Range of an answer by how well power, loss and crucible are known. */
+function band(input: MeltPlanInput, of: (pot: PotBody) => number) {
+  const { powerW, lossWPerK, crucibleJPerK = 0, basis } = input;
+  const sds =
+    basis === 'given'
+      ? [PLATE_SD.power * powerW, PLATE_SD.loss * lossWPerK, PLATE_SD.crucible * crucibleJPerK]
+      : [input.powerSdW, input.lossSdWPerK, input.crucibleSdJPerK ?? PLATE_SD.crucible * crucibleJPerK];
+  return range90(
+    ([p, l, c]) => of({ powerW: p!, lossWPerK: l!, crucibleJPerK: c! }),
+    [
+      { value: powerW, sd: sds[0]!, least: 60 },
+      { value: lossWPerK, sd: sds[1]!, least: 0 },
+      { value: crucibleJPerK, sd: sds[2]!, least: 0 },
+    ],
+  );
+}
 
 /**
  * From what lies in the pot to ready: a curve, with the moments to skim and to turn the dial down, and the electricity.
@@ -53,15 +66,17 @@ const band = (input: MeltPlanInput, of: (powerW: number, lossWPerK: number) => n
 export function meltPlan(input: MeltPlanInput): MeltPlan {
   const { leadKg, fromC, roomC, pourC } = input;
   const alloy = input.alloy ?? SOFT_LEAD;
-  const at = (toC: number) => (powerW: number, lossWPerK: number) => {
+  const at = (toC: number) => (pot: PotBody) => {
     try {
-      return meltTime({ leadKg, fromC, roomC, toC, powerW, lossWPerK, alloy });
+      return meltTime({ leadKg, fromC, roomC, toC, ...pot, alloy });
     } catch {
       return null; // at the far end of its uncertainty the pot never gets there: the range is open
     }
   };
-  const now = meltTime({ leadKg, fromC, roomC, toC: pourC, powerW: input.powerW, lossWPerK: input.lossWPerK, alloy });
-  const seconds = (toC: number) => band(input, (p, l) => at(toC)(p, l)?.seconds ?? now.seconds * 3);
+  const { powerW, lossWPerK, crucibleJPerK } = input;
+  const pot: PotBody = { powerW, lossWPerK, crucibleJPerK };
+  const now = meltTime({ leadKg, fromC, roomC, toC: pourC, ...pot, alloy });
+  const seconds = (toC: number) => band(input, (each) => at(toC)(each)?.seconds ?? now.seconds * 3);
   const known = (label: string, value: number, unit: WhyInput['unit'], note?: string) =>
     (input.basis === 'given' ? given : fitted)(label, value, unit, note);
   const inputs: WhyInput[] = [
@@ -70,6 +85,7 @@ export function meltPlan(input: MeltPlanInput): MeltPlan {
     given('To', pourC, 'C'),
     known('Power', input.powerW, 'W'),
     known('Loss', input.lossWPerK, 'W/K'),
+    known('Crucible and element hold', crucibleJPerK ?? 0, 'J/K'),
     given('Room', roomC, 'C'),
   ];
   const formula = 'dH/dt = P − UA (T − T_room)';
@@ -78,11 +94,11 @@ export function meltPlan(input: MeltPlanInput): MeltPlan {
   const total = Object.values(shares).reduce((sum, part) => sum + part, 0) || 1;
   const percent = (part: number) => `${Math.round((100 * part) / total)} %`;
   const downC = pourC - COAST_K;
-  const down = input.school === 'full then down' ? at(downC)(input.powerW, input.lossWPerK)!.seconds : null;
+  const down = input.school === 'full then down' ? at(downC)(pot)!.seconds : null;
   // On full the thermostat's own mark is far above; from the turn-down on it holds the pouring temperature.
   const events: PotEvent[] = down === null ? [] : [{ atS: down, kind: 'dial', setC: pourC }];
   const trace = simulatePot({
-    pot: input,
+    pot,
     leadKg,
     fromC,
     roomC,
@@ -97,7 +113,7 @@ export function meltPlan(input: MeltPlanInput): MeltPlan {
       now.seconds,
       's',
       {
-        rule: `At full power. The melting itself takes ${percent(shares.latentJ)} of the heat, the room ${percent(shares.lostJ)}.`,
+        rule: `At full power. The melting itself takes ${percent(shares.latentJ)} of the heat, the crucible ${percent(shares.crucibleJ)}, the room ${percent(shares.lostJ)}.`,
         formula,
         source,
         inputs,
@@ -128,7 +144,7 @@ export function meltPlan(input: MeltPlanInput): MeltPlan {
       now.energyKWh,
       'kWh',
       { rule: 'Power times time to ready; holding it comes on top.', formula: 'E = P · t', source, inputs },
-      band(input, (p, l) => (p * (at(pourC)(p, l)?.seconds ?? now.seconds * 3)) / J_PER_KWH),
+      band(input, (each) => (each.powerW * (at(pourC)(each)?.seconds ?? now.seconds * 3)) / J_PER_KWH),
     ),
     points: trace.points,
   };

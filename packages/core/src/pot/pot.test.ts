@@ -103,10 +103,10 @@ describe('feeding the pot', () => {
     [0.1, 361],
     [0.2, 340],
   ])('with %d kg cold falls to %d C', (kg, celsius) => {
-    expect(Math.abs(afterAdding(2, 385, kg).temperatureC - celsius)).toBeLessThan(1);
+    expect(Math.abs(afterAdding({ potKg: 2, potC: 385, addKg: kg }).temperatureC - celsius)).toBeLessThan(1);
   });
   test('half a kilogram freezes 27 % of it', () =>
-    expect(1 - afterAdding(2, 385, 0.5).moltenShare).toBeCloseTo(0.27, 2));
+    expect(1 - afterAdding({ potKg: 2, potC: 385, addKg: 0.5 }).moltenShare).toBeCloseTo(0.27, 2));
 
   test('the largest addition leaves the pot just where it may fall to, whatever is in it', () => {
     fc.assert(
@@ -124,7 +124,7 @@ describe('feeding the pot', () => {
             roomC: 20,
           });
           expect(refill.limit).toBe('heat');
-          expect(afterAdding(potKg, potC, refill.addKg).temperatureC).toBeCloseTo(340, 4);
+          expect(afterAdding({ potKg, potC, addKg: refill.addKg }).temperatureC).toBeCloseTo(340, 4);
           expect(refill.recoverS).toBeGreaterThan(0);
         },
       ),
@@ -207,7 +207,7 @@ describe('melt plan', () => {
   // room takes 0.55 W/K times some 250 K for 19 minutes, 160 kJ of 700 W: about a quarter of the heat is for melting.
   test('says what the heat goes into', () => {
     const { rule } = meltPlan(input).ready.why;
-    const [melting, room] = [.../takes (\d+) % of the heat, the room (\d+) %/.exec(rule)!].slice(1).map(Number) as [
+    const [melting, room] = [.../takes (\d+) % of the heat, .*the room (\d+) %/.exec(rule)!].slice(1).map(Number) as [
       number,
       number,
     ];
@@ -229,7 +229,7 @@ describe('melt plan', () => {
 });
 
 describe('learning a pot from its probe', () => {
-  const truth = { powerW: 640, lossWPerK: 0.72 };
+  const truth = { powerW: 640, lossWPerK: 0.72, crucibleJPerK: 430 };
   // A seeded wobble stands for the probe's noise.
   const wobble = (i: number) => 1.5 * Math.sin(i * 12.9898) * Math.cos(i * 4.1414);
   const readingsOf = (run: Partial<PotRun>) =>

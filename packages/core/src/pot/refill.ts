@@ -1,26 +1,31 @@
-import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
+import { SOFT_LEAD, withHolder, type Alloy } from '../metal/alloy.ts';
 import { enthalpyJKg, stateAt, type MetalState } from '../metal/enthalpy.ts';
 import { inRange } from '../quantity/check.ts';
 import type { PotBody } from './simulate.ts';
 import { meltTime } from './time-to-pour.ts';
 
+/** What is in the pot, and what is added to it. */
+export interface Adding {
+  potKg: number;
+  potC: number;
+  addKg: number;
+  addC?: number;
+  crucibleJPerK?: number;
+  alloy?: Alloy;
+}
+
 /**
- * The pot just after cold metal has gone in and mixed: M h(T) + m h(T_cold) over M + m.
+ * The pot just after cold metal has gone in and mixed: M h(T) + m h(T_cold) over M + m, the crucible with it.
  * Range: 0.05 to 50 kg in the pot, up to 50 kg added.
- * @example afterAdding(2, 385, 0.1).temperatureC // 361
+ * @example Math.round(afterAdding({ potKg: 2, potC: 385, addKg: 0.1 }).temperatureC) // 361
  */
-export function afterAdding(
-  potKg: number,
-  potC: number,
-  addKg: number,
-  addC = 20,
-  alloy: Alloy = SOFT_LEAD,
-): MetalState {
-  const M = inRange('potKg', potKg, 'kg', 0.05, 50);
-  const m = inRange('addKg', addKg, 'kg', 0, 50);
-  inRange('potC', potC, 'C', 20, 600);
-  inRange('addC', addC, 'C', -20, 600);
-  return stateAt(alloy, (M * enthalpyJKg(alloy, potC) + m * enthalpyJKg(alloy, addC)) / (M + m));
+export function afterAdding({ crucibleJPerK = 0, alloy = SOFT_LEAD, ...of }: Adding): MetalState {
+  const M = inRange('potKg', of.potKg, 'kg', 0.05, 50);
+  const m = inRange('addKg', of.addKg, 'kg', 0, 50);
+  const potC = inRange('potC', of.potC, 'C', 20, 600);
+  const addC = inRange('addC', of.addC ?? 20, 'C', -20, 600);
+  const before = enthalpyJKg(withHolder(alloy, crucibleJPerK / M), potC);
+  return stateAt(withHolder(alloy, crucibleJPerK / (M + m)), (M * before + m * enthalpyJKg(alloy, addC)) / (M + m));
 }
 
 export interface RefillInput {
@@ -53,7 +58,8 @@ export const FULL_SHARE = 0.95;
 
 /**
  * The largest addition now that keeps the pot above a chosen temperature, by the enthalpy balance
- * m = M (h(T) - h(T_keep)) / (h(T_keep) - h(T_add)), held to the room in the pot; and the time to recover.
+ * m = (M (h(T) - h(T_keep)) + C (T - T_keep)) / (h(T_keep) - h(T_add)), held to the room in the pot; and the time to
+ * recover.
  */
 export function largestRefill(input: RefillInput): Refill {
   const alloy = input.alloy ?? SOFT_LEAD;
@@ -63,11 +69,13 @@ export function largestRefill(input: RefillInput): Refill {
   const potKg = inRange('potKg', input.potKg, 'kg', 0.05, 50);
   const roomKg = Math.max(0, inRange('capacityKg', input.capacityKg, 'kg', 0.1, 50) * FULL_SHARE - potKg);
   const keep = enthalpyJKg(alloy, keepAboveC + 1e-9);
-  const byHeat = (potKg * (enthalpyJKg(alloy, potC) - keep)) / (keep - enthalpyJKg(alloy, addC));
+  const { crucibleJPerK = 0 } = input.pot;
+  const over = potKg * (enthalpyJKg(alloy, potC) - keep) + crucibleJPerK * (potC - keepAboveC);
+  const byHeat = over / (keep - enthalpyJKg(alloy, addC));
   if (byHeat <= 0)
     return { addKg: 0, limit: 'too cold to feed', afterC: potC, recoverS: recover(potKg, potC, input, alloy) };
   const addKg = Math.min(byHeat, roomKg);
-  const afterC = afterAdding(potKg, potC, addKg, addC, alloy).temperatureC;
+  const afterC = afterAdding({ potKg, potC, addKg, addC, crucibleJPerK, alloy }).temperatureC;
   return {
     addKg,
     limit: roomKg < byHeat ? 'room in the pot' : 'heat',

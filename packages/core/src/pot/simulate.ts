@@ -1,5 +1,5 @@
 import { stableStepS } from './stable-step.ts';
-import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
+import { SOFT_LEAD, withHolder, type Alloy } from '../metal/alloy.ts';
 import { enthalpyJKg, stateAt, temperatureOf } from '../metal/enthalpy.ts';
 import { rungeKuttaWithTotal } from '../numeric/runge-kutta.ts';
 import { inRange } from '../quantity/check.ts';
@@ -10,6 +10,8 @@ export interface PotBody {
   powerW: number;
   /** Loss to the room, W/K. */
   lossWPerK: number;
+  /** What crucible and element hold, J/K; they are as hot as the metal. Left out: nothing. */
+  crucibleJPerK?: number;
 }
 
 /** What happens to a pot at a moment: metal in, metal out, the dial turned. */
@@ -61,11 +63,9 @@ export const THERMOSTAT_SWING_K = 8;
 export const DRY_KG = 0.05;
 
 /**
- * A pot through time by the enthalpy method: m dh/dt = P (on or off) - UA (T - T_room), Runge-Kutta on enthalpy and
- * loss
- * together with a step of 1 s at most, so that the energy closes by construction of the step and not by luck.
- * Additions mix at
- * once; what is taken leaves at the pot's own enthalpy.
+ * A pot through time by the enthalpy method: m dh/dt + C dT/dt = P (on or off) - UA (T - T_room), Runge-Kutta on
+ * enthalpy and loss together with a step of 1 s at most, so that the energy closes by construction of the step and not
+ * by luck. Additions mix at once; what is taken leaves with the heat of the metal, the crucible keeps its own.
  * Range: 0.05 to 50 kg, up to 24 h.
  * @throws QuantityError out of range, or where more is taken than is there
  */
@@ -77,36 +77,46 @@ export function simulatePot(run: PotRun): PotTrace {
   const seconds = inRange('seconds', run.seconds, 's', 0, 86_400);
   const swingK = inRange('swingK', run.swingK ?? THERMOSTAT_SWING_K, 'K', 0, 80);
   const everyS = inRange('everyS', run.everyS ?? 10, 's', 1, 3600);
-  const temperature = temperatureOf(alloy);
+  const crucibleJPerK = inRange('crucibleJPerK', run.pot.crucibleJPerK ?? 0, 'J/K', 0, 20_000);
+  let leadKg = inRange('leadKg', run.leadKg, 'kg', DRY_KG, 50);
+  let setC = inRange('setC', run.setC, 'C', 20, 600);
+  // Metal and crucible as one: its enthalpy a kilogram of metal, both counted from 20 C.
+  let inPot = withHolder(alloy, crucibleJPerK / leadKg);
+  let temperature = temperatureOf(inPot);
   const lossW = (enthalpy: number) => lossWPerK * (temperature(enthalpy) - roomC);
   const rate = (loss: number) => (watts - loss) / leadKg;
   let watts = 0;
-  let leadKg = inRange('leadKg', run.leadKg, 'kg', DRY_KG, 50);
-  let setC = inRange('setC', run.setC, 'C', 20, 600);
-  let h = enthalpyJKg(alloy, inRange('fromC', run.fromC, 'C', -20, 600));
+  let h = enthalpyJKg(inPot, inRange('fromC', run.fromC, 'C', -20, 600));
   const startJ = leadKg * h;
   const events = [...(run.events ?? [])].sort((a, b) => a.atS - b.atS);
   const trace: PotTrace = { points: [], boughtJ: 0, lostJ: 0, addedJ: 0, takenJ: 0, storedJ: 0, heatingS: 0 };
   let heating = temperature(h) < setC;
   let next = 0;
 
+  /** So much metal from now on, with so much heat in it and its crucible. */
+  const hold = (kg: number, joules: number) => {
+    leadKg = kg;
+    h = joules / kg;
+    inPot = withHolder(alloy, crucibleJPerK / kg);
+    temperature = temperatureOf(inPot);
+  };
   const happen = (event: PotEvent) => {
     if (event.kind === 'dial') {
       setC = inRange('setC', event.setC, 'C', 20, 600);
     } else if (event.kind === 'add') {
       const kg = inRange('added', event.kg, 'kg', 0, 50);
       const cold = enthalpyJKg(alloy, event.fromC);
-      h = (leadKg * h + kg * cold) / (leadKg + kg);
-      leadKg += kg;
+      hold(leadKg + kg, leadKg * h + kg * cold);
       trace.addedJ += kg * cold;
     } else {
       const kg = inRange('taken', event.kg, 'kg', 0, Math.max(0, leadKg - DRY_KG));
-      leadKg -= kg;
-      trace.takenJ += kg * h;
+      const metalJKg = h - (crucibleJPerK / leadKg) * (temperature(h) - 20);
+      hold(leadKg - kg, leadKg * h - kg * metalJKg);
+      trace.takenJ += kg * metalJKg;
     }
   };
   const point = (atS: number) => {
-    const { temperatureC, moltenShare } = stateAt(alloy, h);
+    const { temperatureC, moltenShare } = stateAt(inPot, h);
     trace.points.push({ atS, temperatureC, moltenShare, leadKg, heating });
   };
 
@@ -120,7 +130,7 @@ export function simulatePot(run: PotRun): PotTrace {
     const temperatureC = temperature(h);
     if (heating && temperatureC >= setC) heating = false;
     else if (!heating && temperatureC <= setC - swingK) heating = true;
-    const dt = Math.min(stableStepS(alloy, leadKg, lossWPerK), seconds - t, (events[next]?.atS ?? Infinity) - t);
+    const dt = Math.min(stableStepS(inPot, leadKg, lossWPerK), seconds - t, (events[next]?.atS ?? Infinity) - t);
     watts = heating ? powerW : 0;
     const after = rungeKuttaWithTotal(rate, lossW, h, dt);
     h = after.value;

@@ -61,5 +61,8 @@ describe('melting', () => {
   });
 
   test('holding is loss times time', () =>
-    expect(holdingEnergyKWh(0.55, 371, 20, 3600)).toBeCloseTo((0.55 * 351) / 1000, 9));
+    expect(holdingEnergyKWh({ lossWPerK: 0.55, potC: 371, roomC: 20, seconds: 3600 })).toBeCloseTo(
+      (0.55 * 351) / 1000,
+      9,
+    ));
 });

@@ -24,6 +24,7 @@ export type Unit =
   | 'minor/head'
   | 'K'
   | 'W/K'
+  | 'J/K'
   | 'W/m2K'
   | 'm/s'
   | 'ug/m3'

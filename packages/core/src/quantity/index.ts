@@ -4,3 +4,4 @@ export * from './recorded.ts';
 export * from './format.ts';
 export * from './parse.ts';
 export * from './units.ts';
+export * from './range.ts';

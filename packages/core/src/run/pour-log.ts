@@ -68,6 +68,8 @@ export interface PourPlanned {
   roomC: number;
   potPowerW: number;
   potLossWPerK: number;
+  /** Not kept by pours of before. */
+  potCrucibleJPerK?: number;
   /** Its molds as they were known that day; not kept by pours of before. */
   blocks?: Record<string, MoldBlock>;
 }

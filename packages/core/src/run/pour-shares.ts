@@ -30,19 +30,22 @@ export function pourShares(state: PourState, setup: PourSetup, planned: PourPlan
   };
   const heads = ids.reduce((sum, id) => sum + goodOf(id), 0);
   const mass = ids.reduce((sum, id) => sum + massOf(id), 0);
-  const { potPowerW: powerW, potLossWPerK: lossWPerK, pourC, roomC } = planned;
+  const { potPowerW: powerW, potLossWPerK: lossWPerK, pourC, roomC, potCrucibleJPerK: crucibleJPerK } = planned;
   const melt =
     state.chargedKg >= LEAST_MELT_KG
       ? meltTime({
           leadKg: Math.min(MOST_MELT_KG, state.chargedKg),
           powerW,
           lossWPerK,
+          crucibleJPerK,
           toC: pourC,
           roomC,
           fromC: roomC,
         }).energyKWh
       : 0;
-  const hold = holdingEnergyKWh(lossWPerK, Math.max(LEAD_MELTING_C, pourC), roomC, state.workS);
+  const hold = holdingEnergyKWh({
+    ...{ lossWPerK, potC: Math.max(LEAD_MELTING_C, pourC), roomC, seconds: state.workS },
+  });
   return ids.map((ticketId) => {
     const byMass = mass > 0 ? massOf(ticketId) / mass : 1 / ids.length;
     const byHeads = heads > 0 ? goodOf(ticketId) / heads : 1 / ids.length;

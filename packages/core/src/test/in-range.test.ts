@@ -68,7 +68,7 @@ describe('no NaN leaves the core, and what is refused is named', () => {
     );
     holds(
       fc.record({ potKg: around(0.5, 12), potC: around(330, 450), addKg: around(0, 2) }),
-      ({ potKg, potC, addKg }) => afterAdding(potKg, potC, addKg),
+      ({ potKg, potC, addKg }) => afterAdding({ potKg, potC, addKg }),
     );
     holds(
       fc.record({

@@ -12,10 +12,15 @@ import { product, workshop } from '../test/workshop.ts';
 
 describe('what is known', () => {
   test('of a pot: its plate, until a probe has seen it heat up', () => {
-    const plate = { powerW: 700, lossWPerK: 0.55 };
-    expect(knownPot(plate)).toEqual({ ...plate, powerSdW: 0, lossSdWPerK: 0, basis: 'given' });
+    const plate = { capacityKg: 9, powerW: 700, lossWPerK: 0.55 };
+    // 60 J/K for each kg that it takes, from memory.
+    const unknown = { powerSdW: 0, lossSdWPerK: 0, crucibleSdJPerK: 0, crucibleJPerK: 540, basis: 'given' };
+    expect(knownPot(plate)).toEqual({ powerW: 700, lossWPerK: 0.55, ...unknown });
     const learned = { powerW: 612, lossWPerK: 0.71, powerSdW: 8, lossSdWPerK: 0.03 };
-    expect(knownPot({ ...plate, learned })).toEqual({ ...learned, basis: 'fitted' });
+    const whole = { ...learned, crucibleJPerK: 610, crucibleSdJPerK: 40 };
+    expect(knownPot({ ...plate, learned: whole })).toEqual({ ...whole, basis: 'fitted' });
+    // What was learned before crucibles were reckoned with.
+    expect(knownPot({ ...plate, learned })).toMatchObject({ ...learned, crucibleJPerK: 540, basis: 'fitted' });
     expect(knownPot({ ...plate, learned: null }).basis).toBe('given');
   });
   test('of a mold: the book, until a probe was at its back', () => {

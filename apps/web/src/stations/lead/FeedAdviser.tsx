@@ -1,5 +1,5 @@
 import type { Pot } from '@schmelz/contract';
-import { DRY_KG, refillFigures, type Alloy } from '@schmelz/core';
+import { DRY_KG, refillFigures, type Alloy, type KnownPot } from '@schmelz/core';
 import { useState } from 'react';
 import { Trying } from '../../design/Dials.tsx';
 import { Fig } from '../../design/Figure.tsx';
@@ -19,7 +19,7 @@ export function FeedAdviser({
   live,
 }: {
   pot: Pot;
-  heat: { powerW: number; lossWPerK: number };
+  heat: KnownPot;
   alloy: Alloy;
   pourC: number;
   roomC: number;

@@ -1,5 +1,5 @@
 import type { Pot } from '@schmelz/contract';
-import { heatUpsIn, missFigure, potFigure } from '@schmelz/core';
+import { heatUpsIn, missFigure, potFigure, usualCrucibleJPerK } from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
@@ -43,6 +43,8 @@ export function LearnPot({ pot, roomC, units }: { pot: Pot; roomC: number; units
     powerSdW: of('powerW').sd,
     lossWPerK: of('lossWPerK').value,
     lossSdWPerK: of('lossWPerK').sd,
+    crucibleJPerK: of('crucibleJPerK').value,
+    crucibleSdJPerK: of('crucibleJPerK').sd,
     readings: result.points,
   };
   const keep = () => {
@@ -104,12 +106,13 @@ export function LearnPot({ pot, roomC, units }: { pot: Pot; roomC: number; units
                     roomC,
                     powerW: pot.powerW,
                     lossWPerK: pot.lossWPerK,
+                    crucibleJPerK: usualCrucibleJPerK(pot.capacityKg),
                     heating: true,
                   });
                 }}
                 disabled={state.status === 'running'}
               >
-                Fit power and loss
+                Fit power, loss and crucible
               </Button>
             )}
             <div className="w-full">
@@ -121,7 +124,8 @@ export function LearnPot({ pot, roomC, units }: { pot: Pot; roomC: number; units
                   <Fig figure={potFigure('power', pot, found)} title="Power" /> ±{' '}
                   {Math.max(1, Math.round(2 * found.powerSdW))}, losing{' '}
                   <Fig figure={potFigure('loss', pot, found)} title="Loss" /> ±{' '}
-                  {Math.max(0.01, 2 * found.lossSdWPerK).toFixed(2)}
+                  {Math.max(0.01, 2 * found.lossSdWPerK).toFixed(2)}; crucible and element hold{' '}
+                  <Fig figure={potFigure('crucible', pot, found)} title="Crucible" />
                 </p>
                 <p className="quiet">
                   Given were {pot.powerW} W and {pot.lossWPerK} W/K. The model misses a reading by{' '}

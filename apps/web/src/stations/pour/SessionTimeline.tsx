@@ -34,12 +34,18 @@ export function SessionTimeline({ pour, molds, bench }: { pour: Pour; molds: rea
   const units = useUnits();
   const { entries, state } = bench;
   const shown = useMemo(() => {
-    const { pourC: metalC, roomC, potPowerW: powerW, potLossWPerK: lossWPerK } = pour.knownThen;
+    const {
+      pourC: metalC,
+      roomC,
+      potPowerW: powerW,
+      potLossWPerK: lossWPerK,
+      potCrucibleJPerK: crucibleJPerK,
+    } = pour.knownThen;
     const heat = sessionHeat({
       setup: pour.setup,
       log: entries,
       molds: molds.map((mold) => sessionMold(pour, mold)),
-      pot: { powerW, lossWPerK },
+      pot: { powerW, lossWPerK, crucibleJPerK },
       metalC,
       roomC,
       now: entries.at(-1)?.at ?? 0,

@@ -68,10 +68,23 @@ export function useCoach(
   return useMemo(() => {
     if (!settings || !pot) return null;
     const { heelKg } = settings.ways;
-    const { pourC: metalC, roomC, potPowerW: powerW, potLossWPerK: lossWPerK } = pour.knownThen;
+    const {
+      pourC: metalC,
+      roomC,
+      potPowerW: powerW,
+      potLossWPerK: lossWPerK,
+      potCrucibleJPerK: crucibleJPerK,
+    } = pour.knownThen;
     // A tap may be a moment younger than the tick.
     const at = Math.max(tick, entries.at(-1)?.at ?? 0);
-    const shared = { setup: pour.setup, log: entries, pot: { powerW, lossWPerK }, metalC, roomC, now: at };
+    const shared = {
+      setup: pour.setup,
+      log: entries,
+      pot: { powerW, lossWPerK, crucibleJPerK },
+      metalC,
+      roomC,
+      now: at,
+    };
     const heat = sessionHeat({ ...shared, molds: molds.map((mold) => sessionMold(pour, mold)) });
     const shownId = turnId ?? state.shots.at(-1)?.moldId ?? molds[0]!.id;
     const probed = (moldId: string) => (moldId === probedId ? moldProbe : null);

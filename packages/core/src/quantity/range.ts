@@ -1,0 +1,31 @@
+/** An input of an answer that is not known for sure. */
+export interface Unsure {
+  value: number;
+  /** Standard deviation of what is believed of it. */
+  sd: number;
+  least?: number;
+  most?: number;
+}
+
+/** A normal value lies within so many standard deviations nine times in ten. */
+export const Z_90 = 1.645;
+
+/**
+ * Range that holds an answer nine times in ten, from the spread of what goes in: each input is moved by 1.645 standard
+ * deviations either way, and what that does to the answer is added up in squares, up and down apart. First order in
+ * each input; checked by Monte Carlo where it is used.
+ * @example range90(([a, b]) => a! + b!, [{ value: 1, sd: 0.3 }, { value: 2, sd: 0.4 }]) // { low: 2.1775, high: 3.8225 }
+ */
+export function range90(answer: (values: readonly number[]) => number, inputs: readonly Unsure[]) {
+  const middle = inputs.map(({ value }) => value);
+  const value = answer(middle);
+  let [down, up] = [0, 0];
+  inputs.forEach(({ value: at, sd, least = -Infinity, most = Infinity }, i) => {
+    const moved = [-1, 1].map((side) =>
+      answer(middle.map((each, k) => (k === i ? Math.min(most, Math.max(least, at + side * Z_90 * sd)) : each))),
+    );
+    down += Math.max(0, value - Math.min(...moved)) ** 2;
+    up += Math.max(0, Math.max(...moved) - value) ** 2;
+  });
+  return { low: value - Math.sqrt(down), high: value + Math.sqrt(up) };
+}
