@@ -10,6 +10,7 @@ const shared = {
   modulePathIgnorePatterns: ['/dist/', '/.cache/', '<rootDir>/.mutants/'],
   moduleNameMapper: {
     '^@schmelz/core$': '<rootDir>/packages/core/src/index.ts',
+    '^@schmelz/worlds$': '<rootDir>/packages/worlds/src/index.ts',
     '^@schmelz/contract$': '<rootDir>/packages/contract/src/index.ts',
     '^@schmelz/contract/field$': '<rootDir>/packages/contract/src/schema/field.ts',
   },

@@ -1,5 +1,12 @@
 import type { Alloy } from '../metal/alloy.ts';
-import { fitLeastSquares, type FitResult, type Progress } from '../numeric/least-squares.ts';
+import {
+  fitLeastSquares,
+  followingSd,
+  soundFit,
+  type FitResult,
+  type Parameter,
+  type Progress,
+} from '../numeric/least-squares.ts';
 import type { TimedReading } from '../pot/fit-pot.ts';
 import { inRange, QuantityError } from '../quantity/check.ts';
 import {
@@ -26,6 +33,13 @@ export interface MoldFitInput {
   probeSdK?: number;
   alloy?: Alloy;
 }
+
+/** Handles, hinge and contact are not in the model: it is off by about so much, K, and for a minute on end. */
+const MODEL_K = 2;
+/** Two numbers stand for a whole mold: at another pace they are good to about this share, however well they fit. */
+const MODEL_SHARE = 0.04;
+/** A mold that is fitted is met within this by its own readings, K. */
+const MISSED_K = 12;
 
 /** Temperature of the back at each reading, for a block and its shots. */
 export function backAtReadings(input: MoldFitInput, block: MoldBlock): number[] {
@@ -69,18 +83,18 @@ export function fitMold(input: MoldFitInput, progress?: Progress): FitResult {
   const { readings, shots } = input;
   if (readings.length < 8) throw new QuantityError('readings', readings.length, '', '8 or more');
   if (shots.length < 1) throw new QuantityError('shots', shots.length, '', 'one or more among the readings');
-  inRange('time span', readings.at(-1)!.atS - readings[0]!.atS, 's', 30, 86_400);
+  const seconds = inRange('time span', readings.at(-1)!.atS - readings[0]!.atS, 's', 30, 86_400);
   const usual = input.block.lossWPerK ?? moldLossWPerK(input.block.bodyKg);
-  return fitLeastSquares(
-    [
-      { name: 'lossWPerK', start: usual, priorSd: 0.4 * usual, min: 0.02, max: 5 },
-      { name: 'capacityShare', start: 1, priorSd: 0.15, min: 0.4, max: 1.8 },
-    ],
-    ([lossWPerK, capacityShare]) => {
-      const model = backAtReadings(input, { ...input.block, lossWPerK: lossWPerK!, capacityShare: capacityShare! });
-      return readings.map((reading, i) => reading.temperatureC - model[i]!);
-    },
-    input.probeSdK ?? 3,
-    progress,
-  );
+  const parameters: Parameter[] = [
+    { name: 'lossWPerK', start: usual, priorSd: 0.4 * usual, min: 0.02, max: 5 },
+    { name: 'capacityShare', start: 1, priorSd: 0.15, min: 0.4, max: 1.8 },
+  ];
+  const model = ([lossWPerK, capacityShare]: readonly number[]) => {
+    const back = backAtReadings(input, { ...input.block, lossWPerK: lossWPerK!, capacityShare: capacityShare! });
+    return readings.map((reading, i) => reading.temperatureC - back[i]!);
+  };
+  const sdK = followingSd(readings.length, seconds, Math.hypot(input.probeSdK ?? 3, MODEL_K));
+  const fit = soundFit(fitLeastSquares(parameters, model, sdK, progress), parameters, 'K', MISSED_K);
+  const honest = fit.parameters.map((each) => ({ ...each, sd: Math.hypot(each.sd, MODEL_SHARE * each.value) }));
+  return { ...fit, parameters: honest };
 }

@@ -146,7 +146,7 @@ describe('learning a mold from its probe', () => {
     const fit = fitMold({ ...base, readings });
     expect(fit.parameters[0]!.value).toBeCloseTo(truth.lossWPerK, 1);
     expect(fit.parameters[1]!.value).toBeCloseTo(truth.capacityShare, 1);
-    expect(fit.parameters[1]!.sd).toBeLessThan(0.05);
+    expect(fit.parameters[1]!.sd).toBeLessThan(0.08);
   });
   test('without shots there is nothing to learn from', () => {
     expect(() => fitMold({ ...base, shots: [], readings: times })).toThrow(/shots is 0/);

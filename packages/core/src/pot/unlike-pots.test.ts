@@ -1,5 +1,5 @@
 import { heatUpsIn } from '../readings/heat-ups.ts';
-import { heatUp, WORLD_POTS, type WorldPot } from '../test/worlds/pot.ts';
+import { heatUp, WORLD_POTS, type WorldPot } from '@schmelz/worlds';
 import { fitPot } from './fit-pot.ts';
 import { meltPlan } from './melt-plan.ts';
 import { meltTime } from './time-to-pour.ts';

@@ -1,4 +1,5 @@
-import { chance } from './noise.ts';
+import { chance } from './chance.ts';
+import { leadCelsius } from './lead.ts';
 
 /**
  * A pot as it may really be, which the models do not know: crucible and metal apart, the element in the crucible, a
@@ -16,22 +17,6 @@ export interface WorldPot {
   noiseK: number;
 }
 
-/** Lead, J/kg above 20 C: by hand from a book of tables, kJ/kg at 20, 100, 200, 300, 327.5 solid, molten, 600. */
-const TABLE: readonly (readonly [celsius: number, joules: number])[] = [
-  [20, 0],
-  [100, 10_380],
-  [200, 23_800],
-  [300, 37_660],
-  [327.4, 41_500],
-  [327.6, 64_500],
-  [600, 104_550],
-];
-const celsiusOf = (joules: number) => {
-  let i = 1;
-  while (i < TABLE.length - 1 && TABLE[i]![1] < joules) i += 1;
-  const [[t0, h0], [t1, h1]] = [TABLE[i - 1]!, TABLE[i]!];
-  return t0 + ((joules - h0) * (t1 - t0)) / (h1 - h0);
-};
 const STEP_S = 0.05;
 
 /** Heats up so much metal from the room and goes on for a while at the mark; what a probe says, every few seconds. */
@@ -49,7 +34,7 @@ export function heatUp(
   const readings: { atS: number; temperatureC: number }[] = [];
   const wetted = Math.min(1, 0.35 + (0.65 * of.leadKg) / pot.capacityKg);
   for (let t = 0; t < of.seconds; t += STEP_S) {
-    const metalC = celsiusOf(joules);
+    const metalC = leadCelsius(joules);
     const into = pot.wallWPerK * wetted * (wallC - metalC);
     wallC += ((on ? pot.powerW : 0) - into - pot.lossWPerK * (wallC - of.roomC)) * (STEP_S / pot.crucibleJPerK);
     joules += (into * STEP_S) / of.leadKg;

@@ -1,0 +1,100 @@
+import { aluminiumMold, chance, runMold } from '@schmelz/worlds';
+import { fitMold } from './fit-mold.ts';
+import { moldSession, type MoldStep } from './session.ts';
+
+const [KG, SHOT_KG, METAL_C, ROOM_C, CLOSED_S] = [0.56, 0.085, 371, 20, 6];
+interface Shot {
+  atS: number;
+  gapS: number;
+}
+
+/** Thirty shots at a pace that is never even, then thirty more at another; what the probe at the back said of each. */
+function atWork(quirk: number, seed: number, times: number) {
+  const { uniform, normal } = chance(seed);
+  const mold = runMold(aluminiumMold(KG, quirk), ROOM_C);
+  const shots: Shot[] = [];
+  const readings: { atS: number; temperatureC: number }[] = [];
+  const before: number[] = [];
+  let atS = 0;
+  const pass = (seconds: number, open: boolean) => {
+    for (let left = seconds; left > 0; left -= 5) {
+      const dt = Math.min(5, left);
+      mold.pass(dt, open);
+      atS += dt;
+      // A probe drops out now and then.
+      if (uniform() > 0.06) readings.push({ atS, temperatureC: mold.backC() + normal(2) });
+    }
+  };
+  for (let shot = 0; shot < 60; shot++) {
+    const gapS = (shot < 30 ? 1 : times) * (110 + 90 * uniform());
+    before.push(mold.backC());
+    shots.push({ atS, gapS });
+    mold.pour(SHOT_KG, METAL_C);
+    pass(CLOSED_S, false);
+    pass(gapS - CLOSED_S, true);
+  }
+  return { shots, readings, before };
+}
+
+/** As the coach reads it: the mean of the block before each shot, through all the shots there were. */
+function coached(shots: readonly Shot[], block: { bodyKg: number; lossWPerK?: number; capacityShare?: number }) {
+  const steps = shots.map(({ gapS }): MoldStep => ({
+    kind: 'shot',
+    kg: SHOT_KG,
+    metalC: METAL_C,
+    closedS: CLOSED_S,
+    openS: gapS - CLOSED_S,
+  }));
+  const { points } = moldSession({ block, roomC: ROOM_C, steps });
+  const into = points.flatMap((point, i) => (points[i + 1]?.after === 'shot' ? [point.meanC] : []));
+  return into;
+}
+const rms = (errors: readonly number[]) => Math.sqrt(errors.reduce((sum, e) => sum + e * e, 0) / errors.length);
+
+const WORLDS = [-1, -0.5, 0.4, 1].flatMap((quirk) => [1, 2, 0.5].map((times) => [quirk, times] as const));
+const tried = WORLDS.map(([quirk, times], i) => {
+  const { shots, readings, before } = atWork(quirk, 31 + i, times);
+  const end = shots[30]!.atS;
+  const learned = fitMold({
+    block: { bodyKg: KG },
+    closedS: CLOSED_S,
+    shots: shots.slice(0, 30).map(({ atS }) => ({ atS, kg: SHOT_KG, metalC: METAL_C })),
+    readings: readings.filter(({ atS }) => atS < end),
+    roomC: ROOM_C,
+  });
+  const [loss, capacity] = [learned.parameters[0]!, learned.parameters[1]!];
+  const missed = (block: Parameters<typeof coached>[1]) =>
+    coached(shots, block)
+      .slice(30)
+      .map((celsius, k) => celsius - before[30 + k]!);
+  const at = (l: number, c: number) => coached(shots, { bodyKg: KG, lossWPerK: l, capacityShare: c }).slice(30);
+  return {
+    quirk,
+    times,
+    unlearned: rms(missed({ bodyKg: KG })),
+    learned: rms(missed({ bodyKg: KG, lossWPerK: loss.value, capacityShare: capacity.value })),
+    loss,
+    capacity,
+    at,
+    truth: before.slice(30),
+  };
+});
+
+const paces = [1, 2, 0.5].map((times) => [times, tried.filter((each) => each.times === times)] as const);
+test.each(paces)('at %s times the pace that it was learned at the error is cut threefold', (_, molds) => {
+  expect(rms(molds.map(({ unlearned }) => unlearned))).toBeGreaterThan(3 * rms(molds.map(({ learned }) => learned)));
+  for (const { learned } of molds) expect(learned).toBeLessThan(5);
+});
+
+test('its stated doubt covers the truth nine times in ten', () => {
+  const covered = tried.flatMap(({ loss, capacity, at, truth }) => {
+    const middle = at(loss.value, capacity.value);
+    const moved = [at(loss.value + loss.sd, capacity.value), at(loss.value, capacity.value + capacity.sd)];
+    return truth.map((celsius, k) => {
+      const sd = Math.hypot(...moved.map((each) => each[k]! - middle[k]!));
+      return Math.abs(celsius - middle[k]!) < 1.645 * sd + 0.5;
+    });
+  });
+  const share = covered.filter(Boolean).length / covered.length;
+  expect(share).toBeGreaterThan(0.85);
+});

@@ -1,0 +1,64 @@
+import { leadJoules } from './lead.ts';
+
+/**
+ * A mold as it may really be, which the models do not know: faces, block and handles apart, the loss growing with heat
+ * as radiation does, an open mold losing from its faces. Shares no function with the core.
+ */
+export interface WorldMold {
+  faceJK: number;
+  blockJK: number;
+  handlesJK: number;
+  faceToBlockWPerK: number;
+  blockToHandlesWPerK: number;
+  /** Of block and handles to the room at 30 K above it; a fifth more at 100 K. */
+  lossWPerK: number;
+  /** Of the faces, while it stands open. */
+  openWPerK: number;
+}
+
+/** A mold of so much aluminium, better or worse than others by `quirk` (about -1 to 1). */
+export function aluminiumMold(bodyKg: number, quirk = 0): WorldMold {
+  const capacity = 905 * bodyKg * (1 + 0.1 * quirk);
+  const size = Math.cbrt(bodyKg / 0.55) ** 2;
+  return {
+    faceJK: 0.17 * capacity,
+    blockJK: 0.65 * capacity,
+    handlesJK: 0.18 * capacity,
+    faceToBlockWPerK: 55 * size,
+    blockToHandlesWPerK: 1.6 * size,
+    lossWPerK: 0.5 * size * (1 + 0.35 * quirk),
+    openWPerK: 0.42 * size * (1 + 0.4 * quirk),
+  };
+}
+
+const STEP_S = 0.25;
+
+/** A mold at work: metal goes in, time passes with it shut or open. */
+export function runMold(mold: WorldMold, roomC: number) {
+  let [face, block, handles] = [roomC, roomC, roomC];
+  return {
+    faceC: () => face,
+    backC: () => block,
+    pour(kg: number, metalC: number) {
+      const out = Math.max(125, face + 55);
+      face = Math.min(metalC, face + (kg * Math.max(0, leadJoules(metalC) - leadJoules(out))) / mold.faceJK);
+    },
+    pass(seconds: number, open: boolean) {
+      for (let left = seconds; left > 1e-9; left -= STEP_S) {
+        const dt = Math.min(STEP_S, left);
+        const hot = (celsius: number) =>
+          (1 + 0.2 * Math.min(1.5, Math.max(0, (celsius - roomC - 30) / 70))) * (celsius - roomC);
+        const inwards = mold.faceToBlockWPerK * (face - block);
+        const outwards = mold.blockToHandlesWPerK * (block - handles);
+        const lost = open ? mold.openWPerK * hot(face) : 0;
+        face -= ((inwards + lost) * dt) / mold.faceJK;
+        block += ((inwards - outwards - 0.75 * mold.lossWPerK * hot(block)) * dt) / mold.blockJK;
+        handles += ((outwards - 0.25 * mold.lossWPerK * hot(handles)) * dt) / mold.handlesJK;
+      }
+    },
+  };
+}
+export type RunningMold = ReturnType<typeof runMold>;
+
+/** Chance that a cavity comes out short at this heat of its face: all but none when warm, all but sure when cold. */
+export const shortChance = (faceC: number, coldC: number): number => 0.003 + 0.95 / (1 + Math.exp((faceC - coldC) / 2));
