@@ -168,12 +168,14 @@ export interface LogImport {
   gaps: { fromAt: number; toAt: number }[];
   channels: { id: number; place: string; readings: number }[];
 }
-/** What one cavity gave in one pour, with what decided it. */
+/** What one cavity gave in one pour while its mold was so warm, with what decided it. */
 export interface CavityPour {
   cavityId: string;
   at: number;
   pourC: number;
   roomC: number;
+  /** Mean of the block before the shots, by the model, within a few degrees. */
+  moldC: number;
   shotsSinceSmoked: number;
   casts: number;
   shorts: number;

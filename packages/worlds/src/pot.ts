@@ -1,5 +1,5 @@
 import { chance } from './chance.ts';
-import { leadCelsius } from './lead.ts';
+import { leadCelsius, leadJoules } from './lead.ts';
 
 /**
  * A pot as it may really be, which the models do not know: crucible and metal apart, the element in the crucible, a
@@ -19,35 +19,62 @@ export interface WorldPot {
 
 const STEP_S = 0.05;
 
-/** Heats up so much metal from the room and goes on for a while at the mark; what a probe says, every few seconds. */
-export function heatUp(
-  pot: WorldPot,
-  of: { leadKg: number; setC: number; roomC: number; seconds: number; everyS: number; seed: number },
-) {
-  const { normal } = chance(of.seed);
+/** What happens to a pot: metal out, metal back in. */
+interface Work {
+  leadKg: number;
+  setC: number;
+  roomC: number;
+  seconds: number;
+  everyS: number;
+  takes?: readonly { atS: number; kg: number }[];
+  feeds?: readonly { atS: number; kg: number }[];
+}
+/** Fed metal is warm from lying beside the pot. */
+const FED_C = 60;
+
+/** A pot from the room on, through an evening: how hot its metal is every few seconds. */
+export function potAtWork(pot: WorldPot, of: Work): number[] {
   let wallC = of.roomC;
-  let joules = 0;
-  let probeC = of.roomC;
+  let leadKg = of.leadKg;
+  let joules = leadJoules(of.roomC);
   let on = true;
   let due = 0;
-  let pouringAtS: number | null = null;
-  const readings: { atS: number; temperatureC: number }[] = [];
-  const wetted = Math.min(1, 0.35 + (0.65 * of.leadKg) / pot.capacityKg);
+  const [takes, feeds] = [[...(of.takes ?? [])], [...(of.feeds ?? [])]];
+  const every: number[] = [];
   for (let t = 0; t < of.seconds; t += STEP_S) {
+    while (takes[0] && takes[0].atS <= t) leadKg = Math.max(0.3, leadKg - takes.shift()!.kg);
+    while (feeds[0] && feeds[0].atS <= t) {
+      const { kg } = feeds.shift()!;
+      joules = (leadKg * joules + kg * leadJoules(FED_C)) / (leadKg + kg);
+      leadKg += kg;
+    }
     const metalC = leadCelsius(joules);
+    const wetted = Math.min(1, 0.35 + (0.65 * leadKg) / pot.capacityKg);
     const into = pot.wallWPerK * wetted * (wallC - metalC);
     wallC += ((on ? pot.powerW : 0) - into - pot.lossWPerK * (wallC - of.roomC)) * (STEP_S / pot.crucibleJPerK);
-    joules += (into * STEP_S) / of.leadKg;
+    joules += (into * STEP_S) / leadKg;
     if (on && metalC > of.setC) on = false;
     else if (!on && metalC < of.setC - pot.swingK) on = true;
-    probeC += ((metalC - probeC) * STEP_S) / pot.probeLagS;
-    if (pouringAtS === null && metalC >= 371) pouringAtS = t;
     if (t >= due) {
-      readings.push({ atS: due, temperatureC: probeC + normal(pot.noiseK) });
+      every.push(metalC);
       due += of.everyS;
     }
   }
-  return { readings, pouringAtS };
+  return every;
+}
+
+/** A heat-up from the room and a while at the mark: what a slow, noisy probe says, and when it pours. */
+export function heatUp(pot: WorldPot, of: Work & { seed: number }) {
+  const { normal } = chance(of.seed);
+  const metal = potAtWork(pot, { ...of, everyS: 1 });
+  let probeC = of.roomC;
+  const readings: { atS: number; temperatureC: number }[] = [];
+  metal.forEach((metalC, atS) => {
+    probeC += (metalC - probeC) * (1 - Math.exp(-1 / pot.probeLagS));
+    if (atS % of.everyS === 0) readings.push({ atS, temperatureC: probeC + normal(pot.noiseK) });
+  });
+  const pouring = metal.findIndex((metalC) => metalC >= 371);
+  return { readings, pouringAtS: pouring < 0 ? null : pouring };
 }
 
 /** Pots that differ in everything. */

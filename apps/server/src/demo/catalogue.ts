@@ -219,6 +219,8 @@ export const MOLDS: MoldInput[] = [
     ]),
   },
 ];
+/** How far each mold is off others of its weight, which its stamp does not say. */
+export const MOLD_QUIRKS = [0.4, -0.3, 0.1, -0.6];
 /** Fills badly: a burr behind the gate that nobody has found yet. */
 export const BAD_CAVITY = { mold: 'Fry six', position: 4, shortShare: 0.34 };
 

@@ -10,6 +10,7 @@ import {
   type TicketEntry,
 } from '@schmelz/core';
 import type { Pour, Ticket } from '@schmelz/contract';
+import { aluminiumMold, runMold, shortChance } from '@schmelz/worlds';
 import { BAD_CAVITY, UNDER_BAKE } from './catalogue.ts';
 
 /** What the day does to the work. */
@@ -28,8 +29,7 @@ type NewOvenEntry = OvenEntry extends infer E ? (E extends OvenEntry ? Omit<E, '
 type NewTicketEntry = TicketEntry extends infer E ? (E extends TicketEntry ? Omit<E, 'id' | 'at'> : never) : never;
 
 const CAUSES: [string, number][] = [
-  ['short', 0.5],
-  ['flash', 0.2],
+  ['flash', 0.4],
   ['void', 0.12],
   ['loose hook', 0.1],
   ['eye full', 0.05],
@@ -49,16 +49,75 @@ function pick<T>(random: () => number, from: readonly (readonly [T, number])[]):
   return from[0]![0];
 }
 
+/** A mold of the demo as it really is, and what is poured into it. */
+export interface TrueMold {
+  name: string;
+  bodyKg: number;
+  /** Better or worse than others of its weight, -1 to 1. */
+  quirk: number;
+  /** Every cavity filled, heads and sprues. */
+  fullShotKg: number;
+  positions: number[];
+}
+
+/** Small heads want it warmer: below this heat of the face their cavities come out short, C. */
+const coldC = (leadKg: number) => 37 + (leadKg < 0.008 ? 3 : 0);
+/** Rejects that have nothing to do with heat. */
+const OTHER_SHARE = 0.022;
+/** What really stands over the gates of a blank shot, kg. */
+const TRUE_BAR_KG = 0.028;
+const SHUT_S = 6;
+const ROOM_C = 20;
+
+/** The molds of a pour as they really get hot and cold. */
+function reallyHot(pour: Pour, molds: ReadonlyMap<string, TrueMold>, from: number) {
+  const { pourC } = pour.knownThen;
+  const all = new Map(
+    pour.setup.molds.map(({ moldId }) => {
+      const { bodyKg, quirk } = molds.get(moldId)!;
+      return [moldId, { running: runMold(aluminiumMold(bodyKg, quirk), ROOM_C), at: from, pouredAt: -Infinity }];
+    }),
+  );
+  /** A mold as it is at a moment: shut after a pour, then open. */
+  const at = (moldId: string, now: number) => {
+    const mold = all.get(moldId)!;
+    const shutUntil = Math.min(now, mold.pouredAt + SHUT_S * 1000);
+    mold.running.pass(Math.max(0, (shutUntil - mold.at) / 1000), false);
+    mold.running.pass((now - Math.max(mold.at, shutUntil)) / 1000, mold.pouredAt > 0);
+    mold.at = now;
+    return mold;
+  };
+  return {
+    faceC: (moldId: string, now: number) => at(moldId, now).running.faceC(),
+    pour(moldId: string, kg: number, now: number) {
+      const mold = at(moldId, now);
+      mold.running.pour(kg, pourC);
+      mold.pouredAt = now;
+    },
+  };
+}
+
 /** A whole evening at the pot, as a log: charge, blank shots, shots and rejects until every ticket has its heads. */
-export function pourEvening(pour: Pour, nameOf: (moldId: string) => string, startedAt: number, day: Day): PourEntry[] {
+export function pourEvening(
+  pour: Pour,
+  molds: ReadonlyMap<string, TrueMold>,
+  startedAt: number,
+  day: Day,
+): PourEntry[] {
   const { random } = day;
   let at = startedAt;
   const log: PourEntry[] = [];
+  const heat = reallyHot(pour, molds, startedAt);
+  const loadOf = new Map(pour.setup.loads.map((load) => [`${load.moldId} ${load.position}`, load]));
   const add = (entry: NewPourEntry, seconds: number): string => {
     at += Math.round(seconds * 1000);
     const id = randomUUID();
     log.push({ ...entry, id, at } as PourEntry);
     return id;
+  };
+  const blank = (moldId: string, seconds: number) => {
+    add({ kind: 'blank', moldId }, seconds);
+    heat.pour(moldId, molds.get(moldId)!.fullShotKg + TRUE_BAR_KG, at);
   };
   add({ kind: 'charge', massKg: Math.round(pour.plannedChargeKg * 100) / 100, potC: 20 }, 60);
   const first = pour.setup.molds[0]!.moldId;
@@ -70,27 +129,37 @@ export function pourEvening(pour: Pour, nameOf: (moldId: string) => string, star
     if (!turn) break;
     const { moldId } = turn;
     if (turn.blanksToGo > 0) {
-      add({ kind: 'blank', moldId }, 28);
+      blank(moldId, 28);
       continue;
     }
     const { wantedPositions: wanted } = state.molds.find((each) => each.moldId === moldId)!;
     if (shot > 0 && shot % 14 === 0) {
       add({ kind: 'pause' }, 20);
       add({ kind: 'resume' }, 420 + random() * 300);
-      add({ kind: 'blank', moldId }, 40);
+      // One now and then, by feel, and often none.
+      if (random() < 0.4) blank(moldId, 40);
       add({ kind: 'feed', massKg: 0.4 }, 30);
     }
-    const shotId = add({ kind: 'shot', moldId, positions: wanted }, 20 + wanted.length * (24 + random() * 14));
+    // Idle cavities are filled as well, to keep the heat.
+    const filled = molds.get(moldId)!.positions.filter((position) => !wanted.includes(position));
+    const shotId = add({ kind: 'shot', moldId, positions: wanted, filled }, 20 + wanted.length * (24 + random() * 14));
+    const faceC = heat.faceC(moldId, at);
+    heat.pour(moldId, molds.get(moldId)!.fullShotKg, at);
+    let shorts = 0;
     for (const position of wanted) {
-      const bad = nameOf(moldId) === BAD_CAVITY.mold && position === BAD_CAVITY.position;
-      const share = bad ? BAD_CAVITY.shortShare : shot < 2 ? 0.12 : 0.045;
-      if (random() >= share) continue;
-      const cause = bad && random() < 0.85 ? 'short' : pick(random, CAUSES);
+      const { leadKg } = loadOf.get(`${moldId} ${position}`)!;
+      const bad = molds.get(moldId)!.name === BAD_CAVITY.mold && position === BAD_CAVITY.position;
+      const short = random() < Math.max(bad ? BAD_CAVITY.shortShare : 0, shortChance(faceC, coldC(leadKg)));
+      if (!short && random() >= OTHER_SHARE) continue;
+      const cause = short ? 'short' : pick(random, CAUSES);
+      if (short && !bad) shorts += 1;
       const where = cause === 'short' ? { where: pick(random, WHERE) } : {};
       const kept = cause === 'short' && random() < 0.15;
       const goes: PourDisposition = random() < 0.03 && !kept ? 'hook lost' : kept ? 'second grade' : 'melt';
       add({ kind: 'reject', shotId, position, cause, ...where, goes }, 3);
     }
+    // Many shorts at once are seen: it is warmed again, by feel.
+    if (shorts > wanted.length / 2) for (let more = 0; more < 2; more++) blank(moldId, 30);
     shot += 1;
   }
   const { headsKg, rejectsKg, spruesKg } = pourState(pour.setup, log);

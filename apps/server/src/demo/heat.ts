@@ -16,6 +16,7 @@ import { addLot, cleanLot } from '../services/lots.ts';
 import { listMolds } from '../services/cavities.ts';
 import { listPours } from '../services/pours.ts';
 import { addRecord } from '../services/records.ts';
+import { aluminiumMold, potAtWork, runMold, type WorldPot } from '@schmelz/worlds';
 import { BAD_CAVITY, TRUE_OVEN } from './catalogue.ts';
 import { createResource } from '../services/resources.ts';
 import type { Store } from '../store/store.ts';
@@ -26,9 +27,11 @@ const isoDay = (at: number) => new Date(at).toISOString().slice(0, 10);
 
 /** The pot's dial as it really is: kelvin a mark, and how it creeps hotter over the year. */
 const DIAL = { from: 232, perMark: 20, creepKPerMonth: 1.9 };
-/** What pot and mold really are, which their plates do not say: for the fits to find. */
-const TRUE_POT = { powerW: 648, lossWPerK: 0.66 };
-const TRUE_MOLD = { lossWPerK: 0.58, capacityShare: 1.1 };
+/** What the pot really is, which its plate does not say: for the fit to find. */
+const TRUE_POT: WorldPot = {
+  ...{ powerW: 648, lossWPerK: 0.52, crucibleJPerK: 620, wallWPerK: 60, capacityKg: 9 },
+  ...{ swingK: 7, probeLagS: 6, noiseK: 0 },
+};
 
 /** Lots, dial marks, care, trials, parts and probe readings of the demo workshop. */
 export async function makeHeat(store: Store, things: Things, today: number, days: number): Promise<void> {
@@ -231,62 +234,59 @@ async function careAndTrials(store: Store, things: Things, today: number, days: 
 
 const EVERY_S = 5;
 
-const fullShotKg = ({ cavities }: Mold) =>
-  cavities.reduce((sum, { style, nominalMassKg }) => sum + cavityShotKg({ style, nominalMassKg }), 0);
+/** What really stands over the gates of a blank shot, kg. */
+const TRUE_BAR_KG = 0.028;
 
 /** What probes would have said in the last pours, from how pot and mold really are. */
 export async function recordProbes(store: Store, things: Things, howMany = 2): Promise<void> {
   const random = seeded(57);
   const noise = () => 1.6 * (random() + random() + random() - 1.5);
   const pours = (await listPours(store)).filter((pour) => pour.closed).slice(0, howMany);
-  const molds = await listMolds(store);
   for (const pour of pours) {
     const log = standing<PourEntry>(pour.log);
     const charge = log.find((entry) => entry.kind === 'charge');
     if (charge?.kind !== 'charge') continue;
     const from = charge.at;
     const seconds = Math.round((log.at(-1)!.at - from) / 1000);
-    const times = Array.from({ length: Math.floor(seconds / EVERY_S) }, (_, i) => ({
-      atS: i * EVERY_S,
-      temperatureC: 20,
-    }));
-    const own = pour.setup.molds.map(({ moldId }) => molds.find((each) => each.id === moldId)!);
-    const shotKg = Math.max(...own.map(fullShotKg));
-    const backs = own.map((mold) => {
+    const times = Array.from({ length: Math.floor(seconds / EVERY_S) }, (_, i) => i * EVERY_S);
+    const own = pour.setup.molds.map(({ moldId }) => ({ moldId, ...things.trueMolds.get(moldId)! }));
+    const backs = own.map(({ moldId, bodyKg, quirk, fullShotKg }) => {
       // Unused cavities are filled too, to keep the mold hot.
-      const shots = log
-        .filter((entry) => (entry.kind === 'shot' || entry.kind === 'blank') && entry.moldId === mold.id)
-        .map((entry) => ({ atS: (entry.at - from) / 1000, kg: fullShotKg(mold), metalC: 371 }));
-      const closedS = pour.setup.molds.find(({ moldId }) => moldId === mold.id)!.openS;
-      return backAtReadings(
-        { block: { bodyKg: mold.bodyKg }, closedS, shots, readings: times, roomC: 20 },
-        { bodyKg: mold.bodyKg, ...TRUE_MOLD },
-      );
+      const poured = log.flatMap((entry) => {
+        if (!(entry.kind === 'shot' || entry.kind === 'blank') || entry.moldId !== moldId) return [];
+        return [{ atS: (entry.at - from) / 1000, kg: fullShotKg + (entry.kind === 'blank' ? TRUE_BAR_KG : 0) }];
+      });
+      const mold = runMold(aluminiumMold(bodyKg, quirk), 20);
+      const shutS = pour.setup.molds.find((each) => each.moldId === moldId)!.openS;
+      let [next, shutUntil] = [0, 0];
+      return times.map((atS) => {
+        for (; next < poured.length && poured[next]!.atS <= atS; next++) {
+          mold.pour(poured[next]!.kg, pour.knownThen.pourC);
+          shutUntil = poured[next]!.atS + shutS;
+        }
+        mold.pass(EVERY_S, next > 0 && atS > shutUntil);
+        return mold.backC();
+      });
     });
-    const events = log.flatMap((entry): PotEvent[] => {
-      const atS = (entry.at - from) / 1000;
-      if (entry.kind === 'feed') return [{ atS, kind: 'add', kg: entry.massKg, fromC: 60 }];
-      return entry.kind === 'shot' ? [{ atS, kind: 'take', kg: Math.min(shotKg, 0.04) }] : [];
-    });
-    const pot = simulatePot({
-      pot: TRUE_POT,
-      leadKg: charge.massKg,
-      fromC: charge.potC,
-      roomC: 20,
-      setC: 374,
+    const takes = log.flatMap((entry) =>
+      entry.kind === 'shot'
+        ? [{ atS: (entry.at - from) / 1000, kg: Math.max(...own.map((each) => each.fullShotKg)) }]
+        : [],
+    );
+    const feeds = log.flatMap((entry) =>
+      entry.kind === 'feed' ? [{ atS: (entry.at - from) / 1000, kg: entry.massKg }] : [],
+    );
+    const pot = potAtWork(TRUE_POT, {
+      ...{ leadKg: charge.massKg, setC: 374, roomC: 20, everyS: EVERY_S },
       seconds,
-      events,
-      everyS: EVERY_S,
+      takes,
+      feeds,
     });
     const readings = (value: (i: number) => number): Reading[] =>
-      times.flatMap(({ atS }, i) => (random() < 0.01 ? [] : [{ at: from + atS * 1000, celsius: value(i) + noise() }]));
+      times.flatMap((atS, i) => (random() < 0.01 ? [] : [{ at: from + atS * 1000, celsius: value(i) + noise() }]));
     await addLog(store, `pour ${pour.number}`, [
-      { place: 'pot', name: 'pot', readings: readings((i) => pot.points[i]?.temperatureC ?? 20) },
-      ...own.map((mold, at) => ({
-        place: 'mold' as const,
-        name: mold.name,
-        readings: readings((i) => backs[at]![i]!),
-      })),
+      { place: 'pot', name: 'pot', readings: readings((i) => pot[i] ?? 20) },
+      ...own.map(({ name }, at) => ({ place: 'mold' as const, name, readings: readings((i) => backs[at]![i]!) })),
     ]);
   }
 }

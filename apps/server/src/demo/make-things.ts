@@ -1,8 +1,10 @@
 import { randomUUID } from 'node:crypto';
+import { fullShotKg } from '@schmelz/core';
 import { createResource } from '../services/resources.ts';
 import { writeSettings } from '../services/settings.ts';
 import type { Store } from '../store/store.ts';
 import * as catalogue from './catalogue.ts';
+import type { TrueMold } from './evening.ts';
 
 export interface Things {
   leadId: string;
@@ -11,6 +13,8 @@ export interface Things {
   powderIds: Map<string, string>;
   productIds: string[];
   molds: { id: string; name: string }[];
+  /** By their ids, as they really are. */
+  trueMolds: Map<string, TrueMold>;
   potId: string;
 }
 
@@ -24,7 +28,7 @@ export async function makeThings(store: Store): Promise<Things> {
     const { pots, ovens, bakePrograms } = store.models;
     const make = { transaction };
     await pots.create(
-      { id: potId, name: 'Bottom-pour pot, 20 lb', capacityKg: 9, powerW: 700, lossWPerK: 0.55, version: 1 },
+      { id: potId, name: 'Bottom-pour pot, 20 lb', capacityKg: 9, powerW: 700, lossWPerK: 0.41, version: 1 },
       make,
     );
     await ovens.create(
@@ -61,8 +65,14 @@ export async function makeThings(store: Store): Promise<Things> {
     recipeIds.set(name, idOf(await createResource(store, 'recipes', { name, eyeColour, layers: rows })));
   }
   const molds: Things['molds'] = [];
-  for (const mold of catalogue.MOLDS) {
-    molds.push({ id: idOf(await createResource(store, 'molds', { ...mold })), name: mold.name });
+  const trueMolds = new Map<string, TrueMold>();
+  for (const [at, mold] of catalogue.MOLDS.entries()) {
+    const id = idOf(await createResource(store, 'molds', { ...mold }));
+    const { name, bodyKg, cavities } = mold;
+    const positions = cavities.filter(({ condition }) => condition === 'good').map(({ position }) => position);
+    molds.push({ id, name });
+    const quirk = catalogue.MOLD_QUIRKS[at % catalogue.MOLD_QUIRKS.length]!;
+    trueMolds.set(id, { name, bodyKg, quirk, fullShotKg: fullShotKg(cavities), positions });
   }
   const programs = await store.models.bakePrograms.findAll();
   const productIds: string[] = [];
@@ -80,5 +90,5 @@ export async function makeThings(store: Store): Promise<Things> {
     };
     productIds.push(idOf(await createResource(store, 'products', input)));
   }
-  return { leadId, hookIds, wrongHookId, powderIds, productIds, molds, potId };
+  return { leadId, hookIds, wrongHookId, powderIds, productIds, molds, trueMolds, potId };
 }

@@ -182,8 +182,7 @@ async function pourTickets(
 ) {
   const ticketIds = tickets.map((ticket) => ticket.id);
   const pour = await startPour(store, { moldIds, atOnce: moldIds.length, potId: things.potId, ticketIds }, at);
-  const nameOf = (moldId: string) => things.molds.find((each) => each.id === moldId)!.name;
-  await addPourEntries(store, pour.id, pourEvening(pour, nameOf, at, day));
+  await addPourEntries(store, pour.id, pourEvening(pour, things.trueMolds, at, day));
 }
 
 async function openingPurchases(store: Store, things: Things, at: number): Promise<void> {

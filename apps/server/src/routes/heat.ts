@@ -1,6 +1,6 @@
 import { PassThrough, type Readable } from 'node:stream';
 import type { Context } from 'koa';
-import { fillRecords } from '../services/cavities.ts';
+import { fillRecords } from '../services/fill-records.ts';
 import { importLogCsv } from '../services/logs.ts';
 import { addLot, cleanLot, listLots } from '../services/lots.ts';
 import { listChannels, rawReadings, readStretch, type Feed } from '../services/readings.ts';

@@ -1,10 +1,11 @@
-import type { CareRecord, Cavity, CavityPour, Mold, TrialRecord } from '@schmelz/contract';
+import type { CareRecord, Cavity, Mold, TrialRecord } from '@schmelz/contract';
 import { triedHooks } from '@schmelz/core';
 import type { Store } from '../store/store.ts';
 import { listRecords } from './records.ts';
 import { listResources } from './resources.ts';
 
 interface CavityShots {
+  pourId: string;
   cavityId: string;
   moldId: string;
   at: number;
@@ -20,9 +21,9 @@ interface CavityShots {
 }
 
 /** What every cavity gave in every pour, oldest first. */
-const shotsOfCavities = (store: Store) =>
+export const shotsOfCavities = (store: Store) =>
   store.select<CavityShots>(
-    `SELECT c.cavityId, m.moldId, p.startedAt AS at, c.good, c.casts, c.rejects, m.shots + m.blanks AS shots, m.blanks,
+    `SELECT c.pourId, c.cavityId, m.moldId, p.startedAt AS at, c.good, c.casts, c.rejects, m.shots + m.blanks AS shots, m.blanks,
             m.shotsSinceSmoked, json_extract(p.planned, '$.pourC') AS pourC, json_extract(p.planned, '$.roomC') AS roomC
      FROM pourCavities c JOIN pours p ON p.id = c.pourId JOIN cavities v ON v.id = c.cavityId
      JOIN pourMolds m ON m.pourId = p.id AND m.moldId = v.moldId ORDER BY p.startedAt`,
@@ -34,7 +35,7 @@ interface Soot {
 }
 
 /** Follows a cavity's soot through its pours and the candle at home; calls `each` with the shots since, mid-pour. */
-function followSoot(
+export function followSoot(
   pours: readonly CavityShots[],
   smokings: readonly number[],
   each: (pour: CavityShots, since: number) => void = () => {},
@@ -62,7 +63,7 @@ function followSoot(
   return soot;
 }
 
-const smokingsOf = (care: readonly (CareRecord & { struck: boolean })[], moldId: string, position: number) =>
+export const smokingsOf = (care: readonly (CareRecord & { struck: boolean })[], moldId: string, position: number) =>
   care
     .filter((each) => !each.struck && each.what === 'smoked' && each.thingId === moldId)
     .filter((each) => each.positions.length === 0 || each.positions.includes(position))
@@ -99,25 +100,5 @@ export async function listMolds(store: Store): Promise<Mold[]> {
     });
     const open = cavities.filter((cavity) => cavity.condition === 'good');
     return { ...mold, cavities, shotsSinceSmoked: Math.max(0, ...open.map((cavity) => cavity.shotsSinceSmoked)) };
-  });
-}
-
-/** Casts and shorts of a mold's cavities, pour by pour, with the heat and the soot they were cast at. */
-export async function fillRecords(store: Store, moldId: string): Promise<CavityPour[]> {
-  const [shots, care, molds] = await Promise.all([
-    shotsOfCavities(store),
-    listRecords<CareRecord>(store, 'care', moldId),
-    listResources(store, 'molds'),
-  ]);
-  const mold = molds.find((each) => each.id === moldId);
-  return (mold?.cavities ?? []).flatMap((cavity) => {
-    const records: CavityPour[] = [];
-    const pours = shots.filter((each) => each.cavityId === cavity.id && each.casts > 0);
-    followSoot(pours, smokingsOf(care, moldId, cavity.position), (pour, shotsSinceSmoked) => {
-      const shorts = (JSON.parse(pour.rejects) as Record<string, number>)['short'] ?? 0;
-      const { at, pourC, roomC, casts } = pour;
-      records.push({ cavityId: cavity.id, at, pourC, roomC, shotsSinceSmoked, casts, shorts });
-    });
-    return records;
   });
 }

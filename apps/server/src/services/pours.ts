@@ -48,16 +48,16 @@ const poursOfMold = async (store: Store, moldId: string) =>
 /** Pours with their logs, newest first. */
 export async function listPours(
   store: Store,
-  which: { open?: boolean; id?: string; moldId?: string; at?: number } = {},
+  which: { open?: boolean; id?: string; moldId?: string; at?: number; last?: number } = {},
 ): Promise<Pour[]> {
-  const { open, id, moldId, at } = which;
+  const { open, id, moldId, at, last } = which;
   const where = {
     ...(open ? { closedAt: null } : {}),
     ...(id ? { id } : {}),
     ...(moldId ? { id: await poursOfMold(store, moldId) } : {}),
     ...(at ? { startedAt: { [Op.lte]: at }, [Op.or]: [{ closedAt: null }, { closedAt: { [Op.gte]: at } }] } : {}),
   };
-  const rows = await rowsOf(store.models.pours, { where, order: [['number', 'DESC']] });
+  const rows = await rowsOf(store.models.pours, { where, order: [['number', 'DESC']], limit: last });
   const logs = await readLogs<PourEntry>(
     store,
     'pour',

@@ -3,7 +3,8 @@ import { pourState, stepState, ticketState, withShares, type TicketEntry } from 
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { Sequelize } from 'sequelize';
-import { fillRecords, listMolds } from '../services/cavities.ts';
+import { listMolds } from '../services/cavities.ts';
+import { fillRecords } from '../services/fill-records.ts';
 import { addPourEntries, readPour } from '../services/pours.ts';
 import { createResource } from '../services/resources.ts';
 import { readSettings } from '../services/settings.ts';

@@ -321,6 +321,7 @@ export const fillRecords: CavityPour[] = molds[0]!.cavities.slice(0, 2).map(({ i
   at: 0,
   pourC: 371,
   roomC: 20,
+  moldC: 54,
   shotsSinceSmoked: 10,
   casts,
   shorts: i ? 30 : 2,

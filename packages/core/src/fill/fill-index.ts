@@ -41,6 +41,11 @@ export const FILL_DEFAULTS: FillSettings = {
   dirt: 0,
 };
 
+/** How a bench reads the index: the heat that the mold has, hooks as they come out of the box. */
+export const benchSettings = (
+  of: Pick<FillSettings, 'metalC' | 'moldC' | 'roomC' | 'shotsSinceSmoked'>,
+): FillSettings => ({ ...FILL_DEFAULTS, ...of, hookWarm: false });
+
 export interface FillCavity {
   solid: HeadSolid;
   /** Height of the funnel, m: the head of metal under gravity. */

@@ -64,6 +64,7 @@ const adviceOf = (log: PourEntry[], nowMinutes: number, more: Partial<CoachInput
         block: { bodyKg: 0.55 },
         fullShotKg: 0.075,
         sootSchool,
+        coldBelowC: 40,
         cavities: [1, 2, 3, 4].map((position) => ({ position, fill, shotsSinceSmoked: 12, everSmoked: true })),
       },
     ],

@@ -2,7 +2,7 @@ import { FILL_DEFAULTS, type FillCavity } from '../fill/fill-index.ts';
 import { fillLevers } from '../fill/levers.ts';
 import { blockNodes, meanC, OPEN_LOSS_FACTOR, relax, type MoldBlock } from '../mold/block.ts';
 import { sootDue, type SootSchool } from '../mold/soot.ts';
-import { blankShots, MOLD_READY_C, MOLD_TOO_HOT_C } from '../mold/warm-up.ts';
+import { blankShots, MOLD_TOO_HOT_C } from '../mold/warm-up.ts';
 import { largestRefill } from '../pot/refill.ts';
 import type { PotBody } from '../pot/simulate.ts';
 import { SOFT_LEAD } from '../metal/alloy.ts';
@@ -54,6 +54,8 @@ export interface CoachMold {
   fullShotKg: number;
   barKg?: number;
   sootSchool: SootSchool;
+  /** Colder than this it is too cold to go on: by its own record of shorts, or by practice. */
+  coldBelowC: number;
   cavities: readonly CoachCavity[];
 }
 export interface CoachInput {
@@ -82,6 +84,9 @@ const LOOK_BACK = 6;
 const WORTH_FEEDING_KG = 0.15;
 const KEEP_ABOVE_MELTING_K = 15;
 
+/** A mold that went cold is warmed past that by so much. Common practice, no source. */
+const WARMED_PAST_K = 6;
+
 /** Seconds that a mold must lie open until it is back in its window. */
 function coolingS(block: MoldBlock, moldC: number, roomC: number): number {
   const nodes = blockNodes(block);
@@ -102,6 +107,14 @@ const theMold = (input: CoachInput, mold: CoachMold) => (input.setup.molds.lengt
 const theCavity = (input: CoachInput, mold: CoachMold, position: number) =>
   input.setup.molds.length > 1 ? `${mold.name}, cavity ${position}` : `Cavity ${position}`;
 
+/** Whether the last thing that was poured into a mold was a blank shot. */
+function isWarming({ log }: CoachInput, moldId: string): boolean {
+  const last = standing<PourEntry>(log).findLast(
+    (entry) => (entry.kind === 'shot' || entry.kind === 'blank') && entry.moldId === moldId,
+  );
+  return last?.kind === 'blank';
+}
+
 /** What a mold's heat asks for before its next shot. */
 function moldAdvice(input: CoachInput, mold: CoachMold): Advice | null {
   const { metalC, roomC, state } = input;
@@ -109,7 +122,10 @@ function moldAdvice(input: CoachInput, mold: CoachMold): Advice | null {
   if (state.phase !== 'pouring' && state.phase !== 'paused') return null;
   // A mold that has cast nothing yet is warmed by its planned blank shots.
   if (!state.molds.some((each) => each.moldId === moldId && each.shots > 0)) return null;
-  if (moldC < MOLD_READY_C - 10) {
+  const { coldBelowC } = mold;
+  // Once it is being warmed it is warmed past where it went cold: it does not say go and stop in turn.
+  const goesOnC = coldBelowC + WARMED_PAST_K;
+  if (moldC < (isWarming(input, moldId) ? goesOnC : coldBelowC)) {
     const { shots } = blankShots({
       moldKg: block.bodyKg,
       moldMetal: block.metal,
@@ -120,6 +136,7 @@ function moldAdvice(input: CoachInput, mold: CoachMold): Advice | null {
       metalC,
       roomC,
       fromC: moldC,
+      readyC: goesOnC,
     });
     return {
       kind: 'blank',

@@ -1,5 +1,7 @@
 import type { MoldBlock } from '../mold/block.ts';
 import { moldSession, type MoldStep } from '../mold/session.ts';
+import type { StyleId } from '../geometry/styles.ts';
+import { cavityShotKg, fullShotKg, knownBlock, type BlockRecord } from '../mold/known-mold.ts';
 import { BAR_KG } from '../mold/warm-up.ts';
 import type { WarmSchool } from '../mold/warm-plan.ts';
 import { DRY_KG, simulatePot, type PotBody, type PotEvent } from '../pot/simulate.ts';
@@ -19,6 +21,28 @@ export interface SessionMold {
   warmed: WarmSchool;
   openS: number;
 }
+/** A mold on record, as far as its heat goes. */
+export interface MoldOnRecord extends BlockRecord {
+  id: string;
+  barKg?: number | null;
+  warmSchool?: WarmSchool;
+  cavities: readonly { position: number; style: StyleId; nominalMassKg: number; condition: string }[];
+}
+
+/** A mold in a pour: its block as it was known when that was begun, or as it is known now where that was not kept. */
+export function sessionMold(mold: MoldOnRecord, setup: PourSetup, blocks?: Record<string, MoldBlock>): SessionMold {
+  const { openS } = setup.molds.find(({ moldId }) => moldId === mold.id)!;
+  return {
+    moldId: mold.id,
+    block: blocks?.[mold.id] ?? knownBlock(mold).block,
+    fullShotKg: fullShotKg(mold.cavities),
+    barKg: mold.barKg ?? undefined,
+    otherKg: Object.fromEntries(mold.cavities.map((cavity) => [cavity.position, cavityShotKg(cavity)])),
+    warmed: mold.warmSchool ?? 'blank shots',
+    openS,
+  };
+}
+
 /** A pour as heat sees it. */
 export interface SessionInput {
   setup: PourSetup;
@@ -62,20 +86,27 @@ function shotKg(setup: PourSetup, mold: SessionMold, entry: Poured): number {
   }, 0);
 }
 
-/** A mold's mean temperature through its shots: shut until it may be opened, then open until the next one. */
-function moldHeat(input: SessionInput, mold: SessionMold, poured: readonly Poured[], from: number, seconds: number) {
+/** What a mold lives through in a pour: warmed, then shut until it may be opened and open until the next shot. */
+export function moldSteps(
+  { setup, metalC }: Pick<SessionInput, 'setup' | 'metalC'>,
+  mold: SessionMold,
+  entries: readonly PourEntry[],
+  from: number,
+  seconds: number,
+): { steps: MoldStep[]; poured: Poured[] } {
   const since = (at: number) => Math.min(seconds, Math.max(0, (at - from) / 1000));
-  const own = poured.filter((entry) => entry.moldId === mold.moldId);
-  const firstS = own[0] ? since(own[0].at) : seconds;
+  const poured = entries.filter(
+    (entry): entry is Poured => (entry.kind === 'shot' || entry.kind === 'blank') && entry.moldId === mold.moldId,
+  );
+  const firstS = poured[0] ? since(poured[0].at) : seconds;
   const steps: MoldStep[] = [
     mold.warmed === 'blank shots'
       ? { kind: 'wait', seconds: firstS, open: false }
       : { kind: 'pot top', seconds: firstS, potC: RIM_C },
-    ...own.map((entry, i): MoldStep => {
-      const gap = (own[i + 1] ? since(own[i + 1]!.at) : seconds) - since(entry.at);
+    ...poured.map((entry, i): MoldStep => {
+      const gap = (poured[i + 1] ? since(poured[i + 1]!.at) : seconds) - since(entry.at);
       const closedS = Math.min(mold.openS, gap);
-      const kg = Math.max(0.001, shotKg(input.setup, mold, entry));
-      return { kind: 'shot', kg, metalC: input.metalC, closedS, openS: gap - closedS };
+      return { kind: 'shot', kg: Math.max(0.001, shotKg(setup, mold, entry)), metalC, closedS, openS: gap - closedS };
     }),
   ];
   // A gap of hours is a wait after its shot, since one cycle has its bounds.
@@ -87,7 +118,7 @@ function moldHeat(input: SessionInput, mold: SessionMold, poured: readonly Poure
         ]
       : [step],
   );
-  return moldSession({ block: mold.block, roomC: input.roomC, steps: walked }).points;
+  return { steps: walked, poured };
 }
 
 /** What goes into the pot and comes out of it; blank shots go back, and so does what is filled without a hook. */
@@ -140,11 +171,11 @@ export function sessionHeat(input: SessionInput): SessionHeat {
   const seconds = Math.min(LONGEST_S, (end - from) / 1000);
   const since = (at: number) => Math.min(seconds, Math.max(0, (at - from) / 1000));
   const at = (atS: number) => from + atS * 1000;
-  const poured = entries.filter((entry): entry is Poured => entry.kind === 'shot' || entry.kind === 'blank');
   const molds: SessionHeat['molds'] = {};
   const moldC: SessionHeat['moldC'] = {};
   for (const mold of input.molds) {
-    const points = moldHeat(input, mold, poured, from, seconds);
+    const { steps } = moldSteps(input, mold, entries, from, seconds);
+    const { points } = moldSession({ block: mold.block, roomC: input.roomC, steps });
     molds[mold.moldId] = points.map((point) => ({ at: at(point.atS), temperatureC: point.meanC }));
     moldC[mold.moldId] = points.at(-1)!.meanC;
   }

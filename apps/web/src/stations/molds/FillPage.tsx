@@ -12,6 +12,8 @@ import {
   type FillSettings,
   type FillThreshold,
   fillCavityOf,
+  knownBlock,
+  settledMold,
 } from '@schmelz/core';
 import { useEffect, useMemo, useState } from 'react';
 import { useLive } from '../../api/live.ts';
@@ -31,6 +33,7 @@ import { CavityColumns, CavityPick } from './CavityColumns.tsx';
 import { drawnCavities } from './drawn.ts';
 import { useMold } from './MoldPage.tsx';
 import { MoldRooms } from './rooms.tsx';
+import { indexed } from './shorts.ts';
 
 const VERDICT: Record<string, { icon: IconName; tone: string }> = {
   'short expected': { icon: 'short', tone: 'text-stop' },
@@ -45,11 +48,7 @@ function useThreshold(mold: StoredMold | undefined) {
   const fit = useFit('threshold');
   const input = useMemo(() => {
     if (!mold || !records?.length) return null;
-    return records.map(({ cavityId, pourC, roomC, shotsSinceSmoked, casts, shorts }) => {
-      const cavity = mold.cavities.find((each) => each.id === cavityId)!;
-      const { index } = fillIndex(fillCavityOf(cavity), { ...FILL_DEFAULTS, metalC: pourC, roomC, shotsSinceSmoked });
-      return { cavityId, index, casts, shorts };
-    });
+    return indexed(mold, records);
   }, [mold, records]);
   const { run } = fit;
   const again = () => input && void run(input);
@@ -136,8 +135,20 @@ export function FillPage() {
   const { threshold, faultyIds, fit, again } = useThreshold(mold);
   if (!mold || !settings || !materials) return <Waiting error={error} />;
   const metalC = Math.max(tried.metalC ?? settings.ways.pourC, Math.ceil(alloy.liquidusC) + 1);
+  const cast = mold.cavities.filter((cavity) => cavity.condition === 'good');
+  // As warm as it settles at the maker's own pace, until it is tried otherwise.
+  const settledC =
+    cast.length === 0
+      ? FILL_DEFAULTS.moldC
+      : Math.round(
+          settledMold({
+            ...{ block: knownBlock(mold).block, cavities: cast, shotsSinceSmoked: mold.shotsSinceSmoked },
+            ...{ metalC, roomC: settings.ways.roomC, hands: settings.ways, alloy },
+          }).moldC,
+        );
   const at = (cavity: Cavity): FillSettings => ({
     ...FILL_DEFAULTS,
+    moldC: settledC,
     roomC: settings.ways.roomC,
     ...tried,
     metalC,
@@ -151,7 +162,7 @@ export function FillPage() {
   const chosen = open.find((cavity) => cavity.position === position) ?? worst;
   const faulty = mold.cavities.filter((cavity) => faultyIds.includes(cavity.id));
   const turn = (change: Partial<FillSettings>) => setTried({ ...tried, ...change });
-  const now = { ...FILL_DEFAULTS, ...tried, metalC };
+  const now = { ...FILL_DEFAULTS, moldC: settledC, ...tried, metalC };
   if (!chosen || !worst) return <Waiting error={new Error('Every cavity of this mold is blocked.')} />;
   return (
     <Page
@@ -276,10 +287,16 @@ export function FillPage() {
                 figure={figures.get(cavity.id)!}
                 written={fill.index.toFixed(2)}
               >
-                <span className={`flex items-center gap-1 ${VERDICT[fill.verdict]!.tone}`}>
-                  <Icon name={VERDICT[fill.verdict]!.icon} size={12} />{' '}
-                  {fill.verdict === 'short expected' ? 'short' : fill.verdict}
-                </span>
+                {faultyIds.includes(cavity.id) ? (
+                  <span className="flex items-center gap-1 text-watch">
+                    <Icon name="watch" size={12} /> a fault of its own
+                  </span>
+                ) : (
+                  <span className={`flex items-center gap-1 ${VERDICT[fill.verdict]!.tone}`}>
+                    <Icon name={VERDICT[fill.verdict]!.icon} size={12} />{' '}
+                    {fill.verdict === 'short expected' ? 'short' : fill.verdict}
+                  </span>
+                )}
                 <IndexBar index={fill.index} verdict={fill.verdict} />
               </CavityPick>
             );

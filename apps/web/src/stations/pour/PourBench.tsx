@@ -19,6 +19,7 @@ import { HooksLeft, MoldChange, WeighHead } from './MoreToSay.tsx';
 import { ChargeForm, CloseForm, FeedForm } from './PourForms.tsx';
 import { PourSummary } from './PourSummary.tsx';
 import { SafetyList } from './SafetyList.tsx';
+import { useColds } from '../molds/shorts.ts';
 import { useCoach } from './useCoach.ts';
 import { CAUSE_KEYS, usePourBench, type PourBench } from './usePourBench.ts';
 import { whatNow, type Now, type Stretch } from './what-now.ts';
@@ -187,6 +188,7 @@ function Running({ pour, molds, catalogue }: { pour: Pour; molds: StoredMold[]; 
     bench,
     planned?.moldId ?? null,
     now,
+    useColds(molds),
   );
   // A mold that has gone cold in a pause wants blank shots again, as many as the coach says.
   const coldAgain = coached?.advice.find((each) => each.kind === 'blank' && each.moldId === planned?.moldId)?.shots;

@@ -4,6 +4,7 @@ import {
   MOLD_READY_C,
   MOLD_TOO_HOT_C,
   sessionHeat,
+  sessionMold,
   standing,
   type PourEntry,
 } from '@schmelz/core';
@@ -24,7 +25,6 @@ import { axis, mark, timeTicks, tip } from '../../design/chart.ts';
 import { Heading } from '../../design/Page.tsx';
 import { writeTime } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
-import { sessionMold } from './useCoach.ts';
 import type { PourBench } from './usePourBench.ts';
 
 /**
@@ -44,7 +44,7 @@ export function SessionTimeline({ pour, molds, bench }: { pour: Pour; molds: rea
     const heat = sessionHeat({
       setup: pour.setup,
       log: entries,
-      molds: molds.map((mold) => sessionMold(pour, mold)),
+      molds: molds.map((mold) => sessionMold(mold, pour.setup, pour.knownThen.blocks)),
       pot: { powerW, lossWPerK, crucibleJPerK },
       metalC,
       roomC,

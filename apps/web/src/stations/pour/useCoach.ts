@@ -1,16 +1,16 @@
 import type { Mold, Pot, Pour } from '@schmelz/contract';
 import {
+  COLD_BELOW_C,
   coach,
   moldsAtPot,
   sessionHeat,
+  sessionMold,
   type Advice,
   type CoachMold,
   type SessionHeat,
-  type SessionMold,
   knownBlock,
   fillCavityOf,
   fullShotKg,
-  cavityShotKg,
 } from '@schmelz/core';
 import { useDeferredValue, useMemo } from 'react';
 import { useLive } from '../../api/live.ts';
@@ -30,22 +30,6 @@ export interface Coached {
 /** Between taps the coach looks again this often. */
 const LOOK_MS = 5000;
 
-/** A mold's block as it was known when the pour was begun; pours of before that was kept go by what is known now. */
-const blockThen = (pour: Pour, mold: Mold) => pour.knownThen.blocks?.[mold.id] ?? knownBlock(mold).block;
-
-/** A mold as the heat of a session sees it. */
-export const sessionMold = (pour: Pour, mold: Mold): SessionMold => ({
-  moldId: mold.id,
-  block: blockThen(pour, mold),
-  fullShotKg: fullShotKg(mold.cavities),
-  barKg: mold.barKg ?? undefined,
-  otherKg: Object.fromEntries(
-    mold.cavities.map(({ position, style, nominalMassKg }) => [position, cavityShotKg({ style, nominalMassKg })]),
-  ),
-  warmed: mold.warmSchool ?? 'blank shots',
-  openS: pour.setup.molds.find((each) => each.moldId === mold.id)!.openS,
-});
-
 /** Heat and advice of a pour that is going on, the mold whose turn it is first; a live probe outranks the model. */
 export function useCoach(
   pour: Pour,
@@ -54,6 +38,8 @@ export function useCoach(
   bench: PourBench,
   turnId: string | null,
   now: number,
+  /** Colder than this a mold is too cold, by its own record of shorts. */
+  colds: ReadonlyMap<string, number>,
 ): Coached | null {
   const { data: settings } = useSettings();
   const live = { mold: useLive('mold'), pot: useLive('pot') };
@@ -85,7 +71,10 @@ export function useCoach(
       roomC,
       now: at,
     };
-    const heat = sessionHeat({ ...shared, molds: molds.map((mold) => sessionMold(pour, mold)) });
+    const heat = sessionHeat({
+      ...shared,
+      molds: molds.map((mold) => sessionMold(mold, pour.setup, pour.knownThen.blocks)),
+    });
     const shownId = turnId ?? state.shots.at(-1)?.moldId ?? molds[0]!.id;
     const probed = (moldId: string) => (moldId === probedId ? moldProbe : null);
     const moldC = (moldId: string) => probed(moldId) ?? heat.moldC[moldId] ?? null;
@@ -112,7 +101,8 @@ export function useCoach(
           moldId,
           name: mold.name,
           moldC: celsius,
-          block: blockThen(pour, mold),
+          block: pour.knownThen.blocks?.[moldId] ?? knownBlock(mold).block,
+          coldBelowC: colds.get(moldId) ?? COLD_BELOW_C,
           fullShotKg: fullShotKg(mold.cavities),
           barKg: mold.barKg ?? undefined,
           sootSchool: mold.sootSchool ?? 'fifty',
@@ -132,5 +122,5 @@ export function useCoach(
       moldBasis: probed(shownId) === null ? 'given' : 'measured',
       potBasis: potProbe === null ? 'given' : 'measured',
     } as const;
-  }, [settings, pot, molds, pour, entries, state, tick, turnId, probedId, moldProbe, potProbe]);
+  }, [settings, pot, molds, pour, entries, state, tick, turnId, probedId, moldProbe, potProbe, colds]);
 }

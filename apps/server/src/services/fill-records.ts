@@ -1,0 +1,39 @@
+import type { CareRecord, CavityPour } from '@schmelz/contract';
+import { castsByHeat, sessionMold } from '@schmelz/core';
+import type { Store } from '../store/store.ts';
+import { followSoot, shotsOfCavities, smokingsOf } from './cavities.ts';
+import { listPours } from './pours.ts';
+import { listRecords } from './records.ts';
+import { readResource } from './resources.ts';
+
+/** A mold wears and its maker learns: so many pours back are looked at. */
+const LAST_POURS = 60;
+
+/** Casts and shorts of a mold's cavities, pour by pour, with the heat and the soot they were cast at; the latest pours. */
+export async function fillRecords(store: Store, moldId: string): Promise<CavityPour[]> {
+  const [mold, shots, care, pours] = await Promise.all([
+    readResource(store, 'molds', moldId),
+    shotsOfCavities(store),
+    listRecords<CareRecord>(store, 'care', moldId),
+    listPours(store, { moldId, last: LAST_POURS }),
+  ]);
+  /** Shots since a cavity was smoked, in the middle of each pour. */
+  const soot = new Map<string, number>();
+  for (const { id, position } of mold.cavities) {
+    const own = shots.filter((each) => each.cavityId === id && each.casts > 0);
+    followSoot(own, smokingsOf(care, moldId, position), ({ pourId }, since) => soot.set(`${pourId} ${id}`, since));
+  }
+  return pours.reverse().flatMap((pour) => {
+    const { pourC, roomC, blocks } = pour.knownThen;
+    const casts = castsByHeat({
+      ...{ setup: pour.setup, log: pour.log, mold: sessionMold(mold, pour.setup, blocks) },
+      ...{ metalC: pourC, roomC },
+    });
+    return casts.flatMap(({ position, ...of }): CavityPour[] => {
+      const cavityId = pour.setup.loads.find((load) => load.moldId === moldId && load.position === position)?.cavityId;
+      const shotsSinceSmoked = soot.get(`${pour.id} ${cavityId}`);
+      if (cavityId === undefined || shotsSinceSmoked === undefined) return [];
+      return [{ cavityId, at: pour.startedAt, pourC, roomC, shotsSinceSmoked, ...of }];
+    });
+  });
+}
