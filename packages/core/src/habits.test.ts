@@ -5,7 +5,7 @@ import { platingDamage } from './bake/from-log.ts';
 import { FILL_DEFAULTS, fillIndex } from './fill/fill-index.ts';
 import { fillCavityOf } from './fill/known-cavity.ts';
 import { rodWindowS } from './freeze/freeze.ts';
-import { BISMUTH_TIN, SOFT_LEAD } from './metal/alloy.ts';
+import { BISMUTH_TIN } from './metal/alloy.ts';
 import * as materials from './metal/materials.ts';
 import { blockNodes } from './mold/block.ts';
 import { readSample } from './mold/sample.ts';

@@ -67,6 +67,27 @@ export const METAL_CALCULATIONS = {
         metalOf(input),
       ),
   ),
+  'heads-from-metal': calculation(
+    'How many good heads a lot of metal gives',
+    'Mass balance: sprues and rejects come back',
+    record({
+      metalKg: number('kg', 0.01, 10_000),
+      style: style(),
+      nominalMassKg: nominalMassKg(),
+      cavities: whole('cavities', 1, 12),
+      heelKg: number('kg', 0, 50),
+      drossShare: number('share', 0, 0.5),
+      yieldShare: number('share', 0.05, 1),
+      ...metalFields(),
+    }),
+    ({ metalId, composition, ...input }) => core.headsFromMetal({ ...input, alloy: metalOf({ metalId, composition }) }),
+  ),
+  'ingots-from-scrap': calculation(
+    'How many half-pound ingots a lot of scrap gives, melted down and skimmed',
+    'Mass balance',
+    record({ grossKg: number('kg', 0.05, 10_000), cleanShare: number('share', 0.1, 1) }),
+    (input) => core.ingotsFromScrap(input),
+  ),
   'trace-lots': calculation(
     'What is left of each lot and where it went',
     'First in, first out',

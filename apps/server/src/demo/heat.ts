@@ -1,16 +1,5 @@
-import type { CareRecord, DialRecord, LotInput, Mold, TrialRecord } from '@schmelz/contract';
-import {
-  backAtReadings,
-  castMassKg,
-  seeded,
-  typicalHook,
-  simulatePot,
-  standing,
-  type PotEvent,
-  type PourEntry,
-  type Reading,
-  cavityShotKg,
-} from '@schmelz/core';
+import type { CareRecord, DialRecord, LotInput, TrialRecord } from '@schmelz/contract';
+import { castMassKg, seeded, typicalHook, standing, type PourEntry, type Reading } from '@schmelz/core';
 import { addLog } from '../services/readings.ts';
 import { addLot, cleanLot } from '../services/lots.ts';
 import { listMolds } from '../services/cavities.ts';

@@ -50,6 +50,7 @@ const plan: Plan = {
     },
   ],
   charge: fig(1.1, 'kg'),
+  leadUsed: fig(0.2, 'kg'),
   chargeParts: [
     { label: 'heads', kg: 0.3 },
     { label: 'heel', kg: 0.8 },

@@ -2,7 +2,9 @@ import { countInRange, inRange } from '../quantity/check.ts';
 
 /** Too cold to go on until a record says otherwise, C: what is warmer fills nine in ten. Common practice, no source. */
 export const COLD_BELOW_C = 40;
-/** How sure that is of one mold before anybody has poured in it, and over how many degrees it goes from full to short. */
+/**
+ * How sure that is of one mold before anybody has poured in it, and over how many degrees it goes from full to short.
+ */
 const BELIEF = { middleC: 36, sdK: 5, widthK: 3, logWidthSd: 0.6 };
 /** One head in so many short is no run any more. Common practice, no source. */
 const STOP_SHARE = 1 / 6;
@@ -28,7 +30,8 @@ const MIDDLES = Array.from({ length: 121 }, (_, i) => 15 + 0.5 * i);
 const WIDTHS = [1, 1.5, 2, 3, 4.5, 6.5, 9];
 
 /**
- * At which mean temperature a mold is too cold to go on, by its own record of shorts: a logistic curve over its heat, on
+ * At which mean temperature a mold is too cold to go on, by its own record of shorts: a logistic curve over its
+ * heat, on
  * top of what comes short in a warm mold, with a belief beforehand, searched on a grid. Cavities whose shorts have
  * another cause are left out by whoever asks. Range: -20 to 400 C.
  * @example coldMold([]).belowC // 40.8: what practice says, until there is a record

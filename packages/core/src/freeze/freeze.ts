@@ -71,7 +71,8 @@ export function freezing(input: FreezeInput): Freezing {
 export const freezeTimeS = (input: FreezeInput): number => freezing(input).seconds;
 
 /**
- * Freezing is judged by eye: the last of it has gone dull, and a moment more. Heads under an ounce are opened after half
+ * Freezing is judged by eye: the last of it has gone dull, and a moment more. Heads under an ounce are opened after
+ * half
  * a second to two and a half. Common practice, no source.
  */
 export const OPENING_MARGIN = 1.15;

@@ -49,7 +49,9 @@ export function shotHeatJ({ shotKg, metalC, moldC, capacityJK, alloy = SOFT_LEAD
   return capacityJK * (low - moldC);
 }
 
-/** The usual mold on the rim of the pot takes this from it, W/K; others by their surface. Common practice, no source. */
+/**
+ * The usual mold on the rim of the pot takes this from it, W/K; others by their surface. Common practice, no source.
+ */
 const POT_TOP_W_K = 0.36;
 
 /** One thing after another that a mold lives through. */

@@ -57,7 +57,8 @@ describe('blank shots', () => {
     }).points.map(({ faceC }) => faceC);
     expect(Math.max(...faces)).toBeLessThanOrEqual(371 + 1e-9);
     // A shot and a mold of one heat: 1 kg of lead at 371 C over 0.2 kg of aluminium from 20 C, by their heats, ends in
-    // the melting: 179.4 J/K x 307 K = 55.1 kJ is what the mold takes to 327 C, and 1 kg gives 70.9 - 41.5 = 29.4 at most.
+    // the melting: 179.4 J/K x 307 K = 55.1 kJ is what the mold takes to 327 C, and 1 kg gives 70.9 - 41.5 = 29.4 at
+    // most.
     const heat = shotHeatJ({ shotKg: 1, metalC: 371, moldC: 20, capacityJK: 179.4 });
     const endC = 20 + heat / 179.4;
     expect(heat / 1000).toBeCloseTo(70.9 - (41.5 * (endC - 20)) / 307.46, 0);

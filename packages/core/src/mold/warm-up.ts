@@ -84,7 +84,8 @@ export function blankShots(input: MoldHeatInput & { barKg?: number }): BlankShot
 }
 
 /**
- * The one law behind all schools of blank shots: what a first shot heats a mold by, K. Heat of a shot over heat capacity.
+ * The one law behind all schools of blank shots: what a first shot heats a mold by, K. Heat of a shot over heat
+ * capacity.
  * @example Math.round(shotRiseK({ bodyKg: 0.55 }, { shotKg: 0.037, metalC: 371, roomC: 20 })) // 4
  */
 export function shotRiseK(

@@ -1,4 +1,5 @@
 import { castMassKg } from '../cast/cast-mass.ts';
+import { figure, given, type Figure } from '../quantity/figure.ts';
 import type { KindOnMold } from './allocate.ts';
 import type { HouseWays, MoldPlan } from './types.ts';
 
@@ -33,3 +34,49 @@ export function chargeParts(
 }
 
 export const chargeKgOf = (parts: readonly ChargePart[]): number => parts.reduce((sum, { kg }) => sum + kg, 0);
+
+/**
+ * Lead that is used up and lead that must be there, kg. Sprues and rejects come back: heads and dross are used up, and
+ * beside them the heel and one round of sprues and rejects are in work.
+ */
+export function leadFigures(
+  kinds: readonly KindOnMold[],
+  molds: readonly MoldPlan[],
+  ways: Pick<HouseWays, 'drossShare' | 'heelKg'>,
+): { used: Figure; need: Figure } {
+  const goodKg = kinds.reduce(
+    (sum, { kind, cavities }) => sum + kind.wanted * castMassKg({ nominalMassKg: cavities[0]!.nominalMassKg }),
+    0,
+  );
+  const of = (label: ChargePart['label']) => chargeParts(kinds, molds, ways).find((part) => part.label === label)!.kg;
+  const drossKg = of('dross');
+  // The largest shot: its sprues, and a head of it that was not good.
+  const roundKg = Math.max(
+    0,
+    ...molds.map((mold) => mold.uses.reduce((sum, use) => sum + use.sprueKg, 0) + (mold.uses[0]?.leadKg ?? 0)),
+  );
+  const heelKg = of('heel');
+  const used = goodKg + drossKg;
+  const need = used + heelKg + roundKg;
+  const source = 'Mass balance; dross share and heel are house ways';
+  const inputs = [given('Good heads', goodKg, 'kg'), given('Dross', drossKg, 'kg')];
+  return {
+    used: figure(
+      used,
+      'kg',
+      { rule: 'Sprues and rejects come back; heads and dross do not.', formula: 'heads + dross', source, inputs },
+      { low: goodKg + 0.4 * drossKg, high: goodKg + 2 * drossKg },
+    ),
+    need: figure(
+      need,
+      'kg',
+      {
+        rule: 'What is used up, the heel, and one round of sprues and rejects under way: fed back while you pour, this is enough.',
+        formula: 'heads + dross + heel + a round',
+        source,
+        inputs: [...inputs, given('Heel', heelKg, 'kg'), given('A round under way', roundKg, 'kg')],
+      },
+      { low: need - 0.6 * drossKg, high: need + drossKg },
+    ),
+  };
+}

@@ -2,6 +2,7 @@ export * from './actual.ts';
 export * from './types.ts';
 export * from './allocate.ts';
 export * from './cost.ts';
+export * from './from-metal.ts';
 export * from './minutes.ts';
 export * from './mold-plan.ts';
 export * from './plan.ts';

@@ -19,7 +19,7 @@ const need = (stock: StockOnHand, figureOfNeed: Figure): MaterialNeed => ({
 export function materialNeeds(
   lines: readonly LinePlan[],
   kinds: readonly KindOnMold[],
-  charge: Figure,
+  leadNeed: Figure,
   { lead, stock }: PlanInput,
 ): MaterialNeed[] {
   const onHand = (materialId: string) => stock.find((each) => each.materialId === materialId);
@@ -58,7 +58,7 @@ export function materialNeeds(
     };
     return [need(shelf, figure(kg, 'kg', why, { low: kg * 0.8, high: kg * 1.4 }))];
   });
-  return [...(kinds.length ? [need(lead, charge)] : []), ...hookNeeds, ...powderNeeds, ...partNeeds(lines, onHand)];
+  return [...(kinds.length ? [need(lead, leadNeed)] : []), ...hookNeeds, ...powderNeeds, ...partNeeds(lines, onHand)];
 }
 
 /** Parts of all lines, by the heads that come to the step that uses them. */

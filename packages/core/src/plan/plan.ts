@@ -1,7 +1,7 @@
 import { countInRange } from '../quantity/check.ts';
 import { figure, given } from '../quantity/figure.ts';
 import { allocate, castingProblem, type KindOnMold } from './allocate.ts';
-import { chargeKgOf, chargeParts } from './charge.ts';
+import { chargeKgOf, chargeParts, leadFigures } from './charge.ts';
 import { averageCost, linePlan } from './line.ts';
 import { moldPlan } from './mold-plan.ts';
 import { materialNeeds } from './needs.ts';
@@ -34,6 +34,9 @@ export function planOrder(input: PlanInput): Plan {
   const molds = allocations.map((allocation) => moldPlan(allocation, input.ways));
   const kinds = allocations.flatMap((allocation) => allocation.kinds);
   const charge = kinds.length ? chargeOf(kinds, molds, input) : NO_CHARGE;
+  const lead = kinds.length
+    ? leadFigures(kinds, molds, input.ways)
+    : { used: NO_CHARGE.figure, need: NO_CHARGE.figure };
   const timing = timingOf(allocations, molds, lines, charge.figure.value, input);
   const linePlans = lines.map((line) => linePlan(line, kinds, lines, timing, input));
   return {
@@ -42,7 +45,8 @@ export function planOrder(input: PlanInput): Plan {
     charge: charge.figure,
     chargeParts: charge.parts,
     melt: meltFigure(timing, charge.figure.value, input),
-    needs: materialNeeds(linePlans, kinds, charge.figure, input),
+    leadUsed: lead.used,
+    needs: materialNeeds(linePlans, kinds, lead.need, input),
     minutes: minutesOf(timing, lines),
     handsTotal: handsFigure(timing),
     ovenLoads: ovenLoadsFigure(timing, lines, input),
@@ -74,7 +78,7 @@ function chargeOf(kinds: readonly KindOnMold[], molds: readonly MoldPlan[], inpu
       {
         rule: over
           ? `More than the ${input.pot.name} holds: charge it full, feed sprues and ingots back in small lots while you pour.`
-          : 'All the metal that this pour needs at once, sprues and the heel that stays in the pot included.',
+          : 'All the metal that this pour casts, melted at once: sprues, rejects and the heel included, nothing fed back.',
         formula: 'charge = casts · mass + shots · sprues + dross + heel',
         source: 'Mass balance; dross share and heel are house ways',
         inputs: parts.map((part) => given(part.label, part.kg, 'kg')),

@@ -232,6 +232,8 @@ export interface Plan {
   molds: MoldPlan[];
   charge: Figure;
   chargeParts: { label: string; kg: number }[];
+  /** Heads and dross: what the shelf is short of afterwards. */
+  leadUsed: Figure;
   melt: Figure;
   needs: MaterialNeed[];
   /** Step by step, those that are alike together. */

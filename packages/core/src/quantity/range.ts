@@ -14,7 +14,8 @@ export const Z_90 = 1.645;
  * Range that holds an answer nine times in ten, from the spread of what goes in: each input is moved by 1.645 standard
  * deviations either way, and what that does to the answer is added up in squares, up and down apart. First order in
  * each input; checked by Monte Carlo where it is used.
- * @example range90(([a, b]) => a! + b!, [{ value: 1, sd: 0.3 }, { value: 2, sd: 0.4 }]) // { low: 2.1775, high: 3.8225 }
+ * @example range90(([a, b]) => a! + b!, [{ value: 1, sd: 0.3 }, { value: 2, sd: 0.4 }]) // { low: 2.1775, high:
+ * 3.8225 }
  */
 export function range90(answer: (values: readonly number[]) => number, inputs: readonly Unsure[]) {
   const middle = inputs.map(({ value }) => value);

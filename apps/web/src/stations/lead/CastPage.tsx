@@ -1,4 +1,4 @@
-import type { Cavity, Mold } from '@schmelz/contract';
+import type { Cavity, Mold, Settings } from '@schmelz/contract';
 import {
   alloyFigures,
   alloyOf,
@@ -6,14 +6,16 @@ import {
   antimonyFromHardness,
   AS_CUT,
   castFigure,
+  headsFromMetal,
   massShareOfLead,
   shareFigure,
+  yieldEstimate,
   type Alloy,
   type CavityVariant,
   type MetalId,
 } from '@schmelz/core';
 import { useState } from 'react';
-import { useList } from '../../api/queries.ts';
+import { useList, useSettings } from '../../api/queries.ts';
 import { Trying, Ways } from '../../design/Dials.tsx';
 import { Fig } from '../../design/Figure.tsx';
 import { Waiting } from '../../design/Notice.tsx';
@@ -37,7 +39,15 @@ const KNOWN_BY = [
   { value: 'hardness', label: 'Hardness' },
 ] as const;
 
-function CavityRow({ cavity, alloy }: { cavity: Cavity; alloy: Alloy }) {
+/** What is asked of each cavity: this metal, this much of it, by the ways of the house. */
+interface Asked {
+  alloy: Alloy;
+  metalKg: number;
+  ways: Pick<Settings['ways'], 'heelKg' | 'drossShare'>;
+}
+
+function CavityRow({ cavity, atOnce, asked }: { cavity: Cavity; atOnce: number; asked: Asked }) {
+  const { alloy, metalKg, ways } = asked;
   const units = useUnits();
   const shape = {
     position: cavity.position,
@@ -67,11 +77,23 @@ function CavityRow({ cavity, alloy }: { cavity: Cavity; alloy: Alloy }) {
       <td className="num">
         <Fig figure={castFigure(shape, variant, alloy)} title={`Cavity ${cavity.position}`} className="font-semibold" />
       </td>
+      <td className="num">
+        {index === 0 && (
+          <Fig
+            figure={headsFromMetal({
+              ...{ metalKg, style: cavity.style, nominalMassKg: cavity.nominalMassKg, cavities: atOnce, alloy },
+              ...{ heelKg: ways.heelKg, drossShare: ways.drossShare },
+              yieldShare: yieldEstimate(cavity.good, cavity.casts).mean,
+            })}
+            title={`Heads of cavity ${cavity.position}`}
+          />
+        )}
+      </td>
     </tr>
   ));
 }
 
-const MoldWeights = ({ mold, alloy }: { mold: Mold; alloy: Alloy }) => (
+const MoldWeights = ({ mold, asked, from }: { mold: Mold; asked: Asked; from: string }) => (
   <section className="mb-7 max-w-[620px]">
     <Heading>{mold.name}</Heading>
     <table className="sheet-table table-fixed">
@@ -81,11 +103,17 @@ const MoldWeights = ({ mold, alloy }: { mold: Mold; alloy: Alloy }) => (
           <th>Cavity</th>
           <th className="num">Stamped</th>
           <th className="num">Casts</th>
+          <th className="num">Heads of {from}</th>
         </tr>
       </thead>
       <tbody>
         {mold.cavities.map((cavity) => (
-          <CavityRow key={cavity.id} cavity={cavity} alloy={alloy} />
+          <CavityRow
+            key={cavity.id}
+            cavity={cavity}
+            atOnce={Math.max(1, mold.cavities.filter((each) => each.condition === 'good').length)}
+            asked={asked}
+          />
         ))}
       </tbody>
     </table>
@@ -99,7 +127,10 @@ export function CastPage() {
   const [knownBy, setKnownBy] = useState<(typeof KNOWN_BY)[number]['value']>('antimony');
   const [antimony, setAntimony] = useState(3);
   const [brinell, setBrinell] = useState(10.5);
-  if (!molds) return <Waiting error={error} />;
+  const { data: settings } = useSettings();
+  const units = useUnits();
+  const [metalKg, setMetalKg] = useState(2.5);
+  if (!molds || !settings) return <Waiting error={error} />;
   const estimate = antimonyFromHardness(brinell);
   const percent =
     metal !== 'hard-lead' ? 0 : knownBy === 'antimony' ? antimony : Math.round(estimate.percent * 10) / 10;
@@ -152,6 +183,15 @@ export function CastPage() {
               )}
             </>
           )}
+          <Trying
+            label="How many heads from"
+            value={metalKg}
+            min={0.5}
+            max={20}
+            step={0.1}
+            written={units.bulk(metalKg)}
+            onChange={setMetalKg}
+          />
           <dl className="grid grid-cols-[1fr_auto] gap-x-3 gap-y-1 text-sm">
             <dt>Begins to freeze at</dt>
             <dd className="text-right font-semibold">
@@ -180,7 +220,12 @@ export function CastPage() {
     >
       <LeadRooms />
       {molds.map((mold) => (
-        <MoldWeights key={mold.id} mold={mold} alloy={alloy} />
+        <MoldWeights
+          key={mold.id}
+          mold={mold}
+          asked={{ alloy, metalKg, ways: settings.ways }}
+          from={units.bulk(metalKg)}
+        />
       ))}
       {molds.length === 0 && <p className="quiet">No mold yet.</p>}
     </Page>

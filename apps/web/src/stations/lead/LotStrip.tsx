@@ -1,6 +1,6 @@
 import type { LeadLot } from '@schmelz/contract';
 import { useState } from 'react';
-import { cleanShareFigure, leftFigure, lotPriceFigure } from '@schmelz/core';
+import { cleanShareFigure, ingotsFromScrap, leftFigure, lotPriceFigure } from '@schmelz/core';
 import { call } from '../../api/client.ts';
 import { useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
@@ -11,7 +11,9 @@ import { writeDay } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { CleanForm } from './LotForms.tsx';
 
-/** A lot by its id; one that was only ever booked on the shelf, by its purchase. */
+/** Of scrap and tyre weights so much is left clean. Common practice, no source. */
+const USUALLY_CLEAN = 0.87;
+
 /** A purchase that was booked without a lot of its own goes by its movement. */
 const strikeLot = (id: string) =>
   id.startsWith('move-')
@@ -71,6 +73,16 @@ export function LotStrip({ lot, mostKg }: { lot: LeadLot; mostKg: number }) {
         )}
       </div>
       <div className="flex items-baseline justify-between gap-3 md:justify-end">
+        {waits && (
+          <p className="quiet">
+            about{' '}
+            <Fig
+              figure={ingotsFromScrap({ grossKg: lot.grossKg, cleanShare: USUALLY_CLEAN })}
+              title="Half-pound ingots"
+            />{' '}
+            half-pound ingots
+          </p>
+        )}
         {waits ? (
           <Button onClick={() => setCleaning(true)}>Melted down, skimmed</Button>
         ) : (

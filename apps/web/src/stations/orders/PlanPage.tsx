@@ -273,6 +273,12 @@ export function PlanPage() {
           <p className="quiet mt-1">
             {plan.chargeParts.map((part) => `${part.label} ${units.bulk(part.kg)}`).join(' · ')}
           </p>
+          {plan.leadUsed.value > 0 && (
+            <p className="mt-1">
+              Used up: <Fig figure={plan.leadUsed} title="Lead used up" className="fig" />; sprues and rejects come
+              back.
+            </p>
+          )}
         </div>
         <div>
           <Heading>From the shelf</Heading>
