@@ -28,6 +28,7 @@ import { listLots } from '../services/lots.ts';
 import { listJars } from '../services/jars.ts';
 import { listChannels, rawReadings } from '../services/readings.ts';
 import { listRecords } from '../services/records.ts';
+import { judged, shortsOf, type Judged } from '../test/coached.ts';
 import { temporaryFolder } from '../test/server.ts';
 import { BAD_CAVITY, TRUE_OVEN, TRUE_STAYS_ON } from './catalogue.ts';
 
@@ -133,6 +134,31 @@ describe('the demo workshop', () => {
     const { says } = readSample({ heads: fry, leadKg: castMassKg({ nominalMassKg: 0.014 }), hookKg })!;
     expect(says[0]).toMatch(new RegExp(`^Cavity ${BAD_CAVITY.position} is .* lighter than its fellows`));
   });
+
+  test.each([
+    ['by practice, before a mold has a record', false],
+    ["by each mold's own record", true],
+  ])(
+    'the coach, %s: says stop before most shots that came short, and before fewer than one in twenty good ones',
+    async (_, known) => {
+      const shots = await judged(store, known);
+      const [short, good] = [shots.filter((each) => each.short), shots.filter((each) => !each.short)];
+      expect(short.length).toBeGreaterThan(100);
+      expect(good.length).toBeGreaterThan(1000);
+      const share = (of: readonly Judged[]) => of.filter(({ stopped }) => stopped).length / of.length;
+      expect(share(good)).toBeLessThan(0.05);
+      expect(share(short)).toBeGreaterThan(0.5);
+    },
+    60_000,
+  );
+
+  test('the cavity with a burr is named, and no other', async () => {
+    for (const mold of await listMolds(store)) {
+      const { faulty } = await shortsOf(store, mold);
+      const named = mold.cavities.filter(({ id }) => faulty.includes(id)).map(({ position }) => position);
+      expect([mold.name, named]).toEqual([mold.name, mold.name === BAD_CAVITY.mold ? [BAD_CAVITY.position] : []]);
+    }
+  }, 60_000);
 
   test('nothing has happened in the future', async () => {
     const [{ last }] = (await store.select<{ last: number }>('SELECT MAX(at) AS last FROM entries')) as [

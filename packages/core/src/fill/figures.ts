@@ -1,17 +1,18 @@
 import { figure, given, type Figure } from '../quantity/figure.ts';
 import { fillIndex, type FillCavity, type FillSettings } from './fill-index.ts';
 import type { Lever } from './levers.ts';
-import { THRESHOLD_PRIOR_INDEX, type FillThreshold } from './threshold.ts';
+import { fillMarks, fillVerdict, THRESHOLD_PRIOR_INDEX, type FillThreshold } from './threshold.ts';
 
 /** Index of a cavity at these settings, with its terms; a fitted threshold turns it into a chance of a short. */
 export function fillFigure(cavity: FillCavity, settings: FillSettings, threshold: FillThreshold | null): Figure {
   const fill = fillIndex(cavity, settings);
+  const verdict = fillVerdict(fill.index, fillMarks(threshold));
   const short = threshold ? Math.round(100 * threshold.shortShare(fill.index)) : null;
   return figure(
     fill.index,
     'count',
     {
-      rule: `${fill.verdict === 'fills' ? 'It fills' : fill.verdict === 'marginal' ? 'Marginal' : 'A short is expected'}: the metal runs ${(1000 * fill.reachM).toFixed(0)} mm before the thinnest section stops it, ${(1000 * fill.flowLengthM).toFixed(0)} mm are wanted.${short === null ? '' : ` From your records: ${short} % short.`}`,
+      rule: `${verdict === 'fills' ? 'It fills' : verdict === 'marginal' ? 'Marginal' : 'A short is expected'}: the metal runs ${(1000 * fill.reachM).toFixed(0)} mm before the thinnest section stops it, ${(1000 * fill.flowLengthM).toFixed(0)} mm are wanted.${short === null ? '' : ` From your records: ${short} % short.`}`,
       formula: 'index = v · t_stop / flow length; v = C_d √(2 g H)',
       source: 'Interface-limited flow; C_d and the share that may set are common practice',
       inputs: [

@@ -6,7 +6,7 @@ import { STYLE_IDS } from '../geometry/styles.ts';
 import { alloyOf } from '../metal/alloy.ts';
 import { FILL_DEFAULTS, fillIndex, type FillCavity, type FillSettings } from './fill-index.ts';
 import { fillLevers } from './levers.ts';
-import { fitFairThreshold, fitThreshold } from './threshold.ts';
+import { fillMarks, fillVerdict, fitFairThreshold, fitThreshold } from './threshold.ts';
 
 const cavity = (style: string, massKg: number, size: '8' | '2/0' = '2/0'): FillCavity => ({
   solid: cavitySolid(style, massKg),
@@ -104,6 +104,19 @@ describe('what to change first', () => {
       (lever) => lever.id,
     );
     expect(ids).toEqual([]);
+  });
+});
+
+describe('what is said of a cavity', () => {
+  test('by the model below 1 and 1.5, by its own record where one in four and one in twelve is short', () => {
+    expect(fillMarks(null)).toEqual([1, 1.5]);
+    expect(fillMarks({ index: 0.5, spread: 0.1, casts: 59 })).toEqual([1, 1.5]);
+    const [short, filled] = fillMarks({ index: 0.5, spread: 0.1, casts: 400 });
+    const share = (index: number) => 1 / (1 + (index / 0.5) ** 10); // the logistic curve in ln(index), written out
+    expect(share(short)).toBeCloseTo(0.25, 9);
+    expect(share(filled)).toBeCloseTo(0.08, 9);
+    const marks = [short, filled] as const;
+    expect([0.5, 0.6, 0.84].map((index) => fillVerdict(index, marks))).toEqual(['short expected', 'marginal', 'fills']);
   });
 });
 

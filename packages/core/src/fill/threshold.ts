@@ -117,6 +117,26 @@ export function fitThreshold(records: readonly FillRecord[]): FillThreshold {
   };
 }
 
+/** What is said of a cavity before it is poured. */
+export type FillVerdict = 'short expected' | 'marginal' | 'fills';
+/** Said by a record of so many casts; before that by the model alone, whose marks are 1 and 1.5. */
+const ENOUGH_CASTS = 60;
+const SHORT_SHARE = 0.25;
+const MARGINAL_SHARE = 0.08;
+
+/**
+ * Indexes at which a cavity goes from short to marginal and on to filled: where by the mold's own record one in four
+ * and
+ * one in twelve is short; before there is one, 1 and 1.5.
+ */
+export function fillMarks(threshold: Pick<FillThreshold, 'index' | 'spread' | 'casts'> | null): [number, number] {
+  if (!threshold || threshold.casts < ENOUGH_CASTS) return [1, 1.5];
+  const at = (share: number) => threshold.index * Math.exp(threshold.spread * Math.log((1 - share) / share));
+  return [at(SHORT_SHARE), at(MARGINAL_SHARE)];
+}
+export const fillVerdict = (index: number, [short, filled]: readonly [number, number]): FillVerdict =>
+  index < short ? 'short expected' : index < filled ? 'marginal' : 'fills';
+
 export interface CavityFillRecord extends FillRecord {
   cavityId: string;
 }

@@ -1,7 +1,5 @@
-import { coldHeadSolid } from '../geometry/solid.ts';
-import { castMassKg } from '../cast/cast-mass.ts';
 import { paintS, trimS } from './minutes.ts';
-import { powdersPerHead, productHeated } from './product.ts';
+import { dippedAreaM2, powdersPerHead, productHeated } from './product.ts';
 import { dryWaitS } from './timing.ts';
 import type { HouseWays, KnownWays, PlanProduct } from './types.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
@@ -22,7 +20,7 @@ export function powderPerHeadFigure(product: PlanProduct, ways: HouseWays, known
   const share = known?.efficiency ?? ways.transferEfficiency;
   const powders = powdersPerHead(product, { ...ways, transferEfficiency: share });
   const kg = powders.reduce((sum, powder) => sum + powder.kgPerHead, 0);
-  const { paintedAreaM2 } = coldHeadSolid(product.style, castMassKg({ nominalMassKg: product.nominalMassKg }));
+  const paintedAreaM2 = dippedAreaM2(product, ways);
   const weighed = !!known && known.weighings > 0;
   return figure(
     kg,

@@ -34,6 +34,16 @@ describe('paint of a product', () => {
     expect(whites / oranges).toBeCloseTo((2 + 0.12) / 0.5, 9);
   });
 
+  test('dipped whole, the collar takes powder too; a product outranks the house', () => {
+    const kg = (house: object, own: object | null = null) =>
+      powdersPerHead(product(14.2, { ways: own as never }), { ...DEFAULT_WAYS, schools: house })[0]!.kgPerHead;
+    const shoulder = kg({ collar: 'shoulder' });
+    // A collar is a third to a half as much surface again as the ball that it is on.
+    expect(kg({ collar: 'whole' }) / shoulder).toBeGreaterThan(1.15);
+    expect(kg({ collar: 'whole' }) / shoulder).toBeLessThan(1.7);
+    expect(kg({ collar: 'whole' }, { collar: 'shoulder' })).toBe(shoulder);
+    expect(kg({})).toBe(shoulder);
+  });
   test('bare lead takes none', () => expect(powdersPerHead(product(10, { layers: [] }), DEFAULT_WAYS)).toEqual([]));
 });
 

@@ -10,6 +10,7 @@ import { coldHeadSolid, headWidthM } from '../geometry/solid.ts';
 import { placeOf } from '../job/bill.ts';
 import { usualRoute } from '../job/route.ts';
 import { powderKg, ZONE_SHARE } from '../paint/coverage.ts';
+import { schoolsFollowed } from '../ways/house.ts';
 import type { Figure } from '../quantity/figure.ts';
 import type { HouseWays, PlanLayer, PlanPowder, PlanProduct, PlanStep, StepPowder } from './types.ts';
 
@@ -27,19 +28,28 @@ export function stepsOf(product: Coated): PlanStep[] {
   }));
 }
 
+type PowderWays = Pick<HouseWays, 'filmM' | 'transferEfficiency' | 'schools'>;
+type Dipped = Pick<PlanProduct, 'style' | 'nominalMassKg' | 'ways'>;
+
+/** Surface that is dipped, m2: to the shoulder, so that thread and skirt grip bare lead, or collar and all. */
+export function dippedAreaM2(product: Dipped, ways: Pick<HouseWays, 'schools'>): number {
+  const solid = coldHeadSolid(product.style, castMassKg({ nominalMassKg: product.nominalMassKg }));
+  return schoolsFollowed(ways.schools, product.ways).collar === 'whole' ? solid.cooledAreaM2 : solid.paintedAreaM2;
+}
+
 /**
  * Powder for one head of this product, kg by step and material; the same powder in two layers of a step is added up.
  */
 export const powdersByStep = (
   product: PlanProduct,
-  ways: Pick<HouseWays, 'filmM' | 'transferEfficiency'>,
+  ways: PowderWays,
 ): StepPowder[] =>
   stepsOf(product).flatMap((step) =>
     powdersOfLayers(product, step.layers, ways).map((powder) => ({ ...powder, step: step.key })),
   );
 
 /** Powder for one head of this product, kg by material over all its steps. */
-export function powdersPerHead(product: PlanProduct, ways: Pick<HouseWays, 'filmM' | 'transferEfficiency'>) {
+export function powdersPerHead(product: PlanProduct, ways: PowderWays) {
   return powdersOfLayers(
     product,
     stepsOf(product).flatMap((step) => step.layers),
@@ -48,11 +58,11 @@ export function powdersPerHead(product: PlanProduct, ways: Pick<HouseWays, 'film
 }
 
 function powdersOfLayers(
-  product: Pick<PlanProduct, 'style' | 'nominalMassKg'>,
+  product: Dipped,
   layers: readonly PlanLayer[],
-  ways: Pick<HouseWays, 'filmM' | 'transferEfficiency'>,
+  ways: PowderWays,
 ) {
-  const { paintedAreaM2 } = coldHeadSolid(product.style, castMassKg({ nominalMassKg: product.nominalMassKg }));
+  const paintedAreaM2 = dippedAreaM2(product, ways);
   const byMaterial = new Map<string, { materialId: string; name: string; kgPerHead: number }>();
   const add = (powder: PlanPowder, { zone, coats }: PlanLayer, share: number) => {
     const kg =

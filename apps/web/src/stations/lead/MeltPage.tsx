@@ -160,6 +160,10 @@ export function MeltPage() {
             <Moments name="electricity" fig={<Fig figure={plan.energy} title="Electricity" />} />
             <Moments name="power" fig={<Fig figure={potFigure('power', pot, pot.learned ?? null)} title="Power" />} />
             <Moments name="loss" fig={<Fig figure={potFigure('loss', pot, pot.learned ?? null)} title="Loss" />} />
+            <Moments
+              name="crucible"
+              fig={<Fig figure={potFigure('crucible', pot, pot.learned ?? null)} title="Crucible and element hold" />}
+            />
           </dl>
           <MeltChart points={plan.points} moments={moments} pourC={pourC} units={units} />
         </section>

@@ -3,6 +3,8 @@ import {
   FILL_DEFAULTS,
   fillFigure,
   fillIndex,
+  fillMarks,
+  fillVerdict,
   fillLevers,
   leverFigure,
   shortShareOf,
@@ -10,6 +12,7 @@ import {
   thresholdFigure,
   timesFigure,
   type FillSettings,
+  type FillVerdict,
   type FillThreshold,
   fillCavityOf,
   knownBlock,
@@ -35,7 +38,7 @@ import { useMold } from './MoldPage.tsx';
 import { MoldRooms } from './rooms.tsx';
 import { indexed } from './shorts.ts';
 
-const VERDICT: Record<string, { icon: IconName; tone: string }> = {
+const VERDICT: Record<FillVerdict, { icon: IconName; tone: string }> = {
   'short expected': { icon: 'short', tone: 'text-stop' },
   marginal: { icon: 'watch', tone: 'text-watch' },
   fills: { icon: 'good', tone: 'text-good' },
@@ -65,14 +68,14 @@ function useThreshold(mold: StoredMold | undefined) {
 }
 
 /** An index as a bar from nothing to four, with the marks of short and marginal. */
-function IndexBar({ index, verdict }: { index: number; verdict: string }) {
+function IndexBar({ index, verdict, marks }: { index: number; verdict: FillVerdict; marks: readonly number[] }) {
   return (
     <span className="relative mt-1 block h-16 w-full max-w-9 border border-rule-2 bg-well" aria-hidden="true">
       <span
         className={`absolute bottom-0 left-0 w-full ${verdict === 'fills' ? 'bg-good' : verdict === 'marginal' ? 'bg-watch' : 'bg-stop'}`}
         style={{ height: `${(100 * Math.min(MOST_BAR, index)) / MOST_BAR}%` }}
       />
-      {[1, 1.5].map((at) => (
+      {marks.map((at) => (
         <span
           key={at}
           className="absolute left-0 w-full border-t border-dashed border-ink"
@@ -161,6 +164,8 @@ export function FillPage() {
   const worst = [...open].sort((a, b) => indexes.get(a.id)!.index - indexes.get(b.id)!.index)[0];
   const chosen = open.find((cavity) => cavity.position === position) ?? worst;
   const faulty = mold.cavities.filter((cavity) => faultyIds.includes(cavity.id));
+  const marks = fillMarks(threshold);
+  const known = marks[0] !== 1;
   const turn = (change: Partial<FillSettings>) => setTried({ ...tried, ...change });
   const now = { ...FILL_DEFAULTS, moldC: settledC, ...tried, metalC };
   if (!chosen || !worst) return <Waiting error={new Error('Every cavity of this mold is blocked.')} />;
@@ -267,7 +272,11 @@ export function FillPage() {
       }
     >
       <MoldRooms id={mold.id} />
-      <Heading aside="below 1 a short is expected, to 1.5 it is marginal">Each cavity at these settings</Heading>
+      <Heading
+        aside={`${known ? "by this mold's own shorts, " : ''}below ${marks[0].toFixed(known ? 2 : 0)} a short is expected, to ${marks[1].toFixed(known ? 2 : 1)} it is marginal`}
+      >
+        Each cavity at these settings
+      </Heading>
       <div className="mb-6 max-w-[720px]">
         <Mold
           className="w-full"
@@ -279,6 +288,7 @@ export function FillPage() {
           {(cavity) => {
             const fill = indexes.get(cavity.id);
             if (!fill) return <span className="text-sm text-ink-3">{cavity.position} blocked</span>;
+            const verdict = fillVerdict(fill.index, marks);
             return (
               <CavityPick
                 cavity={cavity}
@@ -292,12 +302,11 @@ export function FillPage() {
                     <Icon name="watch" size={12} /> a fault of its own
                   </span>
                 ) : (
-                  <span className={`flex items-center gap-1 ${VERDICT[fill.verdict]!.tone}`}>
-                    <Icon name={VERDICT[fill.verdict]!.icon} size={12} />{' '}
-                    {fill.verdict === 'short expected' ? 'short' : fill.verdict}
+                  <span className={`flex items-center gap-1 ${VERDICT[verdict].tone}`}>
+                    <Icon name={VERDICT[verdict].icon} size={12} /> {verdict === 'short expected' ? 'short' : verdict}
                   </span>
                 )}
-                <IndexBar index={fill.index} verdict={fill.verdict} />
+                <IndexBar index={fill.index} verdict={verdict} marks={marks} />
               </CavityPick>
             );
           }}

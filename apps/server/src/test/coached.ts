@@ -14,21 +14,9 @@ import type { Mold } from '@schmelz/contract';
 import { listMolds } from '../services/cavities.ts';
 import { fillRecords } from '../services/fill-records.ts';
 import { listPours } from '../services/pours.ts';
-import { openStore, type Store } from '../store/store.ts';
-import { temporaryFolder } from '../test/server.ts';
-import { BAD_CAVITY } from './catalogue.ts';
-import { makeThings } from './make-things.ts';
-import { runYear } from './year.ts';
+import type { Store } from '../store/store.ts';
 
-/** Seven months of pours in molds that the coach does not know. Shorts come of the molds' real heat. */
-let store: Store;
-beforeAll(async () => {
-  store = await openStore(temporaryFolder());
-  await runYear(store, await makeThings(store), Date.UTC(2026, 10, 25, 19), 220);
-}, 120_000);
-afterAll(() => store.close());
-
-interface Judged {
+export interface Judged {
   /** A head of a sound cavity was short. */
   short: boolean;
   /** The coach said before it: gone cold. */
@@ -36,7 +24,7 @@ interface Judged {
 }
 
 /** What a mold's record says: cavities with a fault of their own, and at which heat the others are too cold. */
-async function shortsOf(mold: Mold) {
+export async function shortsOf(store: Store, mold: Mold) {
   const records = await fillRecords(store, mold.id);
   const { faulty } = fitFairThreshold(
     records.map(({ cavityId, pourC: metalC, roomC, moldC, shotsSinceSmoked, casts, shorts }) => {
@@ -49,11 +37,11 @@ async function shortsOf(mold: Mold) {
 }
 
 /** Every shot, with what the coach made of the mold's heat just before it. */
-async function judged(known: boolean): Promise<Judged[]> {
+export async function judged(store: Store, known: boolean): Promise<Judged[]> {
   const all: Judged[] = [];
   const [molds, pours] = [await listMolds(store), await listPours(store)];
   for (const mold of molds) {
-    const { faulty, belowC } = await shortsOf(mold);
+    const { faulty, belowC } = await shortsOf(store, mold);
     for (const { setup, log, knownThen } of pours) {
       if (!setup.molds.some(({ moldId }) => moldId === mold.id)) continue;
       const { pourC: metalC, roomC, blocks } = knownThen;
@@ -71,28 +59,3 @@ async function judged(known: boolean): Promise<Judged[]> {
   }
   return all;
 }
-
-test.each([
-  ['by practice, before a mold has a record', false],
-  ["by each mold's own record", true],
-])(
-  '%s: stop is said before most shots that came short, and before fewer than one in twenty good ones',
-  async (_, known) => {
-    const shots = await judged(known);
-    const [short, good] = [shots.filter((each) => each.short), shots.filter((each) => !each.short)];
-    expect(short.length).toBeGreaterThan(100);
-    expect(good.length).toBeGreaterThan(1000);
-    const share = (of: readonly Judged[]) => of.filter(({ stopped }) => stopped).length / of.length;
-    expect(share(good)).toBeLessThan(0.05);
-    expect(share(short)).toBeGreaterThan(0.5);
-  },
-  60_000,
-);
-
-test('the cavity with a burr is named, and no other', async () => {
-  for (const mold of await listMolds(store)) {
-    const { faulty } = await shortsOf(mold);
-    const named = mold.cavities.filter(({ id }) => faulty.includes(id)).map(({ position }) => position);
-    expect([mold.name, named]).toEqual([mold.name, mold.name === BAD_CAVITY.mold ? [BAD_CAVITY.position] : []]);
-  }
-}, 60_000);
