@@ -78,7 +78,7 @@ const night = {
     id: `c${i}`,
     name: `c${i}`,
     lightness: ((i * 11) % 30) / 29,
-    finish: i % 5 ? 'gloss' : 'metallic',
+    gloss: i % 5 ? 'gloss' : 'metallic',
   })),
   spareCups: 0,
 };
@@ -94,9 +94,15 @@ const fourHours = () => {
     seconds: 14_400,
     events: shots,
   });
-  core.moldSession({ block: { bodyKg: 0.6 }, steps: shots.map(() => core.shotStep(0.08, 371, 60)) });
+  core.moldSession({
+    block: { bodyKg: 0.6 },
+    steps: shots.map(() => core.shotStep({ kg: 0.08, metalC: 371, cycleS: 60 })),
+  });
 };
 report('a session of four hours simulated', await timed(30, fourHours), 20);
+
+// What the fits are worth on things that they do not know.
+await import('./bench-fits.mjs');
 
 // A pour of two molds and 5,000 taps, folded from nothing.
 const foldSetup = {

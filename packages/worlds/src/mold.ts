@@ -1,3 +1,4 @@
+import { chance } from './chance.ts';
 import { leadJoules } from './lead.ts';
 
 /**
@@ -59,6 +60,46 @@ export function runMold(mold: WorldMold, roomC: number) {
   };
 }
 export type RunningMold = ReturnType<typeof runMold>;
+
+/** A mold through its shots, with a probe at its back that is noisy and drops out now and then. */
+export function moldAtWork(
+  mold: WorldMold,
+  of: {
+    /** From one shot to the next. */
+    gapsS: readonly number[];
+    shotKg: number;
+    metalC: number;
+    roomC: number;
+    shutS: number;
+    noiseK: number;
+    dropOuts: number;
+    seed: number;
+  },
+) {
+  const { uniform, normal } = chance(of.seed);
+  const running = runMold(mold, of.roomC);
+  const readings: { atS: number; temperatureC: number }[] = [];
+  const shots: { atS: number; gapS: number }[] = [];
+  /** What the back really was just before each shot. */
+  const before: number[] = [];
+  let atS = 0;
+  const pass = (seconds: number, open: boolean) => {
+    for (let left = seconds; left > 0; left -= 5) {
+      const dt = Math.min(5, left);
+      running.pass(dt, open);
+      atS += dt;
+      if (uniform() > of.dropOuts) readings.push({ atS, temperatureC: running.backC() + normal(of.noiseK) });
+    }
+  };
+  for (const gapS of of.gapsS) {
+    before.push(running.backC());
+    shots.push({ atS, gapS });
+    running.pour(of.shotKg, of.metalC);
+    pass(of.shutS, false);
+    pass(gapS - of.shutS, true);
+  }
+  return { shots, readings, before };
+}
 
 /** Chance that a cavity comes out short at this heat of its face: all but none when warm, all but sure when cold. */
 export const shortChance = (faceC: number, coldC: number): number => 0.003 + 0.95 / (1 + Math.exp((faceC - coldC) / 2));

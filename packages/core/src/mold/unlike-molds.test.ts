@@ -1,43 +1,22 @@
-import { aluminiumMold, chance, runMold } from '@schmelz/worlds';
+import { aluminiumMold, chance, moldAtWork } from '@schmelz/worlds';
 import { fitMold } from './fit-mold.ts';
 import { moldSession, type MoldStep } from './session.ts';
 
 const [KG, SHOT_KG, METAL_C, ROOM_C, CLOSED_S] = [0.56, 0.085, 371, 20, 6];
-interface Shot {
-  atS: number;
-  gapS: number;
-}
-
-/** Thirty shots at a pace that is never even, then thirty more at another; what the probe at the back said of each. */
+/** Thirty shots at a pace that is never even, then thirty more at another. */
 function atWork(quirk: number, seed: number, times: number) {
-  const { uniform, normal } = chance(seed);
-  const mold = runMold(aluminiumMold(KG, quirk), ROOM_C);
-  const shots: Shot[] = [];
-  const readings: { atS: number; temperatureC: number }[] = [];
-  const before: number[] = [];
-  let atS = 0;
-  const pass = (seconds: number, open: boolean) => {
-    for (let left = seconds; left > 0; left -= 5) {
-      const dt = Math.min(5, left);
-      mold.pass(dt, open);
-      atS += dt;
-      // A probe drops out now and then.
-      if (uniform() > 0.06) readings.push({ atS, temperatureC: mold.backC() + normal(2) });
-    }
-  };
-  for (let shot = 0; shot < 60; shot++) {
-    const gapS = (shot < 30 ? 1 : times) * (110 + 90 * uniform());
-    before.push(mold.backC());
-    shots.push({ atS, gapS });
-    mold.pour(SHOT_KG, METAL_C);
-    pass(CLOSED_S, false);
-    pass(gapS - CLOSED_S, true);
-  }
-  return { shots, readings, before };
+  const { uniform } = chance(seed);
+  const gapsS = Array.from({ length: 60 }, (_, shot) => (shot < 30 ? 1 : times) * (110 + 90 * uniform()));
+  return moldAtWork(aluminiumMold(KG, quirk), {
+    ...{ gapsS, shotKg: SHOT_KG, metalC: METAL_C, roomC: ROOM_C, shutS: CLOSED_S, noiseK: 2, dropOuts: 0.06, seed },
+  });
 }
 
 /** As the coach reads it: the mean of the block before each shot, through all the shots there were. */
-function coached(shots: readonly Shot[], block: { bodyKg: number; lossWPerK?: number; capacityShare?: number }) {
+function coached(
+  shots: readonly { gapS: number }[],
+  block: { bodyKg: number; lossWPerK?: number; capacityShare?: number },
+) {
   const steps = shots.map(({ gapS }): MoldStep => ({
     kind: 'shot',
     kg: SHOT_KG,
