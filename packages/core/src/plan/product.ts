@@ -40,10 +40,7 @@ export function dippedAreaM2(product: Dipped, ways: Pick<HouseWays, 'schools'>):
 /**
  * Powder for one head of this product, kg by step and material; the same powder in two layers of a step is added up.
  */
-export const powdersByStep = (
-  product: PlanProduct,
-  ways: PowderWays,
-): StepPowder[] =>
+export const powdersByStep = (product: PlanProduct, ways: PowderWays): StepPowder[] =>
   stepsOf(product).flatMap((step) =>
     powdersOfLayers(product, step.layers, ways).map((powder) => ({ ...powder, step: step.key })),
   );
@@ -57,11 +54,7 @@ export function powdersPerHead(product: PlanProduct, ways: PowderWays) {
   );
 }
 
-function powdersOfLayers(
-  product: Dipped,
-  layers: readonly PlanLayer[],
-  ways: PowderWays,
-) {
+function powdersOfLayers(product: Dipped, layers: readonly PlanLayer[], ways: PowderWays) {
   const paintedAreaM2 = dippedAreaM2(product, ways);
   const byMaterial = new Map<string, { materialId: string; name: string; kgPerHead: number }>();
   const add = (powder: PlanPowder, { zone, coats }: PlanLayer, share: number) => {
