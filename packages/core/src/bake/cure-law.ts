@@ -46,7 +46,10 @@ export function cureLaw(label: readonly LabelPoint[]): CureLaw {
   return { referenceC: first.metalC, referenceS: first.seconds, activationJMol, from: 'label' };
 }
 
-/** Seconds at constant metal temperature for a full cure. */
+/**
+ * Seconds at constant metal temperature for a full cure.
+ * @example fullCureS(cureLaw([{ metalC: 177, seconds: 1200 }, { metalC: 200, seconds: 600 }]), 163) // 1897
+ */
 export function fullCureS(law: CureLaw, metalC: number): number {
   inRange('metalC', metalC, 'C', 0, 400);
   const inverse = 1 / celsiusToKelvin(metalC) - 1 / celsiusToKelvin(law.referenceC);

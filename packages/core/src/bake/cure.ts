@@ -34,7 +34,10 @@ export function bakeTemperaturesC(input: Omit<BakeInput, 'law'>, seconds: number
 /** The count of a program starts here: metal this near to the oven's heat cures at about nine tenths of its pace. */
 export const WARM_WITHIN_K = 5;
 
-/** Seconds after the door is shut until the metal is within {@link WARM_WITHIN_K} of the oven's heat. */
+/**
+ * Seconds after the door is shut until the metal is within {@link WARM_WITHIN_K} of the oven's heat.
+ * @example warmUpS({ airC: 177, headLagS: 120 }) // 413.6
+ */
 export function warmUpS({ airC, headLagS, ovenLagS = 0, fromC = ROOM_C }: Omit<BakeInput, 'law'>): number {
   const course = { airC, headLagS, ovenLagS, fromC };
   let [low, high] = [0, 20 * (headLagS + ovenLagS)];
@@ -77,7 +80,10 @@ export function cureShare(input: BakeInput, seconds: number): number {
 /** From this share on a cure is as good as full: below it heads chip on rock. Common practice, no source. */
 export const FULL_ENOUGH = 0.9;
 
-/** Seconds after closing the door until the cure is full; null when it is not full within eight hours. */
+/**
+ * Seconds after closing the door until the cure is full; null when it is not full within eight hours.
+ * @example timeToFullCureS({ law: cureLaw([{ metalC: 177, seconds: 1200 }]), headLagS: 120, airC: 177 }) // 1500
+ */
 export function timeToFullCureS(input: BakeInput, withinS = LONGEST_S): number | null {
   // Metal is never hotter than the oven: what takes too long at its heat takes too long.
   if (fullCureS(input.law, Math.max(input.airC, input.fromC ?? ROOM_C)) > withinS) return null;

@@ -10,7 +10,10 @@ import { inRange } from '../quantity/check.ts';
  */
 export const OVEN_W_M2K = 28;
 
-/** First-order lag of a head in an oven, s: (m c + m_hook c_hook)/(h A). */
+/**
+ * First-order lag of a head in an oven, s: (m c + m_hook c_hook)/(h A).
+ * @example headLagS(0.0142, 0.0009, 0.0006) // 136.3
+ */
 export function headLagS(leadKg: number, hookKg: number, areaM2: number, filmW_M2K = OVEN_W_M2K): number {
   inRange('leadKg', leadKg, 'kg', 1e-4, 2);
   inRange('hookKg', hookKg, 'kg', 0, 0.1);

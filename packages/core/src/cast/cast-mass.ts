@@ -19,6 +19,7 @@ export interface CastMassInput {
  * Each metal shrinks from its own solidus on.
  * Checks: bismuth-tin 0.771 of lead; 3 % Sb, 0.5 % Sn 0.977 to 0.983; a 1/8 inch pin 10 mm deep takes 0.9 g out.
  * @throws QuantityError out of range, or where inserts leave no metal
+ * @example castMassKg({ nominalMassKg: 0.014, pinDiameterM: 0.003175, pinLengthM: 0.01 }) // 0.01313
  */
 export function castMassKg(input: CastMassInput): number {
   const pinDiameterM = inRange('pinDiameterM', input.pinDiameterM ?? 0, 'm', 0, 0.02);

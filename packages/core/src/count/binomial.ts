@@ -14,7 +14,10 @@ export function logFactorial(n: number): number {
   return (x - 0.5) * Math.log(x) - x + 0.5 * Math.log(2 * Math.PI) + (1 - (1 / 30 - 1 / (105 * x2)) / x2) / (12 * x);
 }
 
-/** P(X >= atLeast) for X ~ Bin(n, p), summed from the nearer tail. */
+/**
+ * P(X >= atLeast) for X ~ Bin(n, p), summed from the nearer tail.
+ * @example binomialAtLeast(10, 0.5, 5) // 0.623
+ */
 export function binomialAtLeast(n: number, p: number, atLeast: number): number {
   countInRange('n', n, 0, 1e7);
   inRange('p', p, '', 0, 1);
@@ -84,6 +87,7 @@ const PRIOR_BAD = 2.4;
 /**
  * Yield from records with a beta prior; low and high are the Wilson score interval (z = 1.96) of the prior and the
  * records taken together.
+ * @example yieldEstimate(90, 100).mean // 0.9114
  */
 export function yieldEstimate(good: number, casts: number): YieldEstimate {
   countInRange('casts', casts, 0, 1e9);
@@ -93,7 +97,10 @@ export function yieldEstimate(good: number, casts: number): YieldEstimate {
   return { mean, casts, ...wilson(mean, n) };
 }
 
-/** Wilson score interval for a share seen in n trials (Wilson 1927), z = 1.96 by default. */
+/**
+ * Wilson score interval for a share seen in n trials (Wilson 1927), z = 1.96 by default.
+ * @example wilson(0.8, 10) // { low: 0.4902, high: 0.9433 }
+ */
 export function wilson(share: number, n: number, z = 1.96): { low: number; high: number } {
   inRange('share', share, '', 0, 1);
   inRange('trials', n, '', 1, 1e12);

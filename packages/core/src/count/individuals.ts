@@ -28,6 +28,7 @@ export interface Individuals {
  * values.
  * Source: NIST/SEMATECH e-Handbook of Statistical Methods, 6.3.2.2.
  * @throws QuantityError with fewer than two values
+ * @example individuals([49.6, 47.6, 49.9, 51.3]).mean // 49.6
  */
 export function individuals(values: readonly number[], baseline = values.length): Individuals {
   if (values.length < 2) throw new QuantityError('weighings', values.length, '', 'two or more');

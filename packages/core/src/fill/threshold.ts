@@ -30,6 +30,7 @@ const logistic = (x: number) => (x >= 0 ? 1 / (1 + Math.exp(-x)) : Math.exp(x) /
 /**
  * Chance of a short by fill index, from a threshold and its spread: what does not cross from a worker is made again
  * here.
+ * @example shortShareOf({ index: 1, spread: 0.16 })(1) // 0.5
  */
 export const shortShareOf =
   (threshold: { index: number; spread: number }) =>
@@ -41,6 +42,7 @@ export const shortShareOf =
  * normal
  * priors on the centre and on ln(spread), so that ten shots already help and records without a short do not blow up.
  * Newton's method with halved steps; the interval is Laplace's, z = 1.96.
+ * @example fitThreshold([]).index // 1.1
  */
 export function fitThreshold(records: readonly FillRecord[]): FillThreshold {
   for (const { index, casts, shorts } of records) {
@@ -128,6 +130,7 @@ const MARGINAL_SHARE = 0.08;
  * Indexes at which a cavity goes from short to marginal and on to filled: where by the mold's own record one in four
  * and
  * one in twelve is short; before there is one, 1 and 1.5.
+ * @example fillMarks(null) // [1, 1.5]
  */
 export function fillMarks(threshold: Pick<FillThreshold, 'index' | 'spread' | 'casts'> | null): [number, number] {
   if (!threshold || threshold.casts < ENOUGH_CASTS) return [1, 1.5];

@@ -9,7 +9,10 @@ export const SOOTED_W_M2K = 1500;
 export const BARE_W_M2K = 4000;
 const SOOT_LIFE_SHOTS = 40;
 
-/** h(n) = h_bare - (h_bare - h_soot) exp(-n/40): soot wears off over the shots since smoking. W/m2K. */
+/**
+ * h(n) = h_bare - (h_bare - h_soot) exp(-n/40): soot wears off over the shots since smoking. W/m2K.
+ * @example interfaceWPerM2K(0) // 1500
+ */
 export function interfaceWPerM2K(shotsSinceSmoked: number): number {
   countInRange('shotsSinceSmoked', shotsSinceSmoked, 0, 1e6);
   return BARE_W_M2K - (BARE_W_M2K - SOOTED_W_M2K) * Math.exp(-shotsSinceSmoked / SOOT_LIFE_SHOTS);
@@ -45,6 +48,7 @@ export interface Freezing {
  * surface saturates. T_m is the middle of the freezing range.
  * Range: metal to 600 C, mold -20 to 300 C and below T_m, modulus 0.05 to 20 mm.
  * Checks: a 14.2 g ball at 371 C into a sooted mold at 120 C takes 2.3 s, 0.9 g 0.9 s, 113 g 4.5 s.
+ * @example freezing({ modulusM: 0.00224, metalC: 371, moldC: 120 }).rules // 'interface'
  */
 export function freezing(input: FreezeInput): Freezing {
   const alloy = input.alloy ?? SOFT_LEAD;
@@ -104,7 +108,10 @@ export function timeToOpen(solid: HeadSolid, sprue: Sprue, heat: Omit<FreezeInpu
 const ROD_FROM_SHARE = 0.15;
 const ROD_TO_SHARE = 0.45;
 
-/** When to twist a pull-out rod, seconds after the pour, for a head that freezes in `headS`. */
+/**
+ * When to twist a pull-out rod, seconds after the pour, for a head that freezes in `headS`.
+ * @example rodWindowS(2) // { fromS: 0.3, toS: 0.9 }
+ */
 export const rodWindowS = (headS: number): { fromS: number; toS: number } => ({
   fromS: ROD_FROM_SHARE * headS,
   toS: ROD_TO_SHARE * headS,

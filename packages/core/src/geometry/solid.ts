@@ -75,7 +75,10 @@ export function headSolid(styleId: string, volumeM3: number): HeadSolid {
 export const cavityVolumeM3 = (nominalMassKg: number): number =>
   inRange('nominalMassKg', nominalMassKg, 'kg', 1e-4, 2) / LEAD_SOLID_AT_MELTING_KG_M3;
 
-/** The cavity of a mold as a solid. */
+/**
+ * The cavity of a mold as a solid.
+ * @example cavitySolid('ball', 0.0142).modulusM // 0.002027
+ */
 export const cavitySolid = (styleId: string, nominalMassKg: number): HeadSolid =>
   headSolid(styleId, cavityVolumeM3(nominalMassKg));
 

@@ -57,6 +57,7 @@ export interface LeadComposition {
  * the
  * eutectic, latent heat 23 + 0.9 kJ/kg per % Sb. Without either it is soft lead, exactly.
  * Range: 0 to 11.1 % Sb, 0 to 5 % Sn.
+ * @example leadAlloy({ antimonyPercent: 3, tinPercent: 0.5 }).liquidusC // 307.1
  */
 export function leadAlloy({ antimonyPercent, tinPercent }: LeadComposition): Alloy {
   const sb = inRange('antimonyPercent', antimonyPercent, '%', 0, EUTECTIC_PERCENT);
@@ -139,6 +140,7 @@ export const METAL_NAMES: Record<MetalId, string> = {
 /**
  * The alloy of a metal on the shelf.
  * @throws RangeError for an unknown metal; QuantityError for a composition out of range
+ * @example alloyOf('bismuth-tin').liquidusC // 139
  */
 export function alloyOf(metalId: string, composition?: LeadComposition | null): Alloy {
   switch (metalId) {
@@ -180,6 +182,7 @@ const HARDNESS_SPREAD = 1.5;
  * Antimony that a hardness test points to, percent, as an estimate with its range: tin, arsenic and age harden lead
  * too.
  * Range: 3 to 22 BHN; held within 0 to 11.1 %.
+ * @example antimonyFromHardness(10.5) // { percent: 3, low: 2.25, high: 4.421 }
  */
 export function antimonyFromHardness(brinell: number): { percent: number; low: number; high: number } {
   inRange('hardness', brinell, 'BHN', 3, 22);

@@ -63,5 +63,8 @@ export function stateAt(alloy: Alloy, enthalpy: number): MetalState {
   return { temperatureC: temperatureOf(alloy)(enthalpy), moltenShare };
 }
 
-/** Enthalpy of soft lead above 20 C, J/kg. */
+/**
+ * Enthalpy of soft lead above 20 C, J/kg.
+ * @example leadEnthalpyJKg(371) // 70890
+ */
 export const leadEnthalpyJKg = (temperatureC: number): number => enthalpyJKg(SOFT_LEAD, temperatureC);

@@ -31,7 +31,11 @@ export const STEEL_KG_M3 = 7850; // from memory, no book at hand
 export const LEAD_SOLID_AT_MELTING_KG_M3 =
   LEAD_SOLID_KG_M3 * (1 - 3 * LEAD_LINEAR_EXPANSION_PER_K * (LEAD_MELTING_C - 20));
 
-/** Density of an ideal mixture, 1/rho = sum(w/rho). Check: 58 Bi (9790) with 42 Sn (7290) gives 8560 kg/m3. */
+/**
+ * Density of an ideal mixture, 1/rho = sum(w/rho). Check: 58 Bi (9790) with 42 Sn (7290) gives 8560 kg/m3.
+ * @example idealMixtureKgM3([{ massFraction: 0.58, densityKgM3: 9790 }, { massFraction: 0.42, densityKgM3: 7290 }])
+ * // 8557
+ */
 export function idealMixtureKgM3(parts: readonly { massFraction: number; densityKgM3: number }[]): number {
   return 1 / parts.reduce((sum, part) => sum + part.massFraction / part.densityKgM3, 0);
 }

@@ -32,7 +32,10 @@ export interface MoldHeat {
 /** A block of so much loses this closed, W/K. Common practice, no source. */
 const USUAL_KG = 0.55;
 const USUAL_LOSS_W_K = 0.45;
-/** Surface of a block over that of the usual one: blocks are alike in shape, so it goes with mass^(2/3). */
+/**
+ * Surface of a block over that of the usual one: blocks are alike in shape, so it goes with mass^(2/3).
+ * @example surfaceShare(0.55) // 1
+ */
 export const surfaceShare = (bodyKg: number): number => (bodyKg / USUAL_KG) ** (2 / 3);
 /**
  * What a closed mold of this mass loses, by its surface, W/K.
@@ -53,7 +56,10 @@ export interface BlockNodes {
   lossWPerK: number;
 }
 
-/** The two heat capacities of a block, what joins them, and its loss. Range: 0.05 to 20 kg. */
+/**
+ * The two heat capacities of a block, what joins them, and its loss. Range: 0.05 to 20 kg.
+ * @example blockNodes({ bodyKg: 0.5 }).lossWPerK // 0.4223
+ */
 export function blockNodes(block: MoldBlock): BlockNodes {
   const metal = MOLD_METAL[block.metal ?? 'aluminium'];
   const bodyKg = inRange('moldKg', block.bodyKg, 'kg', 0.05, 20);

@@ -22,7 +22,10 @@ function checked<I extends Pick<PaceInput, 'roomC' | 'shotKg' | 'metalC'>>(input
   return input;
 }
 
-/** Seconds a shot that hold the mold at this mean temperature: shot heat over what it loses there. */
+/**
+ * Seconds a shot that hold the mold at this mean temperature: shot heat over what it loses there.
+ * @example cycleForMoldC({ block: { bodyKg: 0.5 }, shotKg: 0.08, metalC: 371, roomC: 20, closedS: 3 }, 60) // 138.5
+ */
 export function cycleForMoldC(input: PaceInput, moldC: number): number {
   const { block, shotKg, metalC, roomC, alloy } = checked(input);
   const closedS = inRange('closedS', input.closedS, 's', 0, 3600);
@@ -37,6 +40,7 @@ export function cycleForMoldC(input: PaceInput, moldC: number): number {
 /**
  * The steady mean temperature that a pace tends to, C: where the loss over a cycle eats the heat of a shot. By
  * bisection.
+ * @example steadyMoldC({ block: { bodyKg: 0.5 }, shotKg: 0.08, metalC: 371, roomC: 20, closedS: 3 }, 170) // 52.53
  */
 export function steadyMoldC(input: PaceInput, cycleS: number): number {
   checked(input);

@@ -32,7 +32,7 @@ export interface ShotIntoMold {
 /**
  * Heat that one shot leaves in the mold, J: m [h(T_pour) - h(T_eject)], T_eject 60 K above the mold, at least 120 C;
  * and never more than brings the two to one temperature: no mold gets hotter than its metal.
- * @example shotHeatJ({ shotKg: 0.1, metalC: 371, moldC: 100, capacityJK: 500 }) // 5172
+ * @example shotHeatJ({ shotKg: 0.1, metalC: 371, moldC: 100, capacityJK: 500 }) // 5254
  */
 export function shotHeatJ({ shotKg, metalC, moldC, capacityJK, alloy = SOFT_LEAD }: ShotIntoMold): number {
   if (moldC >= metalC) return 0;

@@ -12,6 +12,7 @@ export const HANDLE_S_PER_SHOT = 5;
 /**
  * Seconds of one whole shot: load hooks, close, pour, wait, open, take out and look. With the default ways a practised
  * person with a 5-cavity mold makes about 100 heads an hour (common practice, no source).
+ * @example shotSeconds({ loadS: 17, inspectS: 12 }, 5, 4) // 169
  */
 export function shotSeconds(ways: HandSeconds, cavities: number, openS: number): number {
   return cavities * (ways.loadS + POUR_S_PER_CAVITY + ways.inspectS) + openS + HANDLE_S_PER_SHOT;

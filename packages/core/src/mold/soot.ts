@@ -20,7 +20,10 @@ const WEAR_SHOTS = 40;
 /** Share of its soot that a cavity still has, 1 just after the candle. */
 export const sootLeft = (shotsSinceSmoked: number): number => Math.exp(-shotsSinceSmoked / WEAR_SHOTS);
 
-/** Whether a cavity wants the candle, by the maker's school. */
+/**
+ * Whether a cavity wants the candle, by the maker's school.
+ * @example sootDue('fifty', 49, true) // { due: false, inShots: 1 }
+ */
 export function sootDue(school: SootSchool, shotsSinceSmoked: number, everSmoked: boolean): SootDue {
   if (school === 'once') return { due: !everSmoked, inShots: null };
   const every = SOOT_SCHOOLS.find((each) => each.id === school)?.everyShots ?? null;

@@ -112,7 +112,10 @@ export function castAs(cavity: VariantCavity, variant: CavityVariant, alloy: All
   return { massKg, takes: volumes.map(({ what, m3 }) => ({ what, kg: m3 * share })), parts, mind };
 }
 
-/** Positions that can hold a hook when these are cast as these variants; a ground groove keeps its neighbours empty. */
+/**
+ * Positions that can hold a hook when these are cast as these variants; a ground groove keeps its neighbours empty.
+ * @example usablePositions([{ position: 1, variant: AS_CUT }, { position: 2, variant: AS_CUT }]) // [1, 2]
+ */
 export function usablePositions(cavities: readonly { position: number; variant: CavityVariant }[]): number[] {
   const blocked = new Set<number>();
   const used: number[] = [];

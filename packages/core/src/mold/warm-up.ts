@@ -38,7 +38,10 @@ export function shotStep(of: { kg: number; metalC: number; cycleS: number; openS
   return { kind: 'shot', kg, metalC, closedS: cycleS - openS, openS };
 }
 
-/** Mean temperature of the mold just after each of `shots` shots, C. */
+/**
+ * Mean temperature of the mold just after each of `shots` shots, C.
+ * @example moldTemperaturesC({ moldKg: 0.6, shotKg: 0.1, metalC: 371 }, 2) // [30.75, 41.21]
+ */
 export function moldTemperaturesC(input: MoldHeatInput, shots: number): number[] {
   const cycleS = inRange('cycleS', input.cycleS ?? BLANK_CYCLE_S, 's', 1, 3600);
   const { points } = moldSession({
@@ -72,6 +75,7 @@ export const MOST_BLANKS = 40;
  * The schools of 3, 5 and 10 blank shots are one law: heat of a shot over heat capacity of the mold.
  * @param input.shotKg heads and sprues; `barKg` stands over the gates beside them
  * Checks (practice): 0.55 kg with 12 g 10 to 12; 0.6 kg with 80 g 4 to 5; 0.9 kg with 250 g 2 to 3.
+ * @example blankShots({ moldKg: 0.55, shotKg: 0.012, metalC: 371 }).shots // 11
  */
 export function blankShots(input: MoldHeatInput & { barKg?: number }): BlankShots {
   const readyC = inRange('readyC', input.readyC ?? MOLD_READY_C, 'C', 20, 250);

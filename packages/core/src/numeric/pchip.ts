@@ -19,6 +19,7 @@ function endSlope(h0: number, h1: number, d0: number, d1: number): number {
  * Anal. 17 (1980) 238, with the weighted harmonic mean of Fritsch & Butland for inner slopes.
  * @param xs strictly rising, at least two; @param ys as many values
  * @throws QuantityError where xs do not rise; outside [from, to] `at` holds the end value
+ * @example pchip([0, 1, 3], [0, 1, 2]).at(2) // 1.631
  */
 export function pchip(xs: readonly number[], ys: readonly number[]): Curve {
   const n = xs.length;

@@ -100,7 +100,10 @@ export function heatingS(input: HeatInput): number {
   return high;
 }
 
-/** What the paint does at a temperature, in words. */
+/**
+ * What the paint does at a temperature, in words.
+ * @example paintAt(170) // 'flows'
+ */
 export function paintAt(headC: number): 'does not wet' | 'dull' | 'flows' | 'runs and smokes' | 'the head melts' {
   if (headC < TOO_COLD_C) return 'does not wet';
   if (headC < TARGET_C - 20) return 'dull';

@@ -13,6 +13,7 @@ const fromLight = (v: number) => (v <= 0.0031308 ? v * 12.92 : 1.055 * v ** (1 /
  * How two powders look from an arm's length when they were shaken together dry: their grains stay what they are and lie
  * side by side, so that their light adds up, not their numbers. Check: half black, half white is #bcbcbc, not #808080.
  * @param share of the second, 0 to 1
+ * @example mixedColour('#000000', '#ffffff', 0.5) // '#bcbcbc'
  */
 export function mixedColour(first: string, second: string, share: number): string {
   inRange('share', share, '', 0, 1);

@@ -25,6 +25,8 @@ export interface FromMetal {
  * up, and at the end the heel and the sprues of a last shot are left over. Dross is skimmed off all that is cast, what
  * comes back and is cast again too.
  * Check (practice): 5 lb give 38 to 40 heads of 2 oz with a small heel; 160 of half an ounce without any loss.
+ * @example headsFromMetal({ metalKg: 2.268, style: 'ball', nominalMassKg: 0.0567, cavities: 1, heelKg: 0.05,
+ * drossShare: 0.01, yieldShare: 0.92 }).value // 38
  */
 export function headsFromMetal(input: FromMetal): Figure {
   const { style, nominalMassKg, alloy } = input;

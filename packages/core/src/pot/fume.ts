@@ -18,6 +18,7 @@ export function leadVapourPa(metalC: number): number {
 /**
  * Lead in air saturated over the melt, ug/m3: p M / (R T) at the melt's own temperature. An upper bound for vapour that
  * real air stays below; dust, dross and smoke are not in it. It measures nothing and clears nobody.
+ * @example fumeCeilingUgM3(480) // 35.98
  */
 export function fumeCeilingUgM3(metalC: number): number {
   return (leadVapourPa(metalC) * LEAD_MOLAR_KG * 1e9) / (GAS_CONSTANT * celsiusToKelvin(metalC));

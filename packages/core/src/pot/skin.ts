@@ -16,7 +16,10 @@ export type SkinColour = (typeof SKINS)[number]['colour'];
 /** A colour read off the melt is good to about this, K. */
 export const SKIN_SD_K = 15;
 
-/** What the skin should look like at this temperature; null where the metal is not molten. */
+/**
+ * What the skin should look like at this temperature; null where the metal is not molten.
+ * @example skinAt(371) // { colour: 'straw', fromC: 355, toC: 385, says: 'right to pour' }
+ */
 export function skinAt(metalC: number): (typeof SKINS)[number] | null {
   inRange('metalC', metalC, 'C', -50, 900);
   if (metalC < SKINS[0].fromC) return null;

@@ -33,6 +33,7 @@ export interface MeltResult {
  * interpolation. Range: 0.05 to 50 kg, 50 to 5000 W.
  * Checks: 20 lb in a pot of 700 W, 0.41 W/K and 540 J/K 20 to 24 min, 1.6 kg in it 8 to 11, 0.8 kg 6 to 9.
  * @throws QuantityError out of range, or where the power cannot reach the temperature
+ * @example meltTime({ leadKg: 9.07, powerW: 700, lossWPerK: 0.41, crucibleJPerK: 540, toC: 371 }).seconds // 1363
  */
 export function meltTime(input: PotInput): MeltResult {
   const alloy = input.alloy ?? SOFT_LEAD;

@@ -31,7 +31,10 @@ export function inRange(quantity: string, value: number, unit: string, min: numb
   return Math.min(max, Math.max(min, value));
 }
 
-/** Like {@link inRange}, for a count of things. */
+/**
+ * Like {@link inRange}, for a count of things.
+ * @example countInRange('shots', 3, 0, 10) // 3
+ */
 export function countInRange(quantity: string, value: number, min: number, max: number): number {
   if (!Number.isInteger(value) || value < min || value > max) {
     throw new QuantityError(quantity, value, '', `a whole number from ${min} to ${max}`);

@@ -60,7 +60,10 @@ export interface Figure {
   why: Why;
 }
 
-/** The weakest basis among inputs: a result is only as measured as the least measured thing in it. */
+/**
+ * The weakest basis among inputs: a result is only as measured as the least measured thing in it.
+ * @example weakest([{ basis: 'measured' }, { basis: 'given' }]) // 'given'
+ */
 export function weakest(inputs: readonly { basis: Basis }[]): Basis {
   if (inputs.some((input) => input.basis === 'given')) return 'given';
   return inputs.some((input) => input.basis === 'fitted') ? 'fitted' : 'measured';

@@ -25,6 +25,7 @@ function calmed(readings: readonly Reading[]): number[] {
 /**
  * The stretches of a probe's readings in which a pot heats up without a break, oldest first. The plateau of the melting
  * metal belongs to it; a fall of more than the noise, or a long stand above the melting point, ends it.
+ * @example heatUpsIn([]) // []
  */
 export function heatUpsIn(readings: readonly Reading[], meltingC = 327.5): Reading[][] {
   const found: Reading[][] = [];

@@ -21,6 +21,7 @@ export interface LotTrace {
  * Which lot is left and where each went: what is used comes from the oldest lot that has any, what comes back fills the
  * lot that was used last. Lots are not kept apart in a pot, so this is bookkeeping (first in, first out), not assay.
  * Mass is conserved: in - went = left, and what no lot can have given is returned as `unlotted`.
+ * @example traceLots([{ id: 'a', at: 1, kg: 5 }], [{ at: 2, kg: -2, reason: 'poured' }]).lots[0].leftKg // 3
  */
 export function traceLots(lots: readonly LotIn[], flows: readonly FlowOut[]): { lots: LotTrace[]; unlottedKg: number } {
   const stack = [...lots]
