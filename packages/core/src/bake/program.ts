@@ -93,19 +93,50 @@ export function bakeProgram(input: ProgramInput): ProgramAnswer {
   const capC = Math.min(toC, limitOf(tightest) - aboveK);
   const program = shortest(input, capC, longestS);
   if (program) return { program, conflict: null };
-  const tolerant = shortest(input, toC, longestS);
+  const least = leastOver(input, capC, toC, longestS);
   const patient = shortest(input, capC, 8 * 3600);
   return {
     program: null,
     conflict: {
-      says: `No program fully cures all of this ${tightest.limitC === null ? '' : `under the ${Math.round(tightest.limitC)} °C of ${tightest.hook} `}within ${Math.round(longestS / 60)} minutes. One of them must give way.`,
+      says: because(input, tightest, patient, least, longestS),
       ways: [
-        { gives: 'the hook’s plating: it may colour', program: tolerant },
+        { gives: 'the hook’s plating: it may colour', program: least },
         { gives: 'the time: a long bake under the limit', program: patient },
         { gives: 'the paint: bake them apart, or take a powder that cures cooler', program: null },
       ],
     },
   };
+}
+
+/** The coolest mark above a limit at which all is full in time: what the plating has to bear at the least. */
+function leastOver(input: ProgramInput, capC: number, toC: number, longestS: number): SolvedProgram | null {
+  for (let setC = Math.max(input.fromC ?? 90, Math.floor(capC) + 1); setC <= toC; setC++) {
+    const program = programAt(input, setC, longestS);
+    if (program === 'over-baked') return null;
+    if (program !== 'too slow') return program;
+  }
+  return null;
+}
+
+/** Why there is no program, by what binds: the limit of a hook, powders that do not go together, or time alone. */
+function because(
+  { oven }: ProgramInput,
+  tightest: BakedHead,
+  patient: SolvedProgram | null,
+  least: SolvedProgram | null,
+  longestS: number,
+): string {
+  const minutes = (seconds: number) => `${Math.round(seconds / 60)} minutes`;
+  const none = `None within ${minutes(longestS)}, because`;
+  if (tightest.limitC === null || (!least && !patient)) {
+    return `${none} what is full for the slowest powder is too much for the quickest. One of them must give way.`;
+  }
+  const swing = oven.offsetK + oven.swingK;
+  const under = `under the ${Math.round(tightest.limitC)} °C of ${tightest.hook}${swing > 0 ? `, less ${Math.round(swing)} K that this oven goes above its mark,` : ''}`;
+  const slowest = patient
+    ? `${patient.slowest.powder} on ${patient.slowest.name} takes ${minutes(patient.seconds)}`
+    : 'it is not full in eight hours';
+  return `${none} ${under} ${slowest}. One of them must give way.`;
 }
 
 /** Schedules that are passed on from bench to bench. Common practice, no source. */
