@@ -105,6 +105,29 @@ test('seconds that nobody had changed come from the ways now; a maker’s own st
   await store.close();
 });
 
+test('a mold that was learned loses in a cycle what it lost: open a third of it before, nearly all of it now', async () => {
+  const folder = temporaryFolder();
+  const sequelize = new Sequelize({ dialect: 'sqlite', storage: join(folder, 'schmelz.sqlite'), logging: false });
+  await migrate(sequelize, '008-kept-figures');
+  const learned = { lossWPerK: 0.6, lossSdWPerK: 0.05, capacityShare: 1.1, capacitySdShare: 0.02, readings: 90, at: 1 };
+  const made = (name: string, what: string | null) =>
+    sequelize.query(`INSERT INTO molds (id, name, bodyKg, learned, version) VALUES (?, ?, 0.6, ?, 1)`, {
+      replacements: [randomUUID(), name, what],
+    });
+  await made('Learned', JSON.stringify(learned));
+  await made('Plain', null);
+  await made('Forgotten', 'null');
+  await sequelize.close();
+  const store = await openStore(folder);
+  const by = new Map((await listMolds(store)).map((each) => [each.name, each.learned ?? null]));
+  const now = by.get('Learned')!;
+  expect(now.lossWPerK * (1 + 0.95)).toBeCloseTo(0.6 * 1.2, 9);
+  expect(now.lossSdWPerK / now.lossWPerK).toBeCloseTo(0.05 / 0.6, 9);
+  expect(now).toMatchObject({ capacityShare: 1.1, readings: 90 });
+  expect([by.get('Plain'), by.get('Forgotten')]).toEqual([null, null]);
+  await store.close();
+});
+
 test('nothing but the molds of its setup can be poured', async () => {
   const folder = temporaryFolder();
   await oldFile(folder);

@@ -46,7 +46,8 @@ export function knownPot({ capacityKg, powerW, lossWPerK, learned }: PotRecord):
     const none = { powerSdW: 0, lossSdWPerK: 0, crucibleSdJPerK: 0 };
     return { powerW, lossWPerK, crucibleJPerK: usual, ...none, basis: 'given' };
   }
-  const { crucibleJPerK = usual, crucibleSdJPerK = 0 } = learned;
+  // What was learned before has the crucible in its power: it goes on as it was until it is learned anew.
+  const { crucibleJPerK = 0, crucibleSdJPerK = 0 } = learned;
   return {
     ...{ powerW: learned.powerW, powerSdW: learned.powerSdW },
     ...{ lossWPerK: learned.lossWPerK, lossSdWPerK: learned.lossSdWPerK },

@@ -19,8 +19,8 @@ describe('what is known', () => {
     const learned = { powerW: 612, lossWPerK: 0.71, powerSdW: 8, lossSdWPerK: 0.03 };
     const whole = { ...learned, crucibleJPerK: 610, crucibleSdJPerK: 40 };
     expect(knownPot({ ...plate, learned: whole })).toEqual({ ...whole, basis: 'fitted' });
-    // What was learned before crucibles were reckoned with.
-    expect(knownPot({ ...plate, learned })).toMatchObject({ ...learned, crucibleJPerK: 540, basis: 'fitted' });
+    // What was learned before crucibles were reckoned with has them in its power.
+    expect(knownPot({ ...plate, learned })).toMatchObject({ ...learned, crucibleJPerK: 0, basis: 'fitted' });
     expect(knownPot({ ...plate, learned: null }).basis).toBe('given');
   });
   test('of a mold: the book, until a probe was at its back', () => {

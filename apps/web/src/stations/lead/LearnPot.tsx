@@ -141,6 +141,8 @@ export function LearnPot({ pot, roomC, units }: { pot: Pot; roomC: number; units
                 Reckoned with: <Fig figure={potFigure('power', pot, pot.learned)} title="Power" /> and{' '}
                 <Fig figure={potFigure('loss', pot, pot.learned)} title="Loss" /> from {pot.learned.readings} readings
                 of {writeDayShort(pot.learned.at)}.{' '}
+                {pot.learned.crucibleJPerK === undefined &&
+                  'That was before the crucible was reckoned with: fit it again, and a low pot is told right too. '}
                 <Button look="quiet" onClick={forget}>
                   Back to the plate
                 </Button>
