@@ -141,7 +141,7 @@ test.describe('the whole job', () => {
         await expect(page.getByText('Shot 6 of')).toBeVisible();
         await page.keyboard.press('p');
         await expect(page.getByRole('heading', { name: 'Paused' })).toBeVisible();
-        await page.clock.fastForward(300_000);
+        await page.clock.fastForward(1_800_000);
         await page.keyboard.press('p');
         // The mold has cooled in the pause: blank shots are the next thing.
         await expect(cold).toBeVisible();

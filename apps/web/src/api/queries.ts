@@ -43,14 +43,14 @@ export const useLine = () => useQuery({ queryKey: ['line'], queryFn: () => call(
 export const useTickets = (period: { from: number; to: number }) =>
   useQuery({
     queryKey: ['tickets', 'closed', period.from, period.to],
-    queryFn: () => call('GET /tickets', { query: period }),
+    queryFn: () => call('GET /tickets', { query: { from: period.from, to: period.to } }),
     placeholderData: keepPreviousData,
   });
 /** What went into the oven in a period and has come out. */
 export const useBakes = (period: { from: number; to: number }) =>
   useQuery({
     queryKey: ['bakes', period.from, period.to],
-    queryFn: () => call('GET /bakes', { query: period }),
+    queryFn: () => call('GET /bakes', { query: { from: period.from, to: period.to } }),
     placeholderData: keepPreviousData,
   });
 /** When the first and the last ticket were closed; null where none is. */
