@@ -93,7 +93,7 @@ function CavityRow({ cavity, atOnce, asked }: { cavity: Cavity; atOnce: number; 
   ));
 }
 
-const MoldWeights = ({ mold, asked, from }: { mold: Mold; asked: Asked; from: string }) => (
+const MoldWeights = ({ mold, asked }: { mold: Mold; asked: Asked }) => (
   <section className="mb-7 max-w-[620px]">
     <Heading>{mold.name}</Heading>
     <table className="sheet-table table-fixed">
@@ -103,7 +103,7 @@ const MoldWeights = ({ mold, asked, from }: { mold: Mold; asked: Asked; from: st
           <th>Cavity</th>
           <th className="num">Stamped</th>
           <th className="num">Casts</th>
-          <th className="num">Heads of {from}</th>
+          <th className="num">Heads</th>
         </tr>
       </thead>
       <tbody>
@@ -220,12 +220,7 @@ export function CastPage() {
     >
       <LeadRooms />
       {molds.map((mold) => (
-        <MoldWeights
-          key={mold.id}
-          mold={mold}
-          asked={{ alloy, metalKg, ways: settings.ways }}
-          from={units.bulk(metalKg)}
-        />
+        <MoldWeights key={mold.id} mold={mold} asked={{ alloy, metalKg, ways: settings.ways }} />
       ))}
       {molds.length === 0 && <p className="quiet">No mold yet.</p>}
     </Page>

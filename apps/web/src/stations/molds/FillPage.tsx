@@ -299,7 +299,7 @@ export function FillPage() {
               >
                 {faultyIds.includes(cavity.id) ? (
                   <span className="flex items-center gap-1 text-watch">
-                    <Icon name="watch" size={12} /> a fault of its own
+                    <Icon name="watch" size={12} /> faulty
                   </span>
                 ) : (
                   <span className={`flex items-center gap-1 ${VERDICT[verdict].tone}`}>
