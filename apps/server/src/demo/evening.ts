@@ -65,7 +65,7 @@ const coldC = (leadKg: number) => 37 + (leadKg < 0.008 ? 3 : 0);
 /** Rejects that have nothing to do with heat. */
 const OTHER_SHARE = 0.022;
 /** What really stands over the gates of a blank shot, kg. */
-const TRUE_BAR_KG = 0.028;
+export const TRUE_BAR_KG = 0.028;
 const SHUT_S = 6;
 const ROOM_C = 20;
 

@@ -7,6 +7,7 @@ import { listPours } from '../services/pours.ts';
 import { addRecord } from '../services/records.ts';
 import { aluminiumMold, potAtWork, runMold, type WorldPot } from '@schmelz/worlds';
 import { BAD_CAVITY, TRUE_OVEN } from './catalogue.ts';
+import { TRUE_BAR_KG } from './evening.ts';
 import { createResource } from '../services/resources.ts';
 import type { Store } from '../store/store.ts';
 import type { Things } from './make-things.ts';
@@ -222,9 +223,6 @@ async function careAndTrials(store: Store, things: Things, today: number, days: 
 }
 
 const EVERY_S = 5;
-
-/** What really stands over the gates of a blank shot, kg. */
-const TRUE_BAR_KG = 0.028;
 
 /** What probes would have said in the last pours, from how pot and mold really are. */
 export async function recordProbes(store: Store, things: Things, howMany = 2): Promise<void> {

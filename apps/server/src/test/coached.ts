@@ -1,15 +1,4 @@
-import {
-  benchSettings,
-  COLD_BELOW_C,
-  coldMold,
-  fillCavityOf,
-  fillIndex,
-  fitFairThreshold,
-  heatBeforeShots,
-  sessionMold,
-  standing,
-  type PourEntry,
-} from '@schmelz/core';
+import { COLD_BELOW_C, heatBeforeShots, knownShorts, sessionMold, standing, type PourEntry } from '@schmelz/core';
 import type { Mold } from '@schmelz/contract';
 import { listMolds } from '../services/cavities.ts';
 import { fillRecords } from '../services/fill-records.ts';
@@ -24,24 +13,15 @@ export interface Judged {
 }
 
 /** What a mold's record says: cavities with a fault of their own, and at which heat the others are too cold. */
-export async function shortsOf(store: Store, mold: Mold) {
-  const records = await fillRecords(store, mold.id);
-  const { faulty } = fitFairThreshold(
-    records.map(({ cavityId, pourC: metalC, roomC, moldC, shotsSinceSmoked, casts, shorts }) => {
-      const cavity = mold.cavities.find((each) => each.id === cavityId)!;
-      const { index } = fillIndex(fillCavityOf(cavity), benchSettings({ metalC, moldC, roomC, shotsSinceSmoked }));
-      return { cavityId, index, casts, shorts };
-    }),
-  );
-  return { faulty, ...coldMold(records.filter(({ cavityId }) => !faulty.includes(cavityId))) };
-}
+export const shortsOf = async (store: Store, mold: Mold) =>
+  knownShorts(mold.cavities, await fillRecords(store, mold.id));
 
 /** Every shot, with what the coach made of the mold's heat just before it. */
 export async function judged(store: Store, known: boolean): Promise<Judged[]> {
   const all: Judged[] = [];
   const [molds, pours] = [await listMolds(store), await listPours(store)];
   for (const mold of molds) {
-    const { faulty, belowC } = await shortsOf(store, mold);
+    const { faulty, coldBelowC } = await shortsOf(store, mold);
     for (const { setup, log, knownThen } of pours) {
       if (!setup.molds.some(({ moldId }) => moldId === mold.id)) continue;
       const { pourC: metalC, roomC, blocks } = knownThen;
@@ -54,7 +34,7 @@ export async function judged(store: Store, known: boolean): Promise<Judged[]> {
         ),
       );
       for (const [shotId, moldC] of heat)
-        all.push({ short: shorts.has(shotId), stopped: moldC < (known ? belowC : COLD_BELOW_C) });
+        all.push({ short: shorts.has(shotId), stopped: moldC < (known ? coldBelowC : COLD_BELOW_C) });
     }
   }
   return all;

@@ -126,6 +126,10 @@ const ENOUGH_CASTS = 60;
 const SHORT_SHARE = 0.25;
 const MARGINAL_SHARE = 0.08;
 
+/** Whether a mold has cast so much that its own shorts outrank the model. */
+export const knowsItsShorts = (threshold: Pick<FillThreshold, 'casts'> | null): boolean =>
+  threshold !== null && threshold.casts >= ENOUGH_CASTS;
+
 /**
  * Indexes at which a cavity goes from short to marginal and on to filled: where by the mold's own record one in four
  * and
@@ -133,7 +137,7 @@ const MARGINAL_SHARE = 0.08;
  * @example fillMarks(null) // [1, 1.5]
  */
 export function fillMarks(threshold: Pick<FillThreshold, 'index' | 'spread' | 'casts'> | null): [number, number] {
-  if (!threshold || threshold.casts < ENOUGH_CASTS) return [1, 1.5];
+  if (!threshold || !knowsItsShorts(threshold)) return [1, 1.5];
   const at = (share: number) => threshold.index * Math.exp(threshold.spread * Math.log((1 - share) / share));
   return [at(SHORT_SHARE), at(MARGINAL_SHARE)];
 }

@@ -9,7 +9,7 @@ import {
   type LotSource,
   type Material,
 } from '@schmelz/contract';
-import { antimonyFromHardness, parseMass, writeBulkMass } from '@schmelz/core';
+import { antimonyFromHardness, parseMass, writeBulkMass, USUALLY_CLEAN } from '@schmelz/core';
 import { toast } from 'sonner';
 import { call } from '../../api/client.ts';
 import { useWrite } from '../../api/queries.ts';
@@ -124,12 +124,12 @@ export function CleanForm({ lot, onSaved }: { lot: LeadLot; onSaved: () => void 
   const save = useWrite((input: CleanInput) =>
     call('POST /lead-lots/:id/clean', { params: { id: lot.id }, body: { ...input, version: lot.version } }),
   );
-  const guess = writeBulkMass(lot.grossKg * 0.87, massUnit);
+  const guess = writeBulkMass(lot.grossKg * USUALLY_CLEAN, massUnit);
   const form = useBuiltForm<{ on: string; clean: string; ingots: string }, CleanInput>({
     defaults: {
       on: today(),
       clean: `${guess.figure} ${guess.unit}`,
-      ingots: String(Math.round((lot.grossKg * 0.87) / INGOT_KG)),
+      ingots: String(Math.round((lot.grossKg * USUALLY_CLEAN) / INGOT_KG)),
     },
     schema: cleanSchema,
     build: ({ on, clean, ingots }) => ({

@@ -1,6 +1,6 @@
 import type { LeadLot } from '@schmelz/contract';
 import { useState } from 'react';
-import { cleanShareFigure, ingotsFromScrap, leftFigure, lotPriceFigure } from '@schmelz/core';
+import { cleanShareFigure, ingotsFromScrap, leftFigure, lotPriceFigure, USUALLY_CLEAN } from '@schmelz/core';
 import { call } from '../../api/client.ts';
 import { useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
@@ -10,9 +10,6 @@ import { Sheet } from '../../design/Sheet.tsx';
 import { writeDay } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { CleanForm } from './LotForms.tsx';
-
-/** Of scrap and tyre weights so much is left clean. Common practice, no source. */
-const USUALLY_CLEAN = 0.87;
 
 /** A purchase that was booked without a lot of its own goes by its movement. */
 const strikeLot = (id: string) =>

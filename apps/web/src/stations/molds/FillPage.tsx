@@ -5,8 +5,10 @@ import {
   fillIndex,
   fillMarks,
   fillVerdict,
+  knowsItsShorts,
   fillLevers,
   leverFigure,
+  shortsByIndex,
   shortShareOf,
   sootLeft,
   thresholdFigure,
@@ -36,7 +38,6 @@ import { CavityColumns, CavityPick } from './CavityColumns.tsx';
 import { drawnCavities } from './drawn.ts';
 import { useMold } from './MoldPage.tsx';
 import { MoldRooms } from './rooms.tsx';
-import { indexed } from './shorts.ts';
 
 const VERDICT: Record<FillVerdict, { icon: IconName; tone: string }> = {
   'short expected': { icon: 'short', tone: 'text-stop' },
@@ -51,7 +52,7 @@ function useThreshold(mold: StoredMold | undefined) {
   const fit = useFit('threshold');
   const input = useMemo(() => {
     if (!mold || !records?.length) return null;
-    return indexed(mold, records);
+    return shortsByIndex(mold.cavities, records);
   }, [mold, records]);
   const { run } = fit;
   const again = () => input && void run(input);
@@ -165,7 +166,7 @@ export function FillPage() {
   const chosen = open.find((cavity) => cavity.position === position) ?? worst;
   const faulty = mold.cavities.filter((cavity) => faultyIds.includes(cavity.id));
   const marks = fillMarks(threshold);
-  const known = marks[0] !== 1;
+  const known = knowsItsShorts(threshold);
   const turn = (change: Partial<FillSettings>) => setTried({ ...tried, ...change });
   const now = { ...FILL_DEFAULTS, moldC: settledC, ...tried, metalC };
   if (!chosen || !worst) return <Waiting error={new Error('Every cavity of this mold is blocked.')} />;

@@ -1,5 +1,6 @@
 import {
   BAR_KG,
+  COLD_BELOW_C,
   MOLD_READY_C,
   shotRiseK,
   MOLD_TOO_HOT_C,
@@ -40,8 +41,6 @@ const SAYS: Record<WarmSchool, string> = {
 };
 /** Held in the lower part of its window: hot enough to fill, and no hotter than the pace allows. */
 const HOLD_C = MOLD_READY_C + 15;
-/** Molds that settle at 48 C still give nine good heads in ten. Common practice, no source. */
-const SETTLES_COLD_C = 48;
 
 export function WarmPage() {
   const { mold, error } = useMold();
@@ -189,8 +188,8 @@ export function WarmPage() {
             It tends to <Fig figure={pace.steady} title="Steady temperature" className="fig" />.
             {pace.steady.value > MOLD_TOO_HOT_C
               ? ' Too hot: heads come out frosted. '
-              : pace.steady.value < SETTLES_COLD_C
-                ? ' Cool: thin cavities may come out short. '
+              : pace.steady.value < COLD_BELOW_C
+                ? ' Too cold: heads come out short. '
                 : ' That is in its window. '}
             A shot every <Fig figure={pace.cycle} title="Pace" className="fig" /> holds {units.temperature(HOLD_C)}.
           </p>
