@@ -18,7 +18,7 @@ const files = readdirSync(folder, { recursive: true })
 function examplesIn(file: string): Example[] {
   const text = readFileSync(join(folder, file), 'utf8');
   return [...text.matchAll(/@example ([\s\S]*?)(?=\*\/|\n\s*\* @)/g)].flatMap(([, body]) => {
-    const plain = body!.replaceAll(/\n\s*\* ?/g, ' ').trim();
+    const plain = body!.replaceAll(/\n\s*\* */g, ' ').trim();
     const at = plain.lastIndexOf(' // ');
     return at < 0 ? [] : [{ file, expression: plain.slice(0, at), prints: plain.slice(at + 4) }];
   });

@@ -190,8 +190,7 @@ export const FINISH_PLANS = {
       onHeadsKg: number('kg', 0, 100),
       weighings: list(record({ usedKg: number('kg', 0, 5), onHeadsKg: number('kg', 0, 5) }), 0, 500),
     }),
-    ({ lastKg, receivedKg, onHeadsKg, weighings }) =>
-      core.jarLevel(lastKg, receivedKg, onHeadsKg, core.jarEfficiency(weighings)),
+    ({ weighings, ...moves }) => core.jarLevel(moves, core.jarEfficiency(weighings)),
   ),
   'oven-fit': calculation(
     'Lag, offset and swing of an oven from an empty run with a probe in it',

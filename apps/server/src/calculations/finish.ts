@@ -42,7 +42,8 @@ export const FINISH_CALCULATIONS = {
     record({ style: style(), nominalMassKg: nominalMassKg(), hookKg: number('kg', 0, 0.1) }),
     (input) => {
       const leadKg = core.castMassKg(input);
-      return { headLagS: core.headLagS(leadKg, input.hookKg, core.coldHeadSolid(input.style, leadKg).cooledAreaM2) };
+      const { cooledAreaM2: areaM2 } = core.coldHeadSolid(input.style, leadKg);
+      return { headLagS: core.headLagS({ leadKg, hookKg: input.hookKg, areaM2 }) };
     },
   ),
   'bake-temperatures': calculation(

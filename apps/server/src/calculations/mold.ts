@@ -220,7 +220,9 @@ export const MOLD_CALCULATIONS = {
     (input) => {
       const leadKg = core.castMassKg(input);
       const { cooledAreaM2 } = core.coldHeadSolid(input.style, leadKg);
-      return { seconds: core.handlingTimeS(leadKg, cooledAreaM2, input.fromC, input.roomC) };
+      return {
+        seconds: core.handlingTimeS({ headKg: leadKg, areaM2: cooledAreaM2, fromC: input.fromC, roomC: input.roomC }),
+      };
     },
   ),
 };

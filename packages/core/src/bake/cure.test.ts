@@ -62,7 +62,11 @@ describe('cure', () => {
   // Common practice, no source: a half-ounce head lags 2 to 3 minutes, heavier ones more.
   test('lag of a head', () => {
     const lag = (massKg: number, size: '3/0' | '5/0') =>
-      headLagS(massKg, typicalHook(size).massKg, coldHeadSolid('ball', massKg).cooledAreaM2) / 60;
+      headLagS({
+        leadKg: massKg,
+        hookKg: typicalHook(size).massKg,
+        areaM2: coldHeadSolid('ball', massKg).cooledAreaM2,
+      }) / 60;
     expect(lag(0.0142, '3/0')).toBeGreaterThan(2);
     expect(lag(0.0142, '3/0')).toBeLessThan(3.2);
     expect(lag(0.057, '5/0')).toBeGreaterThan(lag(0.0142, '3/0'));

@@ -93,7 +93,11 @@ export interface PlatingDamage {
 const BROWN_S = 10 * 60;
 const BROWN_K = 15;
 
-/** What a bake did to the plating of its hooks, from the metal's temperature over time. */
+/**
+ * What a bake did to the plating of its hooks, from the metal's temperature over time.
+ * @example platingDamage([{ at: 0, metalC: 180 }, { at: 60_000, metalC: 180 }], 175) // { flag: 'may have coloured',
+ *   overS: 60, overK: 5 }
+ */
 export function platingDamage(points: readonly { at: number; metalC: number }[], limitC: number | null): PlatingDamage {
   if (limitC === null) return NO_DAMAGE;
   inRange('limitC', limitC, 'C', 40, 400);

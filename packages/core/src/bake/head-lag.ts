@@ -3,18 +3,17 @@ import { inRange } from '../quantity/check.ts';
 
 /**
  * Oven air and walls around a hung head, W/m2K: free convection on a ball of 13 mm (Churchill 1983, from memory)
- * about 14,
- * and as much again by radiation from walls at 177 C. A 1/2 oz head then lags 2 minutes, and 20 minutes at 177 C take
- * 24
- * on the clock (common practice: 22 to 24).
+ * about 14, and as much again by radiation from walls at 177 C. A 1/2 oz head then lags 2 minutes, and 20 minutes at
+ * 177 C take 24 on the clock (common practice: 22 to 24).
  */
 export const OVEN_W_M2K = 28;
 
 /**
  * First-order lag of a head in an oven, s: (m c + m_hook c_hook)/(h A).
- * @example headLagS(0.0142, 0.0009, 0.0006) // 136.3
+ * @example headLagS({ leadKg: 0.0142, hookKg: 0.0009, areaM2: 0.0006 }) // 136.3
  */
-export function headLagS(leadKg: number, hookKg: number, areaM2: number, filmW_M2K = OVEN_W_M2K): number {
+export function headLagS(head: { leadKg: number; hookKg: number; areaM2: number }, filmW_M2K = OVEN_W_M2K): number {
+  const { leadKg, hookKg, areaM2 } = head;
   inRange('leadKg', leadKg, 'kg', 1e-4, 2);
   inRange('hookKg', hookKg, 'kg', 0, 0.1);
   inRange('areaM2', areaM2, 'm2', 1e-6, 0.1);

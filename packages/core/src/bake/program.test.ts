@@ -16,7 +16,11 @@ const law = cureLaw([
   { metalC: 200, seconds: 600 },
 ]);
 const lagOf = (grams: number) =>
-  headLagS(grams / 1000, typicalHook('3/0').massKg, coldHeadSolid('ball', grams / 1000).cooledAreaM2);
+  headLagS({
+    leadKg: grams / 1000,
+    hookKg: typicalHook('3/0').massKg,
+    areaM2: coldHeadSolid('ball', grams / 1000).cooledAreaM2,
+  });
 const head = (name: string, grams: number, limitC: number, more: Partial<BakedHead> = {}): BakedHead => ({
   name,
   headLagS: lagOf(grams),

@@ -149,6 +149,7 @@ export const COMMON_SCHEDULES = [
 /**
  * What a share of a full cure is worth, plainly. Never forbidden: heads that were only reheated to gloss have
  * survived.
+ * @example cureWords(0.5) // 'about half: it chips on the first rock'
  */
 export function cureWords(share: number): string {
   if (share >= OVER_BAKED) return 'over-baked: it may yellow and turn brittle';

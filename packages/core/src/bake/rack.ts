@@ -20,7 +20,11 @@ export interface RackHead {
   wire?: Wire;
 }
 
-/** What a head needs on a rack: its width and a gap along the bar, its length with its hook below it (or above). */
+/**
+ * What a head needs on a rack: its width and a gap along the bar, its length with its hook below it (or above).
+ * @example roomOf({ style: 'ball', massKg: 0.0142, hookSize: '3/0', wire: 'standard' }) // { pitchM: 0.01921,
+ *   hangsM: 0.04461 }
+ */
 export function roomOf({ style, massKg, hookSize, wire }: RackHead): { pitchM: number; hangsM: number } {
   const outline = sideOutline(cavitySolid(style, massKg));
   const width = Math.max(...outline.map(([, y]) => y)) - Math.min(...outline.map(([, y]) => y));

@@ -239,7 +239,8 @@ describe('racks', () => {
 });
 
 test('out of the oven a small head is fit to handle in a few minutes', () => {
-  const minutesOf = (kg: number) => handlingTimeS(kg, coldHeadSolid('ball', kg).cooledAreaM2, 177) / 60;
+  const minutesOf = (kg: number) =>
+    handlingTimeS({ headKg: kg, areaM2: coldHeadSolid('ball', kg).cooledAreaM2, fromC: 177 }) / 60;
   expect(minutesOf(0.0142)).toBeGreaterThan(3);
   expect(minutesOf(0.0142)).toBeLessThan(8);
 });

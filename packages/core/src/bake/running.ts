@@ -128,6 +128,8 @@ export function runningBake(given: RunningBake): RunningState {
  * When a load comes out: a count from the door runs from there; one from the metal waits as long as the metal does,
  * and at
  * least as long as was reckoned.
+ * @example programEndsAt({ from: 'door', seconds: 1200, warmS: 300, loadedAt: 0, warmAt: null, endsAt: 1_200_000 },
+ *   null, 0) // 1200000
  */
 export function programEndsAt(
   load: {

@@ -2,6 +2,7 @@ import { countInRange, inRange } from '../quantity/check.ts';
 
 /**
  * ln(n!) by Stirling's series (Abramowitz & Stegun 6.1.41), exact products below 20; relative error under 1e-12.
+ * @example logFactorial(5) // 4.787
  */
 export function logFactorial(n: number): number {
   if (n < 20) {

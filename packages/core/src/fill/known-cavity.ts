@@ -7,7 +7,10 @@ const OVER_GATE_M = 0.002;
 import type { StyleId } from '../geometry/styles.ts';
 import type { FillCavity } from './fill-index.ts';
 
-/** A cavity on record as the flow sees it, with the wire it was cut for. */
+/**
+ * A cavity on record as the flow sees it, with the wire it was cut for.
+ * @example fillCavityOf({ style: 'ball', nominalMassKg: 0.0142, hookSize: '3/0' }).sprueHeightM // 0.008
+ */
 export function fillCavityOf(cavity: {
   style: StyleId;
   nominalMassKg: number;

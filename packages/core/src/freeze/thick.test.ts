@@ -61,11 +61,12 @@ test('a rod moves well before the core is solid', () => {
 // Worked value, still air of 15 to 20 W/m2K: 13 to 18 min; common practice says 15 to 20.
 test('a 227 g head from 204 C is cool enough to handle after 13 to 18 minutes', () => {
   const { cooledAreaM2 } = coldHeadSolid('ball', 0.227);
-  const minutes = (air: number) => handlingTimeS(0.227, cooledAreaM2, 204, 20, air) / 60;
+  const minutes = (air: number) =>
+    handlingTimeS({ headKg: 0.227, areaM2: cooledAreaM2, fromC: 204, airWPerM2K: air }) / 60;
   // Common practice, no source: fit to handle after 15 to 20 minutes.
   expect(minutes(STILL_AIR_W_M2K.usual)).toBeGreaterThan(15);
   expect(minutes(STILL_AIR_W_M2K.usual)).toBeLessThan(18);
   expect(minutes(STILL_AIR_W_M2K.low)).toBeLessThan(20);
   expect(minutes(STILL_AIR_W_M2K.high)).toBeGreaterThan(11);
-  expect(handlingTimeS(0.227, cooledAreaM2, 40)).toBe(0);
+  expect(handlingTimeS({ headKg: 0.227, areaM2: cooledAreaM2, fromC: 40 })).toBe(0);
 });

@@ -36,7 +36,10 @@ export const zone = (x0: number, x1: number, xc: number, a: number, b: number): 
   b,
 });
 
-/** Half height of a segment at x (same unit as the segment). */
+/**
+ * Half height of a segment at x (same unit as the segment).
+ * @example halfHeightAt({ kind: 'frustum', x0: 0, x1: 2, r0: 1, r1: 3 }, 1) // 2
+ */
 export function halfHeightAt(segment: Segment, x: number): number {
   if (segment.kind === 'frustum') {
     const share = (x - segment.x0) / (segment.x1 - segment.x0);
@@ -46,7 +49,10 @@ export function halfHeightAt(segment: Segment, x: number): number {
   return segment.b * Math.sqrt(Math.max(0, 1 - u * u));
 }
 
-/** Exact volume of a segment. Frustum: pi L (r0^2 + r0 r1 + r1^2)/3; zone: pi b^2 [u - u^3/(3 a^2)]. */
+/**
+ * Exact volume of a segment. Frustum: pi L (r0^2 + r0 r1 + r1^2)/3; zone: pi b^2 [u - u^3/(3 a^2)].
+ * @example segmentVolume({ kind: 'frustum', x0: 0, x1: 1, r0: 1, r1: 1 }, 1) // 3.142
+ */
 export function segmentVolume(segment: Segment, depth: number): number {
   if (segment.kind === 'frustum') {
     const { x0, x1, r0, r1 } = segment;
@@ -57,7 +63,10 @@ export function segmentVolume(segment: Segment, depth: number): number {
   return depth * Math.PI * b * b * (upTo(segment.x1) - upTo(segment.x0));
 }
 
-/** Perimeter of an ellipse, Ramanujan's second formula (1914): relative error under 1e-4 for the shapes used here. */
+/**
+ * Perimeter of an ellipse, Ramanujan's second formula (1914): relative error under 1e-4 for the shapes used here.
+ * @example ellipsePerimeter(1, 1) // 6.283
+ */
 export function ellipsePerimeter(p: number, q: number): number {
   if (p + q === 0) return 0;
   const h = ((p - q) / (p + q)) ** 2;
@@ -85,6 +94,7 @@ const closedFormArea = (segment: Segment): number => {
 /**
  * Lateral area of a segment: closed form for solids of revolution; for flattened ones the perimeter times the slant of
  * the mean radius, summed over 400 slices (within 1 % of the true area for depths 0.4 to 1.6).
+ * @example segmentArea({ kind: 'frustum', x0: 0, x1: 1, r0: 1, r1: 1 }, 1) // 6.283
  */
 export function segmentArea(segment: Segment, depth: number): number {
   if (depth === 1) return closedFormArea(segment);

@@ -42,6 +42,7 @@ const stepAreas = (segments: readonly { segment: Segment; depth: number }[]): nu
 /**
  * A head of this style and volume.
  * @param volumeM3 1e-9 to 1e-3 m3 (0.01 g to 11 kg of lead)
+ * @example headSolid('ball', 1e-6).modulusM // 0.001864
  * @throws QuantityError outside the range; RangeError for an unknown style
  */
 export function headSolid(styleId: string, volumeM3: number): HeadSolid {
@@ -86,7 +87,10 @@ export const cavitySolid = (styleId: string, nominalMassKg: number): HeadSolid =
 export const coldHeadSolid = (styleId: string, leadMassKg: number): HeadSolid =>
   headSolid(styleId, inRange('leadMassKg', leadMassKg, 'kg', 1e-4, 2) / LEAD_SOLID_KG_M3);
 
-/** (x, half height) along a style, in its own units: fine where it curves, both sides of every step. */
+/**
+ * (x, half height) along a style, in its own units: fine where it curves, both sides of every step.
+ * @example outlineProfile(headStyle('ball'), 2).length // 11
+ */
 export function outlineProfile(style: HeadStyle, perZone = 28): [number, number][] {
   const points: [number, number][] = [];
   for (const segment of style.segments) {
@@ -105,7 +109,10 @@ export function outlineProfile(style: HeadStyle, perZone = 28): [number, number]
   return points;
 }
 
-/** Closed outline seen from the side, metres, y down: what is drawn. */
+/**
+ * Closed outline seen from the side, metres, y down: what is drawn.
+ * @example sideOutline(headSolid('ball', 1e-6)).length // 74
+ */
 export function sideOutline(solid: HeadSolid): [number, number][] {
   const { style, scaleM } = solid;
   const profile = outlineProfile(style);

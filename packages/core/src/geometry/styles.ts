@@ -125,7 +125,10 @@ const STYLES: Record<StyleId, HeadStyle> = {
   },
 };
 
-/** The style with this id; throws where there is none. */
+/**
+ * The style with this id; throws where there is none.
+ * @example headStyle('ball').name // 'Ball'
+ */
 export function headStyle(id: string): HeadStyle {
   const style = STYLES[id as StyleId];
   if (!style) throw new RangeError(`head style is ${id}; allowed: ${STYLE_IDS.join(', ')}`);

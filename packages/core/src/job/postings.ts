@@ -130,7 +130,10 @@ export function ticketPostings(use: TicketUse): Posting[] {
   return all.filter((posting) => Math.abs(posting.quantity) > QUANTITY_TOLERANCE);
 }
 
-/** The part of the cost that a movement belongs to, by its reason and the kind of what moved. */
+/**
+ * The part of the cost that a movement belongs to, by its reason and the kind of what moved.
+ * @example costPartOf({ reason: 'dross', kind: 'lead' }) // 'dross'
+ */
 export function costPartOf(move: { reason: string; kind: string }) {
   if (move.reason === 'dross' || move.reason === 'unexplained' || move.reason === 'sprue back') return 'dross' as const;
   return partKind(move.kind).costs;

@@ -156,7 +156,10 @@ export function checkRoute(route: readonly RouteStep[]): readonly RouteStep[] {
 export const stepBy = (route: readonly RouteStep[], key: string): RouteStep | undefined =>
   route.find((each) => each.key === key);
 
-/** How the head looks when it comes to a step: as the last step before it that changes its look has left it. */
+/**
+ * How the head looks when it comes to a step: as the last step before it that changes its look has left it.
+ * @example lookBefore(usualRoute({ painted: true, baked: false }), 'paint') // 'blank'
+ */
 export function lookBefore(route: readonly RouteStep[], key: string) {
   const at = route.findIndex((each) => each.key === key);
   const before = route.slice(0, Math.max(0, at)).map((each) => stationOf(each.station));

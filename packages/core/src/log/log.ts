@@ -43,7 +43,10 @@ function takenBack(entries: readonly Entry[]): Set<string> {
   return undone;
 }
 
-/** The entries that stand: in order of time, each id once, without undone ones and the undoing. */
+/**
+ * The entries that stand: in order of time, each id once, without undone ones and the undoing.
+ * @example standing([{ id: 'a', at: 0, kind: 'x' }, { id: 'u', at: 1, kind: 'undo', target: 'a' }]) // []
+ */
 export function standing<E extends Entry>(entries: readonly (E | UndoEntry)[]): E[] {
   const undone = takenBack(entries);
   const seen = new Set<string>();
@@ -58,7 +61,10 @@ export function standing<E extends Entry>(entries: readonly (E | UndoEntry)[]): 
   return inOrder ? kept : kept.sort((a, b) => a.at - b.at);
 }
 
-/** The entry that the next undo takes back: the newest standing one. */
+/**
+ * The entry that the next undo takes back: the newest standing one.
+ * @example nextUndo([{ id: 'a', at: 0, kind: 'x' }]).id // 'a'
+ */
 export function nextUndo<E extends Entry>(entries: readonly (E | UndoEntry)[]): E | undefined {
   return standing<E>(entries).at(-1);
 }
@@ -66,6 +72,7 @@ export function nextUndo<E extends Entry>(entries: readonly (E | UndoEntry)[]): 
 /**
  * The undo that can be taken back, so that what it took away stands again: the last thing that was said, or what is
  * left of several in a row. Nothing once something new was said.
+ * @example nextRedo([{ id: 'a', at: 0, kind: 'x' }, { id: 'u', at: 1, kind: 'undo', target: 'a' }]).id // 'u'
  */
 export function nextRedo<E extends Entry>(entries: readonly (E | UndoEntry)[]): UndoEntry | undefined {
   const undone = takenBack(entries);
@@ -80,7 +87,11 @@ export function nextRedo<E extends Entry>(entries: readonly (E | UndoEntry)[]): 
   return undefined;
 }
 
-/** The entries that `keep` names, with what was taken back of them and brought back. */
+/**
+ * The entries that `keep` names, with what was taken back of them and brought back.
+ * @example partOfLog([{ id: 'a', at: 0, kind: 'x' }, { id: 'b', at: 1, kind: 'y' }], ({ kind }) => kind ===
+ *   'y').length // 1
+ */
 export function partOfLog<E extends Entry>(
   entries: readonly (E | UndoEntry)[],
   keep: (entry: E) => boolean,
@@ -93,7 +104,11 @@ export function partOfLog<E extends Entry>(
   });
 }
 
-/** Why an undo may not be said of a log, whatever the log is of; null where its target is there and stands. */
+/**
+ * Why an undo may not be said of a log, whatever the log is of; null where its target is there and stands.
+ * @example undoRefusal([], { id: 'u', at: 1, kind: 'undo', target: 'a' }) // 'There is no such entry here to take
+ *   back.'
+ */
 export function undoRefusal(log: readonly (Entry | UndoEntry)[], { target }: UndoEntry): string | null {
   if (!log.some((entry) => entry.id === target)) return 'There is no such entry here to take back.';
   return takenBack(log).has(target) ? 'That was taken back already.' : null;
@@ -108,6 +123,7 @@ const RUNS_BY_ITSELF: ReadonlySet<string> = new Set(['pause', 'charge', 'load', 
  * Seconds at work: from each entry to the next, but not across a pause, and at most {@link LONGEST_WORK_GAP_S} a gap.
  * What leads up to an entry of a run is shared among its tickets. Melting and baking run by themselves: the gap after
  * a 'charge', a 'load' and a wet 'coat' is no work.
+ * @example workSeconds([{ id: 'a', at: 0, kind: 'x' }, { id: 'b', at: 20_000, kind: 'x' }]) // 20
  */
 export function workSeconds(entries: readonly Entry[]): number {
   let seconds = 0;

@@ -41,6 +41,7 @@ export interface MetalState {
  * The inverse of {@link enthalpyJKg} for one alloy, its constants worked out once: integrators ask it many thousand
  * times.
  * Takes J/kg above 20 C, unchecked.
+ * @example temperatureOf(SOFT_LEAD)(enthalpyJKg(SOFT_LEAD, 371)) // 371
  */
 export function temperatureOf(alloy: Alloy): (enthalpy: number) => number {
   const solid = solidusJKg(alloy);
@@ -55,7 +56,10 @@ export function temperatureOf(alloy: Alloy): (enthalpy: number) => number {
   };
 }
 
-/** Temperature and molten share of a metal with this enthalpy (J/kg above 20 C): the inverse of {@link enthalpyJKg}. */
+/**
+ * Temperature and molten share of a metal with this enthalpy (J/kg above 20 C): the inverse of {@link enthalpyJKg}.
+ * @example stateAt(SOFT_LEAD, 53_000) // { temperatureC: 327.5, moltenShare: 0.5004 }
+ */
 export function stateAt(alloy: Alloy, enthalpy: number): MetalState {
   inRange('enthalpyJKg', enthalpy, 'J/kg', -1e9, 1e9);
   const [solid, molten] = [solidusJKg(alloy), liquidusJKg(alloy)];

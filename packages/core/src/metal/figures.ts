@@ -5,7 +5,10 @@ import { antimonyFromHardness, SOFT_LEAD, type Alloy } from './alloy.ts';
 /** Metal is poured this far above where it begins to freeze: lead at about 370 C. Common practice, no source. */
 export const POUR_ABOVE_K = 370 - SOFT_LEAD.liquidusC;
 
-/** Where a metal melts, freezes and is poured, and how heavy it is. */
+/**
+ * Where a metal melts, freezes and is poured, and how heavy it is.
+ * @example alloyFigures(SOFT_LEAD).liquidus.value // 327.5
+ */
 export function alloyFigures(alloy: Alloy) {
   const diagram = 'Binary phase diagrams, read off by straight lines; from memory';
   const pourC = alloy.liquidusC + POUR_ABOVE_K;
@@ -37,7 +40,10 @@ export function alloyFigures(alloy: Alloy) {
   };
 }
 
-/** Antimony in percent by mass from a hardness test, as a range. */
+/**
+ * Antimony in percent by mass from a hardness test, as a range.
+ * @example antimonyFigure(10).value // 0.0275
+ */
 export function antimonyFigure(brinell: number): Figure {
   const { percent, low, high } = antimonyFromHardness(brinell);
   return figure(

@@ -74,7 +74,10 @@ export function blockNodes(block: MoldBlock): BlockNodes {
   };
 }
 
-/** What of a shot's heat the face cannot take without getting hotter than the metal goes on into the back. */
+/**
+ * What of a shot's heat the face cannot take without getting hotter than the metal goes on into the back.
+ * @example takeIn({ faceJK: 100, backJK: 300 }, { faceC: 60, backC: 55 }, 1000, 371) // { faceC: 70, backC: 55 }
+ */
 export function takeIn({ faceJK, backJK }: BlockNodes, heat: MoldHeat, joules: number, metalC: number): MoldHeat {
   const face = Math.min(joules, Math.max(0, faceJK * (metalC - heat.faceC)));
   return { faceC: heat.faceC + face / faceJK, backC: heat.backC + (joules - face) / backJK };

@@ -65,7 +65,10 @@ export function paceFigures(input: PaceInput, holdC: number, usualCycleS: number
   };
 }
 
-/** Share of good casts of a cavity or a mold, with its Wilson interval. */
+/**
+ * Share of good casts of a cavity or a mold, with its Wilson interval.
+ * @example yieldFigure(45, 50).value // 0.9
+ */
 export function yieldFigure(good: number, casts: number): Figure {
   const share = casts ? good / casts : 0;
   const { low, high } = casts ? wilson(share, casts) : { low: 0, high: 1 };

@@ -32,7 +32,11 @@ export const BAR_KG = 0.025;
 /** Of that, the mold stands open this long. */
 const BLANK_OPEN_S = 8;
 
-/** One shot of a cycle, as the mold lives through it. */
+/**
+ * One shot of a cycle, as the mold lives through it.
+ * @example shotStep({ kg: 0.07, metalC: 371, cycleS: 25 }) // { kind: 'shot', kg: 0.07, metalC: 371, closedS: 17,
+ *   openS: 8 }
+ */
 export function shotStep(of: { kg: number; metalC: number; cycleS: number; openS?: number }): MoldStep {
   const { kg, metalC, cycleS, openS = Math.min(BLANK_OPEN_S, cycleS / 3) } = of;
   return { kind: 'shot', kg, metalC, closedS: cycleS - openS, openS };

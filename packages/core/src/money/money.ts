@@ -5,13 +5,19 @@ import { inRange, QuantityError } from '../quantity/check.ts';
 const UNIT: DineroCurrency<number> = { code: 'XXX', base: 10, exponent: 0 };
 const amountOf = (minor: number) => dinero({ amount: minor, currency: UNIT });
 
-/** Throws unless `minor` is a safe integer number of minor units. */
+/**
+ * Throws unless `minor` is a safe integer number of minor units.
+ * @example minorUnits('price', 1250) // 1250
+ */
 export function minorUnits(name: string, minor: number): number {
   if (!Number.isSafeInteger(minor)) throw new QuantityError(name, minor, 'minor units', 'a whole number');
   return minor;
 }
 
-/** Sum of integer minor units. */
+/**
+ * Sum of integer minor units.
+ * @example sumMinor([100, 250]) // 350
+ */
 export function sumMinor(amounts: readonly number[]): number {
   return amounts.reduce((sum, next) => toSnapshot(add(amountOf(sum), amountOf(next))).amount, 0);
 }

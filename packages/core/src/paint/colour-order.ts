@@ -49,7 +49,10 @@ const CUPS_TRIED = 2;
 
 const sparkles = (colour: CupColour) => colour.gloss === 'metallic' || colour.gloss === 'flake';
 
-/** Seconds to clean a cup of one powder for another: light before dark is cheap, sparkle in plain colour is not. */
+/**
+ * Seconds to clean a cup of one powder for another: light before dark is cheap, sparkle in plain colour is not.
+ * @example changeS({ id: 'a', lightness: 0.9 }, { id: 'a', lightness: 0.9 }) // 0
+ */
 export function changeS(from: CupColour | null, to: CupColour): number {
   if (from === null) return SWAP_S / 2;
   if (from.id === to.id) return 0;
@@ -275,7 +278,10 @@ export function colourOrder(input: ColourOrderInput): ColourOrder {
   return { order, kept: [...best.kept], seconds: best.seconds, steps: orderCost(input, order, best.kept), exact };
 }
 
-/** How light a colour looks: relative luminance of sRGB (WCAG 2.2), through CIE L* to 0 to 1. */
+/**
+ * How light a colour looks: relative luminance of sRGB (WCAG 2.2), through CIE L* to 0 to 1.
+ * @example lightnessOf('#ffffff') // 1
+ */
 export function lightnessOf(hex: string): number {
   const [, r, g, b] = /^#?([0-9a-f]{2})([0-9a-f]{2})([0-9a-f]{2})$/i.exec(hex) ?? [];
   if (r === undefined)

@@ -49,7 +49,10 @@ export interface HeatInput {
   gunOnS?: number;
 }
 
-/** What has to be warmed: the lead, the steel in it and 15 mm of shank, J/K. */
+/**
+ * What has to be warmed: the lead, the steel in it and 15 mm of shank, J/K.
+ * @example headHeatJK({ leadKg: 0.0142, wireM: 0.00137, embeddedM: 0.012 }) // 2.014
+ */
 export function headHeatJK({ leadKg, wireM, embeddedM }: HeatedHead): number {
   inRange('leadKg', leadKg, 'kg', 1e-4, 2);
   inRange('wireM', wireM, 'm', 1e-4, 0.005);

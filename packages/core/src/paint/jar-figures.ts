@@ -1,15 +1,10 @@
 import { figure, given, measured, type Figure } from '../quantity/figure.ts';
-import { jarLevel, type JarEfficiency } from './jar.ts';
+import { jarLevel, type JarEfficiency, type JarMoves } from './jar.ts';
 
 /** What a jar holds now: weighed, or an estimate since. */
-export function jarFigure(
-  name: string,
-  lastKg: number,
-  receivedKg: number,
-  onHeadsKg: number,
-  stays: JarEfficiency,
-): Figure {
-  const level = jarLevel(lastKg, receivedKg, onHeadsKg, stays);
+export function jarFigure(name: string, moves: JarMoves, stays: JarEfficiency): Figure {
+  const { lastKg, receivedKg, onHeadsKg } = moves;
+  const level = jarLevel(moves, stays);
   return figure(
     level.kg,
     'kg',

@@ -14,6 +14,13 @@ export interface JarEfficiency {
   weighings: number;
 }
 
+/** What a jar held when it was weighed last, and what has come and gone since, kg. */
+export interface JarMoves {
+  lastKg: number;
+  receivedKg: number;
+  onHeadsKg: number;
+}
+
 /** What is in a jar now. */
 export interface JarLevel {
   kg: number;
@@ -26,8 +33,9 @@ export interface JarLevel {
 /**
  * What a jar holds: its last weighing, what came since, less what lies on heads over the share that stays on. Between
  * weighings an estimate, as wide as that share is known.
+ * @example jarLevel({ lastKg: 0.2, receivedKg: 0, onHeadsKg: 0 }, jarEfficiency([])).kg // 0.2
  */
-export function jarLevel(lastKg: number, receivedKg: number, onHeadsKg: number, stays: JarEfficiency): JarLevel {
+export function jarLevel({ lastKg, receivedKg, onHeadsKg }: JarMoves, stays: JarEfficiency): JarLevel {
   inRange('lastKg', lastKg, 'kg', 0, 1000);
   inRange('onHeadsKg', onHeadsKg, 'kg', 0, 100);
   const left = (share: number, scaleKg: number) => Math.max(0, lastKg + receivedKg - onHeadsKg / share + scaleKg);
@@ -56,6 +64,7 @@ const SCALE_SD_KG = 0.0007;
  * Share of the powder taken that stays on the heads, from weighing the jar: all of it on heads over all of it used,
  * leaning
  * on the usual. Range: uses 0 to 5 kg.
+ * @example jarEfficiency([{ usedKg: 0.1, onHeadsKg: 0.07 }]).efficiency // 0.7
  */
 export function jarEfficiency(weighings: readonly JarWeighing[]): JarEfficiency {
   let [used, on] = [PRIOR.kg, PRIOR.kg * PRIOR.efficiency];

@@ -81,7 +81,11 @@ function powdersOfLayers(product: Dipped, layers: readonly PlanLayer[], ways: Po
 /** What a head without a hook is held by. Common practice, no source. */
 const HANGING_WIRE_M = 0.0008;
 
-/** This product's head as a gun or a flame sees it. */
+/**
+ * This product's head as a gun or a flame sees it.
+ * @example productHeated({ style: 'ball', nominalMassKg: 0.0142, hook: { size: '3/0' } }) // { leadKg: 0.0142,
+ *   areaM2: 0.0006234, wireM: 0.00134, embeddedM: 0.01337 }
+ */
 export function productHeated({
   style,
   nominalMassKg,
@@ -110,10 +114,14 @@ export const curedPowders = (layers: readonly PlanLayer[]): PlanPowder[] => [
   ).values(),
 ];
 
-/** Lag of this product's head in the oven, seconds. */
+/**
+ * Lag of this product's head in the oven, seconds.
+ * @example productLagS({ style: 'ball', nominalMassKg: 0.0142, hook: null }) // 107
+ */
 export function productLagS(product: Pick<PlanProduct, 'style' | 'nominalMassKg' | 'hook'>): number {
   const leadKg = castMassKg({ nominalMassKg: product.nominalMassKg });
-  return headLagS(leadKg, product.hook?.massKg ?? 0, coldHeadSolid(product.style, leadKg).cooledAreaM2);
+  const { cooledAreaM2: areaM2 } = coldHeadSolid(product.style, leadKg);
+  return headLagS({ leadKg, hookKg: product.hook?.massKg ?? 0, areaM2 });
 }
 
 /**

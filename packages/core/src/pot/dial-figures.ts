@@ -63,7 +63,10 @@ export const driftFigure = (drift: Drift): Figure =>
     { low: drift.kPerMonth - 2 * drift.sdKPerMonth, high: drift.kPerMonth + 2 * drift.sdKPerMonth, basis: 'fitted' },
   );
 
-/** From where on the skin shows this colour. */
+/**
+ * From where on the skin shows this colour.
+ * @example skinFigure('straw').value // 355
+ */
 export function skinFigure(colour: SkinColour): Figure {
   const skin = SKINS.find((each) => each.colour === colour)!;
   return bookFigure(

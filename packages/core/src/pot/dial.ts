@@ -71,6 +71,8 @@ function pooled(groups: readonly Block[]): number[] {
  * The marks of a dial fitted to a maker's own pairs: those measured more than once are averaged by their precision,
  * then
  * made monotone. Range: dial 0 to 100, 20 to 600 C; pairs at two marks or more.
+ * @example fitDialMarks([{ dial: 5, temperatureC: 340, sdK: 3 }, { dial: 7, temperatureC: 400, sdK: 3
+ *   }])[1].temperatureC // 400
  * @throws QuantityError with fewer than two marks
  */
 export function fitDialMarks(pairs: readonly DialPair[]): FittedMark[] {
@@ -104,6 +106,8 @@ export function fitDialMarks(pairs: readonly DialPair[]): FittedMark[] {
  * The curve through fitted marks, joined by {@link pchip}. Its uncertainty is that of the marks on either side, plus
  * how
  * far it may bow between them.
+ * @example tableOfMarks([{ dial: 5, temperatureC: 340, sdK: 3 }, { dial: 7, temperatureC: 400, sdK: 3
+ *   }]).at(6).temperatureC // 370
  */
 export function tableOfMarks(marks: readonly FittedMark[]): DialTable {
   const means = marks.map((mark) => mark.temperatureC);
@@ -162,6 +166,7 @@ export interface Drift {
 /**
  * How a dial drifts: a straight line through time, common to all marks, each mark with a mean of its own (least squares
  * with group means taken out). Null where no mark was measured twice on different days.
+ * @example dialDrift([]) // null
  */
 export function dialDrift(pairs: readonly DialPair[]): Drift | null {
   const groups = new Map<number, DialPair[]>();

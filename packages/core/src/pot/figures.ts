@@ -79,7 +79,10 @@ interface LearnedPot {
   readings: number;
 }
 
-/** A pot's power, loss or crucible, as its plate says or as it was learned. */
+/**
+ * A pot's power, loss or crucible, as its plate says or as it was learned.
+ * @example potFigure('crucible', { capacityKg: 9, powerW: 700, lossWPerK: 0.41 }, null).value // 540
+ */
 export function potFigure(
   what: 'power' | 'loss' | 'crucible',
   pot: { capacityKg: number; powerW: number; lossWPerK: number },

@@ -9,6 +9,7 @@ export const LEAD_LIMIT_UG_M3 = 50;
 /**
  * Vapour pressure over liquid lead, Pa: log10(p) = 9.917 - 9701/T, T in K. Alcock, Itkin & Horrigan, Can. Metall. Q. 23
  * (1984) 309, as in the CRC Handbook, from memory. Range: 327 to 927 C. Check: 1.0 Pa at 705 C.
+ * @example leadVapourPa(705) // 0.9984
  */
 export function leadVapourPa(metalC: number): number {
   inRange('metalC', metalC, 'C', 327, 927);

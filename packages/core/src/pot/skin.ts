@@ -26,7 +26,10 @@ export function skinAt(metalC: number): (typeof SKINS)[number] | null {
   return SKINS.find((skin) => metalC < skin.toC) ?? SKINS.at(-1)!;
 }
 
-/** The rough temperature that a colour stands for, C. */
+/**
+ * The rough temperature that a colour stands for, C.
+ * @example skinTemperatureC('straw') // 370
+ */
 export function skinTemperatureC(colour: SkinColour): number {
   const { fromC, toC } = SKINS.find((skin) => skin.colour === colour)!;
   return (fromC + toC) / 2;

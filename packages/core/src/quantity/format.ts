@@ -33,14 +33,20 @@ export interface Written {
   unit: string;
 }
 
-/** A head's mass: 10 g, 0.9 g, 3/8 oz. */
+/**
+ * A head's mass: 10 g, 0.9 g, 3/8 oz.
+ * @example writeHeadMass(0.0141747615625, 'oz') // { figure: '1/2', unit: 'oz' }
+ */
 export function writeHeadMass(kg: number, unit: MassUnit): Written {
   if (unit === 'oz') return { figure: ounceText(kg / KG_PER_OUNCE), unit: 'oz' };
   const grams = kg * 1000;
   return { figure: trim(grams, Math.abs(grams) < 100 ? 1 : 0), unit: 'g' };
 }
 
-/** A bulk mass: 31.4 kg, 640 g, 69.2 lb, 4.2 oz. Small masses keep three significant figures. */
+/**
+ * A bulk mass: 31.4 kg, 640 g, 69.2 lb, 4.2 oz. Small masses keep three significant figures.
+ * @example writeBulkMass(2.26796185, 'oz') // { figure: '5.0', unit: 'lb' }
+ */
 export function writeBulkMass(kg: number, unit: MassUnit): Written {
   const size = Math.abs(kg);
   if (unit === 'oz') {
@@ -51,12 +57,18 @@ export function writeBulkMass(kg: number, unit: MassUnit): Written {
   return { figure: trim(kg * 1000, size < 0.001 ? 3 : size < 0.1 ? 1 : 0), unit: 'g' };
 }
 
-/** Whole degrees in the maker's scale. */
+/**
+ * Whole degrees in the maker's scale.
+ * @example writeTemperature(371, 'F') // { figure: '700', unit: '°F' }
+ */
 export function writeTemperature(celsius: number, unit: TemperatureUnit): Written {
   return { figure: String(Math.round(unit === 'F' ? celsiusToFahrenheit(celsius) : celsius)), unit: `°${unit}` };
 }
 
-/** A running clock: 9, 2:15, 1:02:40. */
+/**
+ * A running clock: 9, 2:15, 1:02:40.
+ * @example writeClock(135) // '2:15'
+ */
 export function writeClock(seconds: number): string {
   const whole = Math.max(0, Math.ceil(seconds - 1e-9));
   const two = (part: number) => String(part).padStart(2, '0');
@@ -67,7 +79,10 @@ export function writeClock(seconds: number): string {
   return m ? `${m}:${two(s)}` : String(s);
 }
 
-/** A span of work: 40 s, 6 min, 1 h 20. */
+/**
+ * A span of work: 40 s, 6 min, 1 h 20.
+ * @example writeSpan(5400) // '1 h 30'
+ */
 export function writeSpan(seconds: number): string {
   if (seconds < 90) return `${Math.round(seconds)} s`;
   const minutes = Math.round(seconds / 60);
@@ -90,7 +105,10 @@ export function writeMoney(minor: number, currency: string, extraDigits = 0): st
   }).format(minor / 10 ** digits);
 }
 
-/** How many decimal places the minor unit of a currency has (ISO 4217, as the runtime's tables give it). */
+/**
+ * How many decimal places the minor unit of a currency has (ISO 4217, as the runtime's tables give it).
+ * @example currencyDigits('JPY') // 0
+ */
 export function currencyDigits(currency: string): number {
   return new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2;
 }

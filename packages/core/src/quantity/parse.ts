@@ -17,7 +17,10 @@ const MASS_FACTOR_KG: Record<string, number> = {
   pounds: KG_PER_POUND,
 };
 
-/** Reads `3`, `2.5`, `2,5`, `3/8`, `1 1/2`; null when it is none of these. */
+/**
+ * Reads `3`, `2.5`, `2,5`, `3/8`, `1 1/2`; null when it is none of these.
+ * @example parseNumber('1 3/8') // 1.375
+ */
 export function parseNumber(text: string): number | null {
   const plain = text.trim().replace(',', '.');
   const fraction = /^(-)?(?:(\d+)\s+)?(\d+)\/(\d+)$/.exec(plain);
@@ -44,7 +47,10 @@ export function parseMass(text: string, unit: MassUnit): number {
   return value * factor;
 }
 
-/** Reads `371`, `371 C` or `700 F`; a bare number is in `unit`. Returns degrees Celsius. */
+/**
+ * Reads `371`, `371 C` or `700 F`; a bare number is in `unit`. Returns degrees Celsius.
+ * @example parseTemperature('700 F', 'C') // 371.1
+ */
 export function parseTemperature(text: string, unit: TemperatureUnit): number {
   const match = /^([-\d.,]+)\s*°?\s*([cf])?$/i.exec(text.trim());
   const value = match ? parseNumber(match[1] ?? '') : null;

@@ -15,7 +15,10 @@ const TENTHS = 10;
 export const toTenths = (celsius: number): number => Math.round(celsius * TENTHS);
 export const fromTenths = (tenths: number): number => tenths / TENTHS;
 
-/** Packs readings in rising order of time. @throws RangeError where time runs backwards */
+/**
+ * Packs readings in rising order of time. @throws RangeError where time runs backwards
+ * @example packReadings([{ at: 1000, celsius: 20.5 }]).length // 4
+ */
 export function packReadings(readings: readonly Reading[]): Uint8Array {
   const bytes: number[] = [];
   // Signed numbers are folded so that small ones of either sign stay short; times may need more than 32 bits.
@@ -39,7 +42,10 @@ export function packReadings(readings: readonly Reading[]): Uint8Array {
   return Uint8Array.from(bytes);
 }
 
-/** Unpacks what {@link packReadings} made. */
+/**
+ * Unpacks what {@link packReadings} made.
+ * @example unpackReadings(packReadings([{ at: 1000, celsius: 20.5 }])) // [{ at: 1000, celsius: 20.5 }]
+ */
 export function unpackReadings(bytes: Uint8Array): Reading[] {
   const readings: Reading[] = [];
   let i = 0;

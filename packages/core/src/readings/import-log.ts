@@ -91,7 +91,10 @@ export function importLog(rows: readonly Record<string, string>[], mapping: LogM
   return { series, rows: rows.length, empty, gaps: gapsIn(series.map(({ readings }) => readings)) };
 }
 
-/** Stretches without a reading, longer than five times the usual step (the median) and 10 s. */
+/**
+ * Stretches without a reading, longer than five times the usual step (the median) and 10 s.
+ * @example gapsIn([[{ at: 0, celsius: 20 }, { at: 3_600_000, celsius: 21 }]]) // []
+ */
 export function gapsIn(series: readonly (readonly Reading[])[]): { fromAt: number; toAt: number }[] {
   return series
     .flatMap((readings) => {

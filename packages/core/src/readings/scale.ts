@@ -22,7 +22,10 @@ export const SCALE_STEP_KG = 1e-5;
 /** Below this the pan is empty, or a hook has been left on it. */
 const EMPTY_KG = 1e-4;
 
-/** What the newest readings of a scale say; null without any. Range: -1 to 100 kg. */
+/**
+ * What the newest readings of a scale say; null without any. Range: -1 to 100 kg.
+ * @example onScale([]) // null
+ */
 export function onScale(weights: readonly Weight[]): OnScale | null {
   const last = weights.slice(-ALIKE);
   const newest = last.at(-1);

@@ -72,7 +72,10 @@ function loaded(entry: Extract<OvenEntry, { kind: 'load' }>): OvenState {
   return { ...EMPTY, ...program, phase: 'baking', ovenId, heads, count: headsOf(heads), loadedAt, endsAt, doors: [] };
 }
 
-/** A load of the oven from its log: hung up, warm, its door opened, taken out. */
+/**
+ * A load of the oven from its log: hung up, warm, its door opened, taken out.
+ * @example ovenState([]).phase // 'empty'
+ */
 export function ovenState(log: OvenLog): OvenState {
   let state = EMPTY;
   for (const entry of standing<OvenEntry>(log)) {

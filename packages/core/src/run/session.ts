@@ -58,7 +58,10 @@ const EMPTY: SessionState = {
   workS: 0,
 };
 
-/** A session from its log. */
+/**
+ * A session from its log.
+ * @example sessionState([]).phase // 'empty'
+ */
 export function sessionState(log: SessionLog): SessionState {
   const entries = standing<SessionEntry>(log);
   let state = EMPTY;

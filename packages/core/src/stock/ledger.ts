@@ -15,6 +15,7 @@ export const QUANTITY_TOLERANCE = 1e-7;
  * that
  * an empty shelf is worth nothing; what is taken beyond the shelf (a count was wrong) is valued at `fallbackMinor` a
  * unit.
+ * @example takeValueMinor({ quantity: 4, valueMinor: 1000 }, 1) // 250
  */
 export function takeValueMinor(balance: Balance, quantity: number, fallbackMinor = 0): number {
   inRange('quantity taken', quantity, '', 0, 1e9);
@@ -27,7 +28,10 @@ export function takeValueMinor(balance: Balance, quantity: number, fallbackMinor
   return taken!;
 }
 
-/** Moving average in minor units a kg or a piece; null for an empty shelf. */
+/**
+ * Moving average in minor units a kg or a piece; null for an empty shelf.
+ * @example averageMinor({ quantity: 4, valueMinor: 1000 }) // 250
+ */
 export function averageMinor(balance: Balance): number | null {
   return balance.quantity > QUANTITY_TOLERANCE ? balance.valueMinor / balance.quantity : null;
 }

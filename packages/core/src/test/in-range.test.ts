@@ -123,7 +123,9 @@ describe('no NaN leaves the core, and what is refused is named', () => {
   test('freezing, handling, filling, casting', () => {
     const heat = { modulusM: around(0.0002, 0.01), metalC: around(330, 480), moldC: around(20, 250), alloy: metal };
     holds(fc.record(heat), freezing);
-    holds(fc.tuple(around(0.001, 0.5), around(1e-4, 0.01), around(50, 320)), ([kg, m2, c]) => handlingTimeS(kg, m2, c));
+    holds(fc.tuple(around(0.001, 0.5), around(1e-4, 0.01), around(50, 320)), ([kg, m2, c]) =>
+      handlingTimeS({ headKg: kg, areaM2: m2, fromC: c }),
+    );
     const cavity = fc.record({ style, massKg: around(0.0005, 0.3), size: fc.constantFrom(...HOOK_SIZES) });
     const settings = fc.record({
       metalC: around(330, 500),

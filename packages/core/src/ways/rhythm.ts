@@ -16,6 +16,7 @@ export interface PaintStep {
 /**
  * One head from the gun to where it waits, step by step, s, by the ways that are followed; the heating comes from the
  * model. Stirring is not in it: it comes between heads, see {@link stirDue}.
+ * @example paintSteps(16, USUAL_SCHOOLS)[0].seconds // 16
  */
 export function paintSteps(heatS: number, ways: Schools): PaintStep[] {
   const seconds = (step: 'gloss' | 'eye' | 'hole' | 'after') => schoolOf(step, ways).seconds;

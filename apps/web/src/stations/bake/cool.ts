@@ -7,5 +7,6 @@ export function coolDownS(ticket: Pick<Ticket, 'productId'>, fromC: number, cata
   const product = catalogue.product(ticket.productId);
   if (!product) return 0;
   const leadKg = castMassKg({ nominalMassKg: product.nominalMassKg });
-  return handlingTimeS(leadKg, coldHeadSolid(product.style, leadKg).cooledAreaM2, Math.max(20, fromC));
+  const { cooledAreaM2: areaM2 } = coldHeadSolid(product.style, leadKg);
+  return handlingTimeS({ headKg: leadKg, areaM2, fromC: Math.max(20, fromC) });
 }

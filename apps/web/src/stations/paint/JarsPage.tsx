@@ -97,7 +97,7 @@ function JarItem({
   ways: HouseWays;
   catalogue: Catalogue;
 }) {
-  const level = jarFigure(powder.name, jar.last?.massKg ?? 0, jar.receivedKg, jar.onHeadsKg, stays);
+  const level = jarFigure(powder.name, { ...jar, lastKg: jar.last?.massKg ?? 0 }, stays);
   const most = takesMost(powder.id, catalogue, { ...ways, transferEfficiency: stays.efficiency });
   const full = Math.max(USUAL_JAR_KG, level.high ?? level.value);
   const units = useUnits();
