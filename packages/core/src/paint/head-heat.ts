@@ -1,5 +1,6 @@
 import { LEAD_WARMED_J_KG_K, STEEL_J_KG_K, STEEL_KG_M3 } from '../metal/materials.ts';
 import { inRange, QuantityError } from '../quantity/check.ts';
+import { Z_90 } from '../quantity/range.ts';
 
 /** What heats the head: a stream of hot air, or a flame whose heat does not care how warm the head is. */
 export const HEAT_TOOLS = ['heat gun', 'torch', 'lighter'] as const;
@@ -16,10 +17,16 @@ export const MELTS_C = 327;
 /** Shank that is warmed with the head: about sqrt(alpha t) of steel; the far end stays cool in the hand. */
 const WARM_SHANK_M = 0.015;
 /**
- * Mean over the whole head and collar: 110 W/m2K where the stream strikes, less on the far side while it is turned.
- * With it 0.9, 7, 14 and 57 g take 7, 13, 16 and 23 s to a second.
+ * Of a head of half an ounce, mean over head and collar: 110 W/m2K where the stream strikes, less on the far side while
+ * it is turned. With it 14 g take 16 s. Other heads by their width, see {@link WIDTH_POWER}.
  */
-export const GUN_W_M2K = 82;
+export const GUN_W_M2K = 72;
+/**
+ * A stream warms a wide head less by the area: Nu = 0.37 Re^0.6 for spheres in air (McAdams, Heat Transmission, 1954,
+ * from memory), so h goes with width^-0.4. A gun that was counted on one size so serves the others.
+ */
+const WIDTH_POWER = 0.4;
+const HALF_OUNCE_KG = 0.0142;
 export const GUN_AIR_C = 480;
 /** A gun is at its heat after some such times. Common practice, no source. */
 export const GUN_WARM_UP_S = 12;
@@ -62,6 +69,16 @@ export function headHeatJK({ leadKg, wireM, embeddedM }: HeatedHead): number {
 }
 
 /**
+ * What a gun that gives a half-ounce head 1 W/m2K gives this one in all, W/K: by its width, over its own surface and
+ * that of the shank that is warmed with it.
+ */
+function takenWPerK({ leadKg, areaM2, wireM }: HeatedHead): number {
+  const shankM2 = Math.PI * wireM * WARM_SHANK_M;
+  const byWidth = Math.cbrt(leadKg / HALF_OUNCE_KG) ** -WIDTH_POWER;
+  return byWidth * (inRange('areaM2', areaM2, 'm2', 1e-6, 0.1) + shankM2);
+}
+
+/**
  * Temperature of a head `seconds` under its tool: one lump; for a gun that is not warm yet, two lags in a row.
  * Range: 0 to 600 s.
  */
@@ -70,11 +87,11 @@ export function headTemperatureC(input: HeatInput, seconds: number): number {
   inRange('seconds', seconds, 's', 0, 600);
   inRange('roomC', roomC, 'C', -20, 50);
   const fromC = inRange('fromC', input.fromC ?? roomC, 'C', -20, MELTS_C);
-  const area = inRange('areaM2', head.areaM2, 'm2', 1e-6, 0.1);
   const heat = headHeatJK(head);
-  if (tool !== 'heat gun') return fromC + (FLAME_W_M2[tool] * (area / 2) * seconds) / heat;
+  if (tool !== 'heat gun')
+    return fromC + (FLAME_W_M2[tool] * (inRange('areaM2', head.areaM2, 'm2', 1e-6, 0.1) / 2) * seconds) / heat;
   const h = inRange('gunWM2K', input.gunWM2K ?? GUN_W_M2K, 'W/m2K', 10, 1000);
-  const tau = heat / (h * area);
+  const tau = heat / (h * takenWPerK(head));
   const lateS = input.gunOnS ?? Infinity;
   // The air falls short of its heat by this much when the head comes under it, and by less and less.
   const short = lateS === Infinity ? 0 : (GUN_AIR_C - roomC) * Math.exp(-lateS / GUN_WARM_UP_S);
@@ -103,6 +120,25 @@ export function heatingS(input: HeatInput): number {
   return high;
 }
 
+/** Hung in still air while it is hot, convection and radiation, W/m2K; from memory: 15 to 20, more when it glows. */
+const HUNG_W_M2K = 20;
+/** What a coat takes from its head to melt, J/m2: 100 um of specific gravity 1.5, 1.5 kJ/kgK over 150 K (memory). */
+const COAT_J_M2 = 0.15 * 225_000;
+
+/**
+ * How warm a head still is so many seconds after it was dipped: the coat has taken its heat, the air the rest. From
+ * there a second coat is heated.
+ * @example secondCoatFromC({ head: { leadKg: 0.0142, areaM2: 0.00062, wireM: 0.00137, embeddedM: 0.012 }, roomC: 20,
+ *   dippedC: 170, restS: 10 }) // 150.1
+ */
+export function secondCoatFromC(of: { head: HeatedHead; roomC: number; dippedC: number; restS: number }): number {
+  const { head, roomC, dippedC } = of;
+  inRange('restS', of.restS, 's', 0, 86_400);
+  const heatJK = headHeatJK(head);
+  const coatedC = Math.max(roomC, dippedC - (COAT_J_M2 * head.areaM2) / heatJK);
+  return roomC + (coatedC - roomC) * Math.exp((-of.restS * HUNG_W_M2K * head.areaM2) / heatJK);
+}
+
 /**
  * What the paint does at a temperature, in words.
  * @example paintAt(170) // 'flows'
@@ -125,8 +161,7 @@ const PRIOR_SPREAD = 0.35;
 
 /**
  * A maker's own gun from the seconds that came out right: least squares on ln h, leaning on the default. Time goes
- * with 1/h,
- * so that each count gives an h of its own.
+ * with 1/h, so that each count gives an h of its own; what it would be on a half-ounce head. Range: 90 %.
  */
 export function fitGun(
   counts: readonly OwnSeconds[],
@@ -137,10 +172,10 @@ export function fitGun(
   let sum = weight * Math.log(GUN_W_M2K);
   for (const { head, seconds } of counts) {
     inRange('seconds', seconds, 's', 0.5, 300);
-    const own = (headHeatJK(head) * reach) / (head.areaM2 * seconds);
+    const own = (headHeatJK(head) * reach) / (takenWPerK(head) * seconds);
     sum += Math.log(own) / COUNT_SPREAD ** 2;
     weight += 1 / COUNT_SPREAD ** 2;
   }
   const [ln, sd] = [sum / weight, Math.sqrt(1 / weight)];
-  return { wM2K: Math.exp(ln), low: Math.exp(ln - 2 * sd), high: Math.exp(ln + 2 * sd), counts: counts.length };
+  return { wM2K: Math.exp(ln), low: Math.exp(ln - Z_90 * sd), high: Math.exp(ln + Z_90 * sd), counts: counts.length };
 }

@@ -1,8 +1,6 @@
 import { schoolOf } from './house.ts';
 import type { Schools } from './school.ts';
 
-/** A head that was dipped and hung for a moment is still about this warm. Common practice, no source. */
-export const SECOND_COAT_FROM_C = 110;
 /** Heating to gloss after the dip, as a share of the first heating. Common practice, no source. */
 const GLOSS_SHARE = 0.35;
 const DIP_S = 1;
@@ -31,6 +29,17 @@ export function paintSteps(heatS: number, ways: Schools): PaintStep[] {
   if (ways.hole === 'pulled one by one') steps.push({ name: 'pin', seconds: seconds('hole') });
   steps.push({ name: ways.after, seconds: seconds('after') });
   return steps;
+}
+
+/**
+ * Seconds that a head cools between its first coat and the heating for its second; null where water has cooled it
+ * through.
+ * @example restsS(paintSteps(16, USUAL_SCHOOLS), USUAL_SCHOOLS) // 4
+ */
+export function restsS(steps: readonly PaintStep[], ways: Schools): number | null {
+  if (ways.after === 'water') return null;
+  const hot = steps.findLastIndex(({ name }) => name === 'heat' || name === 'to gloss');
+  return steps.slice(hot + 1).reduce((sum, step) => sum + step.seconds, 0);
 }
 
 /** Dips between two stirrings; null where air does it. Common practice, no source. */

@@ -62,6 +62,10 @@ describe('what a way takes', () => {
     expect(one).toBeLessThan(40);
     const two = paintSeconds(whole(2), head, USUAL_SCHOOLS, { roomC: 20 });
     expect(two - one).toBeLessThan(one - 0.4 * heat);
+    // Dropped in water it is cold, and its second coat takes as long as the first.
+    const drowned = with_({ after: 'water' });
+    const wet = (coats: number) => paintSeconds(whole(coats), head, drowned, { roomC: 20 });
+    expect(wet(2)).toBeCloseTo(2 * wet(1), 6);
     const backed = [...whole(1), { zone: 'back' as const, coats: 1, form: 'powder' as const }];
     expect(paintSeconds(backed, head, USUAL_SCHOOLS, { roomC: 20 }) - one).toBe(8);
   });

@@ -1,5 +1,5 @@
-import { heatingS, TARGET_C, type HeatedHead } from '../paint/head-heat.ts';
-import { paintSteps, SECOND_COAT_FROM_C } from './rhythm.ts';
+import { heatingS, secondCoatFromC, TARGET_C, type HeatedHead } from '../paint/head-heat.ts';
+import { paintSteps, restsS } from './rhythm.ts';
 import type { PaintZone } from '../paint/coverage.ts';
 import { inRange } from '../quantity/check.ts';
 import { figure, given, type Figure } from '../quantity/figure.ts';
@@ -37,22 +37,31 @@ export interface HeatedAt {
 export const gunOf = ({ tool }: Pick<Schools, 'tool'>, { gunWM2K }: HeatedAt): { gunWM2K?: number } =>
   tool === 'heat gun' && gunWM2K !== undefined ? { gunWM2K } : {};
 
+/** How warm a head is when its second coat is heated, by what is done with it after the first. */
+export function warmFromFirstCoatC(head: HeatedHead, ways: Schools, at: HeatedAt): number {
+  const { roomC } = at;
+  const dippedC = targetOf(ways);
+  const heatS = heatingS({ head, tool: ways.tool, targetC: dippedC, ...gunOf(ways, at), roomC });
+  const restS = restsS(paintSteps(heatS, ways), ways);
+  return restS === null ? roomC : secondCoatFromC({ head, roomC, dippedC, restS });
+}
+
 /**
- * Hands-on seconds to paint one head, layer by layer: the first dip from room temperature, each further one starts
- * warm,
- * back and specks are tapped on between.
+ * Hands-on seconds to paint one head, layer by layer: the first dip from room temperature, each further one from the
+ * heat that is left of the one before; back and specks are tapped on between.
  */
 export function paintSeconds(layers: readonly PaintedLayer[], head: HeatedHead, ways: Schools, at: HeatedAt): number {
   const { roomC } = at;
   const heated = { head, tool: ways.tool, targetC: targetOf(ways), ...gunOf(ways, at), roomC };
   const dip = (fromC: number) =>
     paintSteps(heatingS({ ...heated, fromC }), ways).reduce((sum, step) => sum + step.seconds, 0);
+  const stillC = warmFromFirstCoatC(head, ways, at);
   let dips = 0;
   let seconds = 0;
   for (const { zone, coats, form } of layers) {
     for (let coat = 0; coat < coats; coat++) {
       if (form === 'liquid') seconds += LIQUID_S;
-      else if (zone === 'whole' || zone === 'nose') seconds += dip(dips++ ? SECOND_COAT_FROM_C : roomC);
+      else if (zone === 'whole' || zone === 'nose') seconds += dip(dips++ ? stillC : roomC);
       else seconds += TAPPED_S[zone];
     }
   }

@@ -3,7 +3,7 @@ import {
   schoolsFollowed,
   GUN_WARM_UP_S,
   heatingFigure,
-  SECOND_COAT_FROM_C,
+  warmFromFirstCoatC,
   HEAT_TOOLS,
   targetOf,
   type HeatInput,
@@ -118,14 +118,17 @@ export function HeatPage() {
   const schools = schoolsFollowed(settings.ways.schools, product.ways);
   const tool = chosenTool ?? schools.tool;
   const gun = ownGun(records, catalogue, roomC);
+  const own = gun.counts > 0 ? { gunWM2K: gun.wM2K } : {};
   const input: HeatInput = {
     head: heatedHead(product, catalogue),
     tool,
     roomC,
     targetC: targetOf(schools),
-    ...(coat === 'second' ? { fromC: SECOND_COAT_FROM_C } : {}),
+    ...(coat === 'second'
+      ? { fromC: warmFromFirstCoatC(heatedHead(product, catalogue), schools, { roomC, ...own }) }
+      : {}),
     ...(coat === 'switched on' && tool === 'heat gun' ? { gunOnS: 0 } : {}),
-    ...(gun.counts > 0 ? { gunWM2K: gun.wM2K } : {}),
+    ...(tool === 'heat gun' ? own : {}),
   };
   const seconds = heatingFigure(
     input,
