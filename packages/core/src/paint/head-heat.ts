@@ -129,7 +129,7 @@ const COAT_J_M2 = 0.15 * 225_000;
  * How warm a head still is so many seconds after it was dipped: the coat has taken its heat, the air the rest. From
  * there a second coat is heated.
  * @example secondCoatFromC({ head: { leadKg: 0.0142, areaM2: 0.00062, wireM: 0.00137, embeddedM: 0.012 }, roomC: 20,
- *   dippedC: 170, restS: 10 }) // 150.1
+ *   dippedC: 170, restS: 10 }) // 151.3
  */
 export function secondCoatFromC(of: { head: HeatedHead; roomC: number; dippedC: number; restS: number }): number {
   const { head, roomC, dippedC } = of;
