@@ -144,7 +144,7 @@ test.describe('ways, jars and the oven', () => {
     // So short a demo weighs its jars once: the usual is said until they are weighed again.
     expect(share).toBe(70);
     await page.goto(`${demo.url}/bake/oven`);
-    await expect(page.getByRole('heading', { name: /the lag that was written down/ })).toBeVisible();
+    await expect(page.getByRole('heading', { name: /the minutes that were written down/ })).toBeVisible();
     await expect(page.getByRole('button', { name: /^Offset of the oven: -[345](\.\d)? K/ })).toBeVisible();
     await page.getByRole('button', { name: 'Reckon with this oven' }).click();
     await expect(page.getByRole('heading', { name: /under its mark is what Large toaster oven holds/ })).toBeVisible();

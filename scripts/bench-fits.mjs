@@ -77,3 +77,77 @@ for (const times of [1, 2, 0.5]) {
   }
   line(`heat of unlike molds at ${times} times the pace`, 'K', before, after, covered);
 }
+
+{
+  const [before, after, covered] = [[], [], []];
+  for (const gun of worlds.WORLD_GUNS) {
+    const head = (leadKg, size) => {
+      const { wireM } = core.typicalHook(size);
+      return {
+        leadKg,
+        areaM2: core.coldHeadSolid('ball', leadKg).cooledAreaM2,
+        wireM,
+        embeddedM: core.headWidthM(leadKg),
+      };
+    };
+    const real = (leadKg, size) => worlds.secondsUnder(gun, head(leadKg, size), 20, 170);
+    const counts = [0.93, 1, 1.08, 0.97, 1.03].map((off) => {
+      return { head: head(0.0142, '3/0'), seconds: off * real(0.0142, '3/0') };
+    });
+    const fit = core.fitGun(counts, 20);
+    for (const [grams, size] of [
+      [2, '4'],
+      [7, '1/0'],
+      [14.2, '3/0'],
+      [28, '5/0'],
+      [57, '6/0'],
+    ]) {
+      const truth = real(grams / 1000, size);
+      const at = (gunWM2K) => core.heatingS({ head: head(grams / 1000, size), tool: 'heat gun', roomC: 20, gunWM2K });
+      before.push((at(undefined) / truth - 1) * 100);
+      after.push((at(fit.wM2K) / truth - 1) * 100);
+      covered.push(at(fit.high) <= truth && truth <= at(fit.low));
+    }
+  }
+  line('seconds under unlike guns, 2 to 57 g, learned on half an ounce', '%', before, after, covered);
+}
+
+{
+  const [before, after, covered] = [[], [], []];
+  const law = core.cureLaw([
+    { metalC: 177, seconds: 1200 },
+    { metalC: 200, seconds: 600 },
+  ]);
+  const fullS = (metalC) => 1200 * Math.exp((53400 / 8.314) * (1 / (metalC + 273.15) - 1 / 450.15));
+  const head = { leadKg: 0.0142, hookKg: core.typicalHook('3/0').massKg };
+  const { cooledAreaM2: surfaceM2 } = core.coldHeadSolid('ball', head.leadKg);
+  const headLagS = core.headLagS({ ...head, areaM2: surfaceM2 });
+  worlds.WORLD_OVENS.forEach((oven, i) => {
+    const learned = core.fitOven(
+      worlds.emptyRun(oven, { setC: 177, roomC: 20, seconds: 3000, everyS: 10, seed: 5 + i }),
+      177,
+    );
+    for (const preheated of [true, false]) {
+      for (const heads of [10, 88]) {
+        const load = { heads, leadKg: head.leadKg, steelKg: head.hookKg, surfaceM2 };
+        const real = worlds.ovenAtWork(oven, { setC: 177, roomC: 20, seconds: 3600, preheated, load });
+        let [cure, truth] = [0, 0];
+        while (cure < 1) cure += 1 / fullS(real[truth++].metalC);
+        const hung = core.loadHeat([{ heatJK: core.bakedHeatJK(head), headLagS, count: heads }]);
+        const at = (record) =>
+          core.timeToFullCureS({
+            law,
+            headLagS,
+            ...core.airIn(core.knownOven(record), { setC: 177, preheated }, hung),
+          });
+        const plate = { lagS: 180, powerW: oven.powerW };
+        before.push((at(plate) / truth - 1) * 100);
+        after.push((at({ ...plate, learned }) / truth - 1) * 100);
+        const off = (sign) =>
+          at({ ...plate, learned: { ...learned, offsetK: learned.offsetK + sign * core.Z_90 * learned.offsetSdK } });
+        covered.push(off(1) <= truth && truth <= off(-1));
+      }
+    }
+  });
+  line('minutes to full cure in unlike ovens, after one empty run', '%', before, after, covered);
+}

@@ -3,4 +3,5 @@ export * from './chance.ts';
 export * from './gun.ts';
 export * from './lead.ts';
 export * from './mold.ts';
+export * from './oven.ts';
 export * from './pot.ts';

@@ -153,6 +153,8 @@ const planInput = () =>
         lagS: number('s', 1, 3600),
         offsetK: number('K', -80, 80),
         swingK: number('K', 0, 80),
+        powerRiseK: number('K', 50, 3000).optional(),
+        overshootK: number('K', 0, 120).optional(),
       })
         .nullable()
         .optional(),

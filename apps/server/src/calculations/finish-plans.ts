@@ -16,6 +16,9 @@ const bakedHead = () =>
   record({
     name: text(80),
     headLagS: number('s', 1, 7200),
+    /** What has to be warmed of one, and how many hang there: they take of the oven's power. */
+    heatJK: number('J/K', 0, 5000).optional(),
+    count: whole('heads', 0, 100_000).optional(),
     powder: text(80),
     label: label(),
     hook: text(80),
@@ -79,19 +82,22 @@ export const FINISH_PLANS = {
       /** What the oven holds above its mark, and how far it swings about that. */
       offsetK: number('K', -80, 80).optional(),
       swingK: number('K', 0, 80).optional(),
+      powerW: number('W', 100, 20_000).optional(),
       longestS: whole('s', 600, 36_000).optional(),
     }),
-    ({ heads, ovenLagS: lagS, offsetK, swingK, ...input }) =>
+    ({ heads, ovenLagS: lagS, offsetK, swingK, powerW, ...input }) =>
       core.bakeProgram({
         ...input,
         oven: {
-          ...core.knownOven({ lagS }),
+          ...core.knownOven({ lagS: Math.max(1, lagS), ...(powerW === undefined ? {} : { powerW }) }),
           ...(offsetK ? { offsetK } : {}),
           ...(swingK === undefined ? {} : { swingK }),
         },
         preheated: lagS === 0,
-        heads: heads.map(({ powder, label: points, ...head }) => ({
+        load: core.loadHeat(heads.map(({ headLagS, heatJK = 0, count = 0 }) => ({ headLagS, heatJK, count }))),
+        heads: heads.map(({ powder, label: points, count: _count, heatJK = 0, ...head }) => ({
           ...head,
+          heatJK,
           laws: [{ powder, law: core.cureLaw(points as core.LabelPoint[]) }],
         })),
       }),

@@ -2,6 +2,14 @@ import * as core from '@schmelz/core';
 import { flag, list, number, record, whole } from '@schmelz/contract/field';
 import { calculation, label, nominalMassKg, style } from './calculation.ts';
 
+/** What else is known of an oven that is on its way to its mark, and what hangs in it. */
+const ovenHeat = {
+  ovenLagS: number('s', 0, 7200).optional(),
+  powerRiseK: number('K', 50, 3000).optional(),
+  overshootK: number('K', 0, 120).optional(),
+  load: record({ share: number('ratio', 0, 5), lagS: number('s', 1, 7200) }).optional(),
+};
+
 /** Calculations of paint and bake. */
 export const FINISH_CALCULATIONS = {
   'powder-per-head': calculation(
@@ -21,18 +29,18 @@ export const FINISH_CALCULATIONS = {
   ),
   cure: calculation(
     'Share of a full cure after a time in the oven, and the time to full cure',
-    "Arrhenius law through the jar's label, first-order lags",
+    "Arrhenius law through the jar's label; an oven at full power to its mark, heads behind it by their lag",
     record({
       label: label(),
       setC: number('C', 40, 300),
       seconds: whole('s', 0, 86_400),
       headLagS: number('s', 1, 7200),
-      ovenLagS: number('s', 0, 7200).optional(),
+      ...ovenHeat,
       preheated: flag().optional(),
     }),
-    ({ label: points, seconds, ...input }) => {
+    ({ label: points, seconds, setC: airC, ...input }) => {
       const law = core.cureLaw(points as core.LabelPoint[]);
-      const bake = { law, headLagS: input.headLagS, airC: input.setC, ovenLagS: input.preheated ? 0 : input.ovenLagS };
+      const bake = { law, airC, ...input };
       return { law, cureShare: core.cureShare(bake, seconds), timeToFullCureS: core.timeToFullCureS(bake) };
     },
   ),
@@ -48,18 +56,17 @@ export const FINISH_CALCULATIONS = {
   ),
   'bake-temperatures': calculation(
     'Oven air and metal at times after the door was closed',
-    'First-order lags of oven and head',
+    'The oven at full power to its mark, a little over it and about it; the head behind it by its lag',
     record({
       setC: number('C', 40, 300),
       headLagS: number('s', 1, 7200),
-      ovenLagS: number('s', 0, 7200).optional(),
+      ...ovenHeat,
+      preheated: flag().optional(),
       fromC: number('C', -20, 300).optional(),
       atS: list(number('s', 0, 86_400), 1, 2000),
     }),
-    ({ atS, setC: airC, ...input }) => {
-      return {
-        points: atS.map((seconds) => ({ atS: seconds, ...core.bakeTemperaturesC({ airC, ...input }, seconds) })),
-      };
-    },
+    ({ atS, setC: airC, fromC: roomC = 20, ...input }) => ({
+      points: core.bakeTemperaturesC({ airC, roomC, ...input }, atS),
+    }),
   ),
 };

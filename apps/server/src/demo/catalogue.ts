@@ -1,5 +1,6 @@
 import type { BakeProgram, MaterialInput, MoldInput, RecipeInput, Settings } from '@schmelz/contract';
 import { DEFAULT_SETTINGS } from '@schmelz/contract';
+import type { WorldOven } from '@schmelz/worlds';
 import { AS_CUT, type HookSize, type StyleId } from '@schmelz/core';
 
 /** The invented workshop: two people in a harbour town on a cold lake, who cast for perch and pike-perch. */
@@ -238,7 +239,11 @@ export const RACKS = [
   { name: 'Clamp of two bars', way: 'upright', bars: 2, barM: 0.26, clearM: 0.16 },
 ] as const;
 /** What the oven really does, which its dial does not say. */
-export const TRUE_OVEN = { lagS: 228, offsetK: -4, swingK: 4.5, periodS: 170 };
+export const TRUE_OVEN: WorldOven = {
+  ...{ powerW: 1400, elementJK: 260, airJK: 110, wallsJK: 2200, offK: -6, feelsLateS: 8, swingK: 5, zoneK: 1 },
+  ...{ elementToAirWPerK: 1.2, elementToWallsWPerK: 3.2, airToWallsWPerK: 11, wallsToRoomWPerK: 2.7 },
+  ...{ elementSeen: 0.1, noiseK: 0.3 },
+};
 /** Share of the powder that really stays on, where plans reckon with seven tenths. */
 export const TRUE_STAYS_ON = 0.61;
 

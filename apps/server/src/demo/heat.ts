@@ -5,7 +5,7 @@ import { addLot, cleanLot } from '../services/lots.ts';
 import { listMolds } from '../services/cavities.ts';
 import { listPours } from '../services/pours.ts';
 import { addRecord } from '../services/records.ts';
-import { aluminiumMold, potAtWork, runMold, type WorldPot } from '@schmelz/worlds';
+import { aluminiumMold, emptyRun, potAtWork, runMold, type WorldPot } from '@schmelz/worlds';
 import { BAD_CAVITY, TRUE_OVEN } from './catalogue.ts';
 import { TRUE_BAR_KG } from './evening.ts';
 import { createResource } from '../services/resources.ts';
@@ -280,15 +280,8 @@ export async function recordProbes(store: Store, things: Things, howMany = 2): P
 
 /** An empty run of the oven with a probe in it, set to 177 C: for its lag, offset and swing to be found. */
 export async function recordOven(store: Store, today: number): Promise<void> {
-  const random = seeded(23);
-  const { lagS, offsetK, swingK, periodS } = TRUE_OVEN;
-  const level = 177 + offsetK;
   const from = today - 9 * DAY_MS;
-  const readings = Array.from({ length: 300 }, (_, i): Reading => {
-    const s = i * 10;
-    const rise = 1 - Math.exp(-s / lagS);
-    const swing = swingK * Math.sin((2 * Math.PI * s) / periodS) * rise;
-    return { at: from + s * 1000, celsius: 18 + (level - 18) * rise + swing + 0.8 * (random() - 0.5) };
-  });
-  await addLog(store, 'empty run of the oven', [{ place: 'oven', name: 'oven', readings }]);
+  const readings = emptyRun(TRUE_OVEN, { setC: 177, roomC: 18, seconds: 3000, everyS: 10, seed: 23 });
+  const logged = readings.map(({ at, celsius }): Reading => ({ at: from + at, celsius }));
+  await addLog(store, 'empty run of the oven', [{ place: 'oven', name: 'oven', readings: logged }]);
 }

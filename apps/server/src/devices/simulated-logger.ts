@@ -61,7 +61,13 @@ function evening(): Evening {
     { kind: 'wait', seconds: 900 },
   ];
   const mold = moldSession({ block: { bodyKg: 0.6, lossWPerK: 0.5 }, steps });
-  const bake = { headLagS: 170, airC: 177, ovenLagS: 200 };
+  const bake = { headLagS: 170, airC: 177, ovenLagS: 200, overshootK: 9 };
+  const oven = along(
+    bakeTemperaturesC(
+      bake,
+      Array.from({ length: Math.ceil(seconds / 20) + 1 }, (_, i) => 10 * i),
+    ).map(({ atS, ovenC }) => ({ atS, c: ovenC })),
+  );
   return {
     seconds,
     channels: [
@@ -70,8 +76,7 @@ function evening(): Evening {
       // The oven is lit when half the heads are cast.
       {
         name: 'oven',
-        at: (second) =>
-          second < seconds / 2 ? 20 : bakeTemperaturesC(bake, second - seconds / 2).ovenC + 3 * Math.sin(second / 45),
+        at: (second) => (second < seconds / 2 ? 20 : oven(second - seconds / 2) + 3 * Math.sin(second / 45)),
       },
     ],
   };

@@ -112,7 +112,7 @@ describe('the oven', () => {
     await waitFor(() =>
       expect(api.writes()[0]?.body).toMatchObject({
         racks: [wires],
-        learned: { offsetK: expect.closeTo(-7, 1), lagS: expect.closeTo(200, 0), setC: 177 },
+        learned: { offsetK: expect.closeTo(-7, 1), lagS: expect.closeTo(211, 0), setC: 177 },
       }),
     );
     await userEvent.selectOptions(screen.getByLabelText('Run'), '2');

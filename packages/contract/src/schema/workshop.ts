@@ -295,6 +295,9 @@ const rackSchema = () =>
 const ovenLearned = record({
   lagS: number('s', 1, 3600),
   lagSdS: number('s', 0, 3600),
+  /** Not known of runs that were learned before it was looked for. */
+  powerRiseK: number('K', 50, 3000).optional(),
+  overshootK: number('K', 0, 120).optional(),
   offsetK: number('K', -80, 80),
   offsetSdK: number('K', 0, 80),
   swingK: number('K', 0, 80),

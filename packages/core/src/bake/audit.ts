@@ -1,7 +1,8 @@
 import { FULL_ENOUGH } from './cure.ts';
 import type { CureLaw } from './cure-law.ts';
 import { cureFromLog, NO_DAMAGE, platingDamage, type PlatingDamage } from './from-log.ts';
-import { airIn, type BakeWay, type KnownOven } from './known-oven.ts';
+import { airIn, loadHeat, type BakeWay, type KnownOven } from './known-oven.ts';
+import { ovenAtStart } from './oven-air.ts';
 import { airByProgram, type DoorOpening } from './running.ts';
 
 /** One oven load as it was written down, with what hung in it. */
@@ -17,6 +18,8 @@ export interface PastBake extends Pick<BakeWay, 'setC' | 'preheated'> {
   doors: readonly DoorOpening[];
   oven: KnownOven;
   headLagS: number;
+  /** What has to be warmed of one head, J/K. */
+  heatJK: number;
   laws: readonly { powder: string; law: CureLaw }[];
   limitC: number | null;
 }
@@ -38,16 +41,19 @@ export interface AuditMonth {
 /** How far a past bake went, from its program, its door and the models of oven, head and powder. */
 export function auditBake(bake: PastBake): AuditedBake {
   const { laws, ...rest } = bake;
-  const { at: loadedAt, oven, preheated, doors, headLagS, limitC } = bake;
+  const { at: loadedAt, oven, doors, headLagS, limitC } = bake;
   const seconds = Math.min(86_400, Math.max(0, bake.seconds));
-  const { airC } = airIn(oven, bake);
   const now = loadedAt + 1000 * seconds;
-  const readings = airByProgram({ airC, ovenLagS: oven.lagS, preheated, loadedAt, doors, now });
+  const air = airIn(oven, bake, loadHeat([{ ...bake, count: bake.heads }]));
+  const readings = airByProgram({ ...air, loadedAt, doors, now });
   // Taken out again at once: nothing has happened to it.
   if (readings.length < 2) {
     return { ...rest, cure: 0, powder: laws[0]?.powder ?? '', underCured: laws.length > 0, damage: NO_DAMAGE };
   }
-  const courses = laws.map(({ powder, law }) => ({ powder, ...cureFromLog({ law, headLagS, readings, fromC: 20 }) }));
+  const courses = laws.map(({ powder, law }) => ({
+    powder,
+    ...cureFromLog({ law, headLagS, readings, fromC: 20, wallsFromC: ovenAtStart(air).wallsC }),
+  }));
   const [first] = courses;
   if (!first) return { ...rest, cure: Infinity, powder: '', underCured: false, damage: NO_DAMAGE };
   const least = courses.reduce((a, b) => (b.share < a.share ? b : a), first);

@@ -1,34 +1,64 @@
 import { inRange } from '../quantity/check.ts';
 import { fullCureS, type CureLaw } from './cure-law.ts';
+import { ovenAfter, ovenAirC, ovenAtStart, type OvenHeat } from './oven-air.ts';
 import { airInRange, bakeStep, STEP_S, type Metal } from './step.ts';
 
 /** Where nobody has said how warm the room is. */
 const ROOM_C = 20;
 
-export interface BakeInput {
+export interface BakeInput extends OvenHeat {
   law: CureLaw;
   /** Lag of the head behind the oven air, s. */
   headLagS: number;
-  /** What the oven's air comes to. */
-  airC: number;
-  /** Lag of the oven itself from cold; 0 when preheated. */
-  ovenLagS?: number;
-  fromC?: number;
+}
+/** A bake without its powder: what is asked where only heat matters. */
+export type BakeHeat = Omit<BakeInput, 'law'>;
+
+/** Oven and head at every step after the door was shut. */
+function* bakeSteps(
+  input: BakeHeat & { law?: CureLaw },
+  seconds: number,
+): Generator<Metal & { seconds: number; ovenC: number }> {
+  airInRange(input.airC);
+  inRange('headLagS', input.headLagS, 's', 1, 7200);
+  let oven = ovenAtStart(input);
+  let metal: Metal = { metalC: input.roomC ?? ROOM_C, share: 0, wallsC: oven.wallsC };
+  const steps = Math.ceil(seconds / STEP_S - 1e-9);
+  for (let i = 1; i <= steps; i++) {
+    const at = Math.min(seconds, i * STEP_S);
+    const stepS = at - (i - 1) * STEP_S;
+    const fromC = ovenAirC(oven);
+    oven = ovenAfter(input, oven, stepS, false);
+    metal = bakeStep(input, metal, { fromC, toC: ovenAirC(oven), seconds: stepS });
+    yield { ...metal, seconds: at, ovenC: ovenAirC(oven) };
+  }
 }
 
-/** Oven air and metal at a time after the door was closed; both lags are first order. */
-export function bakeTemperaturesC(input: Omit<BakeInput, 'law'>, seconds: number): { ovenC: number; metalC: number } {
-  const fromC = input.fromC ?? ROOM_C;
-  const ovenLagS = input.ovenLagS ?? 0;
-  const rise = input.airC - fromC;
-  const tau = input.headLagS;
-  const ovenC = ovenLagS === 0 ? input.airC : input.airC - rise * Math.exp(-seconds / ovenLagS);
-  if (ovenLagS === 0) return { ovenC, metalC: input.airC - rise * Math.exp(-seconds / tau) };
-  // Two lags in a row; equal lags are nudged apart, the limit is smooth.
-  const a = ovenLagS;
-  const b = Math.abs(tau - a) < 1e-6 ? tau + 1e-3 : tau;
-  const left = (a * Math.exp(-seconds / a) - b * Math.exp(-seconds / b)) / (a - b);
-  return { ovenC, metalC: input.airC - rise * left };
+/** How warm oven and head are at a time after the door was shut. */
+export interface BakeTemperatures {
+  atS: number;
+  ovenC: number;
+  metalC: number;
+}
+
+/**
+ * Oven air and metal at times after the door was shut, in the order of the times: to the next step of five seconds.
+ * @example bakeTemperaturesC({ airC: 177, headLagS: 120 }, [0, 600]).map(({ metalC }) => Math.round(metalC))
+ *   // [20, 176]
+ */
+export function bakeTemperaturesC(input: BakeHeat, atS: readonly number[]): BakeTemperatures[] {
+  const times = [...atS].sort((a, b) => a - b);
+  const lastS = inRange('time in the oven', times.at(-1) ?? 0, 's', 0, 86_400);
+  const start = { seconds: 0, ovenC: ovenAirC(ovenAtStart(input)), metalC: input.roomC ?? ROOM_C };
+  const found: BakeTemperatures[] = [];
+  const reach = ({ seconds, ovenC, metalC }: typeof start) => {
+    while (found.length < times.length && times[found.length]! <= seconds) {
+      found.push({ atS: times[found.length]!, ovenC, metalC });
+    }
+  };
+  reach(start);
+  for (const each of bakeSteps(input, lastS)) reach(each);
+  return found;
 }
 
 /** The count of a program starts here: metal this near to the oven's heat cures at about nine tenths of its pace. */
@@ -36,38 +66,24 @@ export const WARM_WITHIN_K = 5;
 
 /**
  * Seconds after the door is shut until the metal is within {@link WARM_WITHIN_K} of the oven's heat.
- * @example warmUpS({ airC: 177, headLagS: 120 }) // 413.6
+ * @example warmUpS({ airC: 177, headLagS: 120, ovenLagS: 0 }) // 413.6
  */
-export function warmUpS({ airC, headLagS, ovenLagS = 0, fromC = ROOM_C }: Omit<BakeInput, 'law'>): number {
-  const course = { airC, headLagS, ovenLagS, fromC };
-  let [low, high] = [0, 20 * (headLagS + ovenLagS)];
-  for (let i = 0; i < 50; i++) {
-    const middle = (low + high) / 2;
-    if (bakeTemperaturesC(course, middle).metalC < airC - WARM_WITHIN_K) low = middle;
-    else high = middle;
+export function warmUpS(input: BakeHeat): number {
+  const warmC = input.airC - WARM_WITHIN_K;
+  let before = { seconds: 0, metalC: input.roomC ?? ROOM_C };
+  if (before.metalC >= warmC) return 0;
+  for (const metal of bakeSteps(input, LONGEST_S)) {
+    if (metal.metalC >= warmC) {
+      const part = (warmC - before.metalC) / (metal.metalC - before.metalC);
+      return before.seconds + part * (metal.seconds - before.seconds);
+    }
+    before = metal;
   }
-  return high;
+  return LONGEST_S;
 }
 
 /** Longest bake that is looked at, s. */
 const LONGEST_S = 8 * 3600;
-
-/** The head of a bake at every step after the door is shut, until `seconds` have passed. */
-function* bakeSteps(input: BakeInput, seconds: number): Generator<Metal & { seconds: number }> {
-  airInRange(input.airC);
-  inRange('headLagS', input.headLagS, 's', 1, 7200);
-  const airAt = (s: number) => bakeTemperaturesC(input, s).ovenC;
-  const steps = Math.ceil(seconds / STEP_S - 1e-9);
-  let metal: Metal = { metalC: input.fromC ?? ROOM_C, share: 0 };
-  let fromC = airAt(0);
-  for (let i = 1; i <= steps; i++) {
-    const at = Math.min(seconds, i * STEP_S);
-    const toC = airAt(at);
-    metal = bakeStep(input, metal, { fromC, toC, seconds: at - (i - 1) * STEP_S });
-    fromC = toC;
-    yield { ...metal, seconds: at };
-  }
-}
 
 /** Share of a full cure reached `seconds` after closing the door: the integral of dt / t_full(T_metal(t)). */
 export function cureShare(input: BakeInput, seconds: number): number {
@@ -86,7 +102,8 @@ export const FULL_ENOUGH = 0.9;
  */
 export function timeToFullCureS(input: BakeInput, withinS = LONGEST_S): number | null {
   // Metal is never hotter than the oven: what takes too long at its heat takes too long.
-  if (fullCureS(input.law, Math.max(input.airC, input.fromC ?? ROOM_C)) > withinS) return null;
+  if (fullCureS(input.law, Math.max(input.airC + (input.overshootK ?? 0), input.roomC ?? ROOM_C)) > withinS)
+    return null;
   let before = { seconds: 0, share: 0 };
   for (const metal of bakeSteps(input, withinS)) {
     if (metal.share >= 1) {

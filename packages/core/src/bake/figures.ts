@@ -4,13 +4,13 @@ import type { RunningState } from './running.ts';
 import { PRIOR_ACTIVATION_J_MOL, type CureLaw } from './cure-law.ts';
 import { cureShare, FULL_ENOUGH } from './cure.ts';
 import type { LogCure } from './from-log.ts';
-import { airIn, doorS, type BakeWay, type KnownOven } from './known-oven.ts';
+import { airIn, doorS, type BakeWay, type KnownOven, type OvenLoadHeat } from './known-oven.ts';
 import { cureRate } from './step.ts';
 import type { BakedHead, SolvedProgram } from './program.ts';
 
 const LAW = {
   formula: 'cure = ∫ dt / t_label(T_metal)',
-  source: "Arrhenius law through the jar's label; head and oven as first-order lags",
+  source: "Arrhenius law through the jar's label; the oven at full power to its mark, the head behind it by its lag",
 };
 
 /** The same law at the ends of what its activation energy may be. */
@@ -46,7 +46,7 @@ export function programFigure(program: SolvedProgram, head: BakedHead, oven: Kno
         given('Oven set to', program.setC, 'C'),
         ...holds(oven, airC),
         given('Head lags', head.headLagS, 's'),
-        given('Oven lags', ovenLagS, 's', ovenLagS ? 'from cold' : 'hot first'),
+        given('Oven lags', ovenLagS, 's', preheated ? 'hot first: only its air was let out' : 'from cold'),
         ...(head.limitC === null ? [] : [given('Its plating stands', head.limitC, 'C', head.hook)]),
         ...head.laws.map(({ law }) => basisOfLaw(law)),
       ],
@@ -59,10 +59,11 @@ export function programFigure(program: SolvedProgram, head: BakedHead, oven: Kno
  * What a program gives this head in this oven, from the moment the door is shut: the least cured of its powders, as a
  * share of a full cure.
  */
-export function scheduleFigure(head: BakedHead, way: BakeWay, oven: KnownOven): Figure {
-  const { airC, ovenLagS } = airIn(oven, way);
-  const seconds = doorS(way, oven, head.headLagS);
-  const of = (law: CureLaw) => cureShare({ law, headLagS: head.headLagS, airC, ovenLagS }, seconds);
+export function scheduleFigure(head: BakedHead, way: BakeWay, oven: KnownOven, load?: OvenLoadHeat): Figure {
+  const air = airIn(oven, way, load);
+  const { airC } = air;
+  const seconds = doorS(way, oven, head.headLagS, load);
+  const of = (law: CureLaw) => cureShare({ law, headLagS: head.headLagS, ...air }, seconds);
   const shares = head.laws.map(({ powder, law }) => ({ powder, law, share: of(law) }));
   const least = shares.reduce((a, b) => (b.share < a.share ? b : a));
   const range = ends(least.law).map(of);
@@ -84,6 +85,9 @@ export function scheduleFigure(head: BakedHead, way: BakeWay, oven: KnownOven): 
           `${way.preheated ? 'oven hot first' : 'from cold'}${way.from === 'metal' ? ', the warming in it' : ''}`,
         ),
         given('Head lags', head.headLagS, 's'),
+        ...(load
+          ? [given('The load takes', `${Math.round(load.heatJK)} J/K`, 'text', 'and its share of the power')]
+          : []),
         ...(rate > 0 ? [given('Full at this heat after', 1 / rate, 's')] : []),
         given('Powder', least.powder, 'text'),
         basisOfLaw(least.law),

@@ -1,11 +1,19 @@
 import { QuantityError } from '../quantity/check.ts';
-import { figure, given, measured, type Figure } from '../quantity/figure.ts';
+import { figure, fitted, given, measured, type Figure } from '../quantity/figure.ts';
+import { Z_90 } from '../quantity/range.ts';
 import type { Reading } from '../readings/block-codec.ts';
+import { bakeTemperaturesC } from './cure.ts';
+import { USUAL_POWER_RISE_K } from './oven-air.ts';
 
 /** An oven as its own probe showed it: how slow, how far off its mark, how far it swings about that. */
 export interface FittedOven {
+  /** Seconds after which it had done 63 % of its way. */
   lagS: number;
   lagSdS: number;
+  /** What full power would have come to above the room, K. */
+  powerRiseK: number;
+  /** How far it shot over what it holds, K. */
+  overshootK: number;
   /** Mean of the held stretch less the mark. */
   offsetK: number;
   offsetSdK: number;
@@ -20,15 +28,16 @@ export interface FittedOven {
 const LEAST_RISE_K = 60;
 const LEAST_HELD_S = 600;
 const LEAST_READINGS = 20;
+/** So long after its mark was reached an oven may still be above what it holds, s. */
+const SETTLED_S = 360;
 
 const mean = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;
+const median = (values: readonly number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
 
 /**
- * Lag, offset and swing of an oven from an empty run with a probe in it, from cold to its mark and held. The held
- * stretch
- * begins where the air first reaches its later mean; the lag is the one of a first-order rise to that mean that fits
- * the
- * readings before 90 % of it best: a straight line through ln of what is left, weighted by that rest.
+ * Lag, overshoot, offset and swing of an oven from an empty run with a probe in it, from cold to its mark and held. On
+ * its way it is at full power: a rise that would go on, see {@link riseOf}. What it holds is read from where it has
+ * settled, six minutes after the mark where the run is long enough.
  * @throws QuantityError with fewer than 20 readings, a rise of less than 60 K, or less than 10 minutes held
  */
 export function fitOven(readings: readonly Reading[], setC: number): FittedOven {
@@ -41,54 +50,89 @@ export function fitOven(readings: readonly Reading[], setC: number): FittedOven 
   if (riseK < LEAST_RISE_K)
     throw new QuantityError('rise', Math.round(riseK), 'K', '60 K or more, from cold to the mark');
   const reached = readings.findIndex((reading) => reading.celsius >= levelC);
-  const held = reached < 0 ? [] : readings.slice(reached);
-  const heldS = held.length ? (end.at - held[0]!.at) / 1000 : 0;
-  if (heldS < LEAST_HELD_S)
-    throw new QuantityError('time held', Math.round(heldS), 's', '10 minutes or more at the mark');
+  const after = reached < 0 ? [] : readings.slice(reached);
+  const reachedAt = after[0]?.at ?? 0;
+  const afterS = after.length ? (end.at - reachedAt) / 1000 : 0;
+  if (afterS < LEAST_HELD_S)
+    throw new QuantityError('time held', Math.round(afterS), 's', '10 minutes or more at the mark');
+  const settled = after.filter(({ at }) => at - reachedAt >= 1000 * SETTLED_S);
+  const held = afterS >= SETTLED_S + LEAST_HELD_S ? settled : after;
   const heldC = held.map((reading) => reading.celsius);
   const level = mean(heldC);
-  const { lagS, lagSdS } = lagOf(readings, level);
   const turns = crossings(held, level);
   const sorted = [...heldC].sort((a, b) => a - b);
   const at = (share: number) => sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]!;
+  const swingK = (at(0.98) - at(0.02)) / 2;
+  const first = after.filter((each) => each.at - reachedAt < 1000 * SETTLED_S).map((each) => each.celsius);
+  const smooth = first.slice(2).map((_, i) => median(first.slice(i, i + 3)));
   return {
-    lagS,
-    lagSdS,
+    ...riseOf(readings.slice(0, reached), level),
+    overshootK: Math.max(0, Math.max(...smooth, level) - level - swingK),
     offsetK: level - setC,
     offsetSdK: Math.max(PROBE_OFFSET_SD_K, (at(0.95) - at(0.05)) / 2 / Math.sqrt(Math.max(1, turns))),
-    swingK: (at(0.98) - at(0.02)) / 2,
-    periodS: turns >= 4 ? (2 * heldS) / turns : null,
+    swingK,
+    periodS: turns >= 4 ? (2 * (end.at - held[0]!.at)) / 1000 / turns : null,
     readings: readings.length,
   };
 }
 
-/** Air of a fitted oven `seconds` after it was switched on at `fromC`, set to `setC`; its swing left out. */
-export const fittedAirC = ({ lagS, offsetK }: FittedOven, setC: number, fromC: number, seconds: number): number =>
-  setC + offsetK - (setC + offsetK - fromC) * Math.exp(-seconds / lagS);
+/** Air of a fitted oven at times after it was switched on at `fromC`, set to `setC`; its swing left out. */
+export const fittedAirC = (fit: FittedOven, setC: number, fromC: number, atS: readonly number[]): number[] =>
+  bakeTemperaturesC(
+    {
+      airC: setC + fit.offsetK,
+      ovenLagS: fit.lagS,
+      powerRiseK: fit.powerRiseK,
+      overshootK: fit.overshootK,
+      roomC: fromC,
+      headLagS: 60,
+    },
+    atS,
+  ).map(({ ovenC }) => ovenC);
 
-/** A thermocouple and where it hangs are good to this much. Common practice, no source. */
-const PROBE_OFFSET_SD_K = 1.5;
+/** A thermocouple in the air tells what heads elsewhere come to no better than this. Common practice, no source. */
+const PROBE_OFFSET_SD_K = 2.5;
 
-/** Weighted least squares through the start: ln((level - T)/(level - T0)) = -t / lag, over the rise to 90 %. */
-function lagOf(readings: readonly Reading[], level: number): { lagS: number; lagSdS: number } {
-  const start = readings[0]!;
-  const rise = level - start.celsius;
-  let [xy, xx, count] = [0, 0, 0];
-  const points: { x: number; y: number; w: number }[] = [];
-  for (const { at, celsius } of readings) {
-    const rest = (level - celsius) / rise;
-    if (rest < 0.1) break;
-    if (rest >= 1) continue;
-    const point = { x: (at - start.at) / 1000, y: -Math.log(rest), w: rest * rest };
-    points.push(point);
-    xy += point.w * point.x * point.y;
-    xx += point.w * point.x * point.x;
-    count += 1;
+/** How sure the usual full power is, as a spread of its logarithm, and how well any curve follows a real rise, K. */
+const POWER_RISE_SPREAD = 0.5;
+const RISE_SD_K = 2;
+
+/**
+ * The rise at full power, T = T0 + R (1 - e^(-t/tau)): for each R the tau of a straight line through
+ * ln(1 - (T - T0)/R), weighted by that rest; of these the R that leaves least, leaning on the usual one (golden
+ * section).
+ */
+function riseOf(rise: readonly Reading[], level: number): Pick<FittedOven, 'lagS' | 'lagSdS' | 'powerRiseK'> {
+  const start = rise[0];
+  const wayK = level - (start?.celsius ?? level);
+  const points = rise.slice(1).map(({ at, celsius }) => ({ x: (at - start!.at) / 1000, k: celsius - start!.celsius }));
+  const rising = points.filter(({ k }) => k > 0 && k < 0.97 * wayK);
+  if (rising.length < 3)
+    throw new QuantityError('readings of the rise', rising.length, '', '3 or more before it is hot');
+  const at = (riseK: number) => {
+    let [xy, xx] = [0, 0];
+    for (const { x, k } of rising) {
+      const rest = 1 - k / riseK;
+      xy += rest * rest * x * -Math.log(rest);
+      xx += rest * rest * x * x;
+    }
+    const tauS = xx / xy;
+    const left = rising.reduce((sum, { x, k }) => sum + (k - riseK * -Math.expm1(-x / tauS)) ** 2, 0);
+    const doubt = (Math.log(riseK / USUAL_POWER_RISE_K) / POWER_RISE_SPREAD) ** 2;
+    return { tauS, xx, left, score: left / RISE_SD_K ** 2 + doubt };
+  };
+  let [low, high] = [Math.log(1.05 * wayK), Math.log(2000)];
+  const golden = (Math.sqrt(5) - 1) / 2;
+  for (let i = 0; i < 60; i++) {
+    const [a, b] = [high - golden * (high - low), low + golden * (high - low)];
+    if (at(Math.exp(a)).score < at(Math.exp(b)).score) high = b;
+    else low = a;
   }
-  if (count < 3) throw new QuantityError('readings of the rise', count, '', '3 or more before it is hot');
-  const rate = xy / xx;
-  const spread = points.reduce((sum, { x, y, w }) => sum + w * (y - rate * x) ** 2, 0) / Math.max(1, count - 1);
-  return { lagS: 1 / rate, lagSdS: Math.sqrt(spread / xx) / rate ** 2 };
+  const powerRiseK = Math.exp((low + high) / 2);
+  const { tauS, xx, left } = at(powerRiseK);
+  const lagS = -tauS * Math.log1p(-((1 - Math.exp(-1)) * wayK) / powerRiseK);
+  const sdK = Math.sqrt(left / Math.max(1, rising.length - 2));
+  return { lagS, lagSdS: (lagS * tauS * sdK) / (powerRiseK * Math.sqrt(xx)), powerRiseK };
 }
 
 /** How often the air crosses its mean, a crossing counted only once it is clear of it. */
@@ -110,12 +154,17 @@ export const ovenLagFigure = (fit: FittedOven): Figure =>
     fit.lagS,
     's',
     {
-      rule: 'The rise of the empty oven from cold, up to nine tenths of it.',
-      formula: 'T = T_held − (T_held − T_cold) e^(−t/τ)',
+      rule: 'After so long the empty oven had done 63 % of its way from cold; it is at full power until it is there.',
+      formula: 'T = T_cold + R (1 − e^(−t/τ)), to its mark',
       source: 'Weighted least squares on your own readings',
-      inputs: [measured('Readings', fit.readings, 'count'), measured('Held above its mark by', fit.offsetK, 'K')],
+      inputs: [
+        measured('Readings', fit.readings, 'count'),
+        measured('Held above its mark by', fit.offsetK, 'K'),
+        fitted('Full power goes on to', fit.powerRiseK, 'K', 'above the room'),
+        measured('Shot over it by', fit.overshootK, 'K'),
+      ],
     },
-    { low: fit.lagS - 2 * fit.lagSdS, high: fit.lagS + 2 * fit.lagSdS, basis: 'fitted' },
+    { low: fit.lagS - Z_90 * fit.lagSdS, high: fit.lagS + Z_90 * fit.lagSdS, basis: 'fitted' },
   );
 
 /** How far an oven is off its mark. */
@@ -137,5 +186,5 @@ export const ovenOffsetFigure = (fit: FittedOven, setC: number): Figure =>
         ),
       ],
     },
-    { low: fit.offsetK - 2 * fit.offsetSdK, high: fit.offsetK + 2 * fit.offsetSdK, basis: 'fitted' },
+    { low: fit.offsetK - Z_90 * fit.offsetSdK, high: fit.offsetK + Z_90 * fit.offsetSdK, basis: 'fitted' },
   );

@@ -9,6 +9,8 @@ export interface LogCureInput {
   /** The probe hangs in the air: the head follows it with this lag. 0 where the probe sits in a head. */
   headLagS: number;
   fromC?: number;
+  /** The oven's walls at the first reading; left out, as warm as its air. */
+  wallsFromC?: number;
   /** A pause in the readings longer than this is a gap, s. */
   gapS?: number;
 }
@@ -54,9 +56,9 @@ export function cureFromLog(input: LogCureInput): LogCure {
     const days = Math.round(seconds / 86_400);
     return [`Between reading ${i + 1} and the next lie ${days === 1 ? 'a day' : `${days} days`}: is the clock right?`];
   });
-  let metal: Metal = { metalC: fromC, share: 0 };
+  let metal: Metal = { metalC: fromC, share: 0, wallsC: input.wallsFromC ?? first.celsius };
   let [certain, gapsS, hottestC] = [0, 0, fromC];
-  const points = [{ at: first.at, airC: first.celsius, ...metal }];
+  const points = [{ at: first.at, airC: first.celsius, metalC: fromC, share: 0 }];
   for (let i = 1; i < readings.length; i++) {
     const [a, b] = [readings[i - 1]!, readings[i]!];
     const seconds = (b.at - a.at) / 1000;
@@ -75,7 +77,7 @@ export function cureFromLog(input: LogCureInput): LogCure {
       if (!gap) certain += metal.share - before;
       hottestC = Math.max(hottestC, metal.metalC);
     }
-    points.push({ at: b.at, airC: b.celsius, ...metal });
+    points.push({ at: b.at, airC: b.celsius, metalC: metal.metalC, share: metal.share });
   }
   return { share: metal.share, certain, gapsS, hottestC, odd, points };
 }

@@ -1,6 +1,7 @@
 export * from './cure-law.ts';
 export * from './cure.ts';
 export * from './step.ts';
+export * from './oven-air.ts';
 export * from './known-oven.ts';
 export * from './count-from.ts';
 export * from './head-lag.ts';

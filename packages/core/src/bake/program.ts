@@ -1,12 +1,14 @@
 import { inRange, QuantityError } from '../quantity/check.ts';
 import type { CureLaw } from './cure-law.ts';
 import { cureShare, FULL_ENOUGH, timeToFullCureS } from './cure.ts';
-import { airIn, type KnownOven } from './known-oven.ts';
+import { airIn, type KnownOven, type OvenLoadHeat } from './known-oven.ts';
 
 /** One kind of head in the oven, with the powders on it. */
 export interface BakedHead {
   name: string;
   headLagS: number;
+  /** What has to be warmed of one, J/K; see bakedHeatJK. */
+  heatJK: number;
   laws: readonly { powder: string; law: CureLaw }[];
   /** The part on it that stands the least heat, and how much; null where no limit is on record. */
   hook: string;
@@ -16,6 +18,8 @@ export interface ProgramInput {
   heads: readonly BakedHead[];
   oven: KnownOven;
   preheated: boolean;
+  /** All that hangs there with them; left out, they are few. */
+  load?: OvenLoadHeat | undefined;
   /** What the oven can be set to. */
   fromC?: number;
   toC?: number;
@@ -41,7 +45,7 @@ const LONGEST_S = 90 * 60;
 
 /** The shortest full cure at one mark, with who decides it, or why there is none. */
 function programAt(input: ProgramInput, setC: number, longestS: number): SolvedProgram | 'too slow' | 'over-baked' {
-  const air = airIn(input.oven, { setC, preheated: input.preheated });
+  const air = airIn(input.oven, { setC, preheated: input.preheated }, input.load);
   let slowest: { name: string; powder: string; seconds: number } | null = null;
   for (const head of input.heads) {
     for (const { powder, law } of head.laws) {

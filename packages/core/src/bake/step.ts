@@ -5,6 +5,8 @@ import { fullCureS, type CureLaw } from './cure-law.ts';
 export interface Metal {
   metalC: number;
   share: number;
+  /** The oven's walls, of which a head has half of its heat; left out, they are as warm as the air. */
+  wallsC?: number;
 }
 
 /** Air of the oven over a short stretch, in a straight line. */
@@ -13,6 +15,21 @@ export interface AirStretch {
   toC: number;
   seconds: number;
 }
+
+/**
+ * Walls are warmed by the element as the air is, a minute behind it; they keep their heat when a door lets the air out.
+ * Common practice, no source.
+ */
+const WALLS_WARM_LAG_S = 60;
+const WALLS_COOL_LAG_S = 400;
+/** Convection and radiation share a head about equally, see OVEN_W_M2K. */
+const WALLS_SHARE = 0.5;
+
+/** Walls at the end of a stretch of air. */
+const wallsAfter = (wallsC: number, { fromC, toC, seconds }: AirStretch): number => {
+  const airC = (fromC + toC) / 2;
+  return airC + (wallsC - airC) * Math.exp(-seconds / (airC > wallsC ? WALLS_WARM_LAG_S : WALLS_COOL_LAG_S));
+};
 
 /** Below this powder only lies there. */
 const DORMANT_C = 40;
@@ -33,22 +50,29 @@ export const cureRate = (law: CureLaw, metalC: number): number =>
   metalC < DORMANT_C ? 0 : 1 / fullCureS(law, Math.min(metalC, HOTTEST_C));
 
 /**
- * The one step that every cure is added up of, in a plan, in a running bake and in a past one: the metal follows the
- * air by its lag (for a straight line of air in closed form), and dt over the time to full cure is taken by Simpson's
- * rule.
+ * The one step that every cure is added up of, in a plan, in a running bake and in a past one: the metal follows air
+ * and walls by its lag (for a straight line of them in closed form), and dt over the time to full cure is taken by
+ * Simpson's rule.
+ * @param law left out, only the heat is followed
  * @param headLagS 0 for a probe that sits in the metal itself
  * @example bakeStep({ law, headLagS: 150 }, { metalC: 20, share: 0 }, { fromC: 177, toC: 177, seconds: 5 })
  */
 export function bakeStep(
-  { law, headLagS }: { law: CureLaw; headLagS: number },
-  { metalC, share }: Metal,
-  { fromC, toC, seconds }: AirStretch,
+  { law, headLagS }: { law?: CureLaw; headLagS: number },
+  { metalC, share, wallsC }: Metal,
+  air: AirStretch,
 ): Metal {
+  const { seconds } = air;
+  const walls = wallsC === undefined || headLagS === 0 ? {} : { wallsC: wallsAfter(wallsC, air) };
+  const seenC = (airC: number, ofWallsC = airC) => airC + WALLS_SHARE * (ofWallsC - airC);
+  const fromC = seenC(air.fromC, walls.wallsC && wallsC);
+  const toC = seenC(air.toC, walls.wallsC);
   const slope = (toC - fromC) / seconds;
   const settled = fromC - slope * headLagS;
   const after = (s: number) =>
     headLagS === 0 ? fromC + slope * s : settled + slope * s + (metalC - settled) * Math.exp(-s / headLagS);
   const end = after(seconds);
+  if (!law) return { metalC: end, share, ...walls };
   const rates = cureRate(law, metalC) + 4 * cureRate(law, after(seconds / 2)) + cureRate(law, end);
-  return { metalC: end, share: share + (seconds / 6) * rates };
+  return { metalC: end, share: share + (seconds / 6) * rates, ...walls };
 }

@@ -70,9 +70,10 @@ describe('an evening on paper', () => {
       const made = plan([{ product: product(10), quantity }], { oven });
       return (made.lines[0]!.stack.energy * quantity) / WAYS.energyMinorPerKWh;
     };
-    const off = { ...workshop().oven, powerW: 0 };
-    expect(kWh(60) - kWh(60, off)).toBeCloseTo(0.392, 6);
-    expect(kWh(61) - kWh(61, off)).toBeCloseTo(0.784, 6);
+    const { oven } = workshop();
+    const [off, rest] = [{ ...oven, powerW: 100 }, 1 - 100 / oven.powerW];
+    expect(kWh(60) - kWh(60, off)).toBeCloseTo(0.392 * rest, 6);
+    expect(kWh(61) - kWh(61, off)).toBeCloseTo(0.784 * rest, 6);
   });
   test('two coats: each its paint and its bake, the second never in the load of the first', () => {
     const made = plan([{ product: onWay('two coats'), quantity: 30 }]);

@@ -76,7 +76,7 @@ export function linePlan(
     workS,
     powders,
     parts,
-    cure: productCure(product, input.oven),
+    cure: productCure(product, input.oven, Math.min(line.quantity, input.oven.places)),
   };
 }
 

@@ -141,6 +141,7 @@ describe('past bakes', () => {
       doors: [],
       oven: knownOven({ lagS: 180 }),
       headLagS: 60,
+      heatJK: 1,
       laws: [
         { powder: 'quick', law: quick },
         { powder: 'slow', law: slow },
@@ -158,13 +159,20 @@ describe('past bakes', () => {
 
   test('full from nine tenths of a cure, a habit of the trade: 0.87 is too little, 0.95 is enough', () => {
     // Warm at once, a label of 1200 s is cured by its share of the seconds.
-    const at = (share: number) => bake(1200 * share, { headLagS: 1, laws: [{ powder: 'slow', law: slow }] });
+    const at = (share: number) =>
+      bake(1200 * share, {
+        headLagS: 1,
+        heatJK: 0,
+        oven: knownOven({ lagS: 1 }),
+        laws: [{ powder: 'slow', law: slow }],
+      });
     expect([0.87, 0.95].map((share) => at(share).underCured)).toEqual([true, false]);
     expect(at(0.87).cure).toBeCloseTo(0.87, 1);
   });
 
   test('an oven that holds less than its mark cures less, one that holds more, more', () => {
-    const at = (offsetK: number) => bake(1200, { oven: { lagS: 180, offsetK, swingK: 5, basis: 'fitted' } }).cure;
+    const at = (offsetK: number) =>
+      bake(1200, { oven: knownOven({ lagS: 180, learned: { lagS: 180, offsetK, swingK: 5 } }) }).cure;
     expect(at(-12)).toBeLessThan(0.8 * at(0));
     expect(at(12)).toBeGreaterThan(1.2 * at(0));
   });

@@ -1,7 +1,7 @@
 import { cureLaw } from '../bake/cure-law.ts';
 import { scheduleFigure } from '../bake/figures.ts';
-import { headLagS } from '../bake/head-lag.ts';
-import { knownOven, type OvenRecord } from '../bake/known-oven.ts';
+import { bakedHeatJK, headLagS } from '../bake/head-lag.ts';
+import { knownOven, loadHeat, type OvenRecord } from '../bake/known-oven.ts';
 import type { BakedHead } from '../bake/program.ts';
 import { typicalHook, type HookSize, type Wire } from '../geometry/hook.ts';
 import type { HeatedHead } from '../paint/head-heat.ts';
@@ -124,6 +124,13 @@ export function productLagS(product: Pick<PlanProduct, 'style' | 'nominalMassKg'
   return headLagS({ leadKg, hookKg: product.hook?.massKg ?? 0, areaM2 });
 }
 
+/** What has to be warmed of one head of this product in the oven, J/K. */
+export const productBakedJK = (product: Pick<PlanProduct, 'nominalMassKg' | 'hook'>): number =>
+  bakedHeatJK({
+    leadKg: castMassKg({ nominalMassKg: product.nominalMassKg }),
+    hookKg: product.hook?.massKg ?? 0,
+  });
+
 /**
  * A product's head as the oven sees it at one of its bakes (the last where none is named): the powders that are on it
  * by
@@ -146,14 +153,19 @@ export function bakedHead(product: PlanProduct, step?: string): BakedHead | null
   return {
     name: product.name,
     headLagS: productLagS(product),
+    heatJK: productBakedJK(product),
     laws: powders.map((powder) => ({ powder: powder.name, law: cureLaw(powder.label) })),
     hook: tightest.name,
     limitC: tightest.limitC,
   };
 }
 
-/** How far the last bake of this product cures it: the least cured of its powders, as a share of full. */
-export function productCure(product: PlanProduct, oven: OvenRecord): Figure | null {
+/**
+ * How far the last bake of this product cures it, with so many heads in a load: the least cured of its powders, as a
+ * share of full.
+ */
+export function productCure(product: PlanProduct, oven: OvenRecord, heads = 0): Figure | null {
   const head = bakedHead(product);
-  return head && product.bake ? scheduleFigure(head, product.bake, knownOven(oven)) : null;
+  if (!head || !product.bake) return null;
+  return scheduleFigure(head, product.bake, knownOven(oven), loadHeat([{ ...head, count: heads }]));
 }

@@ -7,8 +7,8 @@ import { handsOf, totalSeconds, type StepHands } from './minutes.ts';
 import { shotSeconds } from '../mold/shot-seconds.ts';
 import { stationOf } from '../job/stations.ts';
 import { ovenLoads, roomOf } from '../bake/rack.ts';
-import { doorS, knownOven } from '../bake/known-oven.ts';
-import { curedPowders, productLagS, stepsOf } from './product.ts';
+import { doorS, knownOven, loadHeat } from '../bake/known-oven.ts';
+import { curedPowders, productBakedJK, productLagS, stepsOf } from './product.ts';
 import type { MoldPlan, Plan, PlanBake, PlanInput, PlanLayer, PlanLine, PlanOven } from './types.ts';
 
 /** Share of its rated power that an oven draws on average while it holds temperature. Common practice, no source. */
@@ -97,9 +97,6 @@ export function bakeLoads(
     }
   }
   return [...programs.values()].map((own) => {
-    // The slowest head of the load says how long it is in.
-    const known = knownOven(oven);
-    const seconds = Math.max(...own.map(({ line, bake }) => doorS(bake, known, productLagS(line.product))));
     const heads = own.reduce((sum, { line }) => sum + line.quantity, 0);
     const groups = own.map(({ line: { product, quantity } }) => ({
       id: product.id,
@@ -110,6 +107,16 @@ export function bakeLoads(
     const packed = oven.racks?.length ? ovenLoads(oven.racks, groups) : null;
     // A head that no rack takes is still baked: it lies on the tray, by the plain count.
     const loads = packed && packed.homeless.length === 0 ? packed.loads.length : Math.ceil(heads / oven.places);
+    // The slowest head says how long a load is in, and all of its heads take of the oven's power.
+    const load = loadHeat(
+      own.map(({ line: { product, quantity } }) => ({
+        heatJK: productBakedJK(product),
+        headLagS: productLagS(product),
+        count: quantity / Math.max(1, loads),
+      })),
+    );
+    const known = knownOven(oven);
+    const seconds = Math.max(...own.map(({ line, bake }) => doorS(bake, known, productLagS(line.product), load)));
     return { seconds, heads, loads };
   });
 }

@@ -34,7 +34,14 @@ describe('what is known', () => {
   test('of an oven: its dial, until it was run empty', () => {
     expect(knownOven({ lagS: 180 })).toMatchObject({ lagS: 180, offsetK: 0, basis: 'given' });
     const learned = { lagS: 240, offsetK: -12, swingK: 3 };
-    expect(knownOven({ lagS: 180, learned })).toEqual({ ...learned, basis: 'fitted' });
+    expect(knownOven({ lagS: 180, learned })).toMatchObject({ ...learned, basis: 'fitted' });
+    // Runs that were learned before it was looked for: a usual oven's way to its mark.
+    const usual = knownOven(undefined);
+    expect(knownOven({ lagS: 180, learned })).toMatchObject({
+      powerRiseK: usual.powerRiseK,
+      overshootK: usual.overshootK,
+    });
+    expect(knownOven({ lagS: 180, learned: { ...learned, overshootK: 3 } }).overshootK).toBe(3);
   });
   test('of a metal: soft lead, until something else is said; its own composition outranks the usual of its kind', () => {
     expect(knownMetal(undefined)).toBe(SOFT_LEAD);

@@ -73,7 +73,8 @@ export function BakeBench(props: BenchProps) {
       hint: `${count} heads`,
       weight: 'main',
       disabled: !program,
-      run: () => void loadOven([{ ticketId: ticket.id, step, count }], head ? [head] : [], program!, oven),
+      run: () =>
+        void loadOven([{ ticketId: ticket.id, step, count }], head ? [{ ...head, count }] : [], program!, oven),
     };
     return (
       <BenchFrame

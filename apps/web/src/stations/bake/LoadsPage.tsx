@@ -48,10 +48,10 @@ function LoadIt({
   const [first] = hung;
   const program = first && programOf(first.ticket, first.step, catalogue);
   const shut = () => {
-    const kinds = hung.flatMap(({ ticket, step }) => {
+    const kinds = hung.flatMap(({ ticket, step, count }) => {
       const product = catalogue.product(ticket.productId);
       const head = product && bakedHead(catalogue.known(product), step);
-      return head ? [head] : [];
+      return head ? [{ ...head, count }] : [];
     });
     void navigate(runPath('oven', loadOven(heads, kinds, program!, oven)));
   };

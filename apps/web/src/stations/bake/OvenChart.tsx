@@ -22,16 +22,14 @@ export function OvenChart({
   const start = readings[0]!;
   const held = setC + fit.offsetK;
   const every = Math.max(1, Math.ceil(readings.length / MOST_POINTS));
-  const points = readings
-    .filter((_, i) => i % every === 0)
-    .map(({ at, celsius }) => {
-      const s = (at - start.at) / 1000;
-      return {
-        minute: s / 60,
-        read: shown(celsius),
-        fitted: shown(fittedAirC(fit, setC, start.celsius, s)),
-      };
-    });
+  const some = readings.filter((_, i) => i % every === 0);
+  const atS = some.map(({ at }) => (at - start.at) / 1000);
+  const fitted = fittedAirC(fit, setC, start.celsius, atS);
+  const points = some.map(({ celsius }, i) => ({
+    minute: atS[i]! / 60,
+    read: shown(celsius),
+    fitted: shown(fitted[i]!),
+  }));
   const last = points.at(-1)!.minute;
   const top = Math.max(...points.map((point) => point.read)) * 1.08;
   return (

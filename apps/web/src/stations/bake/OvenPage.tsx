@@ -1,5 +1,6 @@
 import { ovenSchema, type Channel, type Oven } from '@schmelz/contract';
 import {
+  heatUpS,
   fitOven,
   knownOven,
   ovenLagFigure,
@@ -99,7 +100,7 @@ function Learn({ oven, channels }: { oven: Oven; channels: Channel[] }) {
           </Suspense>
           <dl className="mt-3 grid max-w-[760px] grid-cols-3 gap-6">
             <div>
-              <dt className="quiet">Lags</dt>
+              <dt className="quiet">63 % of its way from cold</dt>
               <dd>
                 <Fig figure={ovenLagFigure(fit)} title="Lag of the oven" className="fig text-[29px]" />
               </dd>
@@ -149,18 +150,18 @@ export function OvenPage() {
             value={
               real.basis === 'fitted'
                 ? units.write(Math.abs(real.offsetK), 'K').split(' ')[0]
-                : Math.round(real.lagS / 60)
+                : (heatUpS(real.lagS) / 60).toFixed(1)
             }
             unit={real.basis === 'fitted' ? units.write(1, 'K').split(' ')[1] : 'min'}
           >
             {real.basis === 'fitted'
               ? `${real.offsetK < 0 ? 'under' : 'over'} its mark is what ${oven.name} holds`
-              : 'behind its mark from cold: the lag that was written down'}
+              : `from cold to ${units.temperature(177)}: the minutes that were written down`}
           </TheNumber>
           {oven.learned && (
             <p className="quiet">
               Learned {writeDay(oven.learned.at)} from {oven.learned.readings} readings at{' '}
-              {units.temperature(oven.learned.setC)}: lags {Math.round(oven.learned.lagS)} s, swings ±
+              {units.temperature(oven.learned.setC)}: 63 % of its way after {Math.round(oven.learned.lagS)} s, swings ±
               {units.write(oven.learned.swingK, 'K')}.
             </p>
           )}

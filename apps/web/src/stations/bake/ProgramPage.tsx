@@ -10,7 +10,9 @@ import {
   scheduleFigure,
   type BakedHead,
   type BakeWay,
+  loadHeat,
   type KnownOven,
+  type OvenLoadHeat,
 } from '@schmelz/core';
 import { useState } from 'react';
 import { useList } from '../../api/queries.ts';
@@ -26,10 +28,16 @@ import { bakedHead } from './baked.ts';
 import { BakeRooms } from './rooms.tsx';
 
 const START = [
-  { value: 'hot', label: 'Hot first', hint: 'the clock is shorter; the door costs some of it' },
-  { value: 'cold', label: 'From cold', hint: 'the oven takes its own lag, some 8 to 10 minutes more' },
+  { value: 'hot', label: 'Hot first', hint: 'loading lets the air out, the walls stay hot' },
+  { value: 'cold', label: 'From cold', hint: 'heads and oven get warm together, a few minutes more on the clock' },
 ] as const;
 type Start = (typeof START)[number]['value'];
+
+const FILLED = [
+  { value: 'few', label: 'A few heads', hint: 'they hardly cool the oven' },
+  { value: 'full', label: 'All its places', hint: 'cold heads take of the oven’s power' },
+] as const;
+type Filled = (typeof FILLED)[number]['value'];
 
 const TONE = (share: number) =>
   share >= FULL_ENOUGH && share < OVER_BAKED ? 'text-good' : share >= 0.7 ? 'text-watch' : 'text-stop';
@@ -51,11 +59,13 @@ function CureBar({ share }: { share: number }) {
 function Worth({
   head,
   oven,
+  load,
   preheated,
   own,
 }: {
   head: BakedHead;
   oven: KnownOven;
+  load: OvenLoadHeat | undefined;
   preheated: boolean;
   own: readonly (BakeWay & { name: string })[];
 }) {
@@ -79,7 +89,7 @@ function Worth({
         <tbody>
           {ways.map((way) => {
             const { name, setC, seconds } = way;
-            const figure = scheduleFigure(head, way, oven);
+            const figure = scheduleFigure(head, way, oven, load);
             return (
               <tr key={name}>
                 <td>
@@ -145,15 +155,21 @@ function Pick({
 }
 
 /** What can be baked, what of it is picked (the first where nothing was), how the oven sees that, and its program. */
-function hungTogether(catalogue: Catalogue, picked: ReadonlySet<string> | null, oven: KnownOven, preheated: boolean) {
+function hungTogether(
+  catalogue: Catalogue,
+  picked: ReadonlySet<string> | null,
+  { oven, preheated, places }: { oven: KnownOven; preheated: boolean; places: number },
+) {
   const baked = catalogue.products.flatMap((product) => {
     const head = bakedHead(product, catalogue);
     return head ? [{ product, head }] : [];
   });
   const chosen = picked ?? new Set(baked.slice(0, 1).map(({ product }) => product.id));
   const heads = baked.filter(({ product }) => chosen.has(product.id)).map(({ head }) => head);
-  const answer = heads.length > 0 ? bakeProgram({ heads, oven, preheated }) : null;
-  return { products: baked.map(({ product }) => product), chosen, heads, answer };
+  // A full oven holds as many of each.
+  const load = loadHeat(heads.map((head) => ({ ...head, count: places / heads.length })));
+  const answer = heads.length > 0 ? bakeProgram({ heads, oven, preheated, load }) : null;
+  return { products: baked.map(({ product }) => product), chosen, heads, answer, load };
 }
 
 /** The shortest program for what hangs together, and what the schedules that are passed on are worth. */
@@ -163,10 +179,12 @@ export function ProgramPage() {
   const units = useUnits();
   const [picked, setPicked] = useState<ReadonlySet<string> | null>(null);
   const [start, setStart] = useState<Start>('hot');
+  const [filled, setFilled] = useState<Filled>('few');
   if (!catalogue || !ovens) return <Waiting />;
   const oven = knownOven(ovens[0]);
   const preheated = start === 'hot';
-  const { products, chosen, heads, answer } = hungTogether(catalogue, picked, oven, preheated);
+  const places = filled === 'full' ? (ovens[0]?.places ?? 0) : 0;
+  const { products, chosen, heads, answer, load } = hungTogether(catalogue, picked, { oven, preheated, places });
   const program = answer?.program ?? null;
   const toggle = (id: string) => {
     const next = new Set(chosen);
@@ -225,6 +243,7 @@ export function ProgramPage() {
             </div>
           )}
           <Ways label="The oven" value={start} options={START} onChange={setStart} />
+          <Ways label="In it" value={filled} options={FILLED} onChange={setFilled} />
           <Caution>
             An oven that bakes powder never bakes food again. Ventilate; keep powder dust from the heating coil.
           </Caution>
@@ -237,7 +256,7 @@ export function ProgramPage() {
       {slowest && (
         <>
           <Heading aside={slowest.name}>What a schedule is worth for it</Heading>
-          <Worth head={slowest} oven={oven} preheated={preheated} own={[...catalogue.programs.values()]} />
+          <Worth head={slowest} oven={oven} load={load} preheated={preheated} own={[...catalogue.programs.values()]} />
           <p className="quiet mt-2">
             The clock counts from closing the door; the cure counts from the heat of the metal. Less than full is no
             ban: heads that were only reheated to gloss have survived a hammer. The jar&apos;s label decides, so give

@@ -12,10 +12,10 @@ export function pastBakes(bake: BakeOnRecord, catalogue: Catalogue, oven: Oven |
   const head = product && bakedHead(product, catalogue, bake.step);
   if (!product || !head) return [];
   const { id, heads, setC, preheated, doors, loadedAt, unloadedAt } = bake;
-  const { headLagS, laws, limitC } = head;
+  const { headLagS, heatJK, laws, limitC } = head;
   return [
     {
-      ...{ id, heads, setC, preheated, doors, headLagS, laws, limitC },
+      ...{ id, heads, setC, preheated, doors, headLagS, heatJK, laws, limitC },
       at: loadedAt,
       name: `Ticket ${bake.ticketNumber}, ${product.name}`,
       seconds: (unloadedAt - loadedAt) / 1000,

@@ -3,6 +3,7 @@ import {
   airIn,
   bakedHead,
   knownOven,
+  loadHeat,
   platingDamage,
   programEndsAt,
   runningBake,
@@ -34,13 +35,18 @@ export interface BakeCourse {
 /** A ticket as far as its load must know it: which product hangs there. */
 export type InLoad = (ticketId: string) => string | undefined;
 
+/** A head of a load, and how many there are of it. */
+export type HungHead = BakedHead & { count: number };
+
 /** The heads of a load as the oven sees them, one of each product and step. */
-export function headsInLoad({ heads }: OvenState, productOf: InLoad, catalogue: Catalogue): BakedHead[] {
-  const kinds = new Map<string, BakedHead>();
-  for (const { ticketId, step } of heads) {
+export function headsInLoad({ heads }: OvenState, productOf: InLoad, catalogue: Catalogue): HungHead[] {
+  const kinds = new Map<string, HungHead>();
+  for (const { ticketId, step, count } of heads) {
     const product = catalogue.product(productOf(ticketId) ?? '');
     const head = product && bakedHead(catalogue.known(product), step);
-    if (head) kinds.set(`${product.id} ${step}`, head);
+    if (!head) continue;
+    const key = `${product.id} ${step}`;
+    kinds.set(key, { ...head, count: count + (kinds.get(key)?.count ?? 0) });
   }
   return [...kinds.values()];
 }
@@ -52,19 +58,17 @@ export function headsInLoad({ heads }: OvenState, productOf: InLoad, catalogue: 
  */
 export function bakeCourse(
   load: OvenState,
-  heads: readonly BakedHead[],
+  heads: readonly HungHead[],
   oven: Oven | undefined,
   readings: readonly Reading[],
   now: number,
 ): BakeCourse | null {
   if (heads.length === 0 || load.phase === 'empty') return null;
   const known = knownOven(oven);
-  const { loadedAt, preheated, doors, seconds } = load;
+  const { loadedAt, doors, seconds } = load;
   const common: Omit<RunningBake, 'law' | 'headLagS'> = {
-    airC: airIn(known, load).airC,
-    ovenLagS: known.lagS,
+    ...airIn(known, load, loadHeat(heads)),
     loadedAt,
-    preheated,
     doors,
     readings,
     now: Math.max(now, loadedAt),

@@ -1,16 +1,17 @@
 import type { BakeProgram, Oven, Ticket } from '@schmelz/contract';
 import {
   knownOven,
+  loadHeat,
   rackPlaces,
   stepBy,
   waitsForMetalS,
-  type BakedHead,
   type HeadsInRun,
   type OvenEntry,
 } from '@schmelz/core';
 import { newId } from '../../api/id.ts';
 import { sayInto } from '../../api/outbox.ts';
 import type { Catalogue } from '../../shell/catalogue.ts';
+import type { HungHead } from './course.ts';
 import { racksOf, roomFor } from './loads.ts';
 
 /** What a ticket is baked with at a step; the first program on record where neither step nor product names one. */
@@ -38,7 +39,7 @@ export function fitsIn(oven: Oven | undefined, ticket: Pick<Ticket, 'productId'>
 /** The door is shut on heads of one ticket or of several: a run begins, by an id of this device. */
 export function loadOven(
   heads: HeadsInRun[],
-  kinds: readonly BakedHead[],
+  kinds: readonly HungHead[],
   program: BakeProgram,
   oven: Oven | undefined,
 ): string {
@@ -46,7 +47,7 @@ export function loadOven(
   const known = knownOven(oven);
   // The slowest head of the load says when the metal is warm.
   const way = { setC, seconds, preheated: Boolean(preheated), ...(from ? { from } : {}) };
-  const warmS = Math.max(0, ...kinds.map(({ headLagS }) => waitsForMetalS(way, known, headLagS)));
+  const warmS = Math.max(0, ...kinds.map(({ headLagS }) => waitsForMetalS(way, known, headLagS, loadHeat(kinds))));
   const said: Omit<Extract<OvenEntry, { kind: 'load' }>, 'id' | 'at'> = {
     kind: 'load',
     ovenId: oven?.id ?? null,

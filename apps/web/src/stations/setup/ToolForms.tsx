@@ -8,7 +8,7 @@ import {
   type Pot,
   type PotInput,
 } from '@schmelz/contract';
-import { parseMass, parseTemperature } from '@schmelz/core';
+import { heatUpS, lagOfHeatUpS, parseMass, parseTemperature } from '@schmelz/core';
 import { toast } from 'sonner';
 import { useSave } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
@@ -58,17 +58,23 @@ export function PotForm({ pot }: { pot: Pot }) {
 }
 
 export function OvenForm({ oven }: { oven: Oven }) {
+  const units = useUnits();
   const save = useSave('ovens');
-  const form = useBuiltForm<{ name: string; places: string; power: string; lag: string }, OvenInput>({
-    defaults: { name: oven.name, places: String(oven.places), power: String(oven.powerW), lag: String(oven.lagS) },
+  const form = useBuiltForm<{ name: string; places: string; power: string; heatUp: string }, OvenInput>({
+    defaults: {
+      name: oven.name,
+      places: String(oven.places),
+      power: String(oven.powerW),
+      heatUp: String(Math.round((10 * heatUpS(oven.lagS)) / 60) / 10),
+    },
     schema: ovenSchema,
-    build: ({ name, places, power, lag }) => ({
+    build: ({ name, places, power, heatUp }) => ({
       racks: oven.racks ?? null,
       learned: oven.learned ?? null,
       name,
       places: numberIn('places', places),
       powerW: numberIn('power', power, 'W'),
-      lagS: numberIn('lag', lag, 's'),
+      lagS: lagOfHeatUpS(60 * numberIn('minutes from cold', heatUp, 'min')),
     }),
     send: (input) => save.mutate({ ...input, id: oven.id, version: oven.version }, kept),
   });
@@ -79,7 +85,7 @@ export function OvenForm({ oven }: { oven: Oven }) {
         <TextField label="Name" {...form.register('name')} />
         <TextField label="Places on the rack" {...form.register('places')} />
         <TextField label="Power" unit="W" {...form.register('power')} />
-        <TextField label="Lag from cold" unit="s" {...form.register('lag')} />
+        <TextField label={`From cold to ${units.temperature(177)}`} unit="min" {...form.register('heatUp')} />
       </div>
       <div className="mt-3 flex flex-col gap-3">
         <ProblemNote error={form.problem ?? save.error} />
