@@ -12,6 +12,7 @@ declare module 'periodic-table' {
 }
 declare module 'jstat' {
   export const jStat: {
+    gammaln(x: number): number;
     binomial: { cdf(k: number, n: number, p: number): number };
     beta: { inv(p: number, alpha: number, beta: number): number; mean(alpha: number, beta: number): number };
     normal: { inv(p: number, mean: number, sd: number): number };

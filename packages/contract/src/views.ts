@@ -180,7 +180,13 @@ export interface CavityPour {
   casts: number;
   shorts: number;
 }
-export type Mold = Omit<MoldInput, 'cavities'> & Stored & { cavities: Cavity[]; shotsSinceSmoked: number };
+export type Mold = Omit<MoldInput, 'cavities'> &
+  Stored & {
+    cavities: Cavity[];
+    shotsSinceSmoked: number;
+    /** How much its evenings differ; see eveningSpread of core. */
+    eveningSpread: number;
+  };
 export type Pot = PotInput & Stored;
 export type Oven = OvenInput & Stored;
 export type Recipe = RecipeInput & Stored;

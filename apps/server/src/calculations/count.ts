@@ -119,6 +119,7 @@ const planInput = () =>
         bodyKg: number('kg', 0.05, 20),
         barKg: number('kg', 0, 0.5).nullable().optional(),
         shotsSinceSmoked: whole('shots', 0, 100_000),
+        eveningSpread: number('share', 0, 0.5).optional(),
         cavities: list(cavity(), 1, 12),
       }),
       1,
@@ -182,13 +183,18 @@ export const COUNT_CALCULATIONS = {
   ),
   'gross-up': calculation(
     'Casts to plan for so many good heads',
-    'Binomial distribution',
+    'Beta-binomial distribution: the yield is known as well as the casts behind it tell, and evenings differ',
     record({
       good: whole('heads', 0, 100_000),
       yieldShare: number('share', 0.02, 1),
+      /** Casts that the yield rests on, and how much evenings differ; see eveningSpread. */
+      casts: whole('casts', 0, 1e9).optional(),
+      spread: number('share', 0, 0.5).optional(),
       confidence: number('share', 0.5, 0.9999).optional(),
     }),
-    (input) => ({ casts: core.castsFor(input.good, input.yieldShare, input.confidence) }),
+    ({ good, yieldShare: mean, casts = 0, confidence, ...input }) => ({
+      casts: core.castsFor(good, core.yieldTonight({ mean, casts, ...input }), confidence),
+    }),
   ),
   yield: calculation(
     'Yield from records with its interval',

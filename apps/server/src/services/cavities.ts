@@ -1,5 +1,5 @@
 import type { CareRecord, Cavity, Mold, TrialRecord } from '@schmelz/contract';
-import { triedHooks } from '@schmelz/core';
+import { eveningSpread, triedHooks, type Evening } from '@schmelz/core';
 import type { Store } from '../store/store.ts';
 import { listRecords } from './records.ts';
 import { listResources } from './resources.ts';
@@ -69,6 +69,16 @@ export const smokingsOf = (care: readonly (CareRecord & { struck: boolean })[], 
     .filter((each) => each.positions.length === 0 || each.positions.includes(position))
     .map((each) => each.at);
 
+/** What a mold gave, pour by pour. */
+function eveningsOf(shots: readonly CavityShots[]): Evening[] {
+  const evenings = new Map<string, Evening>();
+  for (const { pourId, good, casts } of shots) {
+    const evening = evenings.get(pourId) ?? { good: 0, casts: 0 };
+    evenings.set(pourId, { good: evening.good + good, casts: evening.casts + casts });
+  }
+  return [...evenings.values()];
+}
+
 /** Molds with what their cavities gave so far, why heads were thrown back, and the shots since they were smoked. */
 export async function listMolds(store: Store): Promise<Mold[]> {
   const [molds, shots, care, trials] = await Promise.all([
@@ -99,6 +109,8 @@ export async function listMolds(store: Store): Promise<Mold[]> {
       };
     });
     const open = cavities.filter((cavity) => cavity.condition === 'good');
-    return { ...mold, cavities, shotsSinceSmoked: Math.max(0, ...open.map((cavity) => cavity.shotsSinceSmoked)) };
+    const worn = Math.max(0, ...open.map((cavity) => cavity.shotsSinceSmoked));
+    const spread = eveningSpread(eveningsOf(shots.filter((each) => each.moldId === mold.id)));
+    return { ...mold, cavities, shotsSinceSmoked: worn, eveningSpread: spread };
   });
 }

@@ -43,7 +43,17 @@ const plan: Plan = {
     {
       moldId: ids.mold,
       moldName: 'Three',
-      uses: [{ position: 1, cavityId: 'c', productIds: [ids.product], leadKg: 0.01, sprueKg: 0.003, yieldShare: 0.94 }],
+      uses: [
+        {
+          position: 1,
+          cavityId: 'c',
+          productIds: [ids.product],
+          leadKg: 0.01,
+          sprueKg: 0.003,
+          yieldShare: 0.94,
+          yieldSure: 30,
+        },
+      ],
       shots: fig(14, 'count'),
       blanks: fig(5, 'count'),
       openS: fig(4, 's'),

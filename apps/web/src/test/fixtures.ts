@@ -159,6 +159,7 @@ export const molds: Mold[] = [
     name: 'Three',
     bodyKg: 0.5,
     shotsSinceSmoked: 12,
+    eveningSpread: 0.03,
     cavities: [cavity(1, 95, 100), cavity(2, 70, 100), cavity(3, 0, 0)],
   },
 ];

@@ -1,5 +1,25 @@
 import { countInRange, inRange } from '../quantity/check.ts';
 
+/** ln of the beta function for any arguments above 0, by {@link lnGamma}. */
+const logBeta = (a: number, b: number) => lnGamma(a) + lnGamma(b) - lnGamma(a + b);
+
+/**
+ * ln of the gamma function (Lanczos 1964, g = 7, nine terms; Numerical Recipes' coefficients, from memory; checked
+ * against npm jstat).
+ * @example lnGamma(6) // 4.787
+ */
+export function lnGamma(x: number): number {
+  if (x < 0.5) return Math.log(Math.PI / Math.sin(Math.PI * x)) - lnGamma(1 - x);
+  const y = x - 1;
+  const t = y + 7.5;
+  const sum = LANCZOS.reduce((all, c, i) => all + c / (y + i + 1), 0.99999999999980993);
+  return 0.5 * Math.log(2 * Math.PI) + (y + 0.5) * Math.log(t) - t + Math.log(sum);
+}
+const LANCZOS = [
+  676.5203681218851, -1259.1392167224028, 771.32342877765313, -176.61502916214059, 12.507343278686905,
+  -0.13857109526572012, 9.9843695780195716e-6, 1.5056327351493116e-7,
+];
+
 /**
  * ln(n!) by Stirling's series (Abramowitz & Stegun 6.1.41), exact products below 20; relative error under 1e-12.
  * @example logFactorial(5) // 4.787
@@ -15,98 +35,51 @@ export function logFactorial(n: number): number {
   return (x - 0.5) * Math.log(x) - x + 0.5 * Math.log(2 * Math.PI) + (1 - (1 / 30 - 1 / (105 * x2)) / x2) / (12 * x);
 }
 
+/** So many draws with so many good ones wanted, and how sure one is of the share of good ones. */
+export interface GoodOutOf {
+  n: number;
+  atLeast: number;
+  /** Mean share of good ones. */
+  mean: number;
+  /** Of the beta distribution of that share: as sure as after so many draws; left out, it is certain. */
+  sure?: number;
+}
+
+/** ln of n over k. */
+const lnChoose = (n: number, k: number) => logFactorial(n) - logFactorial(k) - logFactorial(n - k);
+
+/** ln P(X = k) for k good out of n: binomial, or beta-binomial where the share itself is unsure. */
+function lnExactly(k: number, { n, mean, sure = Infinity }: Omit<GoodOutOf, 'atLeast'>): number {
+  if (sure === Infinity) return lnChoose(n, k) + k * Math.log(mean) + (n - k) * Math.log1p(-mean);
+  const [a, b] = [mean * sure, (1 - mean) * sure];
+  return lnChoose(n, k) + logBeta(k + a, n - k + b) - logBeta(a, b);
+}
+
 /**
- * P(X >= atLeast) for X ~ Bin(n, p), summed from the nearer tail.
- * @example binomialAtLeast(10, 0.5, 5) // 0.623
+ * P(X >= atLeast) for n draws: binomial where the share of good ones is certain, beta-binomial (Skellam 1948) where it
+ * is not; summed from the nearer tail.
+ * @example binomialAtLeast({ n: 10, mean: 0.5, atLeast: 5 }) // 0.623
  */
-export function binomialAtLeast(n: number, p: number, atLeast: number): number {
+export function binomialAtLeast({ n, mean, atLeast, sure = Infinity }: GoodOutOf): number {
   countInRange('n', n, 0, 1e7);
-  inRange('p', p, '', 0, 1);
+  inRange('mean', mean, '', 0, 1);
   if (atLeast <= 0) return 1;
   if (atLeast > n) return 0;
-  if (p === 0) return 0;
-  if (p === 1) return 1;
-  const logTerm = (k: number) =>
-    logFactorial(n) - logFactorial(k) - logFactorial(n - k) + k * Math.log(p) + (n - k) * Math.log1p(-p);
-  const odds = p / (1 - p);
-  const upper = atLeast > n * p;
-  let term = Math.exp(logTerm(upper ? atLeast : atLeast - 1));
+  if (mean === 0) return 0;
+  if (mean === 1) return 1;
+  const [a, b] = [mean * sure, (1 - mean) * sure];
+  /** P(k + 1) over P(k). */
+  const step = (k: number) => ((n - k) / (k + 1)) * (sure === Infinity ? mean / (1 - mean) : (k + a) / (n - k - 1 + b));
+  const upper = atLeast > n * mean;
+  let k = upper ? atLeast : atLeast - 1;
+  let term = Math.exp(lnExactly(k, { n, mean, sure }));
   let sum = 0;
-  if (upper) {
-    for (let k = atLeast; k <= n && term > sum * 1e-17; k++) {
-      sum += term;
-      term *= ((n - k) / (k + 1)) * odds;
-    }
-    return Math.min(1, sum);
-  }
-  for (let k = atLeast - 1; k >= 0 && term > sum * 1e-17; k--) {
+  while (k >= 0 && k <= n) {
     sum += term;
-    term *= k / ((n - k + 1) * odds);
+    term *= upper ? step(k) : k > 0 ? 1 / step(k - 1) : 0;
+    // Shares that are very unsure make tails that rise again: only what is past all rising may be left out.
+    if (term < sum * 1e-17 && sure > n) break;
+    k += upper ? 1 : -1;
   }
-  return Math.max(0, 1 - sum);
-}
-
-/**
- * Casts to plan for `good` heads at yield `yieldShare`: the smallest n with P(Bin(n, y) >= good) >= `confidence`.
- * Range: good 0 to 100 000, yield 0.02 to 1.
- * @example castsFor(60, 0.94) // 67
- */
-export function castsFor(good: number, yieldShare: number, confidence = 0.95): number {
-  countInRange('good heads', good, 0, 100_000);
-  inRange('yield', yieldShare, '', 0.02, 1);
-  inRange('confidence', confidence, '', 0.5, 0.9999);
-  if (good === 0) return 0;
-  let low = good;
-  let high = good;
-  while (binomialAtLeast(high, yieldShare, good) < confidence) {
-    low = high + 1;
-    high = Math.ceil(high * 1.25) + 1;
-  }
-  while (low < high) {
-    const middle = Math.floor((low + high) / 2);
-    if (binomialAtLeast(middle, yieldShare, good) >= confidence) high = middle;
-    else low = middle + 1;
-  }
-  return low;
-}
-
-/** A yield and what it rests on. */
-export interface YieldEstimate {
-  mean: number;
-  low: number;
-  high: number;
-  casts: number;
-}
-
-/**
- * What a practised hand gets before there are records: 94 % from 40 casts' worth of belief. Common practice, no
- * source.
- */
-const PRIOR_GOOD = 37.6;
-const PRIOR_BAD = 2.4;
-
-/**
- * Yield from records with a beta prior; low and high are the Wilson score interval (z = 1.96) of the prior and the
- * records taken together.
- * @example yieldEstimate(90, 100).mean // 0.9114
- */
-export function yieldEstimate(good: number, casts: number): YieldEstimate {
-  countInRange('casts', casts, 0, 1e9);
-  countInRange('good casts', good, 0, casts);
-  const n = casts + PRIOR_GOOD + PRIOR_BAD;
-  const mean = (good + PRIOR_GOOD) / n;
-  return { mean, casts, ...wilson(mean, n) };
-}
-
-/**
- * Wilson score interval for a share seen in n trials (Wilson 1927), z = 1.96 by default.
- * @example wilson(0.8, 10) // { low: 0.4902, high: 0.9433 }
- */
-export function wilson(share: number, n: number, z = 1.96): { low: number; high: number } {
-  inRange('share', share, '', 0, 1);
-  inRange('trials', n, '', 1, 1e12);
-  const z2 = z * z;
-  const middle = (share + z2 / (2 * n)) / (1 + z2 / n);
-  const half = (z / (1 + z2 / n)) * Math.sqrt((share * (1 - share)) / n + z2 / (4 * n * n));
-  return { low: Math.max(0, middle - half), high: Math.min(1, middle + half) };
+  return upper ? Math.min(1, sum) : Math.max(0, 1 - sum);
 }

@@ -1,2 +1,5 @@
 export * from './binomial.ts';
+export * from './casts-for.ts';
 export * from './individuals.ts';
+export * from './wilson.ts';
+export * from './yield.ts';

@@ -1,7 +1,7 @@
 import type { Alloy } from '../metal/alloy.ts';
 import { massShareOfLead } from '../metal/alloy.ts';
 import { figure, given, measured, type Figure } from '../quantity/figure.ts';
-import { wilson } from '../count/binomial.ts';
+import { wilson } from '../count/wilson.ts';
 import { moldLossWPerK } from './block.ts';
 import type { WarmPlan } from './warm-plan.ts';
 import { cycleForMoldC, steadyMoldC, type PaceInput } from './pace.ts';
@@ -78,7 +78,7 @@ export function yieldFigure(good: number, casts: number): Figure {
     {
       rule: 'Counted at the pot, cast by cast. The range is what so few casts leave open.',
       formula: 'good / casts',
-      source: 'Your pours; Wilson score interval, 95 %',
+      source: 'Your pours; Wilson score interval, 90 %',
       inputs: [measured('Good', good, 'count'), measured('Casts', casts, 'count')],
     },
     { low, high, basis: 'measured' },

@@ -1,4 +1,5 @@
-import { castsFor, yieldEstimate } from '../count/binomial.ts';
+import { castsFor } from '../count/casts-for.ts';
+import { yieldEstimate, yieldTonight } from '../count/yield.ts';
 import { seatOf, type CavityCut, type HookOffered, type Seat } from '../seat/seat.ts';
 import type { PlanCavity, PlanHook, PlanLine, PlanMold, PlanProduct } from './types.ts';
 
@@ -11,7 +12,9 @@ export interface BlankKind {
 export interface KindOnMold {
   kind: BlankKind;
   cavities: PlanCavity[];
+  /** Mean share of good casts, and how sure it is for one evening; see yieldTonight. */
   yieldShare: number;
+  yieldSure: number;
   casts: number;
   shots: number;
 }
@@ -99,10 +102,13 @@ function kindsOf(lines: readonly PlanLine[]): BlankKind[] {
 const meanYield = (cavities: readonly PlanCavity[]) =>
   cavities.reduce((sum, cavity) => sum + yieldEstimate(cavity.good, cavity.casts).mean, 0) / cavities.length;
 
-const onCavities = (kind: BlankKind, cavities: PlanCavity[]): KindOnMold => {
-  const yieldShare = meanYield(cavities);
-  const needed = castsFor(kind.wanted, yieldShare);
-  return { kind, cavities, yieldShare, casts: needed, shots: Math.ceil(needed / cavities.length) };
+const onCavities = (kind: BlankKind, cavities: PlanCavity[], { eveningSpread }: PlanMold): KindOnMold => {
+  const casts = cavities.reduce((sum, cavity) => sum + cavity.casts, 0);
+  const spread = eveningSpread === undefined ? {} : { spread: eveningSpread };
+  const tonight = yieldTonight({ mean: meanYield(cavities), casts, ...spread });
+  const needed = castsFor(kind.wanted, tonight);
+  const { mean: yieldShare, sure: yieldSure } = tonight;
+  return { kind, cavities, yieldShare, yieldSure, casts: needed, shots: Math.ceil(needed / cavities.length) };
 };
 
 /**
@@ -127,7 +133,9 @@ export function allocate(lines: readonly PlanLine[], molds: readonly PlanMold[])
 function poursOn(mold: PlanMold, kinds: readonly BlankKind[]): MoldAllocation[] {
   const taken = shareCavities(mold, kinds);
   const cavitiesOf = (kind: BlankKind) => taken.get(kind.key) ?? [];
-  const placed = kinds.filter((kind) => cavitiesOf(kind).length > 0).map((kind) => onCavities(kind, cavitiesOf(kind)));
+  const placed = kinds
+    .filter((kind) => cavitiesOf(kind).length > 0)
+    .map((kind) => onCavities(kind, cavitiesOf(kind), mold));
   const waiting = kinds.filter((kind) => cavitiesOf(kind).length === 0);
   const first = { mold, kinds: placed, shots: Math.max(0, ...placed.map((each) => each.shots)) };
   return placed.length && waiting.length ? [first, ...poursOn(mold, waiting)] : [first];

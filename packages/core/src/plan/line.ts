@@ -1,5 +1,5 @@
 import { castMassKg } from '../cast/cast-mass.ts';
-import { yieldEstimate } from '../count/binomial.ts';
+import { yieldEstimate } from '../count/yield.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
 import type { KindOnMold } from './allocate.ts';
 import { unitCostStack } from './cost.ts';
@@ -80,6 +80,10 @@ export function linePlan(
   };
 }
 
+/** Standard deviation of one evening's yield. */
+const eveningSd = ({ yieldShare, yieldSure }: KindOnMold): number =>
+  Math.sqrt((yieldShare * (1 - yieldShare)) / (yieldSure + 1));
+
 const castsFigure = (line: PlanLine, onMold: KindOnMold | null): Figure => {
   if (!onMold) {
     return figure(0, 'count', {
@@ -95,11 +99,16 @@ const castsFigure = (line: PlanLine, onMold: KindOnMold | null): Figure => {
     'count',
     {
       rule: 'Casts to plan, so that nineteen evenings in twenty give enough good heads.',
-      formula: 'smallest n with P(Bin(n, y) ≥ N) ≥ 95 %',
-      source: 'Binomial distribution',
-      inputs: [given('Good heads wanted', line.quantity, 'count'), fitted('Yield', onMold.yieldShare, 'ratio')],
+      formula: 'smallest n with P(X ≥ N) ≥ 95 %, X beta-binomial',
+      source: 'The yield is known only so well, and evenings differ',
+      inputs: [
+        given('Good heads wanted', line.quantity, 'count'),
+        fitted('Yield', onMold.yieldShare, 'ratio'),
+        fitted('An evening may miss it by', eveningSd(onMold), 'ratio'),
+      ],
     },
-    { low: line.quantity, high: Math.ceil(onMold.casts * share * 1.04), basis: 'given' },
+    // A number to keep to, not one that is in doubt: what may come of it is in the yield.
+    {},
   );
 };
 

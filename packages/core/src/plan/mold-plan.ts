@@ -10,7 +10,7 @@ import type { CavityUse, HouseWays, MoldPlan, PlanMold } from './types.ts';
 
 const usesOf = (kinds: readonly KindOnMold[]): CavityUse[] =>
   kinds
-    .flatMap(({ kind, cavities, yieldShare }) =>
+    .flatMap(({ kind, cavities, yieldShare, yieldSure }) =>
       cavities.map((cavity) => ({
         position: cavity.position,
         cavityId: cavity.id,
@@ -18,6 +18,7 @@ const usesOf = (kinds: readonly KindOnMold[]): CavityUse[] =>
         leadKg: castMassKg({ nominalMassKg: cavity.nominalMassKg }),
         sprueKg: sprueOf(cavitySolid(cavity.style, cavity.nominalMassKg)).massKg,
         yieldShare,
+        yieldSure,
       })),
     )
     .sort((a, b) => a.position - b.position);

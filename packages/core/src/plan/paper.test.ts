@@ -1,4 +1,4 @@
-import { wilson } from '../count/binomial.ts';
+import { wilson } from '../count/wilson.ts';
 import { individuals } from '../count/individuals.ts';
 import { currencyDigits, writeMoney } from '../quantity/format.ts';
 import { pchip } from '../numeric/pchip.ts';
@@ -49,7 +49,14 @@ describe('one head on paper', () => {
     });
     const ring = { ...input.stock[1]!, materialId: 'ring', name: 'ring', kind: 'ring' as const, averageMinor: 8 };
     const molds = [
-      { id: 'm', name: 'One', bodyKg: 0.5, shotsSinceSmoked: 0, cavities: [cavity(1, 20, { good: 9e5, casts: 1e6 })] },
+      {
+        id: 'm',
+        name: 'One',
+        bodyKg: 0.5,
+        shotsSinceSmoked: 0,
+        eveningSpread: 0,
+        cavities: [cavity(1, 20, { good: 9e5, casts: 1e6 })],
+      },
     ];
     return { ...input, molds, lines: [{ product: heads, quantity: 40 }], stock: [...input.stock, ring], ...more };
   };
@@ -180,11 +187,11 @@ describe('past bakes', () => {
 
 describe('published constants, by what follows from them', () => {
   test('Wilson interval: 8 of 10 is 0.490 to 0.943 at 95 % (Newcombe, Statist. Med. 17 (1998) 857, method 3)', () => {
-    const { low, high } = wilson(0.8, 10);
+    const { low, high } = wilson(0.8, 10, 1.96);
     expect([low, high]).toEqual([expect.closeTo(0.4902, 4), expect.closeTo(0.9433, 4)]);
     // Newcombe's own example: 81 of 263, 0.2553 to 0.3662.
-    expect(wilson(81 / 263, 263).low).toBeCloseTo(0.2553, 4);
-    expect(wilson(81 / 263, 263).high).toBeCloseTo(0.3662, 4);
+    expect(wilson(81 / 263, 263, 1.96).low).toBeCloseTo(0.2553, 4);
+    expect(wilson(81 / 263, 263, 1.96).high).toBeCloseTo(0.3662, 4);
   });
 
   test('individuals chart: the flow rates of the NIST/SEMATECH e-Handbook, 6.3.2.2', () => {

@@ -11,8 +11,10 @@ describe('the plan of 60 heads of 10 g and 24 of 14 g', () => {
 
   test('casts are the smallest number that suffices nineteen evenings in twenty', () => {
     for (const line of plan.lines) {
-      expect(binomialAtLeast(line.casts.value, line.yieldShare.value, line.quantity)).toBeGreaterThanOrEqual(0.95);
-      expect(binomialAtLeast(line.casts.value - 1, line.yieldShare.value, line.quantity)).toBeLessThan(0.95);
+      const { yieldSure: sure } = plan.molds[0]!.uses.find((use) => use.productIds.includes(line.productId))!;
+      const enough = (n: number) => binomialAtLeast({ n, mean: line.yieldShare.value, sure, atLeast: line.quantity });
+      expect(enough(line.casts.value)).toBeGreaterThanOrEqual(0.95);
+      expect(enough(line.casts.value - 1)).toBeLessThan(0.95);
     }
   });
 

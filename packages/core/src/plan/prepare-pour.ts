@@ -1,5 +1,4 @@
 import { knownBlock } from '../mold/known-mold.ts';
-import { castsFor } from '../count/binomial.ts';
 import { BLANK_CYCLE_S } from '../mold/warm-up.ts';
 import { shotsSeconds } from '../mold/shot-seconds.ts';
 import { meltTime } from '../pot/time-to-pour.ts';
@@ -35,11 +34,22 @@ function loadsOf(plans: readonly MoldPlan[], { lines, molds }: PourWanted): Cavi
   const productOf = new Map(lines.map(({ product }) => [product.id, product]));
   return plans.flatMap(({ moldId, uses }) => {
     const { cavities } = molds.find((mold) => mold.id === moldId)!;
-    return uses.map(({ position, cavityId, productIds, leadKg, sprueKg, yieldShare }): CavityLoad => {
+    return uses.map(({ position, cavityId, productIds, leadKg, sprueKg, yieldShare, yieldSure }): CavityLoad => {
       const { hook } = productOf.get(productIds[0]!)!;
       const inserts = insertsOf(cavities.find((cavity) => cavity.id === cavityId)!);
       const hooked = { hookMaterialId: hook?.materialId ?? null, hookKg: hook?.massKg ?? 0 };
-      return { moldId, position, cavityId, ticketIds: productIds, ...hooked, inserts, leadKg, sprueKg, yieldShare };
+      return {
+        moldId,
+        position,
+        cavityId,
+        ticketIds: productIds,
+        ...hooked,
+        inserts,
+        leadKg,
+        sprueKg,
+        yieldShare,
+        yieldSure,
+      };
     });
   });
 }
@@ -47,9 +57,9 @@ function loadsOf(plans: readonly MoldPlan[], { lines, molds }: PourWanted): Cavi
 /** Hooks to count out: one for every cast that is planned. */
 function hooksOut(allocations: readonly MoldAllocation[]): Record<string, number> {
   const out: Record<string, number> = {};
-  for (const { kind, yieldShare } of allocations.flatMap((allocation) => allocation.kinds)) {
+  for (const { kind, casts } of allocations.flatMap((allocation) => allocation.kinds)) {
     const { hook } = kind.lines[0]!.product;
-    if (hook) out[hook.materialId] = (out[hook.materialId] ?? 0) + castsFor(kind.wanted, yieldShare);
+    if (hook) out[hook.materialId] = (out[hook.materialId] ?? 0) + casts;
   }
   return out;
 }

@@ -113,6 +113,8 @@ export interface PlanMold {
   /** From its own readings. */
   learned?: { lossWPerK: number; capacityShare: number } | null;
   shotsSinceSmoked: number;
+  /** How much its evenings differ, see eveningSpread; left out: as usual. */
+  eveningSpread?: number;
   cavities: PlanCavity[];
 }
 export interface PlanPot {
@@ -193,6 +195,7 @@ export interface CavityUse {
   leadKg: number;
   sprueKg: number;
   yieldShare: number;
+  yieldSure: number;
 }
 export interface MoldPlan {
   moldId: string;

@@ -32,6 +32,8 @@ export interface CavityLoad {
   hookKg: number;
   sprueKg: number;
   yieldShare: number;
+  /** How sure that is for one evening; left out in old pours. */
+  yieldSure?: number;
 }
 
 /** A mold of this run, with its times. */

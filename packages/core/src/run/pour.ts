@@ -1,4 +1,4 @@
-import { castsFor } from '../count/binomial.ts';
+import { castsFor } from '../count/casts-for.ts';
 import { leadBalance, type LeadBalance } from '../balance/lead-balance.ts';
 import { standing, workSeconds } from '../log/log.ts';
 import { counted, hooksCounted, type CavityRecord } from './tally.ts';
@@ -173,8 +173,10 @@ function groupsOf(loads: readonly CavityLoad[], want: Record<string, number>): L
   }
   return [...groups.values()].map((group) => {
     const wanted = group[0]!.ticketIds.reduce((sum, id) => sum + Math.max(0, want[id] ?? 0), 0);
-    const yieldShare = group.reduce((sum, load) => sum + load.yieldShare, 0) / group.length;
-    return { loads: group, casts: castsFor(wanted, yieldShare) };
+    const mean = group.reduce((sum, load) => sum + load.yieldShare, 0) / group.length;
+    // A pour from before evenings were told apart knows its yield for certain.
+    const sure = Math.min(...group.map((load) => load.yieldSure ?? Infinity));
+    return { loads: group, casts: castsFor(wanted, { mean, sure }) };
   });
 }
 
