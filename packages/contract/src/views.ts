@@ -277,7 +277,10 @@ export interface Pour extends Stored {
   /** Melting, blank shots and shots, by the plan. */
   plannedS: number;
   /** What was known when it began: it is coached and shown again by that, whatever is set or learned since. */
-  knownThen: Pick<PourPlanned, 'pourC' | 'roomC' | 'potPowerW' | 'potLossWPerK' | 'potCrucibleJPerK' | 'blocks'>;
+  knownThen: Pick<
+    PourPlanned,
+    'pourC' | 'potWay' | 'roomC' | 'potPowerW' | 'potLossWPerK' | 'potCrucibleJPerK' | 'blocks'
+  >;
   log: (PourEntry | UndoEntry)[];
 }
 /** A pour on a list, without its log. */

@@ -131,6 +131,7 @@ const planInput = () =>
       powerW: number('W', 50, 5000),
       lossWPerK: number('W/K', 0.05, 5),
       crucibleJPerK: number('J/K', 0, 20_000).optional(),
+      way: choice(core.POT_WAYS.map(({ id }) => id)).optional(),
     }),
     oven: record({
       name: text(),

@@ -1,5 +1,5 @@
 import type { CareRecord, CavityPour } from '@schmelz/contract';
-import { castsByHeat, sessionMold } from '@schmelz/core';
+import { heatThen, castsByHeat, sessionMold } from '@schmelz/core';
 import type { Store } from '../store/store.ts';
 import { followSoot, shotsOfCavities, smokingsOf } from './cavities.ts';
 import { listPours } from './pours.ts';
@@ -27,16 +27,17 @@ export async function fillRecords(store: Store, moldId: string): Promise<CavityP
     followSoot(own, smokingsOf(care, moldId, position), ({ pourId }, since) => soot.set(`${pourId} ${id}`, since));
   }
   return pours.reverse().flatMap((pour) => {
-    const { pourC, roomC, blocks } = pour.knownThen;
+    const { blocks } = pour.knownThen;
+    const { metalC, roomC } = heatThen(pour.knownThen);
     const casts = castsByHeat({
       ...{ setup: pour.setup, log: pour.log, mold: sessionMold(mold, pour.setup, blocks) },
-      ...{ metalC: pourC, roomC },
+      ...{ metalC, roomC },
     });
     return casts.flatMap(({ position, ...of }): CavityPour[] => {
       const cavityId = pour.setup.loads.find((load) => load.moldId === moldId && load.position === position)?.cavityId;
       const shotsSinceSmoked = soot.get(`${pour.id} ${cavityId}`);
       if (cavityId === undefined || shotsSinceSmoked === undefined) return [];
-      return [{ cavityId, at: pour.startedAt, pourC, roomC, shotsSinceSmoked, ...of }];
+      return [{ cavityId, at: pour.startedAt, pourC: metalC, roomC, shotsSinceSmoked, ...of }];
     });
   });
 }

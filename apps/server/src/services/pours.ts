@@ -24,7 +24,7 @@ import { downTheLine, syncTicket } from './tickets.ts';
 import { castingLead, readWorkshop } from './workshop.ts';
 
 function pourView(row: PourRow, log: (PourEntry | UndoEntry)[]): Pour {
-  const { pourC, roomC, potPowerW, potLossWPerK, potCrucibleJPerK, blocks, ...planned } = row.planned;
+  const { pourC, potWay, roomC, potPowerW, potLossWPerK, potCrucibleJPerK, blocks, ...planned } = row.planned;
   const { id, version, number, potId, startedAt } = row;
   return {
     id,
@@ -37,7 +37,7 @@ function pourView(row: PourRow, log: (PourEntry | UndoEntry)[]): Pour {
     plannedMeltS: planned.meltS,
     plannedChargeKg: planned.chargeKg,
     plannedS: planned.plannedS,
-    knownThen: { pourC, roomC, potPowerW, potLossWPerK, potCrucibleJPerK, blocks },
+    knownThen: { pourC, potWay, roomC, potPowerW, potLossWPerK, potCrucibleJPerK, blocks },
     log,
   };
 }

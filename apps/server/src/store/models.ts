@@ -85,6 +85,7 @@ const TABLES = {
     capacityKg: DOUBLE,
     powerW: DOUBLE,
     lossWPerK: DOUBLE,
+    way: STRING,
     learned: json(),
     version: INTEGER,
   },

@@ -13,6 +13,7 @@ import {
   PART_KINDS,
   MOLD_METALS,
   PIN_WAYS,
+  POT_WAYS,
   RACK_WAYS,
   SOOT_SCHOOLS,
   stepStations,
@@ -263,6 +264,10 @@ export const potSchema = record({
   capacityKg: number('kg', 0.3, 50),
   powerW: number('W', 50, 5000),
   lossWPerK: number('W/K', 0.05, 5),
+  /** How it is poured from; left out: by its bottom spout. */
+  way: choice(POT_WAYS.map(({ id: way }) => way))
+    .nullable()
+    .optional(),
   learned: potLearned.nullable().optional(),
 });
 export type PotInput = yup.InferType<typeof potSchema>;

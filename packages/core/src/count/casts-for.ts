@@ -14,7 +14,7 @@ export function castsFor(good: number, { mean, sure = Infinity }: YieldTonight, 
   inRange('confidence', confidence, '', 0.5, 0.9999);
   if (good === 0) return 0;
   const enough = (n: number) => binomialAtLeast({ n, mean, atLeast: good, sure }) >= confidence;
-  // A yield that may be next to nothing is not made up for by any number of casts: ten times what is wanted is the most.
+  // A yield that may be next to nothing is not made up for by any number of casts: ten times that is the most.
   const most = Math.ceil((10 * good) / mean);
   let low = good;
   let high = good;

@@ -51,8 +51,8 @@ export function yieldEstimate(good: number, casts: number): YieldEstimate {
 }
 
 /**
- * How much evenings differ, from what each gave: the over-dispersion of a beta-binomial by its moments (Kleinman, J. Am.
- * Statist. Assoc. 68 (1973) 46, from memory), leaning on the usual while there are few.
+ * How much evenings differ, from what each gave: the over-dispersion of a beta-binomial by its moments (Kleinman,
+ * J. Am. Statist. Assoc. 68 (1973) 46, from memory), leaning on the usual while there are few.
  * Range: 0 to 0.5.
  * @example eveningSpread([]) // 0.03
  */

@@ -1,4 +1,5 @@
 import { SOFT_LEAD } from '../metal/alloy.ts';
+import { potWay, type PotWay } from '../pot/way.ts';
 import { fillIndex, type FillCavity, type FillSettings } from './fill-index.ts';
 
 /** One thing that can be changed at the bench, and what it would do to this cavity now. */
@@ -21,7 +22,7 @@ const TIPPED_DEG = 20;
 
 type Change = { id: string; says: string; change: Partial<FillSettings> | null; caution?: string };
 
-const changes = (now: FillSettings): Change[] => [
+const changes = (now: FillSettings, injects: boolean): Change[] => [
   { id: 'clean', says: 'Skim and flux: clean metal', change: now.dirt > 0.05 ? { dirt: 0 } : null },
   {
     id: 'soft',
@@ -34,7 +35,7 @@ const changes = (now: FillSettings): Change[] => [
   {
     id: 'inject',
     says: 'Press the gate against the spout (inject)',
-    change: now.pouring === 'gravity' ? { pouring: 'inject' } : null,
+    change: injects && now.pouring === 'gravity' ? { pouring: 'inject' } : null,
     caution: 'Gloves and face shield: a gate that does not seal squirts.',
   },
   {
@@ -44,7 +45,7 @@ const changes = (now: FillSettings): Change[] => [
   },
   {
     id: 'stream',
-    says: now.stream === 'thin' ? 'Clear the spout with a wire: full stream' : 'Pour in one quick shot',
+    says: now.stream === 'thin' && injects ? 'Clear the spout with a wire: full stream' : 'Pour in one quick shot',
     change: now.stream === 'quick' ? null : { stream: 'quick' },
   },
   { id: 'smoke', says: 'Smoke the cavity', change: now.shotsSinceSmoked > 0 ? { shotsSinceSmoked: 0 } : null },
@@ -64,11 +65,12 @@ const changes = (now: FillSettings): Change[] => [
 
 /**
  * What to change first for this cavity at these settings: each lever one usual step further, the largest gain first.
- * Levers that are already used up are left out. None ever lowers the index.
+ * Levers that are already used up are left out, and pressing against a spout where there is none. None ever lowers the
+ * index.
  */
-export function fillLevers(cavity: FillCavity, now: FillSettings): Lever[] {
+export function fillLevers(cavity: FillCavity, now: FillSettings, way?: PotWay | null): Lever[] {
   const before = fillIndex(cavity, now).index;
-  return changes(now)
+  return changes(now, potWay(way).injects)
     .flatMap(({ id, says, change, caution }) => {
       if (!change) return [];
       const { index } = fillIndex(cavity, { ...now, ...change });

@@ -4,9 +4,10 @@ import { settledMold } from '../freeze/settled.ts';
 import { cavitySolid } from '../geometry/solid.ts';
 import { sprueOf } from '../geometry/sprue.ts';
 import { warmPlan } from '../mold/warm-plan.ts';
+import { metalAtMoldC } from '../pot/way.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
 import type { KindOnMold, MoldAllocation } from './allocate.ts';
-import type { CavityUse, HouseWays, MoldPlan, PlanMold } from './types.ts';
+import type { CavityUse, HouseWays, MoldPlan, PlanMold, PlanPot } from './types.ts';
 
 const usesOf = (kinds: readonly KindOnMold[]): CavityUse[] =>
   kinds
@@ -48,23 +49,28 @@ function shotsFigure({ mold, kinds, shots }: MoldAllocation): Figure {
   );
 }
 
+/** The metal as it reaches a mold, and the room, C. */
+interface PouredAt {
+  metalC: number;
+  roomC: number;
+}
+
 /** Blank shots by the mold's own way of warming; one that is open below can only be warmed on the pot. */
-function blanksFigure(mold: PlanMold, shotKg: number, ways: HouseWays): Figure {
+function blanksFigure(mold: PlanMold, shotKg: number, { metalC, roomC }: PouredAt): Figure {
   const openBelow = mold.cavities.some((cavity) => cavity.openBelow);
   const school = openBelow ? 'pot top' : (mold.warmSchool ?? 'blank shots');
   return warmPlan({
     ...knownBlock(mold),
     shotKg,
     barKg: mold.barKg ?? undefined,
-    metalC: ways.pourC,
-    roomC: ways.roomC,
+    metalC,
+    roomC,
     school,
     openBelow,
   }).blanks;
 }
 
-function openFigure({ mold, kinds }: MoldAllocation, ways: HouseWays): Figure {
-  const { metalC, roomC } = { metalC: ways.pourC, roomC: ways.roomC };
+function openFigure({ mold, kinds }: MoldAllocation, ways: HouseWays, { metalC, roomC }: PouredAt): Figure {
   const { openS, moldC, cycleS, last } = settledMold({
     block: knownBlock(mold).block,
     cavities: kinds.flatMap(({ cavities }) => cavities),
@@ -79,7 +85,7 @@ function openFigure({ mold, kinds }: MoldAllocation, ways: HouseWays): Figure {
       formula: 't = ρ (L + c ΔT) (V/A) / (h (T_m − T_mold))',
       source: 'Interface-limited freezing; margin is common practice',
       inputs: [
-        given('Metal', ways.pourC, 'C'),
+        given('Metal', metalC, 'C', 'as it reaches the gate'),
         given('Mold, settled', moldC, 'C', `a shot every ${Math.round(cycleS)} s`),
         given('Head freezes in', last.headS, 's'),
         given('Sprue freezes in', last.sprueS, 's'),
@@ -91,7 +97,8 @@ function openFigure({ mold, kinds }: MoldAllocation, ways: HouseWays): Figure {
 }
 
 /** What one mold does in this plan. */
-export function moldPlan(allocation: MoldAllocation, ways: HouseWays): MoldPlan {
+export function moldPlan(allocation: MoldAllocation, ways: HouseWays, pot: Pick<PlanPot, 'way'>): MoldPlan {
+  const at = { metalC: metalAtMoldC(ways.pourC, pot.way), roomC: ways.roomC };
   const uses = usesOf(allocation.kinds);
   // Blank shots fill every open cavity, used tonight or not: the mold is warmed as a whole.
   const blankShotKg = fullShotKg(allocation.mold.cavities);
@@ -100,7 +107,7 @@ export function moldPlan(allocation: MoldAllocation, ways: HouseWays): MoldPlan 
     moldName: allocation.mold.name,
     uses,
     shots: shotsFigure(allocation),
-    blanks: blanksFigure(allocation.mold, blankShotKg, ways),
-    openS: openFigure(allocation, ways),
+    blanks: blanksFigure(allocation.mold, blankShotKg, at),
+    openS: openFigure(allocation, ways, at),
   };
 }

@@ -31,7 +31,7 @@ export function planOrder(input: PlanInput): Plan {
     lines.filter((line) => cast.includes(line)),
     input.molds,
   );
-  const molds = allocations.map((allocation) => moldPlan(allocation, input.ways));
+  const molds = allocations.map((allocation) => moldPlan(allocation, input.ways, input.pot));
   const kinds = allocations.flatMap((allocation) => allocation.kinds);
   const charge = kinds.length ? chargeOf(kinds, molds, input) : NO_CHARGE;
   const lead = kinds.length

@@ -76,7 +76,7 @@ export function preparePour(wanted: PourWanted): PreparedPour {
   const { lines, molds, atOnce, pot, ways } = wanted;
   const all = allocate(lines, molds);
   const allocations = molds.flatMap((mold) => all.find((each) => each.mold.id === mold.id) ?? []);
-  const plans = allocations.map((allocation) => moldPlan(allocation, ways));
+  const plans = allocations.map((allocation) => moldPlan(allocation, ways, pot));
   const kinds = allocations.flatMap((allocation) => allocation.kinds);
   const chargeKg = Math.min(pot.capacityKg, chargeKgOf(chargeParts(kinds, plans, ways)));
   const { powerW, lossWPerK, crucibleJPerK } = pot;
@@ -111,6 +111,7 @@ export function preparePour(wanted: PourWanted): PreparedPour {
       chargeKg,
       plannedS: melt.seconds + blanksS + shotsSeconds(ways, shots, atOnce),
       pourC,
+      ...(pot.way ? { potWay: pot.way } : {}),
       roomC,
       potPowerW: powerW,
       potLossWPerK: lossWPerK,

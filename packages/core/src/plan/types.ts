@@ -3,6 +3,7 @@ import type { StyleId } from '../geometry/styles.ts';
 import type { LabelPoint } from '../bake/cure-law.ts';
 import type { BakeWay, OvenRecord } from '../bake/known-oven.ts';
 import type { OvenRack } from '../bake/rack.ts';
+import type { PotWay } from '../pot/way.ts';
 import type { PaintZone } from '../paint/coverage.ts';
 import type { Schools } from '../ways/school.ts';
 import type { MoldMetal } from '../mold/block.ts';
@@ -124,6 +125,8 @@ export interface PlanPot {
   lossWPerK: number;
   /** What crucible and element hold, J/K. */
   crucibleJPerK?: number;
+  /** How it is poured from; by its bottom spout where nothing is said. */
+  way?: PotWay | null;
 }
 export interface PlanOven extends OvenRecord {
   name: string;

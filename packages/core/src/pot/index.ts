@@ -9,3 +9,4 @@ export * from './melt-plan.ts';
 export * from './fit-pot.ts';
 export * from './figures.ts';
 export * from './known-pot.ts';
+export * from './way.ts';

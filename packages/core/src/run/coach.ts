@@ -4,6 +4,7 @@ import { blockNodes, meanC, OPEN_LOSS_FACTOR, relax, type MoldBlock } from '../m
 import { sootDue, type SootSchool } from '../mold/soot.ts';
 import { blankShots, MOLD_TOO_HOT_C } from '../mold/warm-up.ts';
 import { largestRefill } from '../pot/refill.ts';
+import { hotterAsItEmptiesK, potWay, type PotWay } from '../pot/way.ts';
 import type { PotBody } from '../pot/simulate.ts';
 import { SOFT_LEAD } from '../metal/alloy.ts';
 import { standing } from '../log/log.ts';
@@ -68,6 +69,11 @@ export interface CoachInput {
   potKg: number;
   pot: PotBody;
   capacityKg: number;
+  /** What the pot is held at; left out: as the metal reaches the molds. */
+  pourC?: number;
+  /** How it is poured; left out: by a bottom spout. */
+  potWay?: PotWay | undefined;
+  /** Of the metal as it reaches the molds. */
   metalC: number;
   roomC: number;
   heelKg: number;
@@ -169,7 +175,7 @@ function potAdvice(input: CoachInput): Advice[] {
     capacityKg,
     pot,
     keepAboveC: SOFT_LEAD.liquidusC + KEEP_ABOVE_MELTING_K,
-    pourC: metalC,
+    pourC: input.pourC ?? metalC,
     roomC,
   });
   const wait = Math.ceil(refill.recoverS / 10) * 10;
@@ -198,11 +204,12 @@ function potAdvice(input: CoachInput): Advice[] {
       weight: 'quiet',
     });
   }
+  const hotterK = hotterAsItEmptiesK({ leadKg: potKg, capacityKg, potC, roomC });
   if (state.chargedKg > 0 && potKg < 0.5 * state.chargedKg && state.shotsToGo > 0) {
     advice.push({
       kind: 'dial',
       moldId,
-      says: 'Half of it is gone: less metal runs hotter at the same mark. Watch the skin, turn down a little.',
+      says: `Half of it is gone: at the same mark it runs some ${Math.round(hotterK)} K hotter than full. Watch the skin, turn down a little.`,
       weight: 'quiet',
     });
   }
@@ -219,7 +226,7 @@ function shortsAdvice(input: CoachInput, mold: CoachMold): Advice[] {
     if (shorts < SHORTS) return [];
     const moldC = Math.min(Math.max(mold.moldC, roomC), 250);
     const settings = { ...FILL_DEFAULTS, moldC, metalC, roomC, hookWarm: false, shotsSinceSmoked };
-    const first = fillLevers(fill, settings)
+    const first = fillLevers(fill, settings, input.potWay)
       .slice(0, 3)
       .map((lever) => `${lever.says} (index ×${lever.gain.toFixed(1)})`);
     return [
@@ -269,6 +276,8 @@ function routine(input: CoachInput): Advice[] {
   if ((now - Math.max(lastDone('skimmed') ?? 0, firstShot)) / 1000 > SKIM_EVERY_S) {
     advice.push({ kind: 'skim', moldId: null, says: 'Skim the old skin off.', weight: 'watch' });
   }
+  // A ladle and a lip have no stream that clogs.
+  if (!potWay(input.potWay).injects) return advice;
   const since = lastDone('stream looked at') ?? 0;
   if (state.shots.filter((shot) => shot.at > since).length >= STREAM_EVERY_SHOTS) {
     advice.push({

@@ -6,6 +6,7 @@ export * from './turns.ts';
 export * from './phases.ts';
 export * from './weighing.ts';
 export * from './session-heat.ts';
+export * from './known-then.ts';
 export * from './casts-by-heat.ts';
 export * from './coach.ts';
 export * from './clock.ts';

@@ -1,3 +1,4 @@
+import type { PotWay } from '../pot/way.ts';
 import type { MoldBlock } from '../mold/block.ts';
 import type { DispositionId } from '../job/dispositions.ts';
 import type { Entry, UndoEntry } from '../log/log.ts';
@@ -66,7 +67,10 @@ export interface PourPlanned {
   chargeKg: number;
   /** Melting, blank shots and shots. */
   plannedS: number;
+  /** Of the metal in the pot. */
   pourC: number;
+  /** How it was poured; left out: by a bottom spout. */
+  potWay?: PotWay;
   roomC: number;
   potPowerW: number;
   potLossWPerK: number;

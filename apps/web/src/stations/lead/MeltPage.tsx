@@ -1,4 +1,7 @@
 import {
+  atTheGateFigure,
+  metalAtMoldC,
+  potWay,
   fumeFigure,
   meltPlan,
   potFigure,
@@ -82,6 +85,15 @@ export function MeltPage() {
               from {units.temperature(startC)} to {units.temperature(pourC)}
             </TheNumber>
           )}
+          {potWay(pot.way).usualK > 0 && (
+            <p>
+              By {pot.way} it reaches the mold at{' '}
+              <Fig figure={atTheGateFigure(pourC, pot.way)} title="At the gate">
+                {units.temperature(metalAtMoldC(pourC, pot.way))}
+              </Fig>
+              .
+            </p>
+          )}
           <ProblemNote error={problem} />
           {pots.length > 1 && (
             <Choice
@@ -120,6 +132,7 @@ export function MeltPage() {
             </button>
           )}
           <Ways label="The dial" value={school} options={SCHOOLS} onChange={setSchool} />
+          <Caution>{potWay(pot.way).caution}</Caution>
           <Caution>
             Never leave a pot that is on. Never run it dry: the heater burns out and the last metal overheats.
           </Caution>

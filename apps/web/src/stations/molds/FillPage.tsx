@@ -18,7 +18,9 @@ import {
   type FillThreshold,
   fillCavityOf,
   knownBlock,
+  metalAtMoldC,
   settledMold,
+  type PotWay,
 } from '@schmelz/core';
 import { useEffect, useMemo, useState } from 'react';
 import { useLive } from '../../api/live.ts';
@@ -88,8 +90,8 @@ function IndexBar({ index, verdict, marks }: { index: number; verdict: FillVerdi
 }
 
 /** What to change first, the largest gain on top, for one cavity. */
-function Levers({ cavity, settings }: { cavity: Cavity; settings: FillSettings }) {
-  const levers = fillLevers(fillCavityOf(cavity), settings);
+function Levers({ cavity, settings, way }: { cavity: Cavity; settings: FillSettings; way: PotWay | null }) {
+  const levers = fillLevers(fillCavityOf(cavity), settings, way);
   const now = fillIndex(fillCavityOf(cavity), settings).index;
   const most = Math.max(1.01, ...levers.map((lever) => lever.gain));
   if (levers.length === 0)
@@ -131,14 +133,16 @@ export function FillPage() {
   const { mold, error } = useMold();
   const { data: settings } = useSettings();
   const { data: materials } = useList('materials');
+  const { data: pots } = useList('pots');
   const { alloy, choice } = useMetal(materials);
   const units = useUnits();
   const live = { pot: useLive('pot'), mold: useLive('mold') };
   const [tried, setTried] = useState<Partial<FillSettings>>({ hookWarm: false });
   const [position, setPosition] = useState<number | null>(null);
   const { threshold, faultyIds, fit, again } = useThreshold(mold);
-  if (!mold || !settings || !materials) return <Waiting error={error} />;
-  const metalC = Math.max(tried.metalC ?? settings.ways.pourC, Math.ceil(alloy.liquidusC) + 1);
+  if (!mold || !settings || !materials || !pots) return <Waiting error={error} />;
+  const way = pots[0]?.way ?? null;
+  const metalC = Math.max(tried.metalC ?? metalAtMoldC(settings.ways.pourC, way), Math.ceil(alloy.liquidusC) + 1);
   const cast = mold.cavities.filter((cavity) => cavity.condition === 'good');
   // As warm as it settles at the maker's own pace, until it is tried otherwise.
   const settledC =
@@ -323,7 +327,7 @@ export function FillPage() {
         >
           What to change first for cavity {chosen.position}
         </Heading>
-        <Levers cavity={chosen} settings={at(chosen)} />
+        <Levers cavity={chosen} settings={at(chosen)} way={way} />
         <div className="mt-3">
           <Caution>
             One thing at a time, then look at the barb, the shank and the nose. Hotter metal last: it costs dross and

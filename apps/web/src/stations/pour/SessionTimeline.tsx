@@ -1,5 +1,6 @@
 import type { Mold, Pour } from '@schmelz/contract';
 import {
+  heatThen,
   celsiusToFahrenheit,
   MOLD_READY_C,
   MOLD_TOO_HOT_C,
@@ -34,20 +35,11 @@ export function SessionTimeline({ pour, molds, bench }: { pour: Pour; molds: rea
   const units = useUnits();
   const { entries, state } = bench;
   const shown = useMemo(() => {
-    const {
-      pourC: metalC,
-      roomC,
-      potPowerW: powerW,
-      potLossWPerK: lossWPerK,
-      potCrucibleJPerK: crucibleJPerK,
-    } = pour.knownThen;
     const heat = sessionHeat({
       setup: pour.setup,
       log: entries,
       molds: molds.map((mold) => sessionMold(mold, pour.setup, pour.knownThen.blocks)),
-      pot: { powerW, lossWPerK, crucibleJPerK },
-      metalC,
-      roomC,
+      ...heatThen(pour.knownThen),
       now: entries.at(-1)?.at ?? 0,
     });
     const degrees = (celsius: number) =>

@@ -1,5 +1,6 @@
 import type { Mold, Pot, Pour } from '@schmelz/contract';
 import {
+  heatThen,
   COLD_BELOW_C,
   coach,
   moldsAtPot,
@@ -54,21 +55,13 @@ export function useCoach(
   return useMemo(() => {
     if (!settings || !pot) return null;
     const { heelKg } = settings.ways;
-    const {
-      pourC: metalC,
-      roomC,
-      potPowerW: powerW,
-      potLossWPerK: lossWPerK,
-      potCrucibleJPerK: crucibleJPerK,
-    } = pour.knownThen;
     // A tap may be a moment younger than the tick.
     const at = Math.max(tick, entries.at(-1)?.at ?? 0);
     const shared = {
       setup: pour.setup,
       log: entries,
-      pot: { powerW, lossWPerK, crucibleJPerK },
-      metalC,
-      roomC,
+      ...heatThen(pour.knownThen),
+      potWay: pour.knownThen.potWay,
       now: at,
     };
     const heat = sessionHeat({

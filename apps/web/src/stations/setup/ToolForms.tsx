@@ -8,7 +8,7 @@ import {
   type Pot,
   type PotInput,
 } from '@schmelz/contract';
-import { heatUpS, lagOfHeatUpS, parseMass, parseTemperature } from '@schmelz/core';
+import { heatUpS, lagOfHeatUpS, parseMass, parseTemperature, POT_WAYS, potWay, type PotWay } from '@schmelz/core';
 import { toast } from 'sonner';
 import { useSave } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
@@ -22,19 +22,22 @@ const kept = { onSuccess: () => void toast('Kept.') };
 
 export function PotForm({ pot }: { pot: Pot }) {
   const save = useSave('pots');
-  const form = useBuiltForm<{ name: string; capacity: string; power: string; loss: string }, PotInput>({
+  const form = useBuiltForm<{ name: string; capacity: string; power: string; loss: string; way: PotWay }, PotInput>({
     defaults: {
       name: pot.name,
       capacity: `${pot.capacityKg} kg`,
       power: String(pot.powerW),
       loss: String(pot.lossWPerK),
+      way: potWay(pot.way).id,
     },
     schema: potSchema,
-    build: ({ name, capacity, power, loss }) => ({
+    build: ({ name, capacity, power, loss, way }) => ({
       name,
       capacityKg: parseMass(capacity, 'g'),
       powerW: numberIn('power', power, 'W'),
       lossWPerK: numberIn('loss', loss, 'W/K'),
+      way,
+      learned: pot.learned ?? null,
     }),
     send: (input) => save.mutate({ ...input, id: pot.id, version: pot.version }, kept),
   });
@@ -46,6 +49,11 @@ export function PotForm({ pot }: { pot: Pot }) {
         <TextField label="Holds" {...form.register('capacity')} />
         <TextField label="Power" unit="W" {...form.register('power')} />
         <TextField label="Loses" unit="W a degree above the room" {...form.register('loss')} />
+        <Choice
+          label="Poured"
+          options={POT_WAYS.map(({ id, says }) => ({ value: id, label: `by ${id}: ${says}` }))}
+          {...form.register('way')}
+        />
       </div>
       <div className="mt-3 flex flex-col gap-3">
         <ProblemNote error={form.problem ?? save.error} />
