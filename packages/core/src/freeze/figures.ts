@@ -1,8 +1,10 @@
 import { cavitySolid } from '../geometry/solid.ts';
 import { sprueOf } from '../geometry/sprue.ts';
+import { LEAD_MELTING_C } from '../metal/materials.ts';
 import type { Alloy } from '../metal/alloy.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
 import { freezing, interfaceWPerM2K, OPENING_MARGIN } from './freeze.ts';
+import { leavingFigures } from './handling.ts';
 
 /** Time to open, with what is last and what rules it. */
 export function openTimeFigure(
@@ -32,4 +34,24 @@ export function openTimeFigure(
     },
     { low: openS * 0.75, high: openS * 1.35 },
   );
+}
+
+/** Heads of some 4 oz and more are given so long whatever sets sooner, s. Common practice, no source. */
+const BIG_HEAD_KG = 0.1;
+const BIG_HEAD_OPEN_S = 20;
+
+/** How hot a cavity's head comes out, and when it can be taken in the hand: opened as is usual for its size. */
+export function leavingOf(
+  cavity: { style: string; nominalMassKg: number; shotsSinceSmoked: number },
+  at: { metalC: number; moldC: number; roomC: number; openS: number },
+): { leaves: Figure; handling: Figure } {
+  const { nominalMassKg: headKg } = cavity;
+  const { modulusM, cooledAreaM2: areaM2 } = cavitySolid(cavity.style, headKg);
+  const { seconds: freezeS } = freezing({
+    ...at,
+    modulusM,
+    interfaceWPerM2K: interfaceWPerM2K(cavity.shotsSinceSmoked),
+  });
+  const openS = headKg >= BIG_HEAD_KG ? Math.max(BIG_HEAD_OPEN_S, at.openS) : at.openS;
+  return leavingFigures({ headKg, areaM2, freezeS, openS, moldC: at.moldC, solidusC: LEAD_MELTING_C }, at.roomC);
 }

@@ -1,3 +1,5 @@
+import { leavesAtC, leavingFigures } from './handling.ts';
+import { leavingOf } from './figures.ts';
 import { coldHeadSolid } from '../geometry/solid.ts';
 import { alloyOf, BISMUTH_TIN } from '../metal/alloy.ts';
 import { freezing, rodWindowS } from './freeze.ts';
@@ -69,4 +71,31 @@ test('a 227 g head from 204 C is cool enough to handle after 13 to 18 minutes', 
   expect(minutes(STILL_AIR_W_M2K.low)).toBeLessThan(20);
   expect(minutes(STILL_AIR_W_M2K.high)).toBeGreaterThan(11);
   expect(handlingTimeS({ headKg: 0.227, areaM2: cooledAreaM2, fromC: 40 })).toBe(0);
+});
+
+// physics.md, 5: an 8 oz head leaves the mold at 190 to 220 C (given some 20 s, common practice) and takes 13 to 20 min
+// until it can be handled.
+test('8 oz out of its mold', () => {
+  const cavity = { style: 'ball', nominalMassKg: 0.2268, shotsSinceSmoked: 0 };
+  for (const moldC of [110, 130]) {
+    const { leaves, handling } = leavingOf(cavity, { metalC: 371, moldC, roomC: 20, openS: 8 });
+    expect(leaves.value).toBeGreaterThan(190);
+    expect(leaves.value).toBeLessThan(220);
+    expect(leaves.low).toBeLessThan(leaves.value);
+    expect(handling.value / 60).toBeGreaterThan(13);
+    expect(handling.value / 60).toBeLessThan(20);
+  }
+});
+test('a head in its mold: as it sets when it is opened at once, as the mold when it is left; by hand in between', () => {
+  const head = { headKg: 0.1, areaM2: 0.002, freezeS: 5, moldC: 60, solidusC: 327 };
+  expect(leavesAtC({ ...head, openS: 5 })).toBe(327);
+  expect(leavesAtC({ ...head, openS: 2 })).toBe(327);
+  expect(leavesAtC({ ...head, openS: 3600 })).toBeCloseTo(60, 6);
+  // One time constant, m c / (h A) with c of 135 J/kgK, give or take 3 %.
+  const lagS = (0.1 * 135) / (480 * 0.002);
+  expect(Math.abs(leavesAtC({ ...head, openS: 5 + lagS }) - (60 + 267 / Math.E))).toBeLessThan(4);
+  // A small head is cool before it is touched: nothing to wait for.
+  expect(
+    leavingFigures({ ...head, headKg: 0.001, areaM2: 1e-4, openS: 600 }, 20).handling.value,
+  ).toBeGreaterThanOrEqual(0);
 });

@@ -11,6 +11,10 @@ import {
   type HookSize,
   type StyleId,
   knownBlock,
+  leavingOf,
+  metalAtMoldC,
+  settledMold,
+  type HouseWays,
 } from '@schmelz/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -108,6 +112,31 @@ function VariantRow({
   );
 }
 
+/** When this mold is opened on this cavity alone, how hot its head then is, and when it can be taken in the hand. */
+function Opening({ cavity, mold, ways }: { cavity: Cavity; mold: StoredMold; ways: HouseWays }) {
+  const { data: pots = [] } = useList('pots');
+  const metalC = metalAtMoldC(ways.pourC, pots[0]?.way);
+  const { block } = knownBlock(mold);
+  const shots = { block, shotsSinceSmoked: cavity.shotsSinceSmoked, metalC, roomC: ways.roomC, hands: ways };
+  const open = mold.cavities.filter((each) => each.condition === 'good');
+  const { moldC } = settledMold({ ...shots, cavities: open.length > 0 ? open : [cavity] });
+  const opens = openTimeFigure(cavity, { metalC, moldC, alloy: SOFT_LEAD, moldMetal: block.metal ?? 'aluminium' });
+  const { leaves, handling } = leavingOf(cavity, { metalC, moldC, roomC: ways.roomC, openS: opens.value });
+  return (
+    <>
+      <dt className="quiet">open after</dt>
+      <dd>
+        <Fig figure={opens} title="Open after" />
+      </dd>
+      <dt className="quiet">comes out at</dt>
+      <dd>
+        <Fig figure={leaves} title="Leaves the mold at" />, in the hand after{' '}
+        <Fig figure={handling} title="Can be handled after" />
+      </dd>
+    </>
+  );
+}
+
 /** One cavity: what it was cut for, what it gave, and what can be cast in it. */
 export function CavityPanel({ mold, cavity }: { mold: StoredMold; cavity: Cavity }) {
   const units = useUnits();
@@ -163,20 +192,7 @@ export function CavityPanel({ mold, cavity }: { mold: StoredMold; cavity: Cavity
             <Fig figure={sinceSmokedFigure(cavity)} title="Shots since smoked" />{' '}
             {cavity.everSmoked ? 'shots since smoked' : 'shots, never smoked on record'}
           </dd>
-          <dt className="quiet">open after</dt>
-          <dd>
-            {settings && (
-              <Fig
-                figure={openTimeFigure(cavity, {
-                  metalC: settings.ways.pourC,
-                  moldC: 120,
-                  alloy: SOFT_LEAD,
-                  moldMetal: knownBlock(mold).block.metal,
-                })}
-                title="Open after"
-              />
-            )}
-          </dd>
+          {settings && <Opening cavity={cavity} mold={mold} ways={settings.ways} />}
         </dl>
         <Button className="mt-4" onClick={() => setOpen('cavity')}>
           Change this cavity
