@@ -3,22 +3,54 @@ import { sprueOf } from '../geometry/sprue.ts';
 import { LEAD_MELTING_C } from '../metal/materials.ts';
 import type { Alloy } from '../metal/alloy.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
+import { range90 } from '../quantity/range.ts';
+import { SPREAD } from '../quantity/spreads.ts';
 import { freezing, interfaceWPerM2K, OPENING_MARGIN } from './freeze.ts';
 import { leavingFigures } from './handling.ts';
 
+/** A cavity whose opening is asked for. */
+export interface OpenedCavity {
+  style: string;
+  nominalMassKg: number;
+  shotsSinceSmoked: number;
+}
+export interface OpeningHeat {
+  metalC: number;
+  moldC: number;
+  alloy: Alloy;
+  moldMetal: 'aluminium' | 'iron';
+}
+
+/** When it may be opened, nine times in ten: by what is unsure of metal, mold, soot and the drawn solid. */
+export function openRange(cavity: OpenedCavity, { metalC, moldC, alloy, moldMetal }: OpeningHeat) {
+  const solid = cavitySolid(cavity.style, cavity.nominalMassKg);
+  const modulusM = Math.max(solid.modulusM, sprueOf(solid).modulusM);
+  const interfaceW = interfaceWPerM2K(cavity.shotsSinceSmoked);
+  return range90(
+    ([metal, mold, skin, modulus]) =>
+      OPENING_MARGIN *
+      freezing({
+        ...{ alloy, moldMetal, metalC: metal!, moldC: mold! },
+        ...{ modulusM: modulusM * modulus!, interfaceWPerM2K: interfaceW * skin! },
+      }).seconds,
+    [
+      { value: metalC, sd: SPREAD.metalK, least: alloy.liquidusC, most: 600 },
+      { value: moldC, sd: SPREAD.moldK, least: -20, most: Math.min(300, alloy.solidusC - 10) },
+      { value: 1, sd: SPREAD.interfaceShare, least: 0.3 },
+      { value: 1, sd: SPREAD.modulusShare },
+    ],
+  );
+}
+
 /** Time to open, with what is last and what rules it. */
-export function openTimeFigure(
-  cavity: { style: string; nominalMassKg: number; shotsSinceSmoked: number; position: number },
-  heat: { metalC: number; moldC: number; alloy: Alloy; moldMetal: 'aluminium' | 'iron' },
-): Figure {
+export function openTimeFigure(cavity: OpenedCavity & { position: number }, heat: OpeningHeat): Figure {
   const solid = cavitySolid(cavity.style, cavity.nominalMassKg);
   const interfaceW = interfaceWPerM2K(cavity.shotsSinceSmoked);
   const at = (modulusM: number) => freezing({ ...heat, modulusM, interfaceWPerM2K: interfaceW });
   const [head, sprue] = [at(solid.modulusM), at(sprueOf(solid).modulusM)];
   const last = head.seconds >= sprue.seconds ? head : sprue;
-  const openS = OPENING_MARGIN * last.seconds;
   return figure(
-    openS,
+    OPENING_MARGIN * last.seconds,
     's',
     {
       rule: `Its ${last === head ? 'head' : 'sprue'} sets last; ${last.rules === 'interface' ? 'the skin between metal and mold' : 'the mold wall'} decides. ${Math.round(100 * last.superheatShare)} % of the heat is superheat. A moment more, to be safe.`,
@@ -32,7 +64,7 @@ export function openTimeFigure(
         fitted('Shots since smoked', cavity.shotsSinceSmoked, 'count'),
       ],
     },
-    { low: openS * 0.75, high: openS * 1.35 },
+    openRange(cavity, heat),
   );
 }
 

@@ -1,5 +1,7 @@
 import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
 import { figure, fitted, given, type Basis, type Figure } from '../quantity/figure.ts';
+import { range90 } from '../quantity/range.ts';
+import { SPREAD } from '../quantity/spreads.ts';
 import { moldLossWPerK, type MoldBlock } from './block.ts';
 import { moldSession, type MoldPoint, type MoldStep } from './session.ts';
 import { BAR_KG, BLANK_CYCLE_S, blankShots, MOST_BLANKS, shotRiseK, MOLD_READY_C, shotStep } from './warm-up.ts';
@@ -39,6 +41,34 @@ export interface WarmPlan {
   points: MoldPoint[];
 }
 
+/** Blank shots nine times in ten, by what is unsure of the mold, the shot, the bar and the heat. */
+function blanksRange(input: WarmPlanInput, warmedC: number) {
+  const { block, barKg = BAR_KG, alloy = SOFT_LEAD } = input;
+  if (input.school === 'pot top') return { low: 0, high: 0 };
+  // What was fitted to this mold is known better than what goes by its weight, and a bar that was weighed is weighed.
+  const learned = input.basis === 'fitted' ? 0.3 : 1;
+  const bar = input.barKg === undefined ? SPREAD.barShare : SPREAD.shotShare;
+  const lossWPerK = block.lossWPerK ?? moldLossWPerK(block.bodyKg);
+  return range90(
+    ([metalC, roomC, shot, barShare, loss, capacity, readyC]) =>
+      blankShots({
+        ...{ moldKg: block.bodyKg, moldMetal: block.metal, alloy, fromC: warmedC },
+        ...{ metalC: metalC!, roomC: roomC!, readyC: readyC! },
+        ...{ shotKg: input.shotKg * shot!, barKg: barKg * barShare! },
+        ...{ lossWPerK: lossWPerK * loss!, capacityShare: (block.capacityShare ?? 1) * capacity! },
+      }).shots,
+    [
+      { value: input.metalC, sd: SPREAD.metalK, least: alloy.liquidusC },
+      { value: input.roomC, sd: SPREAD.roomK },
+      { value: 1, sd: SPREAD.shotShare },
+      { value: 1, sd: bar, least: 0 },
+      { value: 1, sd: learned * SPREAD.lossShare, least: 0.2 },
+      { value: 1, sd: learned * SPREAD.capacityShare, least: 0.3 },
+      { value: MOLD_READY_C, sd: SPREAD.readyK },
+    ],
+  );
+}
+
 /** How many blank shots, by the school chosen, as a curve into the window. */
 export function warmPlan(input: WarmPlanInput): WarmPlan {
   const { block, shotKg, metalC, roomC, school, barKg = BAR_KG } = input;
@@ -58,8 +88,7 @@ export function warmPlan(input: WarmPlanInput): WarmPlan {
     fromC: warmedC,
     alloy,
   };
-  const count = (readyC: number) => (school === 'pot top' ? 0 : blankShots({ ...heat, readyC }).shots);
-  const blanks = count(MOLD_READY_C);
+  const blanks = school === 'pot top' ? 0 : blankShots(heat).shots;
   const { ready } = blankShots(heat);
   const rise = shotRiseK(block, { shotKg: shotKg + barKg, metalC, roomC, alloy });
   const steps = [
@@ -92,7 +121,7 @@ export function warmPlan(input: WarmPlanInput): WarmPlan {
           mark('Loss', block.lossWPerK ?? moldLossWPerK(block.bodyKg), 'W/K'),
         ],
       },
-      ready ? { low: count(MOLD_READY_C - 10), high: count(MOLD_READY_C + 15) } : { low: blanks, beyond: true },
+      ready ? blanksRange(input, warmedC) : { low: blanks, beyond: true },
     ),
     seconds: potTopS + blanks * BLANK_CYCLE_S,
     readyC: (points.findLast((point) => point.after === 'shot') ?? points.at(-1)!).meanC,

@@ -1,5 +1,7 @@
 import type { ColourOrder } from './colour-order.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
+import { range90 } from '../quantity/range.ts';
+import { SPREAD } from '../quantity/spreads.ts';
 import {
   GUN_AIR_C,
   GUN_W_M2K,
@@ -13,7 +15,27 @@ import {
   type HeatInput,
 } from './head-heat.ts';
 
-/** Seconds under the tool, with the seconds at which it is too cold and too hot as its range. */
+/** Seconds nine times in ten: by the gun, which a count makes known, its air, and how the head lies in the stream. */
+function heatingRange(input: HeatInput) {
+  const { tool, gunWM2K = GUN_W_M2K } = input;
+  const share = tool === 'heat gun' && input.gunWM2K !== undefined ? SPREAD.handsShare / 2 : SPREAD.gunShare;
+  return range90(
+    ([strength, room]) => {
+      const { head } = input;
+      const roomC = Math.min(50, room!);
+      const from = input.fromC === undefined ? {} : { fromC: input.fromC };
+      if (tool === 'heat gun') return heatingS({ ...input, ...from, roomC, gunWM2K: gunWM2K * strength! });
+      // A flame that gives more heats as if the head had more surface.
+      return heatingS({ ...input, ...from, roomC, head: { ...head, areaM2: head.areaM2 * strength! } });
+    },
+    [
+      { value: 1, sd: share, least: 0.3 },
+      { value: input.roomC, sd: SPREAD.roomK, least: -20, most: 50 },
+    ],
+  );
+}
+
+/** Seconds under the tool; where it may stop is said beside it, and is no doubt of the model's. */
 export function heatingFigure(input: HeatInput, what: string): Figure {
   const at = (targetC: number) => heatingS({ ...input, targetC });
   const own = input.gunWM2K !== undefined && Math.abs(input.gunWM2K - GUN_W_M2K) > 1e-9;
@@ -22,7 +44,7 @@ export function heatingFigure(input: HeatInput, what: string): Figure {
     seconds,
     's',
     {
-      rule: `${what}. Its range is where it may stop: below ${TOO_COLD_C} °C powder does not wet, above ${TOO_HOT_C} °C it smokes and runs, ${MELTS_C} °C melts the head.`,
+      rule: `${what}. It may stop from ${Math.round(at(TOO_COLD_C + 20))} to ${Math.round(at(TOO_HOT_C))} s: below ${TOO_COLD_C} °C powder does not wet, above ${TOO_HOT_C} °C it smokes and runs, ${MELTS_C} °C melts the head.`,
       formula:
         input.tool === 'heat gun' ? '(m c + m_steel c) dT/dt = h A (T_air − T)' : '(m c + m_steel c) dT/dt = q A / 2',
       source: 'One lump; the bounds are common practice',
@@ -37,8 +59,7 @@ export function heatingFigure(input: HeatInput, what: string): Figure {
       ],
     },
     {
-      low: Math.min(seconds, at(TOO_COLD_C + 20)),
-      high: Math.max(seconds, at(TOO_HOT_C)),
+      ...heatingRange(input),
       basis: own ? 'fitted' : 'given',
     },
   );

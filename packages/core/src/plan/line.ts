@@ -1,5 +1,6 @@
 import { castMassKg } from '../cast/cast-mass.ts';
-import { yieldEstimate } from '../count/yield.ts';
+import { yieldEstimate, type YieldEstimate } from '../count/yield.ts';
+import { Z_90 } from '../quantity/range.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
 import type { KindOnMold } from './allocate.ts';
 import { unitCostStack } from './cost.ts';
@@ -60,10 +61,11 @@ export function linePlan(
           ? 'What these cavities gave so far, leaning on common practice while records are few.'
           : 'No casts on record yet: what a practised hand gets.',
         formula: '(good + 37.6) / (casts + 40)',
-        source: 'Beta prior; Wilson interval',
+        source:
+          'Beta prior; the range is one evening’s, nine in ten of them: evenings differ more than the mean is unsure',
         inputs: [fitted('Good', good, 'count'), fitted('Casts', records, 'count')],
       },
-      { low: estimate.low, high: estimate.high, basis: records ? 'fitted' : 'given' },
+      { ...tonight(onMold, estimate), basis: records ? 'fitted' : 'given' },
     ),
     leadKgPerHead: figure(leadKg, 'head-kg', {
       rule: 'What this cavity casts in soft lead.',
@@ -78,6 +80,13 @@ export function linePlan(
     parts,
     cure: productCure(product, input.oven, Math.min(line.quantity, input.oven.places)),
   };
+}
+
+/** What one evening's yield may be, nine times in ten; of heads off the shelf, that of the records. */
+function tonight(onMold: KindOnMold | null, { low, high }: YieldEstimate): { low: number; high: number } {
+  if (!onMold) return { low, high };
+  const off = Z_90 * eveningSd(onMold);
+  return { low: Math.max(0, onMold.yieldShare - off), high: Math.min(1, onMold.yieldShare + off) };
 }
 
 /** Standard deviation of one evening's yield. */

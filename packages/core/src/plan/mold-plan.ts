@@ -1,6 +1,8 @@
 import { fullShotKg, knownBlock } from '../mold/known-mold.ts';
 import { castMassKg } from '../cast/cast-mass.ts';
+import { openRange } from '../freeze/figures.ts';
 import { settledMold } from '../freeze/settled.ts';
+import { SOFT_LEAD } from '../metal/alloy.ts';
 import { cavitySolid } from '../geometry/solid.ts';
 import { sprueOf } from '../geometry/sprue.ts';
 import { warmPlan } from '../mold/warm-plan.ts';
@@ -71,12 +73,16 @@ function blanksFigure(mold: PlanMold, shotKg: number, { metalC, roomC }: PouredA
 }
 
 function openFigure({ mold, kinds }: MoldAllocation, ways: HouseWays, { metalC, roomC }: PouredAt): Figure {
+  const { block } = knownBlock(mold);
+  const cavities = kinds.flatMap((each) => each.cavities);
   const { openS, moldC, cycleS, last } = settledMold({
-    block: knownBlock(mold).block,
-    cavities: kinds.flatMap(({ cavities }) => cavities),
+    block,
+    cavities,
     shotsSinceSmoked: mold.shotsSinceSmoked,
     ...{ metalC, roomC, hands: ways },
   });
+  const slowest = cavities.find(({ position }) => position === last.position)!;
+  const heat = { metalC, moldC, alloy: SOFT_LEAD, moldMetal: block.metal ?? ('aluminium' as const) };
   return figure(
     openS,
     's',
@@ -92,7 +98,7 @@ function openFigure({ mold, kinds }: MoldAllocation, ways: HouseWays, { metalC, 
         fitted('Shots since smoked', mold.shotsSinceSmoked, 'count'),
       ],
     },
-    { low: openS * 0.75, high: openS * 1.35 },
+    openRange({ ...slowest, shotsSinceSmoked: mold.shotsSinceSmoked }, heat),
   );
 }
 

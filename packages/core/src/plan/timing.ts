@@ -3,6 +3,8 @@ import { holdingEnergyKWh, meltTime } from '../pot/time-to-pour.ts';
 import { figure, given, type Figure } from '../quantity/figure.ts';
 import { J_PER_KWH } from '../quantity/units.ts';
 import type { MoldAllocation } from './allocate.ts';
+import { range90 } from '../quantity/range.ts';
+import { SPREAD } from '../quantity/spreads.ts';
 import { handsOf, totalSeconds, type StepHands } from './minutes.ts';
 import { shotSeconds } from '../mold/shot-seconds.ts';
 import { stationOf } from '../job/stations.ts';
@@ -147,6 +149,13 @@ const RULES: Record<string, string> = {
   finish: 'Counting and bagging.',
 };
 
+/** Seconds of several kinds of work, nine times in ten: each is off by itself. */
+export const handsRange = (parts: readonly number[]): { low: number; high: number } =>
+  range90(
+    (seconds) => seconds.reduce((sum, each) => sum + each, 0),
+    parts.map((value) => ({ value, sd: SPREAD.handsShare * value })),
+  );
+
 function handsOfRow(station: string, does: string, seconds: number, heads: number): Plan['minutes'][number] {
   const own = stationOf(station).name === does ? RULES[station] : undefined;
   return {
@@ -161,7 +170,7 @@ function handsOfRow(station: string, does: string, seconds: number, heads: numbe
         source: 'House ways; common practice until your own pace is on record',
         inputs: [given('Heads', heads, 'count'), given('A head', heads ? seconds / heads : 0, 's')],
       },
-      { low: seconds * 0.8, high: seconds * 1.3 },
+      handsRange([seconds]),
     ),
     waitS: null,
   };
@@ -239,7 +248,7 @@ export function handsFigure(timing: Timing): Figure {
       source: 'House ways',
       inputs: parts.map(([name, part]) => given(name, part, 's')),
     },
-    { low: seconds * 0.8, high: seconds * 1.3 },
+    handsRange(parts.map(([, part]) => part)),
   );
 }
 
