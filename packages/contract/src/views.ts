@@ -194,6 +194,8 @@ export type BakeProgram = BakeProgramInput & Stored;
 export type Product = ProductInput & Stored;
 export type OrderStatus = 'open' | 'released' | 'done';
 export type Order = OrderInput & Stored & { number: number; status: OrderStatus; createdAt: number };
+/** An order on a list, with the heads that its closed tickets ended short of. */
+export type OrderOnList = Order & { missing: number };
 
 export interface Ticket extends Stored {
   number: number;
@@ -209,6 +211,9 @@ export interface Ticket extends Stored {
   fromId: string | null;
   becomesId: string | null;
   poured: number;
+  /** Heads it is short of, and good ones to cast for it: see headsOwed of core. */
+  missing: number;
+  toCast: number;
   pourRejects: number;
   pourClosed: boolean;
   pourId: string | null;
@@ -355,4 +360,8 @@ export interface ResourceReads {
   orders: Order;
 }
 /** and listed, with what is known of them beside what was written. */
-export type ResourceLists = Omit<ResourceReads, 'materials' | 'molds'> & { materials: Material; molds: Mold };
+export type ResourceLists = Omit<ResourceReads, 'materials' | 'molds' | 'orders'> & {
+  materials: Material;
+  molds: Mold;
+  orders: OrderOnList;
+};

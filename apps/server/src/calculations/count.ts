@@ -162,6 +162,7 @@ const planInput = () =>
         .optional(),
     }),
     ways: waysSchema.shape({ gunWM2K: number('W/m2K', 10, 1000).optional() }),
+    afterPour: record({ mean: number('share', 0.05, 1), sure: number('heads', 0.1, 1e9).optional() }).optional(),
     lead: onHand(),
     stock: list(onHand(), 0, 500),
   });

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { knownBill, planOrder, stepsOf, type Plan, type PlanLine, type RouteStep } from '@schmelz/core';
-import type { Order, PlanView, TicketPlan } from '@schmelz/contract';
+import type { Order, OrderOnList, PlanView, TicketPlan } from '@schmelz/contract';
 import { Op, type FindOptions, type Transaction } from 'sequelize';
 import type { TicketRow } from '../store/models.ts';
 import { rowsOf, type Store } from '../store/store.ts';
@@ -14,10 +14,22 @@ const readOrder = async (store: Store, id: string, transaction?: Transaction) =>
 /** Orders that are done come in pages of so many. */
 const PAGE = 50;
 
+/** Orders with what their closed tickets ended short of. */
+async function withMissing(store: Store, orders: readonly Order[]): Promise<OrderOnList[]> {
+  if (orders.length === 0) return [];
+  const short = await store.select<{ orderId: string; missing: number }>(
+    `SELECT orderId, SUM(MAX(0, quantity - good)) AS missing FROM tickets
+     WHERE closedAt IS NOT NULL AND good IS NOT NULL AND orderId IN (:ids) GROUP BY orderId`,
+    { ids: orders.map(({ id }) => id) },
+  );
+  const missing = new Map(short.map((each) => [each.orderId, each.missing]));
+  return orders.map((order) => ({ ...order, missing: missing.get(order.id) ?? 0 }));
+}
+
 /** Every order that is still to do, and the last that are done, newest first; before a number only older done ones. */
-export async function listOrders(store: Store, before: number | null = null): Promise<Order[]> {
-  const of = (which: FindOptions<Record<string, unknown>>) =>
-    listResources(store, 'orders', { ...which, order: [['number', 'DESC']] });
+export async function listOrders(store: Store, before: number | null = null): Promise<OrderOnList[]> {
+  const of = async (which: FindOptions<Record<string, unknown>>) =>
+    withMissing(store, await listResources(store, 'orders', { ...which, order: [['number', 'DESC']] }));
   const older = before === null ? {} : { number: { [Op.lt]: before } };
   const done = await of({ where: { status: 'done', ...older }, limit: PAGE });
   if (before !== null) return done;
@@ -30,8 +42,9 @@ const linesOf = (order: Order, workshop: Workshop): PlanLine[] =>
 
 function planFor(order: Order, workshop: Workshop): Plan {
   const { pot, oven } = firstTools(workshop);
-  const { molds, ways, stock } = workshop;
-  return planOrder({ lines: linesOf(order, workshop), molds, pot, oven, ways, lead: castingLead(workshop), stock });
+  const { molds, ways, stock, afterPour } = workshop;
+  const lead = castingLead(workshop);
+  return planOrder({ lines: linesOf(order, workshop), molds, pot, oven, ways, lead, stock, afterPour });
 }
 
 /**
@@ -119,6 +132,7 @@ export async function releaseOrder(store: Store, orderId: string, at = Date.now(
         planned: ticketPlan(plan, productId, workshop),
         createdAt: at,
         closedAt: null,
+        good: null,
         ovenPowerW: null,
         version: 1,
       };

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import {
+  headsOwed,
   mayLessen,
   opensPour,
   pourConflict,
@@ -8,6 +9,7 @@ import {
   pourShares,
   pourState,
   preparePour,
+  ticketState,
   type PlanLine,
   type PourEntry,
   type PourLog,
@@ -20,7 +22,7 @@ import { rowsOf, type Store } from '../store/store.ts';
 import { append, readLogs, type Keeper } from './append.ts';
 import { notAllowed, notFound } from './errors.ts';
 import { nextNumber } from './orders.ts';
-import { downTheLine, syncTicket } from './tickets.ts';
+import { downTheLine, loadTickets, readYieldAfterPour, setupOf, syncTicket, ticketLog } from './tickets.ts';
 import { castingLead, readWorkshop } from './workshop.ts';
 
 function pourView(row: PourRow, log: (PourEntry | UndoEntry)[]): Pour {
@@ -86,23 +88,20 @@ export async function readPour(store: Store, id: string): Promise<Pour> {
 
 /** What each ticket still wants from the pot: of those that may be poured now. */
 async function wantedOf(store: Store, ticketIds: readonly string[], transaction?: Transaction) {
-  const tickets = await rowsOf(store.models.tickets, { where: { id: [...ticketIds] }, transaction });
-  const missing = ticketIds.find((id) => !tickets.some((ticket) => ticket.id === id));
+  const all = await loadTickets(store, { id: [...ticketIds] }, transaction);
+  const missing = ticketIds.find((id) => !all.some(({ row }) => row.id === id));
   if (missing) throw notFound('ticket', missing);
-  const poured = await store.select<{ ticketId: string; good: number; open: number }>(
-    `SELECT pt.ticketId, SUM(pt.good) AS good, SUM(p.closedAt IS NULL) AS open
-     FROM pourTickets pt JOIN pours p ON p.id = pt.pourId WHERE pt.ticketId IN (:ids) GROUP BY pt.ticketId`,
-    { ids: [...ticketIds] },
-    transaction,
-  );
-  return tickets.map((ticket) => {
-    const before = poured.find((each) => each.ticketId === ticket.id);
-    if (ticket.closedAt !== null) throw notAllowed(`Ticket ${ticket.number} is closed.`);
-    if (ticket.source === 'shelf') throw notAllowed(`The heads of ticket ${ticket.number} come off the shelf.`);
-    if (before?.open) throw notAllowed(`Ticket ${ticket.number} is in another pour that is still open.`);
-    const quantity = ticket.quantity - (before?.good ?? 0);
-    if (quantity <= 0) throw notAllowed(`Ticket ${ticket.number} has all its heads.`);
-    return { id: ticket.id, productId: ticket.productId, quantity };
+  const after = await readYieldAfterPour(store, transaction);
+  return all.map((loaded) => {
+    const { id, number, productId, quantity, closedAt, source } = loaded.row;
+    if (closedAt !== null) throw notAllowed(`Ticket ${number} is closed.`);
+    if (source === 'shelf') throw notAllowed(`The heads of ticket ${number} come off the shelf.`);
+    if (loaded.pours.some((pour) => !pour.closed))
+      throw notAllowed(`Ticket ${number} is in another pour that is still open.`);
+    const setup = setupOf(loaded);
+    const { toCast } = headsOwed({ quantity, ...setup }, ticketState(setup, ticketLog(loaded)), after);
+    if (toCast === 0) throw notAllowed(`Ticket ${number} has all its heads.`);
+    return { id, productId, quantity: toCast };
   });
 }
 

@@ -144,7 +144,8 @@ describe('pours', () => {
     await say(first.id, { kind: 'shot', moldId: things.moldId, positions: [1, 2, 3] });
     await say(first.id, { kind: 'close', sprueBackKg: 0, rejectsBackKg: 0, drossKg: 0, heelKg: 0.97 });
     const second = (await startPour([ticket!.id])).body;
-    expect(second.setup.needs).toEqual({ [ticket!.id]: 3 });
+    // Three are missing; one more is cast, because trim to finish may spoil one of them.
+    expect(second.setup.needs).toEqual({ [ticket!.id]: 4 });
     await say(second.id, { kind: 'charge', massKg: 1, potC: 20 });
     await say(second.id, { kind: 'shot', moldId: things.moldId, positions: [1, 2, 3] });
     await say(second.id, { kind: 'close', sprueBackKg: 0, rejectsBackKg: 0, drossKg: 0, heelKg: 0.97 });

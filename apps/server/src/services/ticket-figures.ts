@@ -1,5 +1,6 @@
 import {
   COST_PARTS,
+  headsOwed,
   ticketActual,
   ticketState,
   withShares,
@@ -12,7 +13,7 @@ import { Op, type Transaction } from 'sequelize';
 import type { TicketFiguresRow } from '../store/rows.ts';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notFound } from './errors.ts';
-import { grouped, loadTickets, setupOf, sumOf, ticketLog } from './tickets.ts';
+import { grouped, loadTickets, readYieldAfterPour, setupOf, sumOf, ticketLog } from './tickets.ts';
 
 type MoveSum = TicketMove & { ticketId: string };
 
@@ -30,7 +31,7 @@ export async function listTickets(
   const all = await loadTickets(store, where, transaction);
   if (all.length === 0) return [];
   const ids = all.map(({ row }) => row.id);
-  const [moves, orders, [oven]] = await Promise.all([
+  const [moves, orders, [oven], after] = await Promise.all([
     store.select<MoveSum>(
       `SELECT m.ticketId, m.materialId, a.name, a.kind, m.reason,
               SUM(m.quantity) AS quantity, SUM(m.valueMinor) AS valueMinor
@@ -41,16 +42,20 @@ export async function listTickets(
     ),
     rowsOf(store.models.orders, { where: { id: [...new Set(all.map(({ row }) => row.orderId))] }, transaction }),
     rowsOf(store.models.ovens, { transaction }),
+    readYieldAfterPour(store, transaction),
   ]);
   const movesOf = grouped(moves, (move) => move.ticketId);
   const orderOf = new Map(orders.map((order) => [order.id, order]));
   return all.map((loaded) => {
     const { row, pours, log, runs } = loaded;
     const order = orderOf.get(row.orderId)!;
+    const setup = setupOf(loaded);
+    const state = ticketState(setup, ticketLog(loaded));
     const { id, version, number, orderId, productId, quantity, fromId, becomesId, createdAt, planned } = row;
     return {
       ...{ id, version, number, orderId, productId, quantity, fromId, becomesId, createdAt, planned },
-      ...setupOf(loaded),
+      ...setup,
+      ...headsOwed({ quantity, ...setup }, state, after),
       route: row.route,
       customer: order.customer,
       dueOn: order.dueOn,
@@ -59,7 +64,7 @@ export async function listTickets(
       log,
       runs,
       actual: ticketActual({
-        state: ticketState(setupOf(loaded), ticketLog(loaded)),
+        state,
         pours,
         moves: movesOf.get(id) ?? [],
         rates: planned,

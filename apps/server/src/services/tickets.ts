@@ -11,6 +11,8 @@ import {
   type TicketState,
   type UndoEntry,
   withShares,
+  yieldAfterPour,
+  type YieldTonight,
 } from '@schmelz/core';
 import type { RunView } from '@schmelz/contract';
 import type { Transaction } from 'sequelize';
@@ -86,6 +88,21 @@ export function setupOf({ row, pours }: Pick<LoadedTicket, 'row' | 'pours'>): Ti
   };
 }
 
+/** So many closed tickets say what the steps after the pour leave of the heads. */
+const LAST_CLOSED = 60;
+
+/** What the steps after the pour leave of heads that were cast good, by the tickets that were closed last. */
+export const readYieldAfterPour = async (store: Store, transaction?: Transaction): Promise<Required<YieldTonight>> =>
+  yieldAfterPour(
+    await store.select<{ good: number; casts: number }>(
+      `SELECT t.good, SUM(pt.good) AS casts FROM tickets t JOIN pourTickets pt ON pt.ticketId = t.id
+       WHERE t.closedAt IS NOT NULL AND t.good IS NOT NULL AND t.source = 'pour'
+       GROUP BY t.id ORDER BY t.closedAt DESC LIMIT ${LAST_CLOSED}`,
+      {},
+      transaction,
+    ),
+  );
+
 /** What closed pours gave to a ticket, and took for it; null until one is closed. */
 function castFor({ pours }: LoadedTicket): CastForTicket | null {
   const closed = pours.filter((pour) => pour.closed);
@@ -118,7 +135,8 @@ export async function syncTicket(store: Store, ticketId: string, at: number, tra
   if (row.closedAt === state.closedAt) return;
   const [oven] = await rowsOf(store.models.ovens, { transaction });
   const ovenPowerW = state.closedAt === null ? null : Number(oven?.['powerW'] ?? 0);
-  const changed = { closedAt: state.closedAt, ovenPowerW, version: row.version + 1 };
+  const good = state.closedAt === null ? null : state.good;
+  const changed = { closedAt: state.closedAt, good, ovenPowerW, version: row.version + 1 };
   await store.models.tickets.update(changed, { where: { id: ticketId }, transaction });
   const all = await rowsOf(store.models.tickets, { where: { orderId: row.orderId }, transaction });
   const status = all.every((ticket) => ticket.closedAt !== null) ? 'done' : 'released';

@@ -10,6 +10,7 @@ import {
   type Shelf,
   type StockOnHand,
   knownPot,
+  type YieldTonight,
 } from '@schmelz/core';
 import type { HeatingRecord, Material, Product } from '@schmelz/contract';
 import { rowsOf, type Store } from '../store/store.ts';
@@ -19,6 +20,7 @@ import { listRecords } from './records.ts';
 import { listResources } from './resources.ts';
 import { readSettings } from './settings.ts';
 import { listMaterials } from './stock.ts';
+import { readYieldAfterPour } from './tickets.ts';
 
 /** Everything that planning looks at, read once. */
 export interface Workshop {
@@ -31,20 +33,24 @@ export interface Workshop {
   pots: (PlanPot & { id: string })[];
   ovens: (PlanOven & { id: string })[];
   stock: StockOnHand[];
+  /** What the steps after the pour leave of good heads. */
+  afterPour: Required<YieldTonight>;
 }
 
 export async function readWorkshop(store: Store): Promise<Workshop> {
-  const [{ settings }, materials, molds, pots, ovens, recipes, programs, products, heatings] = await Promise.all([
-    readSettings(store),
-    listMaterials(store),
-    listMolds(store),
-    rowsOf(store.models.pots),
-    rowsOf(store.models.ovens),
-    listResources(store, 'recipes'),
-    rowsOf(store.models.bakePrograms),
-    rowsOf(store.models.products),
-    listRecords<HeatingRecord>(store, 'heating'),
-  ]);
+  const [{ settings }, materials, molds, pots, ovens, recipes, programs, products, heatings, afterPour] =
+    await Promise.all([
+      readSettings(store),
+      listMaterials(store),
+      listMolds(store),
+      rowsOf(store.models.pots),
+      rowsOf(store.models.ovens),
+      listResources(store, 'recipes'),
+      rowsOf(store.models.bakePrograms),
+      rowsOf(store.models.products),
+      listRecords<HeatingRecord>(store, 'heating'),
+      readYieldAfterPour(store),
+    ]);
   const byId = new Map(materials.map((material) => [material.id, material]));
   const shelf: Shelf = {
     part: (id) => byId.get(id),
@@ -60,6 +66,7 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
     molds: molds.map((mold) => ({ ...mold, cavities: mold.cavities as PlanCavity[] })),
     pots: pots.map((pot) => ({ ...pot, ...knownPot(pot) })),
     ovens,
+    afterPour,
     stock: materials.map(({ id, name, kind, quantity, averageMinor }) => {
       return { materialId: id, name, kind, quantity, averageMinor };
     }),

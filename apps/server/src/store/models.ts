@@ -181,6 +181,7 @@ const TABLES = {
     planned: json(),
     createdAt: INTEGER,
     closedAt: INTEGER,
+    good: INTEGER,
     ovenPowerW: DOUBLE,
     version: INTEGER,
   },

@@ -60,6 +60,8 @@ export interface TicketRow {
   planned: TicketPlan;
   createdAt: number;
   closedAt: number | null;
+  /** Good heads at its end; null while it is open, and in tickets of before. */
+  good: number | null;
   /** Of the oven on the day it was closed, W; null while it is open. */
   ovenPowerW: number | null;
   version: number;

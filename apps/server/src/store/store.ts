@@ -14,7 +14,7 @@ import { up as runs } from './migrations/006-runs.ts';
 import { up as nothingLost } from './migrations/007-nothing-lost.ts';
 import { up as keptFigures } from './migrations/008-kept-figures.ts';
 import { up as bar } from './migrations/009-bar.ts';
-import { up as potWay } from './migrations/010-pot-way.ts';
+import { up as madeGood } from './migrations/010-made-good.ts';
 import { defineModels, type Models } from './models.ts';
 
 export interface Store {
@@ -40,7 +40,7 @@ const MIGRATIONS: { name: string; step: Step }[] = [
   { name: '007-nothing-lost', step: nothingLost },
   { name: '008-kept-figures', step: keptFigures },
   { name: '009-bar', step: bar },
-  { name: '010-pot-way', step: potWay },
+  { name: '010-made-good', step: madeGood },
 ];
 
 /** Brings the tables up to date, or up to one step, so that an older file can be made. */

@@ -192,6 +192,8 @@ export const ticket = (more: Partial<Ticket> = {}): Ticket => ({
   fromId: null,
   becomesId: null,
   poured: 12,
+  missing: 0,
+  toCast: 0,
   pourRejects: 1,
   pourClosed: true,
   pourId: ids.pour,

@@ -5,5 +5,6 @@ export * from './route.ts';
 export * from './bill.ts';
 export * from './ticket-log.ts';
 export * from './ticket.ts';
+export * from './owed.ts';
 export * from './postings.ts';
 export * from './next.ts';

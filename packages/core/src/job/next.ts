@@ -6,8 +6,9 @@ export interface NextTicket {
   number: number;
   dueOn: string | null;
   quantity: number;
-  /** Good heads cast so far. */
+  /** Good heads cast so far, and what is to be cast for it still; see headsOwed. */
   poured: number;
+  toCast: number;
   state: TicketState;
 }
 
@@ -72,11 +73,11 @@ export function nextThing(
     const { key, station } = first.step;
     return { ...none, what: 'step', ticketId: first.id, station, step: key, count: first.free };
   }
-  const waiting = sorted.find(({ state }) => state.at === AT.pour || state.at === AT.take);
+  const waiting = sorted.find(({ state, toCast }) => state.at === AT.take || toCast > 0);
   if (!waiting) return null;
   const takes = waiting.state.at === AT.take;
   const station = takes ? (waiting.state.steps[0]?.station ?? 'trim') : 'pour';
-  const count = waiting.quantity - waiting.poured;
+  const count = takes ? waiting.quantity - waiting.poured : waiting.toCast;
   return { ...none, what: takes ? 'take' : 'pour', ticketId: waiting.id, station, count };
 }
 
@@ -86,9 +87,10 @@ export function waitingByStation(tickets: readonly NextTicket[]): Record<string,
   for (const { id } of stepStations()) {
     waiting[id] = tickets.reduce((sum, { state }) => sum + leftAt(state, id), 0);
   }
-  for (const { state, quantity, poured } of tickets) {
-    const station = state.at === AT.pour ? 'pour' : state.at === AT.take ? state.steps[0]?.station : undefined;
-    if (station) waiting[station] = (waiting[station] ?? 0) + Math.max(0, quantity - poured);
+  for (const { state, quantity, toCast } of tickets) {
+    waiting['pour'] = (waiting['pour'] ?? 0) + toCast;
+    const shelf = state.at === AT.take ? state.steps[0]?.station : undefined;
+    if (shelf) waiting[shelf] = (waiting[shelf] ?? 0) + quantity;
   }
   return waiting;
 }

@@ -1,3 +1,4 @@
+import { headsOwed } from './owed.ts';
 import type { BillLine } from './bill.ts';
 import type { DispositionId } from './dispositions.ts';
 import { nextThing, waitingByStation, type NextTicket } from './next.ts';
@@ -150,7 +151,10 @@ describe('the one next thing', () => {
   ): NextTicket => {
     const { source = 'pour', poured = 10, ...rest } = more;
     const setup: TicketSetup = { route: plain, source, poured, pourClosed: poured > 0 };
-    return { id, number: 1, dueOn: null, quantity: 10, poured, state: ticketState(setup, log), ...rest };
+    const state = ticketState(setup, log);
+    const { quantity = 10 } = more;
+    const { toCast } = headsOwed({ quantity, poured, source }, state, { mean: 1 });
+    return { id, number: 1, dueOn: null, quantity, poured, toCast, state, ...rest };
   };
   const done = [good('trim', 10), good('paint', 10), good('finish', 10)];
   const [fresh, trimmed, painted] = [[], [good('trim', 10)], [good('trim', 10), good('paint', 10)]];

@@ -119,7 +119,7 @@ describe('one row more in each table', () => {
       reason: 'used',
       quantity: -4 * 3 * 1.1,
     });
-    const ticket = { id: 't', number: 1, dueOn: null, quantity: 12, poured: 12, state };
+    const ticket = { id: 't', number: 1, dueOn: null, quantity: 12, poured: 12, toCast: 0, state };
     expect(nextThing([ticket], null, [], 72_001)).toMatchObject({
       what: 'step',
       station: 'tie',

@@ -1,3 +1,4 @@
+import { headsOwed } from './owed.ts';
 import { runningClocks } from '../run/clocks.ts';
 import type { OvenEntry } from '../run/oven.ts';
 import { nextThing, waitingByStation, type NextTicket } from './next.ts';
@@ -141,6 +142,7 @@ describe('the line', () => {
       dueOn,
       quantity: 10,
       poured: own.poured,
+      toCast: headsOwed({ quantity: 10, ...own }, ticketState(own, log), { mean: 1 }).toCast,
       state: ticketState(own, log),
       setup: own,
       log,

@@ -1,5 +1,5 @@
 import { castsFor } from '../count/casts-for.ts';
-import { yieldEstimate, yieldTonight } from '../count/yield.ts';
+import { throughBoth, yieldEstimate, yieldTonight, type YieldTonight } from '../count/yield.ts';
 import { seatOf, type CavityCut, type HookOffered, type Seat } from '../seat/seat.ts';
 import type { PlanCavity, PlanHook, PlanLine, PlanMold, PlanProduct } from './types.ts';
 
@@ -102,11 +102,16 @@ function kindsOf(lines: readonly PlanLine[]): BlankKind[] {
 const meanYield = (cavities: readonly PlanCavity[]) =>
   cavities.reduce((sum, cavity) => sum + yieldEstimate(cavity.good, cavity.casts).mean, 0) / cavities.length;
 
-const onCavities = (kind: BlankKind, cavities: PlanCavity[], { eveningSpread }: PlanMold): KindOnMold => {
+const onCavities = (
+  kind: BlankKind,
+  cavities: PlanCavity[],
+  { eveningSpread }: PlanMold,
+  after: YieldTonight,
+): KindOnMold => {
   const casts = cavities.reduce((sum, cavity) => sum + cavity.casts, 0);
   const spread = eveningSpread === undefined ? {} : { spread: eveningSpread };
   const tonight = yieldTonight({ mean: meanYield(cavities), casts, ...spread });
-  const needed = castsFor(kind.wanted, tonight);
+  const needed = castsFor(kind.wanted, throughBoth(tonight, after));
   const { mean: yieldShare, sure: yieldSure } = tonight;
   return { kind, cavities, yieldShare, yieldSure, casts: needed, shots: Math.ceil(needed / cavities.length) };
 };
@@ -116,8 +121,13 @@ const onCavities = (kind: BlankKind, cavities: PlanCavity[], { eveningSpread }: 
  * hooks
  * want the same cavities, each next cavity goes to the kind that would need most shots. A plain rule that a maker can
  * follow; the optimal mix of molds is a later planner's work.
+ * @param after what the steps after the pour leave of good heads; left out: all of them
  */
-export function allocate(lines: readonly PlanLine[], molds: readonly PlanMold[]): MoldAllocation[] {
+export function allocate(
+  lines: readonly PlanLine[],
+  molds: readonly PlanMold[],
+  after: YieldTonight = { mean: 1 },
+): MoldAllocation[] {
   const byMold = new Map<string, { mold: PlanMold; kinds: BlankKind[] }>();
   for (const kind of kindsOf(lines)) {
     const [best] = moldsCasting(kind.lines[0]!.product, molds);
@@ -126,19 +136,19 @@ export function allocate(lines: readonly PlanLine[], molds: readonly PlanMold[])
     entry.kinds.push(kind);
     byMold.set(best.mold.id, entry);
   }
-  return [...byMold.values()].flatMap(({ mold, kinds }) => poursOn(mold, kinds));
+  return [...byMold.values()].flatMap(({ mold, kinds }) => poursOn(mold, kinds, after));
 }
 
 /** One pour of a mold, and another one for the kinds that found no cavity free in the first. */
-function poursOn(mold: PlanMold, kinds: readonly BlankKind[]): MoldAllocation[] {
+function poursOn(mold: PlanMold, kinds: readonly BlankKind[], after: YieldTonight): MoldAllocation[] {
   const taken = shareCavities(mold, kinds);
   const cavitiesOf = (kind: BlankKind) => taken.get(kind.key) ?? [];
   const placed = kinds
     .filter((kind) => cavitiesOf(kind).length > 0)
-    .map((kind) => onCavities(kind, cavitiesOf(kind), mold));
+    .map((kind) => onCavities(kind, cavitiesOf(kind), mold, after));
   const waiting = kinds.filter((kind) => cavitiesOf(kind).length === 0);
   const first = { mold, kinds: placed, shots: Math.max(0, ...placed.map((each) => each.shots)) };
-  return placed.length && waiting.length ? [first, ...poursOn(mold, waiting)] : [first];
+  return placed.length && waiting.length ? [first, ...poursOn(mold, waiting, after)] : [first];
 }
 
 /** Each next cavity goes to the kind that would need most shots; a kind without any comes before all others. */

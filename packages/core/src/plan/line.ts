@@ -1,5 +1,5 @@
 import { castMassKg } from '../cast/cast-mass.ts';
-import { yieldEstimate, type YieldEstimate } from '../count/yield.ts';
+import { yieldEstimate, type YieldEstimate, type YieldTonight } from '../count/yield.ts';
 import { Z_90 } from '../quantity/range.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
 import type { KindOnMold } from './allocate.ts';
@@ -52,7 +52,7 @@ export function linePlan(
     productId: product.id,
     productName: product.name,
     quantity,
-    casts: castsFigure(line, onMold),
+    casts: castsFigure(line, onMold, input.afterPour),
     yieldShare: figure(
       onMold?.yieldShare ?? 1,
       'ratio',
@@ -93,7 +93,7 @@ function tonight(onMold: KindOnMold | null, { low, high }: YieldEstimate): { low
 const eveningSd = ({ yieldShare, yieldSure }: KindOnMold): number =>
   Math.sqrt((yieldShare * (1 - yieldShare)) / (yieldSure + 1));
 
-const castsFigure = (line: PlanLine, onMold: KindOnMold | null): Figure => {
+const castsFigure = (line: PlanLine, onMold: KindOnMold | null, after: YieldTonight = { mean: 1 }): Figure => {
   if (!onMold) {
     return figure(0, 'count', {
       rule: 'None: these heads come off the shelf.',
@@ -107,13 +107,14 @@ const castsFigure = (line: PlanLine, onMold: KindOnMold | null): Figure => {
     Math.ceil(onMold.casts * share),
     'count',
     {
-      rule: 'Casts to plan, so that nineteen evenings in twenty give enough good heads.',
+      rule: 'Casts to plan, so that nineteen times in twenty enough good heads are left at the end of the route.',
       formula: 'smallest n with P(X ≥ N) ≥ 95 %, X beta-binomial',
       source: 'The yield is known only so well, and evenings differ',
       inputs: [
         given('Good heads wanted', line.quantity, 'count'),
         fitted('Yield', onMold.yieldShare, 'ratio'),
         fitted('An evening may miss it by', eveningSd(onMold), 'ratio'),
+        ...(after.mean < 1 ? [fitted('Trim to finish leave of them', after.mean, 'ratio')] : []),
       ],
     },
     // A number to keep to, not one that is in doubt: what may come of it is in the yield.

@@ -30,6 +30,7 @@ export function planOrder(input: PlanInput): Plan {
   const allocations = allocate(
     lines.filter((line) => cast.includes(line)),
     input.molds,
+    input.afterPour,
   );
   const molds = allocations.map((allocation) => moldPlan(allocation, input.ways, input.pot));
   const kinds = allocations.flatMap((allocation) => allocation.kinds);

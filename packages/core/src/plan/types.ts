@@ -4,6 +4,7 @@ import type { LabelPoint } from '../bake/cure-law.ts';
 import type { BakeWay, OvenRecord } from '../bake/known-oven.ts';
 import type { OvenRack } from '../bake/rack.ts';
 import type { PotWay } from '../pot/way.ts';
+import type { YieldTonight } from '../count/yield.ts';
 import type { PaintZone } from '../paint/coverage.ts';
 import type { Schools } from '../ways/school.ts';
 import type { MoldMetal } from '../mold/block.ts';
@@ -176,6 +177,8 @@ export interface PlanInput {
   ways: KnownWays;
   lead: StockOnHand;
   stock: StockOnHand[];
+  /** What the steps after the pour leave of good heads, see yieldAfterPour; left out: all of them. */
+  afterPour?: YieldTonight;
 }
 
 /** What one head costs, in minor units (fractions of them count here; totals are whole). */

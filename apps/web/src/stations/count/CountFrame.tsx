@@ -150,6 +150,15 @@ function Done({ ticket, bench }: { ticket: Ticket; bench: TicketBench }) {
       <h1 className="voice text-2xl font-normal">{here.arrived ? 'All seen here' : 'Nothing here yet'}</h1>
       <p className="fig text-[150px]">{here.good}</p>
       <p className="text-lg">good heads{goneInWords(here)}.</p>
+      {ticket.missing > 0 && ticket.toCast > 0 && here.arrived > 0 && (
+        <p className="text-lg">
+          <b className="text-watch">{ticket.missing} missing</b> for this ticket.{' '}
+          <Link to="/pour" className="underline decoration-rule-2 underline-offset-4">
+            Cast {ticket.toCast} more
+          </Link>
+          , tonight or next week.
+        </p>
+      )}
       <Button look="main" asChild className="h-16 text-lg">
         {here.arrived === 0 ? (
           <Link to={`/${here.station}`}>Back</Link>

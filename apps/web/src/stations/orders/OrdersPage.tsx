@@ -67,9 +67,9 @@ export function OrdersPage() {
                     })}
                   </span>
                   <span
-                    className={`w-[86px] text-right text-sm ${order.status === 'open' ? 'font-semibold text-watch' : 'text-ink-3'}`}
+                    className={`w-[86px] text-right text-sm ${order.status === 'open' || order.missing > 0 ? 'font-semibold text-watch' : 'text-ink-3'}`}
                   >
-                    {WORDS[order.status]}
+                    {order.missing > 0 ? `${order.missing} missing` : WORDS[order.status]}
                   </span>
                 </span>
               </li>

@@ -94,7 +94,7 @@ function Group({
                   <span className="fig text-[21px]">{ticket.number}</span>
                   <Head {...catalogue.spec(product)} state="blank" scale={1.3} />
                   <span className="truncate">{product.name}</span>
-                  <span className="fig text-[21px]">{ticket.quantity - ticket.poured}</span>
+                  <span className="fig text-[21px]">{ticket.toCast}</span>
                 </label>
               </li>
             );
@@ -152,13 +152,9 @@ export function PourDesk() {
   if (!line || !catalogue) return <Waiting error={error} />;
   const open = line.pours;
   const busy = new Set(open.flatMap((pour) => Object.keys(pour.setup.needs)));
-  const waiting = line.tickets.filter(
-    (ticket) =>
-      ticket.source === 'pour' && ticket.poured < ticket.quantity && !busy.has(ticket.id) && ticket.log.length === 0,
-  );
+  const waiting = line.tickets.filter((ticket) => ticket.toCast > 0 && !busy.has(ticket.id));
   const { groups, homeless } = groupsOf(waiting, catalogue);
-  const headsOf = (tickets: readonly Ticket[]) =>
-    tickets.reduce((sum, ticket) => sum + ticket.quantity - ticket.poured, 0);
+  const headsOf = (tickets: readonly Ticket[]) => tickets.reduce((sum, ticket) => sum + ticket.toCast, 0);
   const chosen = groups
     .map(([moldId, tickets]) => ({ moldId, tickets: tickets.filter((ticket) => !left.has(ticket.id)) }))
     .filter(({ tickets }) => tickets.length > 0);

@@ -88,6 +88,8 @@ function View({
   );
   const closing = ticket.log.findLast((entry) => entry.kind === 'close');
   const closed = state.at === AT.closed;
+  // Before the pour nothing is missing: it is only not cast yet.
+  const short = ticket.missing > 0 && (poured > 0 || state.taken > 0);
   const on = whereOn(ticket, state);
   const cost = ticket.actual.cost;
   const price = product.priceMinor;
@@ -113,20 +115,32 @@ function View({
             label={product.name}
             className="max-w-full"
           />
-          {state.at === 'close' && (
+          {short && !closed && (
+            <p className="flex items-start gap-2 font-medium text-watch">
+              <Icon name="watch" className="mt-1 shrink-0" /> {ticket.missing} missing: {ticket.quantity} are wanted,{' '}
+              {state.at === AT.close ? `${state.good} came out` : `${ticket.quantity - ticket.missing} are left`}.
+            </p>
+          )}
+          {ticket.toCast > 0 && !closed && poured > 0 && (
+            <Button look={state.at === AT.close ? 'main' : 'quiet'} asChild className="self-start">
+              <Link to="/pour">Cast {ticket.toCast} more</Link>
+            </Button>
+          )}
+          {state.at === AT.close && (
             <Button
-              look="main"
+              look={short ? 'quiet' : 'main'}
               className="self-start"
               disabled={say.isPending}
               onClick={() => say.mutate({ kind: 'close' })}
             >
-              Close the ticket
+              {short ? `Close it, ${ticket.missing} short` : 'Close the ticket'}
             </Button>
           )}
           {closed && closing && (
             <>
               <p className="flex items-center gap-2 text-good">
-                <Icon name="good" /> Closed {writeDay(state.closedAt!)}; stock has moved.
+                <Icon name="good" /> Closed {writeDay(state.closedAt!)}
+                {short ? `, ${ticket.missing} short of ${ticket.quantity}` : ''}; stock has moved.
               </p>
               {price !== null && cost.perHead && (
                 <p className="text-ink-2">
@@ -139,7 +153,7 @@ function View({
                 className="self-start"
                 onClick={() => say.mutate({ kind: 'undo', target: closing.id })}
               >
-                Open it again
+                {short ? `${ticket.missing} missing: open it again and cast them` : 'Open it again'}
               </Button>
             </>
           )}
