@@ -15,7 +15,7 @@ import { meltPlan } from './pot/melt-plan.ts';
 import { meltTime } from './pot/time-to-pour.ts';
 
 // A stated range is a 90 % range: of cases drawn from the spread of its inputs, 85 to 95 % lie in it (physics.md, 9).
-// Drawn here by plain chance and worked out by the plain models, case by case; spreads as quantity/spreads.ts says them.
+// Drawn here by plain chance and worked out by the plain models, case by case; spreads as in quantity/spreads.ts.
 const CASES = 600;
 function inside({ low, high }: { low?: number; high?: number }, answer: (normal: (sd: number) => number) => number) {
   const { normal } = chance(20_26);

@@ -7,7 +7,7 @@ export const COLD_BELOW_C = 40;
  */
 const BELIEF = { middleC: 36, sdK: 5, widthK: 3, logWidthSd: 0.6 };
 /** One head in so many short is no run any more. Common practice, no source. */
-const STOP_SHARE = 1 / 6;
+const STOP_SHARE = 1 / 5;
 /** Shorts that a warm mold gives too, whatever their cause; they count for two casts in a hundred beforehand. */
 const WARM_C = 60;
 const USUAL_SHARE = 0.02;
@@ -20,7 +20,7 @@ export interface HeatRecord {
   shorts: number;
 }
 export interface ColdMold {
-  /** Colder than this, and one head in six or more comes out short for it. */
+  /** Colder than this, and one head in five or more comes out short for it. */
   belowC: number;
   /** Casts on record that say so. */
   casts: number;
@@ -34,7 +34,7 @@ const WIDTHS = [1, 1.5, 2, 3, 4.5, 6.5, 9];
  * heat, on
  * top of what comes short in a warm mold, with a belief beforehand, searched on a grid. Cavities whose shorts have
  * another cause are left out by whoever asks. Range: -20 to 400 C.
- * @example coldMold([]).belowC // 40.8: what practice says, until there is a record
+ * @example coldMold([]).belowC // 40.2: what practice says, until there is a record
  */
 export function coldMold(records: readonly HeatRecord[]): ColdMold {
   for (const { moldC, casts, shorts } of records) {

@@ -36,7 +36,8 @@ export interface Owed {
 /**
  * Heads that a ticket is short of, and what to cast for them: so many that nineteen times in twenty enough of them, and
  * of those on the way, come through. A ticket whose heads lie on the shelf is not cast for.
- * @example headsOwed({ quantity: 24, poured: 0, source: 'pour' }, { steps: [], good: 0, at: 'pour', … }, { mean: 0.97 })
+ * @example headsOwed({ quantity: 24, poured: 0, source: 'pour' }, { steps: [], good: 0, at: 'pour' }, { mean: 1 })
+ *   // { missing: 24, toCast: 24 }
  */
 export function headsOwed(
   ticket: { quantity: number; source: Source; poured: number },
