@@ -1,7 +1,6 @@
 import * as core from '@schmelz/core';
 import { choice, flag, list, number, record, text, whole } from '@schmelz/contract/field';
 import { waysSchema } from '@schmelz/contract';
-import { PAINT_FORMS } from '@schmelz/contract';
 import { calculation, label, nominalMassKg } from './calculation.ts';
 
 const style = () => choice(core.STYLE_IDS);
@@ -11,7 +10,7 @@ const powder = () =>
     name: text(),
     specificGravity: number('', 0.5, 5),
     label: label(),
-    form: choice(PAINT_FORMS).optional(),
+    form: choice(core.PAINT_FORMS).optional(),
     dryS: number('s', 0, 604_800).optional(),
   });
 const layer = () =>

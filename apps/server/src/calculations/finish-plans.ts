@@ -1,7 +1,7 @@
 import * as core from '@schmelz/core';
 import { choice, colour, flag, list, number, record, text, whole } from '@schmelz/contract/field';
 import { schoolsSchema } from '@schmelz/contract';
-import { PAINT_FORMS, POWDER_GLOSSES } from '@schmelz/contract';
+import { POWDER_GLOSSES } from '@schmelz/contract';
 import { calculation, label, nominalMassKg, style } from './calculation.ts';
 
 const cupColour = () =>
@@ -162,7 +162,7 @@ export const FINISH_PLANS = {
         record({
           zone: choice(Object.keys(core.ZONE_SHARE) as core.PaintZone[]),
           coats: whole('coats', 1, 3),
-          form: choice(PAINT_FORMS),
+          form: choice(core.PAINT_FORMS),
         }),
         0,
         6,

@@ -1,5 +1,5 @@
 import { InvalidInput, parseWith, potSchema, type Oven } from '@schmelz/contract';
-import { figure, fitted, given, QuantityError } from '@schmelz/core';
+import { STATIONS, figure, fitted, given, QuantityError } from '@schmelz/core';
 import { render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { ApiProblem } from '../api/client.ts';
@@ -89,8 +89,10 @@ describe('what went wrong', () => {
     expect(invalid).toBeInstanceOf(InvalidInput);
     expect(text(invalid)).toContain('capacityKg is 900; allowed: a number from 0.3 to 50 kg');
   });
-  test('causes without a shape of their own get the plain one', () => {
-    expect([causeIcon('short'), causeIcon('eye full'), causeIcon('divot')]).toEqual(['short', 'eye full', 'other']);
+  test('every cause of every station has a sign of its own; what a maker names gets the plain one', () => {
+    const causes = [...new Set(STATIONS.flatMap((station) => station.causes.map(({ id }) => id)))];
+    expect(causes.map(causeIcon)).toEqual(causes);
+    expect(causeIcon('a crumb in the seam')).toBe('other');
   });
   test('numbers and money are read or refused by name', () => {
     expect(numberIn('power', '1,5')).toBe(1.5);

@@ -40,7 +40,7 @@ describe('Bake', () => {
     await userEvent.click(screen.getByRole('radio', { name: 'From cold' }));
     await waitFor(async () => expect(Number(/^\d+/.exec((await number())!)![0])).toBeGreaterThan(hot));
     await userEvent.click(screen.getAllByRole('checkbox', { checked: true })[0]!);
-    expect(await number()).toMatch(/^–pick what hangs together/);
+    expect(await number()).toMatch(/^–pick what is baked together/);
   });
 
   test('past bakes: one that was taken out too early is found, with its month', async () => {

@@ -10,6 +10,7 @@ import {
   INSERTS,
   METAL_IDS,
   MOST_STEPS,
+  PAINT_FORMS,
   PART_KINDS,
   MOLD_METALS,
   PIN_WAYS,
@@ -97,7 +98,6 @@ export const PIN_KINDS = [
   'other',
 ] as const;
 export const POWDER_GLOSSES = ['gloss', 'matte', 'metallic', 'flake', 'clear'] as const;
-export const PAINT_FORMS = ['powder', 'liquid'] as const;
 
 const hookDetails = record({
   size: choice(HOOK_SIZES),
@@ -361,6 +361,7 @@ export const routeStepSchema = record({
   station: choice(stepStations().map((station) => station.id)),
   does: text(60),
   recipeId: id().nullable().optional(),
+  only: choice(PAINT_FORMS).nullable().optional(),
   programId: id().nullable().optional(),
   handsS: number('s', 0, 3600).nullable().optional(),
   wait: record({ name: text(40), seconds: whole('s', 1, 1_209_600) })

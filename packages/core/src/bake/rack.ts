@@ -41,13 +41,13 @@ const takes = (rack: Rack, groups: readonly RackGroup[]) =>
 export interface OvenPlan {
   loads: (RackLoad & { rack: OvenRack })[];
   /** Groups that no rack takes: too long or too wide. */
-  homeless: string[];
+  unplaced: string[];
 }
 
 /** Loads by program, each on the rack that needs the fewest; of equals the first. */
 export function ovenLoads(racks: readonly OvenRack[], groups: readonly RackGroup[]): OvenPlan {
-  const homeless = groups.filter((group) => !racks.some((rack) => takes(rack, [group])));
-  const placed = groups.filter((group) => !homeless.includes(group));
+  const unplaced = groups.filter((group) => !racks.some((rack) => takes(rack, [group])));
+  const placed = groups.filter((group) => !unplaced.includes(group));
   const loads = [...new Set(placed.map((group) => group.program))].flatMap((program) => {
     const own = placed.filter((group) => group.program === program);
     const together = racks.filter((rack) => takes(rack, own));
@@ -60,5 +60,5 @@ export function ovenLoads(racks: readonly OvenRack[], groups: readonly RackGroup
       return tried.reduce((a, b) => (b.length < a.length ? b : a));
     });
   });
-  return { loads, homeless: homeless.map((group) => group.id) };
+  return { loads, unplaced: unplaced.map((group) => group.id) };
 }

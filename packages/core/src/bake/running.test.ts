@@ -205,13 +205,13 @@ describe('racks', () => {
   });
   test('each program goes to the rack that needs the fewest loads; what is too long goes where it fits', () => {
     const long = { id: 'long', program: '163', heads: 10, pitchM: 0.03, hangsM: 0.15 };
-    const { loads, homeless } = ovenLoads([wires, clamp], [{ id: 'a', program: '177', heads: 60, ...half }, long]);
+    const { loads, unplaced } = ovenLoads([wires, clamp], [{ id: 'a', program: '177', heads: 60, ...half }, long]);
     expect(loads.map((load) => [load.program, load.rack.name])).toEqual([
       ['177', 'five wires'],
       ['163', 'clamp'],
     ]);
-    expect(homeless).toEqual([]);
-    expect(ovenLoads([wires], [long])).toEqual({ loads: [], homeless: ['long'] });
+    expect(unplaced).toEqual([]);
+    expect(ovenLoads([wires], [long])).toEqual({ loads: [], unplaced: ['long'] });
   });
   test('on one rack it is the packing itself; another rack never makes more loads; each head hangs somewhere', () => {
     fc.assert(

@@ -1,6 +1,10 @@
 import { QuantityError } from '../quantity/check.ts';
 import { stationOf, stepStations } from './stations.ts';
 
+/** What paint is: powder, which is cured, or liquid, which dries. */
+export const PAINT_FORMS = ['powder', 'liquid'] as const;
+export type PaintForm = (typeof PAINT_FORMS)[number];
+
 /** A step of a route: what is done, where, and what has to pass before the next one. */
 export interface RouteStep {
   /** Its name in logs; kept for good once a ticket was released with it. */
@@ -10,6 +14,8 @@ export interface RouteStep {
   does: string;
   /** Paint: the recipe of this step; the product's own where none is named. */
   recipeId?: string | null;
+  /** Paint: of its recipe only what is powder, or only what is liquid; all of it where nothing is said. */
+  only?: PaintForm | null;
   /** Bake: the program of this step; the product's own where none is named. */
   programId?: string | null;
   /** The maker's own seconds of hands a head; null: by the ways that are followed. */
@@ -113,10 +119,24 @@ export const ROUTE_TEMPLATES: readonly RouteTemplate[] = [
 ];
 
 /**
- * The route of a product that names none: painted or not, baked or not.
+ * The route of a product that names none: painted or not, baked or not; a lacquer over powder that is baked comes after
+ * the oven.
  * @example usualRoute({ painted: true, baked: false }).map((each) => each.key) // ['trim', 'paint', 'finish']
  */
-export function usualRoute(product: { painted: boolean; baked: boolean; fromShelf?: boolean }): RouteStep[] {
+export function usualRoute(product: {
+  painted: boolean;
+  baked: boolean;
+  fromShelf?: boolean;
+  lacquered?: boolean;
+}): RouteStep[] {
+  if (product.painted && product.baked && product.lacquered) {
+    const rest = usualRoute({ ...product, lacquered: false });
+    return rest.flatMap((step): RouteStep[] => {
+      if (step.key === 'paint') return [{ ...step, only: 'powder' }];
+      if (step.key !== 'bake') return [step];
+      return [step, { key: 'lacquer', station: 'paint', does: 'Lacquer', only: 'liquid' }];
+    });
+  }
   const stations = [
     ...(product.fromShelf ? [] : ['trim']),
     ...(product.painted ? ['paint'] : []),

@@ -108,7 +108,7 @@ export function bakeLoads(
     }));
     const packed = oven.racks?.length ? ovenLoads(oven.racks, groups) : null;
     // A head that no rack takes is still baked: it lies on the tray, by the plain count.
-    const loads = packed && packed.homeless.length === 0 ? packed.loads.length : Math.ceil(heads / oven.places);
+    const loads = packed && packed.unplaced.length === 0 ? packed.loads.length : Math.ceil(heads / oven.places);
     // The slowest head says how long a load is in, and all of its heads take of the oven's power.
     const load = loadHeat(
       own.map(({ line: { product, quantity } }) => ({

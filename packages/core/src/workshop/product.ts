@@ -67,10 +67,12 @@ export function knownProduct(product: ProductRecord, shelf: Shelf, recipe?: Pick
   const painted = (own?.layers.length ?? 0) > 0;
   // What only dries is never baked.
   const cures = curedPowders(knownLayers(own, shelf)).length > 0;
-  const route = product.route ?? usualRoute({ painted, baked: !!program && cures, fromShelf: source === 'shelf' });
+  const lacquered = cures && knownLayers(own, shelf).some(({ powder }) => powder.form === 'liquid');
+  const baked = !!program && cures;
+  const route = product.route ?? usualRoute({ painted, baked, lacquered, fromShelf: source === 'shelf' });
   const steps = route.map((step): PlanStep => {
-    const layers =
-      step.station === 'paint' ? knownLayers(step.recipeId ? shelf.recipe(step.recipeId) : own, shelf) : [];
+    const all = step.station === 'paint' ? knownLayers(step.recipeId ? shelf.recipe(step.recipeId) : own, shelf) : [];
+    const layers = all.filter(({ powder }) => !step.only || step.only === (powder.form ?? 'powder'));
     const bake = step.station === 'bake' ? bakeOf(step.programId ? shelf.program(step.programId) : program) : null;
     return { ...step, layers, bake };
   });

@@ -78,7 +78,7 @@ export function LoadsPage() {
   const oven = ovens[0];
   const racks = racksOf(oven);
   const groups = waitingForOven(line.tickets, catalogue, which === 'coming');
-  const { loads, homeless } = packed(groups, racks, catalogue);
+  const { loads, unplaced } = packed(groups, racks, catalogue);
   const kinds = kindsOf(line.tickets, catalogue, 'powder');
   const here = waitingForOven(line.tickets, catalogue, false);
   const ticketOf = (id: string) => line.tickets.find((ticket) => ticket.id === id)!;
@@ -99,7 +99,7 @@ export function LoadsPage() {
               <Link to="/bake/oven">Say how your racks are built</Link>
             </Button>
           )}
-          {homeless.map((id) => (
+          {unplaced.map((id) => (
             <p key={id} className="flex gap-2 text-watch">
               <Icon name="watch" className="mt-1 shrink-0" />
               <span>No rack has room for ticket {ticketOf(id).number}: its heads are too long or too wide.</span>

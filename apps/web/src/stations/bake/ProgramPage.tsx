@@ -212,7 +212,7 @@ export function ProgramPage() {
               ? `set to ${units.temperature(program.setC)}, the oven cures all of it`
               : heads.length
                 ? 'no program satisfies all of it'
-                : 'pick what hangs together'}
+                : 'pick what is baked together'}
           </TheNumber>
           {program && (
             <p className="text-ink-2">
@@ -251,7 +251,7 @@ export function ProgramPage() {
       }
     >
       <BakeRooms />
-      <Heading aside={`${chosen.size} of ${products.length}`}>What hangs together</Heading>
+      <Heading aside={`${chosen.size} of ${products.length}`}>Baked in one load</Heading>
       <Pick products={products} chosen={chosen} catalogue={catalogue} onToggle={toggle} />
       {slowest && (
         <>

@@ -23,7 +23,9 @@ function stopsOf(ticket: Ticket & NextTicket): Stop[] {
     const none = { station, rejects: 0, cause: '', here: null };
     if (station === 'pour') {
       if (ticket.source !== 'pour') return { ...none, good: null };
-      const waits = state.at === AT.pour ? (ticket.poured ? 'at the pot' : `${quantity} ${verb}`) : null;
+      const more = ticket.poured ? `${ticket.toCast} more ${verb}` : `${ticket.toCast} ${verb}`;
+      const waits =
+        state.at === AT.pour && ticket.poured && !ticket.pourClosed ? 'at the pot' : ticket.toCast ? more : null;
       return { ...none, good: ticket.poured || null, rejects: ticket.pourRejects, cause: 'bad', here: waits };
     }
     // Lead and molds make ready: nothing is counted there.

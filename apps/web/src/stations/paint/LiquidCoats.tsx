@@ -1,8 +1,9 @@
 import type { Ticket } from '@schmelz/contract';
-import { stepBy, writeSpan, type WetCoat } from '@schmelz/core';
+import { writeSpan, type WetCoat } from '@schmelz/core';
 import { Icon } from '../../design/Icon.tsx';
 import type { Catalogue } from '../../shell/catalogue.ts';
 import { writeTime } from '../../units/dates.ts';
+import { laidOn } from './PaintPlan.tsx';
 
 export interface LiquidCoat {
   coat: number;
@@ -10,21 +11,21 @@ export interface LiquidCoat {
   dryS: number;
 }
 
-/** The coats of liquid paint that a ticket's heads take at a step, one after another; none for powder. */
+/**
+ * The coats that a ticket's heads take one after another at a step with liquid paint in it, powder among them in its
+ * place; none where all of it is powder.
+ */
 export function liquidCoats(
   ticket: Pick<Ticket, 'productId' | 'route'>,
   key: string,
   catalogue: Catalogue,
 ): LiquidCoat[] {
-  const recipeId = stepBy(ticket.route, key)?.recipeId ?? catalogue.product(ticket.productId)?.recipeId;
-  const layers = catalogue.recipes.get(recipeId ?? '')?.layers ?? [];
+  const layers = laidOn(ticket, key, catalogue);
+  if (!layers.some(({ form }) => form === 'liquid')) return [];
   return layers
-    .flatMap(({ powderId, coats }) => {
-      const { name, powder } = catalogue.materials.get(powderId) ?? {};
-      return powder?.form === 'liquid'
-        ? Array.from({ length: coats }, () => ({ paint: name!, dryS: powder.dryS ?? 0 }))
-        : [];
-    })
+    .flatMap(({ name: paint, form, coats, dryS }) =>
+      Array.from({ length: coats }, () => ({ paint, dryS: form === 'liquid' ? dryS : 0 })),
+    )
     .map((each, i) => ({ coat: i + 1, ...each }));
 }
 
@@ -45,7 +46,15 @@ export function LiquidCoats({ coats, on, now }: { coats: readonly LiquidCoat[]; 
               <span className="min-w-0 flex-1">{paint}</span>
               <span className={`flex items-center gap-2 ${dry ? 'text-good' : done ? 'text-watch' : ''}`}>
                 {done && <Icon name={dry ? 'good' : 'watch'} size={18} />}
-                {dry ? 'dry' : done ? `wet until ${writeTime(done.dryAt)}` : `dries ${writeSpan(dryS)}`}
+                {dry
+                  ? dryS
+                    ? 'dry'
+                    : 'on'
+                  : done
+                    ? `wet until ${writeTime(done.dryAt)}`
+                    : dryS
+                      ? `dries ${writeSpan(dryS)}`
+                      : 'powder, it sets as it cools'}
               </span>
             </li>
           );

@@ -6,6 +6,7 @@ import { useNow } from '../../shell/clock.ts';
 import { Cautions, CountFrame, TicketLine, type BenchProps } from '../count/CountFrame.tsx';
 import { HeadRack } from '../count/HeadRack.tsx';
 import { liquidCoats, LiquidCoats, type LiquidCoat } from './LiquidCoats.tsx';
+import { laidOn, PaintPlan } from './PaintPlan.tsx';
 import { PaintPace, StirDue, usePaintRhythm } from './PaintPace.tsx';
 
 /** Powder: paced head by head, the stirring called. */
@@ -18,7 +19,14 @@ function PowderBench({ ways, ...props }: BenchProps & { ways: HouseWays }) {
       {...props}
       extra={[{ key: 'M', label: 'Metronome', weight: 'quiet', elsewhere: true, run: rhythm.toggle }]}
       beside={<StirDue painted={here.good + here.rejected} rhythm={rhythm} ways={schools} />}
-      above={here.left > 0 && <PaintPace rhythm={rhythm} schools={schools} />}
+      above={
+        here.left > 0 && (
+          <>
+            <PaintPlan layers={laidOn(ticket, here.key, catalogue)} />
+            <PaintPace rhythm={rhythm} schools={schools} />
+          </>
+        )
+      }
     />
   );
 }

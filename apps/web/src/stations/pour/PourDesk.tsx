@@ -26,13 +26,13 @@ function moldsFor(ticket: Ticket, catalogue: Catalogue) {
 /** Tickets that wait for the same mold are poured together. */
 function groupsOf(tickets: Ticket[], catalogue: Catalogue) {
   const groups = new Map<string, Ticket[]>();
-  const homeless: Ticket[] = [];
+  const noMold: Ticket[] = [];
   for (const ticket of tickets) {
     const [best] = moldsFor(ticket, catalogue);
     if (best) groups.set(best.id, [...(groups.get(best.id) ?? []), ticket]);
-    else homeless.push(ticket);
+    else noMold.push(ticket);
   }
-  return { groups: [...groups], homeless };
+  return { groups: [...groups], noMold };
 }
 
 /** One mold of the session to be: drawn with what it would cast, its tickets ticked. */
@@ -94,7 +94,14 @@ function Group({
                   <span className="fig text-[21px]">{ticket.number}</span>
                   <Head {...catalogue.spec(product)} state="blank" scale={1.3} />
                   <span className="truncate">{product.name}</span>
-                  <span className="fig text-[21px]">{ticket.toCast}</span>
+                  <span className="text-right">
+                    <b className="fig block text-[21px] font-semibold">{ticket.toCast}</b>
+                    {ticket.toCast > ticket.missing && (
+                      <span className="quiet block text-sm whitespace-nowrap">
+                        {ticket.missing} {ticket.poured ? 'missing' : 'wanted'}
+                      </span>
+                    )}
+                  </span>
                 </label>
               </li>
             );
@@ -153,7 +160,7 @@ export function PourDesk() {
   const open = line.pours;
   const busy = new Set(open.flatMap((pour) => Object.keys(pour.setup.needs)));
   const waiting = line.tickets.filter((ticket) => ticket.toCast > 0 && !busy.has(ticket.id));
-  const { groups, homeless } = groupsOf(waiting, catalogue);
+  const { groups, noMold } = groupsOf(waiting, catalogue);
   const headsOf = (tickets: readonly Ticket[]) => tickets.reduce((sum, ticket) => sum + ticket.toCast, 0);
   const chosen = groups
     .map(([moldId, tickets]) => ({ moldId, tickets: tickets.filter((ticket) => !left.has(ticket.id)) }))
@@ -176,7 +183,7 @@ export function PourDesk() {
           ))}
           <p className="quiet">
             Tickets that want the same mold are poured together; each cavity knows whose head it casts. What is not
-            ticked stays for another evening.
+            ticked stays for another evening. A few more are cast than are wanted: trim to finish will spoil some.
           </p>
           {groups.length > 0 && <Begin chosen={chosen} heads={headsOf(chosen.flatMap(({ tickets }) => tickets))} />}
         </>
@@ -187,7 +194,7 @@ export function PourDesk() {
           {() => <Group moldId={moldId} tickets={tickets} catalogue={catalogue} left={left} onToggle={toggle} />}
         </Part>
       ))}
-      {homeless.map((ticket) => (
+      {noMold.map((ticket) => (
         <p key={ticket.id} className="text-stop">
           Ticket {ticket.number}: no mold casts this head with its hook.
         </p>
