@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import {
   headsOwed,
+  knownMetal,
   mayLessen,
   opensPour,
   pourConflict,
@@ -15,7 +16,7 @@ import {
   type PourLog,
   type UndoEntry,
 } from '@schmelz/core';
-import type { Pour, PourOnList, StartPourInput } from '@schmelz/contract';
+import type { Material, Pour, PourOnList, StartPourInput } from '@schmelz/contract';
 import { Op, type Transaction } from 'sequelize';
 import type { PourRow } from '../store/models.ts';
 import { rowsOf, type Store } from '../store/store.ts';
@@ -23,7 +24,7 @@ import { append, readLogs, type Keeper } from './append.ts';
 import { notAllowed, notFound } from './errors.ts';
 import { nextNumber } from './orders.ts';
 import { downTheLine, loadTickets, readYieldAfterPour, setupOf, syncTicket, ticketLog } from './tickets.ts';
-import { castingLead, readWorkshop } from './workshop.ts';
+import { castingLead, readWorkshop, type Workshop } from './workshop.ts';
 
 function pourView(row: PourRow, log: (PourEntry | UndoEntry)[]): Pour {
   const { pourC, potWay, roomC, potPowerW, potLossWPerK, potCrucibleJPerK, blocks, ...planned } = row.planned;
@@ -101,8 +102,17 @@ async function wantedOf(store: Store, ticketIds: readonly string[], transaction?
     const setup = setupOf(loaded);
     const { toCast } = headsOwed({ quantity, ...setup }, ticketState(setup, ticketLog(loaded)), after);
     if (toCast === 0) throw notAllowed(`Ticket ${number} has all its heads.`);
-    return { id, productId, quantity: toCast };
+    return { id, number, productId, quantity: toCast, leadId: loaded.pours[0]?.leadId ?? null };
   });
+}
+
+/** The metal that is poured: as was said, or the soft lead there is most of. */
+function leadFor(workshop: Workshop, leadId: string | null | undefined): Material {
+  const id = leadId ?? castingLead(workshop).materialId;
+  const lead = workshop.materials.get(id);
+  if (!lead) throw notFound('material', id);
+  if (lead.kind !== 'lead') throw notAllowed(`leadId names ${lead.name}, which is no lead.`);
+  return lead;
 }
 
 /**
@@ -127,8 +137,13 @@ export async function startPour(store: Store, input: StartPourInput, at = Date.n
   });
   const problem = pourProblem({ lines, molds });
   if (problem) throw notAllowed(problem);
-  const { setup, planned } = preparePour({ lines, molds, atOnce: input.atOnce, pot, ways: workshop.ways });
-  const leadId = castingLead(workshop).materialId;
+  const lead = leadFor(workshop, input.leadId);
+  const other = wanted.find(({ leadId }) => leadId !== null && leadId !== lead.id);
+  if (other) throw notAllowed(`Ticket ${other.number} was begun in another metal: pour it in that one.`);
+  const { atOnce } = input;
+  const alloy = knownMetal(lead);
+  const { setup, planned } = preparePour({ lines, molds, atOnce, pot, ways: workshop.ways, alloy });
+  const leadId = lead.id;
   return store.write(async (transaction) => {
     const now = await wantedOf(store, ticketIds, transaction);
     if (now.some(({ quantity }, index) => quantity !== wanted[index]!.quantity)) {

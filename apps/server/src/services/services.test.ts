@@ -17,8 +17,8 @@ const order = async (lines: { productId: string; quantity: number }[]) =>
   (await server.call('POST', '/api/orders', { customer: 'Stall', dueOn: null, note: '', lines })).body.id as string;
 const released = async (id: string) =>
   (await server.call('POST', `/api/orders/${id}/release`, {})).body as { id: string; number: number }[];
-const startPour = (ticketIds: string[]) =>
-  server.call('POST', '/api/pours', { moldIds: [things.moldId], atOnce: 1, potId: things.potId, ticketIds });
+const startPour = (ticketIds: string[], more = {}) =>
+  server.call('POST', '/api/pours', { moldIds: [things.moldId], atOnce: 1, potId: things.potId, ticketIds, ...more });
 let at = Date.UTC(2026, 0, 10, 18);
 const say = (pour: string, said: Record<string, unknown>) => {
   const entry = { id: randomUUID(), at: (at += 60_000), ...said };
@@ -152,6 +152,32 @@ describe('pours', () => {
     const read = (await server.call('GET', `/api/tickets/${ticket!.id}`)).body;
     expect(read).toMatchObject({ poured: 6, pourClosed: true });
     expect((await startPour([ticket!.id])).body.detail).toMatch(/has all its heads/);
+  });
+
+  // Found from outside: tyre weights could never be poured.
+  test('what is poured is chosen: lighter heads off its own shelf, and the same metal again for the same ticket', async () => {
+    const hard = { kind: 'lead', name: 'Tyre weights', note: '', metalId: 'tyre-weight', hook: null, powder: null };
+    const hardId = (await server.call('POST', '/api/materials', hard)).body.id;
+    await server.call('POST', `/api/materials/${hardId}/receipts`, {
+      ...{ quantity: 10, priceMinor: 1500, on: '2026-01-05', lot: '' },
+    });
+    const [ticket] = await released(await order([{ productId: things.productIds[0]!, quantity: 6 }]));
+    expect((await startPour([ticket!.id], { leadId: things.hookIds[0] })).body.detail).toMatch(/which is no lead/);
+    expect((await startPour([ticket!.id], { leadId: randomUUID() })).status).toBe(404);
+    const pour = (await startPour([ticket!.id], { leadId: hardId })).body;
+    const [{ leadKg }] = pour.setup.loads;
+    // physics.md, 2: 3 % antimony, half a per cent of tin, 0.977 to 0.983 of soft lead.
+    expect(leadKg / 0.01).toBeGreaterThan(0.976);
+    expect(leadKg / 0.01).toBeLessThan(0.984);
+    await say(pour.id, { kind: 'charge', massKg: 1, potC: 20 });
+    await say(pour.id, { kind: 'shot', moldId: things.moldId, positions: [1, 2, 3] });
+    await say(pour.id, { kind: 'close', sprueBackKg: 0, rejectsBackKg: 0, drossKg: 0, heelKg: 1 - 3 * leadKg });
+    const shelf = (await server.call('GET', '/api/materials')).body as { id: string; quantity: number }[];
+    const kg = (id: string) => shelf.find((each) => each.id === id)!.quantity;
+    expect(kg(hardId)).toBeCloseTo(10 - 3 * leadKg, 6);
+    expect(kg(things.leadId)).toBe(20);
+    expect((await startPour([ticket!.id])).body.detail).toMatch(/was begun in another metal/);
+    expect((await startPour([ticket!.id], { leadId: hardId })).status).toBe(201);
   });
 
   test('what cannot be said is refused: closed pours, unknown shots, nothing charged', async () => {

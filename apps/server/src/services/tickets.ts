@@ -24,7 +24,7 @@ import { readRuns } from './run-views.ts';
 import { balances, postDifference } from './stock.ts';
 
 type Log = (TicketEntry | UndoEntry)[];
-type PourShare = PourTicketRow & { closed: number; leadId: string };
+type PourShare = PourTicketRow & { closed: number; leadId: string; metalShare: number | null };
 
 /** A ticket as it lies in the tables: its row, its log, and what pours and runs have done for it. */
 export interface LoadedTicket {
@@ -47,7 +47,7 @@ export async function loadTickets(
   const ids = rows.map((row) => row.id);
   const logs = await readLogs<TicketEntry>(store, 'ticket', ids, transaction);
   const shares = await store.select<PourShare>(
-    `SELECT pt.*, p.closedAt IS NOT NULL AS closed, p.leadId FROM pourTickets pt JOIN pours p ON p.id = pt.pourId
+    `SELECT pt.*, p.closedAt IS NOT NULL AS closed, p.leadId, json_extract(p.setup, '$.metalShare') AS metalShare FROM pourTickets pt JOIN pours p ON p.id = pt.pourId
      WHERE pt.ticketId IN (:ids) ORDER BY p.number`,
     { ids },
     transaction,
@@ -110,6 +110,7 @@ function castFor({ pours }: LoadedTicket): CastForTicket | null {
   if (!first) return null;
   return {
     leadMaterialId: first.leadId,
+    metalShare: first.metalShare ?? 1,
     good: sumOf(closed, (pour) => pour.good),
     secondGrade: sumOf(closed, (pour) => pour.secondGrade),
     hooksLost: sumOf(closed, (pour) => pour.hooksLost),

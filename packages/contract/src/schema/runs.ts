@@ -140,6 +140,8 @@ export const startPourSchema = record({
   /** How many of them are poured in turn. */
   atOnce: whole('molds', 1, 2),
   potId: id(),
+  /** What is poured; left out: the soft lead there is most of. */
+  leadId: id().nullable().optional(),
   ticketIds: list(id(), 1, 20),
 });
 export type StartPourInput = yup.InferType<typeof startPourSchema>;

@@ -30,6 +30,8 @@ export interface Posting {
 /** What the pours gave to a ticket and took for it, once they are closed. */
 export interface CastForTicket {
   leadMaterialId: string;
+  /** What a head weighs in this metal against soft lead; left out: 1. */
+  metalShare?: number;
   good: number;
   /** Kept as second grade: gone from the shelf, though no head of this ticket. */
   secondGrade: number;
@@ -64,8 +66,9 @@ function wonBack({ state }: TicketUse, from: number, which: (id: DispositionId) 
 
 /** What is cast in: lead, hook and inserts. They come back with what is melted down at a later step. */
 function castPostings(use: TicketUse): Posting[] {
-  const { cast, leadKgPerHead, bill, state } = use;
+  const { cast, bill, state } = use;
   if (!cast) return [];
+  const leadKgPerHead = use.leadKgPerHead * (cast.metalShare ?? 1);
   const { leadMaterialId } = cast;
   const melted = wonBack(use, 0, (id) => disposition(id).lead);
   const hooksBack = wonBack(use, 0, (id) => disposition(id).parts);

@@ -6,6 +6,14 @@ import { antimonyFromHardness, SOFT_LEAD, type Alloy } from './alloy.ts';
 export const POUR_ABOVE_K = 370 - SOFT_LEAD.liquidusC;
 
 /**
+ * What a metal is poured at in a house that pours lead at `leadPourC`: lead and its alloys alike, others as far above
+ * their melting as lead usually is.
+ * @example pourTemperatureC(SOFT_LEAD, 371) // 371
+ */
+export const pourTemperatureC = (alloy: Alloy, leadPourC: number): number =>
+  alloy.liquidusC > 240 ? Math.max(leadPourC, alloy.liquidusC + 10) : alloy.liquidusC + POUR_ABOVE_K;
+
+/**
  * Where a metal melts, freezes and is poured, and how heavy it is.
  * @example alloyFigures(SOFT_LEAD).liquidus.value // 327.5
  */

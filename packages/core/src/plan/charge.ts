@@ -17,9 +17,10 @@ export function chargeParts(
   kinds: readonly KindOnMold[],
   molds: readonly MoldPlan[],
   ways: Pick<HouseWays, 'drossShare' | 'heelKg'>,
+  metalShare = 1,
 ): ChargePart[] {
   const headsKg = kinds.reduce((sum, { casts, cavities }) => {
-    return sum + casts * castMassKg({ nominalMassKg: cavities[0]!.nominalMassKg });
+    return sum + metalShare * casts * castMassKg({ nominalMassKg: cavities[0]!.nominalMassKg });
   }, 0);
   const spruesKg = molds.reduce(
     (sum, mold) => sum + mold.shots.value * mold.uses.reduce((shot, use) => shot + use.sprueKg, 0),

@@ -2,7 +2,7 @@ import { fullShotKg, knownBlock } from '../mold/known-mold.ts';
 import { castMassKg } from '../cast/cast-mass.ts';
 import { openRange } from '../freeze/figures.ts';
 import { settledMold } from '../freeze/settled.ts';
-import { SOFT_LEAD } from '../metal/alloy.ts';
+import { massShareOfLead, SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
 import { cavitySolid } from '../geometry/solid.ts';
 import { sprueOf } from '../geometry/sprue.ts';
 import { warmPlan } from '../mold/warm-plan.ts';
@@ -11,15 +11,15 @@ import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
 import type { KindOnMold, MoldAllocation } from './allocate.ts';
 import type { CavityUse, HouseWays, MoldPlan, PlanMold, PlanPot } from './types.ts';
 
-const usesOf = (kinds: readonly KindOnMold[]): CavityUse[] =>
+const usesOf = (kinds: readonly KindOnMold[], alloy: Alloy): CavityUse[] =>
   kinds
     .flatMap(({ kind, cavities, yieldShare, yieldSure }) =>
       cavities.map((cavity) => ({
         position: cavity.position,
         cavityId: cavity.id,
         productIds: kind.lines.map((line) => line.product.id),
-        leadKg: castMassKg({ nominalMassKg: cavity.nominalMassKg }),
-        sprueKg: sprueOf(cavitySolid(cavity.style, cavity.nominalMassKg)).massKg,
+        leadKg: castMassKg({ nominalMassKg: cavity.nominalMassKg, alloy }),
+        sprueKg: massShareOfLead(alloy) * sprueOf(cavitySolid(cavity.style, cavity.nominalMassKg)).massKg,
         yieldShare,
         yieldSure,
       })),
@@ -55,10 +55,11 @@ function shotsFigure({ mold, kinds, shots }: MoldAllocation): Figure {
 interface PouredAt {
   metalC: number;
   roomC: number;
+  alloy: Alloy;
 }
 
 /** Blank shots by the mold's own way of warming; one that is open below can only be warmed on the pot. */
-function blanksFigure(mold: PlanMold, shotKg: number, { metalC, roomC }: PouredAt): Figure {
+function blanksFigure(mold: PlanMold, shotKg: number, { metalC, roomC, alloy }: PouredAt): Figure {
   const openBelow = mold.cavities.some((cavity) => cavity.openBelow);
   const school = openBelow ? 'pot top' : (mold.warmSchool ?? 'blank shots');
   return warmPlan({
@@ -67,22 +68,23 @@ function blanksFigure(mold: PlanMold, shotKg: number, { metalC, roomC }: PouredA
     barKg: mold.barKg ?? undefined,
     metalC,
     roomC,
+    alloy,
     school,
     openBelow,
   }).blanks;
 }
 
-function openFigure({ mold, kinds }: MoldAllocation, ways: HouseWays, { metalC, roomC }: PouredAt): Figure {
+function openFigure({ mold, kinds }: MoldAllocation, ways: HouseWays, { metalC, roomC, alloy }: PouredAt): Figure {
   const { block } = knownBlock(mold);
   const cavities = kinds.flatMap((each) => each.cavities);
   const { openS, moldC, cycleS, last } = settledMold({
     block,
     cavities,
     shotsSinceSmoked: mold.shotsSinceSmoked,
-    ...{ metalC, roomC, hands: ways },
+    ...{ metalC, roomC, hands: ways, alloy },
   });
   const slowest = cavities.find(({ position }) => position === last.position)!;
-  const heat = { metalC, moldC, alloy: SOFT_LEAD, moldMetal: block.metal ?? ('aluminium' as const) };
+  const heat = { metalC, moldC, alloy, moldMetal: block.metal ?? ('aluminium' as const) };
   return figure(
     openS,
     's',
@@ -103,11 +105,16 @@ function openFigure({ mold, kinds }: MoldAllocation, ways: HouseWays, { metalC, 
 }
 
 /** What one mold does in this plan. */
-export function moldPlan(allocation: MoldAllocation, ways: HouseWays, pot: Pick<PlanPot, 'way'>): MoldPlan {
-  const at = { metalC: metalAtMoldC(ways.pourC, pot.way), roomC: ways.roomC };
-  const uses = usesOf(allocation.kinds);
+export function moldPlan(
+  allocation: MoldAllocation,
+  ways: HouseWays,
+  pot: Pick<PlanPot, 'way'>,
+  alloy: Alloy = SOFT_LEAD,
+): MoldPlan {
+  const at = { metalC: Math.max(alloy.liquidusC, metalAtMoldC(ways.pourC, pot.way)), roomC: ways.roomC, alloy };
+  const uses = usesOf(allocation.kinds, alloy);
   // Blank shots fill every open cavity, used tonight or not: the mold is warmed as a whole.
-  const blankShotKg = fullShotKg(allocation.mold.cavities);
+  const blankShotKg = massShareOfLead(alloy) * fullShotKg(allocation.mold.cavities);
   return {
     moldId: allocation.mold.id,
     moldName: allocation.mold.name,

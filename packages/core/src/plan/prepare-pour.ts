@@ -1,3 +1,5 @@
+import { massShareOfLead, SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
+import { pourTemperatureC } from '../metal/figures.ts';
 import { knownBlock } from '../mold/known-mold.ts';
 import { BLANK_CYCLE_S } from '../mold/warm-up.ts';
 import { shotsSeconds } from '../mold/shot-seconds.ts';
@@ -17,6 +19,8 @@ export interface PourWanted {
   atOnce: number;
   pot: PlanPot;
   ways: HouseWays;
+  /** What is poured; soft lead where nothing is said. */
+  alloy?: Alloy;
 }
 
 export interface PreparedPour {
@@ -73,14 +77,16 @@ export const pourProblem = ({ lines, molds }: Pick<PourWanted, 'lines' | 'molds'
  * cavities, the others wait for a pour of their own. Call it when {@link pourProblem} is null.
  */
 export function preparePour(wanted: PourWanted): PreparedPour {
-  const { lines, molds, atOnce, pot, ways } = wanted;
+  const { lines, molds, atOnce, pot, ways, alloy = SOFT_LEAD } = wanted;
+  const metalShare = massShareOfLead(alloy);
   const all = allocate(lines, molds);
   const allocations = molds.flatMap((mold) => all.find((each) => each.mold.id === mold.id) ?? []);
-  const plans = allocations.map((allocation) => moldPlan(allocation, ways, pot));
+  const pourC = pourTemperatureC(alloy, ways.pourC);
+  const plans = allocations.map((allocation) => moldPlan(allocation, { ...ways, pourC }, pot, alloy));
   const kinds = allocations.flatMap((allocation) => allocation.kinds);
-  const chargeKg = Math.min(pot.capacityKg, chargeKgOf(chargeParts(kinds, plans, ways)));
+  const chargeKg = Math.min(pot.capacityKg, chargeKgOf(chargeParts(kinds, plans, ways, metalShare)));
   const { powerW, lossWPerK, crucibleJPerK } = pot;
-  const { pourC, roomC, inspectS, loadS } = ways;
+  const { roomC, inspectS, loadS } = ways;
   const melt = meltTime({
     leadKg: Math.max(0.05, chargeKg),
     powerW,
@@ -89,6 +95,7 @@ export function preparePour(wanted: PourWanted): PreparedPour {
     toC: pourC,
     roomC,
     fromC: roomC,
+    alloy,
   });
   const shots = plans.map((plan) => {
     return { shots: plan.shots.value, cavities: plan.uses.length, openS: plan.openS.value };
@@ -102,6 +109,7 @@ export function preparePour(wanted: PourWanted): PreparedPour {
         return { moldId, ...counts, openS: openS.value, inspectS, loadS };
       }),
       atOnce,
+      ...(metalShare === 1 ? {} : { metalShare }),
       loads: loadsOf(plans, wanted),
       needs: Object.fromEntries(taken.map(({ product, quantity }) => [product.id, quantity])),
       hooksOut: hooksOut(allocations),

@@ -54,6 +54,8 @@ export interface PourSetup {
   molds: MoldSetup[];
   /** How many of them are poured in turn. */
   atOnce: number;
+  /** What a head weighs in this metal against soft lead; left out: 1. */
+  metalShare?: number;
   loads: CavityLoad[];
   /** Good heads wanted by ticket. */
   needs: Record<string, number>;

@@ -6,6 +6,7 @@ import { call } from '../../api/client.ts';
 import { useList, useLine, usePours, useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Ways } from '../../design/Dials.tsx';
+import { Choice } from '../../design/Field.tsx';
 import { Caution, ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Part } from '../../design/Part.tsx';
@@ -122,7 +123,14 @@ const AT_ONCE = [
 function Begin({ chosen, heads }: { chosen: { moldId: string; tickets: Ticket[] }[]; heads: number }) {
   const navigate = useNavigate();
   const { data: pots } = useList('pots');
+  const { data: materials } = useList('materials');
+  const units = useUnits();
   const [atOnce, setAtOnce] = useState<AtOnce>('in turn');
+  const [leadId, setLeadId] = useState<string | null>(null);
+  const leads = (materials ?? []).filter((each) => each.kind === 'lead' && each.quantity > 0.05);
+  const usual = [...leads].sort(
+    (a, b) => Number(b.metalId === 'soft-lead') - Number(a.metalId === 'soft-lead') || b.quantity - a.quantity,
+  )[0];
   const start = useWrite((input: StartPourInput) => call('POST /pours', { body: input }));
   const begin = () =>
     start.mutate(
@@ -130,6 +138,7 @@ function Begin({ chosen, heads }: { chosen: { moldId: string; tickets: Ticket[] 
         moldIds: chosen.map(({ moldId }) => moldId),
         atOnce: chosen.length > 1 && atOnce === 'in turn' ? 2 : 1,
         potId: pots![0]!.id,
+        ...(leadId ? { leadId } : {}),
         ticketIds: chosen.flatMap(({ tickets }) => tickets.map((ticket) => ticket.id)),
       },
       { onSuccess: (pour) => void navigate(`/pour/${pour.id}`) },
@@ -137,6 +146,14 @@ function Begin({ chosen, heads }: { chosen: { moldId: string; tickets: Ticket[] 
   return (
     <div className="flex flex-col gap-3">
       {chosen.length > 1 && <Ways label="Molds are poured" value={atOnce} options={AT_ONCE} onChange={setAtOnce} />}
+      {leads.length > 1 && (
+        <Choice
+          label="Metal"
+          options={leads.map(({ id, name, quantity }) => ({ value: id, label: `${name}, ${units.bulk(quantity)}` }))}
+          value={leadId ?? usual!.id}
+          onChange={(event) => setLeadId(event.target.value)}
+        />
+      )}
       <Caution>Tools, mold and ingots dry; eyes and face covered; long sleeves; nobody else near.</Caution>
       <ProblemNote error={start.error} />
       <Button
