@@ -1,5 +1,8 @@
 import {
+  KG_PER_POUND,
+  M_PER_INCH,
   writeBulkMass,
+  writeLength,
   writeHeadMass,
   writeMoney,
   writeSpan,
@@ -48,7 +51,7 @@ function makeUnits(massUnit: MassUnit, temperatureUnit: TemperatureUnit, currenc
         case 'pieces':
           return String(Math.round(quantity));
         case 'm':
-          return `${Math.round(quantity * 100) / 100} m`;
+          return joined(writeLength(quantity, massUnit));
         case 'ml':
           return `${Math.round(quantity * 10) / 10} ml`;
       }
@@ -73,7 +76,7 @@ function makeUnits(massUnit: MassUnit, temperatureUnit: TemperatureUnit, currenc
         case 'minor/head':
           return money(value, 1);
         case 'minor/kg':
-          return `${money(value)}/kg`;
+          return massUnit === 'oz' ? `${money(value * KG_PER_POUND)}/lb` : `${money(value)}/kg`;
         case 'minor/h':
           return `${money(value)}/h`;
         case 'minor/kWh':
@@ -83,11 +86,13 @@ function makeUnits(massUnit: MassUnit, temperatureUnit: TemperatureUnit, currenc
         case 'count':
           return String(Math.round(value * 100) / 100);
         case 'm':
-          return `${Math.round(value * 1e5) / 100} mm`;
+          return joined(writeLength(value, massUnit));
         case 'ml':
           return `${Math.round(value * 10) / 10} ml`;
         case 'm2':
-          return `${Math.round(value * 1e6) / 100} cm²`;
+          return massUnit === 'oz'
+            ? `${(value / M_PER_INCH ** 2).toFixed(2)} in²`
+            : `${Math.round(value * 1e6) / 100} cm²`;
         case 'W':
           return `${Math.round(value)} W`;
         case 'kWh':
@@ -95,9 +100,9 @@ function makeUnits(massUnit: MassUnit, temperatureUnit: TemperatureUnit, currenc
         case 'K':
           return kelvin(value);
         case 'W/K':
-          return `${Math.round(value * 100) / 100} W/K`;
+          return temperatureUnit === 'F' ? `${(value / 1.8).toFixed(2)} W/°F` : `${Math.round(value * 100) / 100} W/K`;
         case 'J/K':
-          return `${Math.round(value)} J/K`;
+          return temperatureUnit === 'F' ? `${Math.round(value / 1.8)} J/°F` : `${Math.round(value)} J/K`;
         case 'W/m2K':
           return `${Math.round(value)} W/m²K`;
         case 'm/s':

@@ -35,6 +35,15 @@ test('one switch: ounces, Fahrenheit and another currency', async () => {
   expect(units.bulk(9.0718474)).toBe('20.0 lb');
   expect(units.temperature(371.1)).toBe('700 °F');
   expect(units.money(195)).toBe('¥195');
+  // A micro head, a guard hole, the bars of a rack, a price by weight, a loss by the degree.
+  expect(units.head(0.028349523125 / 80)).toBe('1/80 oz');
+  expect(units.write(0.003175, 'm')).toBe('1/8 in');
+  expect(units.write(0.24, 'm')).toBe('9.4 in');
+  expect(units.write(220, 'minor/kg')).toBe('¥100/lb');
+  expect(units.write(0.54, 'W/K')).toBe('0.30 W/°F');
+  expect(units.write(540, 'J/K')).toBe('300 J/°F');
+  expect(units.write(6.4516e-4, 'm2')).toBe('1.00 in²');
+  expect(units.part('wire', 0.3048)).toBe('12 in');
 });
 
 test('every unit of a figure is written', async () => {

@@ -1,7 +1,8 @@
 import type { MassUnit, TemperatureUnit } from './parse.ts';
-import { celsiusToFahrenheit, KG_PER_OUNCE, KG_PER_POUND } from './units.ts';
+import { celsiusToFahrenheit, KG_PER_OUNCE, KG_PER_POUND, M_PER_INCH } from './units.ts';
 
-const OUNCE_FRACTIONS = [64, 32, 16, 8, 4, 2, 1] as const;
+/** Fractions of an ounce that molds are stamped with: halves down to 1/64, and the micro sizes below. */
+const OUNCE_FRACTIONS = [100, 80, 64, 32, 16, 8, 4, 2, 1] as const;
 
 const trim = (value: number, digits: number): string => {
   const text = value.toFixed(digits);
@@ -9,7 +10,8 @@ const trim = (value: number, digits: number): string => {
 };
 
 /**
- * Ounces as they are stamped on a mold: the simplest fraction down to 1/64 within half a percent, else decimals.
+ * Ounces as they are stamped on a mold: the simplest fraction down to 1/64, 1/80 or 1/100 within half a percent, else
+ * decimals.
  * @example ounceText(0.375) // '3/8'
  */
 export function ounceText(ounces: number): string {
@@ -17,6 +19,8 @@ export function ounceText(ounces: number): string {
   const size = Math.abs(ounces);
   for (const below of [...OUNCE_FRACTIONS].reverse()) {
     const above = Math.round(size * below);
+    // Eightieths and hundredths are stamped by ones only.
+    if (below > 64 && above !== 1) continue;
     if (above > 0 && Math.abs(above / below - size) <= 0.005 * size) {
       const whole = Math.floor(above / below);
       const rest = above - whole * below;
@@ -55,6 +59,31 @@ export function writeBulkMass(kg: number, unit: MassUnit): Written {
   }
   if (size >= 1) return { figure: kg.toFixed(size >= 100 ? 0 : size >= 10 ? 1 : 2), unit: 'kg' };
   return { figure: trim(kg * 1000, size < 0.001 ? 3 : size < 0.1 ? 1 : 0), unit: 'g' };
+}
+
+/** Inches are written to this fraction, where it is within two percent. */
+const INCH_FRACTIONS = [2, 4, 8, 16, 32, 64] as const;
+
+/**
+ * A length: 3.2 mm, 240 mm, 1.2 m; beside ounces 1/8 in, 9.4 in, 3.9 ft.
+ * @example writeLength(0.003175, 'oz') // { figure: '1/8', unit: 'in' }
+ */
+export function writeLength(metres: number, unit: MassUnit): Written {
+  const size = Math.abs(metres);
+  if (unit !== 'oz') {
+    if (size >= 1) return { figure: trim(metres, 2), unit: 'm' };
+    return { figure: trim(metres * 1000, size < 0.1 ? 2 : 0), unit: 'mm' };
+  }
+  const inches = metres / M_PER_INCH;
+  if (size >= 1) return { figure: trim(inches / 12, 1), unit: 'ft' };
+  const below = INCH_FRACTIONS.find((each) => {
+    const above = Math.round(inches * each);
+    return size < 2 * M_PER_INCH && above > 0 && above % 2 === 1 && Math.abs(above / each - inches) <= 0.02 * inches;
+  });
+  if (below === undefined) return { figure: trim(inches, size < M_PER_INCH ? 3 : 1), unit: 'in' };
+  const above = Math.round(inches * below);
+  const whole = Math.floor(above / below);
+  return { figure: `${whole ? `${whole} ` : ''}${above - whole * below}/${below}`, unit: 'in' };
 }
 
 /**

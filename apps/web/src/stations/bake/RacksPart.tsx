@@ -11,6 +11,7 @@ import { Sheet } from '../../design/Sheet.tsx';
 import { numberIn, useBuiltForm } from '../../design/useForm.ts';
 import { RackView, rackScale } from '../../drawing/RackView.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
+import { useUnits } from '../../units/Units.tsx';
 import { withoutId } from './OvenPage.tsx';
 import { racksOf, roomFor } from './loads.ts';
 
@@ -80,6 +81,7 @@ function RackForm({ oven, schema, onSaved }: { oven: Oven; schema: typeof ovenSc
 /** The racks that stand in an oven, drawn with their places for one head. */
 export function RacksPart({ oven, schema }: { oven: Oven; schema: typeof ovenSchema }) {
   const catalogue = useCatalogue();
+  const units = useUnits();
   const save = useSave('ovens');
   const [productId, setProductId] = useState<string | null>(null);
   const [adding, setAdding] = useState(false);
@@ -153,10 +155,10 @@ export function RacksPart({ oven, schema }: { oven: Oven; schema: typeof ovenSch
                 }
                 pitchM={room?.pitchM ?? 0.02}
                 scale={rackScale(rack, 420, 360)}
-                label={`${rack.name}: ${rack.bars} bars of ${Math.round(1000 * rack.barM)} mm, ${places} places`}
+                label={`${rack.name}: ${rack.bars} bars of ${units.write(rack.barM, 'm')}, ${places} places`}
               />
               <p className="quiet mt-1 flex items-center justify-between gap-3">
-                {rack.bars} bars of {Math.round(1000 * rack.barM)} mm, {Math.round(1000 * rack.clearM)} mm of air
+                {rack.bars} bars of {units.write(rack.barM, 'm')}, {units.write(rack.clearM, 'm')} of air
                 <Button look="quiet" onClick={() => remove(at)} disabled={save.isPending}>
                   Take it out
                 </Button>
