@@ -52,6 +52,8 @@ describe('the oven', () => {
     await screen.findByText('Take out in');
     expect(screen.getByRole('button', { name: /^Cure so far: 0 %/ })).toBeTruthy();
     await userEvent.keyboard(' ');
+    await screen.findByText(/^Taken out all the same/);
+    await userEvent.keyboard(' ');
     await screen.findByText('Out, to look at');
     await waitFor(() =>
       expect(api.writes().map(({ body }) => (body as { kind: string }).kind)).toEqual([

@@ -66,9 +66,14 @@ const byHand = (log: readonly (OvenEntry | UndoEntry)[]) => partOfLog<OvenEntry>
 const lastOf = (log: readonly (OvenEntry | UndoEntry)[]) => nextUndo<OvenEntry>(byHand(log));
 const broughtBy = (log: readonly (OvenEntry | UndoEntry)[]) => nextRedo<OvenEntry>(byHand(log));
 
+/** Less of a full cure than this, and nobody means to take it out. Common practice, no source. */
+const HARDLY_BEGUN = 0.3;
+const ASKS_FOR_MS = 8000;
+
 /** A load of the oven as the bench works it: its clock, how warm, how far, and everything that can be said. */
 export function useOvenRun(run: RunView, productOf: InLoad, catalogue: Catalogue): OvenRun {
   const now = useNow(1000);
+  const [askedAt, setAskedAt] = useState<number | null>(null);
   const { data: ovens } = useList('ovens');
   const { entries, unsaved, say, next } = useRunLog<OvenEntry>(
     `/runs/oven/${run.id}`,
@@ -96,6 +101,9 @@ export function useOvenRun(run: RunView, productOf: InLoad, catalogue: Catalogue
     });
     say({ kind: 'unload', coolS: Math.round(Math.max(0, ...cooling)) });
   };
+  // Hardly begun and long before its time: a key that was hit by mistake asks first.
+  const early = baking && !!state && state.cure < HARDLY_BEGUN && now < (course?.endsAt ?? load.endsAt);
+  const asked = early && askedAt !== null && now - askedAt < ASKS_FOR_MS;
   const doorOpen = load.doors.at(-1)?.toAt === null;
   const takeBack = (which: typeof lastOf | typeof broughtBy) => () =>
     next((log) => {
@@ -117,7 +125,14 @@ export function useOvenRun(run: RunView, productOf: InLoad, catalogue: Catalogue
   };
   const actions: BenchAction[] = baking
     ? [
-        { key: 'Space', code: ' ', label: 'Taken out', weight: 'main', run: out },
+        {
+          key: 'Space',
+          code: ' ',
+          label: asked ? `Taken out all the same, at ${Math.round(100 * state!.cure)} %` : 'Taken out',
+          ...(early && !asked ? { hint: `${Math.round(100 * state!.cure)} % cured: it asks` } : {}),
+          weight: asked ? 'due' : early ? 'quiet' : 'main',
+          run: early && !asked ? () => setAskedAt(now) : out,
+        },
         {
           key: 'D',
           label: doorOpen ? 'Door is shut again' : 'Door is open',

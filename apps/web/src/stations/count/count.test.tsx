@@ -148,6 +148,10 @@ describe('at the oven', () => {
     await userEvent.keyboard(' ');
     await screen.findByText('Take out in');
     expect(left('Take out in')).toMatch(/^2[78]:\d\d|28:00$/);
+    // Nothing is cured yet: the first tap asks, and says nothing.
+    await userEvent.keyboard(' ');
+    await screen.findByText('Taken out all the same, at 0 %');
+    expect(said(api).map(({ kind }) => kind)).toEqual(['load']);
     await userEvent.keyboard(' ');
     await screen.findByText('Out, to look at');
     await userEvent.keyboard('g');
