@@ -6,6 +6,7 @@ import {
   headStyle,
   MOLD_METALS,
   parseMass,
+  QuantityError,
   SOOT_SCHOOLS,
   STYLE_IDS,
   WARM_SCHOOLS,
@@ -19,7 +20,7 @@ import { Button } from '../../design/Button.tsx';
 import { asOptions, Choice, TextField } from '../../design/Field.tsx';
 import { Icon } from '../../design/Icon.tsx';
 import { ProblemNote } from '../../design/Notice.tsx';
-import { useBuiltForm } from '../../design/useForm.ts';
+import { numberIn, useBuiltForm } from '../../design/useForm.ts';
 import { Head } from '../../drawing/Head.tsx';
 import { useUnits } from '../../units/Units.tsx';
 
@@ -31,12 +32,34 @@ interface Values {
   metal: string;
   sootSchool: string;
   warmSchool: string;
-  cavities: { cavityId?: string; mass: string; hookSize: string; eyeAngleDeg: string; condition: 'good' | 'blocked' }[];
+  cavities: {
+    cavityId?: string;
+    /** So many cavities are alike; 1 for one that is on record. */
+    alike: string;
+    mass: string;
+    hookSize: string;
+    eyeAngleDeg: string;
+    condition: 'good' | 'blocked';
+  }[];
 }
 
-const NEW_CAVITY: Values['cavities'][number] = { mass: '10 g', hookSize: '2/0', eyeAngleDeg: '60', condition: 'good' };
+const NEW_CAVITY: Values['cavities'][number] = {
+  alike: '1',
+  mass: '10 g',
+  hookSize: '2/0',
+  eyeAngleDeg: '60',
+  condition: 'good',
+};
 
-/** A mold of one head style; a row a cavity, in the order they lie. */
+/** How many cavities a row stands for. */
+function alikeIn(text: string): number {
+  const count = numberIn('cavities alike', text);
+  if (!Number.isInteger(count) || count < 1 || count > 12)
+    throw new QuantityError('cavities alike', count, '', '1 to 12');
+  return count;
+}
+
+/** A mold of one head style; a row for cavities that are alike, in the order they lie. */
 export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stored) => void }) {
   const units = useUnits();
   const { massUnit } = units;
@@ -54,6 +77,7 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
           warmSchool: mold.warmSchool ?? 'blank shots',
           cavities: mold.cavities.map(({ id, nominalMassKg, hookSize, eyeAngleDeg, condition }) => ({
             cavityId: id,
+            alike: '1',
             mass: written(nominalMassKg),
             hookSize,
             eyeAngleDeg: String(eyeAngleDeg),
@@ -69,7 +93,13 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
           sootSchool: 'fifty',
           warmSchool: 'blank shots',
           cavities: [
-            { mass: massUnit === 'g' ? '10 g' : '3/8 oz', hookSize: '2/0', eyeAngleDeg: '60', condition: 'good' },
+            {
+              alike: '1',
+              mass: massUnit === 'g' ? '10 g' : '3/8 oz',
+              hookSize: '2/0',
+              eyeAngleDeg: '60',
+              condition: 'good',
+            },
           ],
         },
     schema: moldSchema,
@@ -80,15 +110,17 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
       metal,
       sootSchool,
       warmSchool,
-      cavities: cavities.map((cavity, index) => ({
-        ...(cavity.cavityId ? { id: cavity.cavityId } : {}),
-        position: index + 1,
-        style,
-        nominalMassKg: parseMass(cavity.mass, massUnit),
-        hookSize: cavity.hookSize,
-        eyeAngleDeg: Number(cavity.eyeAngleDeg),
-        condition: cavity.condition,
-      })),
+      cavities: cavities
+        .flatMap(({ alike, ...cavity }) => Array.from({ length: alikeIn(alike) }, () => cavity))
+        .map((cavity, index) => ({
+          ...(cavity.cavityId ? { id: cavity.cavityId } : {}),
+          position: index + 1,
+          style,
+          nominalMassKg: parseMass(cavity.mass, massUnit),
+          hookSize: cavity.hookSize,
+          eyeAngleDeg: Number(cavity.eyeAngleDeg),
+          condition: cavity.condition,
+        })),
     }),
     send: (input) =>
       save.mutate(mold ? { ...input, id: mold.id, version: mold.version } : input, {
@@ -135,8 +167,12 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
       <fieldset>
         <legend className="mb-2 font-medium">Cavities, from the hinge</legend>
         {fields.map((field, index) => (
-          <div key={field.id} className="mb-2 grid grid-cols-[20px_1fr_1fr_1fr_1fr_32px] items-end gap-2">
-            <span className="fig pb-3 text-[19px]">{index + 1}</span>
+          <div key={field.id} className="mb-2 grid grid-cols-[56px_1fr_1fr_1fr_1fr_32px] items-end gap-2">
+            {field.cavityId ? (
+              <span className="fig pb-3 text-[19px]">{index + 1}</span>
+            ) : (
+              <TextField label="Alike" inputMode="numeric" {...form.register(`cavities.${index}.alike`)} />
+            )}
             <TextField label="Stamped" {...form.register(`cavities.${index}.mass`)} />
             <Choice label="Hook" options={asOptions(HOOK_SIZES)} {...form.register(`cavities.${index}.hookSize`)} />
             <Choice
@@ -160,8 +196,11 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
             </button>
           </div>
         ))}
-        <Button onClick={() => append({ ...(last ?? NEW_CAVITY), cavityId: undefined })} disabled={fields.length >= 12}>
-          <Icon name="plus" size={14} /> Another cavity
+        <Button
+          onClick={() => append({ ...(last ?? NEW_CAVITY), alike: '1', cavityId: undefined })}
+          disabled={fields.length >= 12}
+        >
+          <Icon name="plus" size={14} /> {mold ? 'Another cavity' : 'Other cavities'}
         </Button>
       </fieldset>
       <ProblemNote error={form.problem ?? save.error} />

@@ -51,6 +51,15 @@ const valuesOf = (product: Product, units: Units): Values => ({
   price: product.priceMinor === null ? '' : String(product.priceMinor / 10 ** currencyDigits(units.currency)),
 });
 
+/** A name for the first product of a workshop: its first cavity in its first paint. */
+function firstName({ products, molds, recipes }: Catalogue, units: Units): string {
+  const cavity = molds[0]?.cavities[0];
+  if (products.length > 0 || !cavity) return '';
+  const [recipe] = recipes.values();
+  const head = `${headStyle(cavity.style).name} ${units.head(cavity.nominalMassKg)}`;
+  return recipe ? `${head}, ${recipe.name.toLowerCase()}` : head;
+}
+
 /** A product is a head style and mass with its hook, its paint and its bake; drawn while it is described. */
 export function ProductForm({
   catalogue,
@@ -73,7 +82,7 @@ export function ProductForm({
     defaults: product
       ? valuesOf(product, units)
       : {
-          name: '',
+          name: firstName(catalogue, units),
           style: cavity?.style ?? 'ball',
           mass: cavity ? `${writeHeadMass(cavity.nominalMassKg, units.massUnit).figure} ${units.massUnit}` : '10 g',
           hookId: fitting?.id ?? '',

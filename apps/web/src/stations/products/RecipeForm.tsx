@@ -73,7 +73,14 @@ export function RecipeForm({
   const powders = [...catalogue.materials.values()].filter((each) => each.kind === 'powder');
   const first: LayerValues = { powderId: powders[0]?.id ?? '', zone: 'whole', coats: '1', mixId: '', mixPercent: '30' };
   const form = useBuiltForm<Values, RecipeInput>({
-    defaults: recipe ? valuesOf(recipe) : { name: '', eyes: '', eyeColour: EYE, layers: [first] },
+    defaults: recipe
+      ? valuesOf(recipe)
+      : {
+          name: catalogue.recipes.size === 0 ? (powders[0]?.name ?? '') : '',
+          eyes: '',
+          eyeColour: EYE,
+          layers: [first],
+        },
     schema: recipeSchema,
     build: ({ name, eyes, eyeColour, layers }) => ({
       name: name.trim(),

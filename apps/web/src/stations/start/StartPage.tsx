@@ -19,59 +19,65 @@ interface Step {
   body: ReactNode;
 }
 
-/** Asks for the material itself first, then for what there is of it. */
-function Stocked({ kind, materials }: { kind: string; materials: Material[] }) {
-  const own = materials.find((material) => material.kind === kind);
-  return own ? <ReceiptForm key={own.id} material={own} /> : <MaterialForm />;
+/** A part and what there is of it, asked for once; only what there is, where the part is on record already. */
+function Stocked({
+  materials,
+  start,
+  is = () => true,
+}: {
+  materials: readonly Material[];
+  start: Parameters<typeof MaterialForm>[0]['start'] & { kind: string };
+  is?: (material: Material) => boolean;
+}) {
+  const own = materials.find((material) => material.kind === start.kind && is(material));
+  if (own) return <ReceiptForm key={own.id} material={own} />;
+  return <MaterialForm key={start.name} start={start} stocked />;
+}
+
+/** Cut-outs of the first mold that no hook is here for yet, size by size. */
+function hooksWanted({ molds, materials }: Catalogue) {
+  const here = [...materials.values()].filter((each) => each.kind === 'hook' && each.quantity > 0);
+  const sizes = new Map((molds[0]?.cavities ?? []).map((cavity) => [cavity.hookSize, cavity]));
+  return [...sizes.values()].filter(({ hookSize }) => !here.some(({ hook }) => hook?.size === hookSize));
 }
 
 function stepsOf(catalogue: Catalogue): Step[] {
   const materials = [...catalogue.materials.values()];
   const stocked = (kind: string) => materials.some((material) => material.kind === kind && material.quantity > 0);
-  const choose = (kind: string) => (
-    <p className="quiet mb-3">
-      Choose the kind “{kind}”, give it a name; then say how much of it is here and what it cost.
-    </p>
-  );
+  const [wanted] = hooksWanted(catalogue);
   return [
     {
       name: 'Your first mold',
-      says: 'As it is stamped, cavity by cavity.',
+      says: 'As it is stamped, cavity by cavity; those that are alike in one line.',
       done: catalogue.molds.length > 0,
       body: <MoldForm />,
     },
     {
       name: 'Its hooks',
-      says: 'Size and eye angle, then how many are here.',
-      done: stocked('hook'),
-      body: (
-        <>
-          {choose('hook')}
-          <Stocked kind="hook" materials={materials} />
-        </>
+      says: wanted ? `Your mold is cut for ${wanted.hookSize}: how many of them are here, and what they cost.` : '',
+      done: catalogue.molds.length > 0 ? !wanted : stocked('hook'),
+      body: wanted && (
+        <Stocked
+          materials={materials}
+          is={({ hook }) => hook?.size === wanted.hookSize}
+          start={{
+            ...{ kind: 'hook', name: `Hook ${wanted.hookSize}`, size: wanted.hookSize },
+            eyeAngleDeg: String(wanted.eyeAngleDeg),
+          }}
+        />
       ),
     },
     {
       name: 'Lead',
-      says: 'What is here, clean.',
+      says: 'What is here, clean, and what it cost.',
       done: stocked('lead'),
-      body: (
-        <>
-          {choose('lead')}
-          <Stocked kind="lead" materials={materials} />
-        </>
-      ),
+      body: <Stocked materials={materials} start={{ kind: 'lead', name: 'Soft lead' }} />,
     },
     {
       name: 'A powder',
       says: 'The jar you have most of; bare lead needs none.',
       done: stocked('powder'),
-      body: (
-        <>
-          {choose('powder')}
-          <Stocked kind="powder" materials={materials} />
-        </>
-      ),
+      body: <Stocked materials={materials} start={{ kind: 'powder', name: 'White', colour: '#efefe8' }} />,
     },
     {
       name: 'A paint recipe',

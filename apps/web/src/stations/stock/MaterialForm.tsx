@@ -1,4 +1,10 @@
-import { materialSchema, POWDER_GLOSSES, type Material, type MaterialInput } from '@schmelz/contract';
+import {
+  materialSchema,
+  POWDER_GLOSSES,
+  type Material,
+  type MaterialInput,
+  type ReceiptInput,
+} from '@schmelz/contract';
 import {
   antimonyFromHardness,
   BENDS,
@@ -12,13 +18,18 @@ import {
   parseTemperature,
   WIRES,
 } from '@schmelz/core';
+import { useState } from 'react';
 import { toast } from 'sonner';
-import { useSave } from '../../api/queries.ts';
+import { call } from '../../api/client.ts';
+import { newId } from '../../api/id.ts';
+import { useSave, useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { asOptions, Choice, TextField } from '../../design/Field.tsx';
 import { ProblemNote } from '../../design/Notice.tsx';
-import { numberIn, useBuiltForm } from '../../design/useForm.ts';
+import { minorIn, numberIn, useBuiltForm } from '../../design/useForm.ts';
+import { today } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
+import { useQuantity } from './quantity.ts';
 
 /** One hook is too light for most scales: ten are weighed at once. */
 const HOOKS_WEIGHED = 10;
@@ -49,6 +60,9 @@ interface Values {
   secondMinutes: string;
   form: string;
   dryHours: string;
+  /** What there is of it, where that is asked for at once. */
+  quantity: string;
+  paid: string;
 }
 
 const DEFAULTS: Values = {
@@ -76,6 +90,8 @@ const DEFAULTS: Values = {
   secondMinutes: '10',
   form: 'powder',
   dryHours: '4',
+  quantity: '',
+  paid: '',
 };
 
 /** Small lengths are written in mm, weights in g, waits in minutes. */
@@ -138,19 +154,42 @@ function valuesOf({ kind, name, metalId, composition, hook, powder, limitC, deta
 }
 
 /** Name, kind, and what the calculations need to know of it. */
-export function MaterialForm({ material, onSaved }: { material?: Material; onSaved?: () => void }) {
-  const { temperatureUnit, massUnit } = useUnits();
+export function MaterialForm({
+  material,
+  start,
+  stocked = false,
+  onSaved,
+}: {
+  material?: Material;
+  /** What is known already where it is made: its kind, a size. */
+  start?: Partial<Values> & { kind: string };
+  /** Ask at once for what there is of it. */
+  stocked?: boolean;
+  onSaved?: () => void;
+}) {
+  const { temperatureUnit, massUnit, currency } = useUnits();
   const save = useSave('materials');
+  const quantity = useQuantity(start?.kind ?? 'hook');
+  const [receiptId] = useState(newId);
+  const receive = useWrite(({ id, input }: { id: string; input: ReceiptInput }) =>
+    call('POST /materials/:id/receipts', { params: { id }, body: input }),
+  );
+  const receiptOf = ({ quantity: text, paid }: Values): ReceiptInput => {
+    const priceMinor = paid.trim() ? minorIn('price', paid, currency) : 0;
+    return { id: receiptId, quantity: quantity.read(text), priceMinor, on: today(), lot: '' };
+  };
   const celsius = (text: string) => Math.round(parseTemperature(text, temperatureUnit) * 10) / 10;
   const labelLine = (temperature: string, minutes: string) => ({
     metalC: celsius(temperature),
     seconds: Math.round(numberIn('label minutes', minutes) * 60),
   });
   const form = useBuiltForm<Values, MaterialInput>({
-    defaults: material ? valuesOf(material) : DEFAULTS,
+    defaults: material ? valuesOf(material) : { ...DEFAULTS, ...start },
     schema: materialSchema,
     build: (values) => {
       const { kind, name, size, wire, plating } = values;
+      // What is here is read with the rest, so that nothing is made while it cannot be.
+      if (stocked) receiptOf(values);
       const liquid = values.form === 'liquid';
       const lines = liquid || kind !== 'powder' ? [] : [labelLine(values.labelTemperature, values.labelMinutes)];
       if (lines.length && values.secondTemperature.trim())
@@ -199,9 +238,10 @@ export function MaterialForm({ material, onSaved }: { material?: Material; onSav
     },
     send: (input) =>
       save.mutate(material ? { ...input, id: material.id, version: material.version } : input, {
-        onSuccess: () => {
+        onSuccess: (saved) => {
+          if (stocked) receive.mutate({ id: saved.id, input: receiptOf(form.getValues()) });
           toast(material ? `${input.name} is changed.` : `${input.name} is in the stock list.`);
-          if (!material) form.reset();
+          if (!material && !stocked) form.reset();
           onSaved?.();
         },
       }),
@@ -209,7 +249,7 @@ export function MaterialForm({ material, onSaved }: { material?: Material; onSav
   const kind = form.watch('kind');
   return (
     <form onSubmit={form.onSubmit} className="grid gap-4 sm:grid-cols-2" noValidate>
-      {!material && (
+      {!material && !start && (
         <Choice
           label="Kind"
           options={PART_KINDS.map(({ id, name }) => ({ value: id, label: name }))}
@@ -217,6 +257,18 @@ export function MaterialForm({ material, onSaved }: { material?: Material; onSav
         />
       )}
       <TextField label="Name" {...form.register('name')} />
+      {stocked && (
+        <>
+          <TextField label={quantity.label} hint={quantity.hint} {...form.register('quantity')} autoFocus />
+          <TextField
+            label="Paid for all of it"
+            unit={currency}
+            hint="Left empty: nothing, it was found."
+            inputMode="decimal"
+            {...form.register('paid')}
+          />
+        </>
+      )}
       {kind === 'lead' && (
         <Choice
           label="Metal"
@@ -313,8 +365,8 @@ export function MaterialForm({ material, onSaved }: { material?: Material; onSav
         />
       )}
       <div className="flex flex-col gap-4 sm:col-span-2">
-        <ProblemNote error={form.problem ?? save.error} />
-        <Button look="main" type="submit" className="self-start" disabled={save.isPending}>
+        <ProblemNote error={form.problem ?? save.error ?? receive.error} />
+        <Button look="main" type="submit" className="self-start" disabled={save.isPending || receive.isPending}>
           {material ? 'Keep it' : 'Add it'}
         </Button>
       </div>

@@ -1,5 +1,5 @@
 import { countSchema, receiptSchema, type CountInput, type Material, type ReceiptInput } from '@schmelz/contract';
-import { parseMass, partKind } from '@schmelz/core';
+import { partKind } from '@schmelz/core';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { call } from '../../api/client.ts';
@@ -9,21 +9,11 @@ import { Button } from '../../design/Button.tsx';
 import { TextField } from '../../design/Field.tsx';
 import { ProblemNote } from '../../design/Notice.tsx';
 import { Heading } from '../../design/Page.tsx';
-import { minorIn, numberIn, useBuiltForm } from '../../design/useForm.ts';
+import { minorIn, useBuiltForm } from '../../design/useForm.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { PartLots } from './PartLots.tsx';
+import { useQuantity } from './quantity.ts';
 import { today, writeDay } from '../../units/dates.ts';
-
-/** Reads a quantity in the unit of its kind; any unit of mass where it is weighed. */
-function useQuantity(material: Material) {
-  const { massUnit } = useUnits();
-  const { unit } = partKind(material.kind);
-  return {
-    read: (text: string) => (unit === 'kg' ? parseMass(text, massUnit) : numberIn('quantity', text, unit)),
-    label: { pieces: 'Pieces', kg: 'How much', m: 'Metres', ml: 'Millilitres' }[unit],
-    hint: unit === 'kg' ? 'Such as 25 kg, 225 g or 5 lb.' : undefined,
-  };
-}
 
 /** The id that a form sends its purchase or count with, the same until it is in: a second try is no second one. */
 function useOwnId() {
@@ -33,7 +23,7 @@ function useOwnId() {
 
 export function ReceiptForm({ material, onSaved }: { material: Material; onSaved?: () => void }) {
   const { currency } = useUnits();
-  const quantity = useQuantity(material);
+  const quantity = useQuantity(material.kind);
   const sent = useOwnId();
   const receive = useWrite((input: ReceiptInput) =>
     call('POST /materials/:id/receipts', { params: { id: material.id }, body: input }),
@@ -75,7 +65,7 @@ export function ReceiptForm({ material, onSaved }: { material: Material; onSaved
 }
 
 function CountForm({ material }: { material: Material }) {
-  const quantity = useQuantity(material);
+  const quantity = useQuantity(material.kind);
   const sent = useOwnId();
   const count = useWrite((input: CountInput) =>
     call('POST /materials/:id/counts', { params: { id: material.id }, body: input }),
