@@ -25,7 +25,6 @@ test.describe('paint and bake', () => {
     await page.clock.fastForward('40:00');
     await expect(page.getByRole('heading', { name: /Take them out/ })).toBeVisible();
     await page.getByRole('button', { name: /Taken out/ }).click();
-    await page.getByRole('button', { name: /Taken out all the same/ }).click();
     await expect(page.getByRole('heading', { name: 'Out, to look at' })).toBeVisible();
     await expect(page.getByRole('status')).toHaveCount(0);
     await page.goto(`${empty.url}/bake/past`);

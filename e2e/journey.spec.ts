@@ -79,7 +79,8 @@ test.describe('the whole job', () => {
 
     // 2. The plan: each figure with its why, and what is missing
     await expect(page.getByText('missing', { exact: false }).first()).toBeVisible();
-    await expect(page.getByText(/8 missing|[5-9] missing/)).toBeVisible();
+    // 20 hooks for 24 heads, and for what pour, trim, paint and bake will spoil of them.
+    await expect(page.getByText(/(9|1\d) missing/)).toBeVisible();
     await page.getByRole('button', { name: /^Shots: \d+\. Why/ }).click();
     await expect(page.getByText('shots = max over blanks', { exact: false })).toBeVisible();
     await page.keyboard.press('Escape');

@@ -56,3 +56,14 @@ export function heatUpsIn(readings: readonly Reading[], meltingC = 327.5): Readi
   close(top);
   return found;
 }
+
+/**
+ * The heat-up that tells most of a pot: from the coldest to the hottest. What a pot does after it was fed is one as
+ * well, and says little. Undefined where there is none.
+ * @example fullestHeatUp([]) // undefined
+ */
+export const fullestHeatUp = (readings: readonly Reading[]): Reading[] | undefined =>
+  heatUpsIn(readings).reduce<Reading[] | undefined>((best, each) => {
+    const riseOf = (of: readonly Reading[]) => of.at(-1)!.celsius - of[0]!.celsius;
+    return best && riseOf(best) >= riseOf(each) ? best : each;
+  }, undefined);

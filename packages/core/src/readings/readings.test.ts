@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { packReadings, unpackReadings } from './block-codec.ts';
-import { heatUpsIn } from './heat-ups.ts';
+import { fullestHeatUp, heatUpsIn } from './heat-ups.ts';
 import { gapsIn, guessMapping, importLog, type LogMapping } from './import-log.ts';
 import { channelLine, greetingLine, parseDeviceLine, readingLine } from './line-protocol.ts';
 
@@ -134,8 +134,14 @@ describe('heat-ups in a record', () => {
     expect(found[0]!.at(-1)!.celsius).toBeGreaterThan(362);
     expect(found[0]!.at(-1)!.celsius).toBeLessThan(368);
   });
+  test('after a cold charge it heats up again: the fuller of the two tells of the pot', () => {
+    const readings = at([...up(20, 372), ...up(371, 286), ...up(286, 372)]);
+    expect(heatUpsIn(readings).length).toBe(2);
+    expect(fullestHeatUp(readings)![0]!.celsius).toBe(20);
+  });
   test('a pot that only holds its heat is none', () => {
     expect(heatUpsIn(at(Array.from({ length: 200 }, (_, i) => 370 + 4 * Math.sin(i / 5))))).toEqual([]);
     expect(heatUpsIn([])).toEqual([]);
+    expect(fullestHeatUp([])).toBeUndefined();
   });
 });

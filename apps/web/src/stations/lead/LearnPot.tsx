@@ -1,5 +1,5 @@
 import type { Pot } from '@schmelz/contract';
-import { heatUpsIn, missFigure, potFigure, usualCrucibleJPerK } from '@schmelz/core';
+import { fullestHeatUp, missFigure, potFigure, usualCrucibleJPerK } from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
@@ -28,7 +28,7 @@ export function LearnPot({ pot, roomC, units }: { pot: Pot; roomC: number; units
     queryFn: () => call('GET /readings/raw', { query: { channel: channel!.id } }),
     enabled: !!channel,
   });
-  const heatUp = useMemo(() => (readings ? heatUpsIn(readings).at(-1) : undefined), [readings]);
+  const heatUp = useMemo(() => (readings ? fullestHeatUp(readings) : undefined), [readings]);
   // The pour that was going on knows what was charged.
   const { data: pours } = usePoursOf(heatUp ? { at: heatUp.at(-1)!.at } : null);
   const charge = pours?.[0]?.log.find((entry) => entry.kind === 'charge');
@@ -49,15 +49,15 @@ export function LearnPot({ pot, roomC, units }: { pot: Pot; roomC: number; units
   };
   const keep = () => {
     const learned = { ...found!, at: moment() };
-    const { id, version, name, capacityKg, powerW, lossWPerK } = pot;
+    const { id, version, name, capacityKg, powerW, lossWPerK, way = null } = pot;
     save.mutate(
-      { id, version, name, capacityKg, powerW, lossWPerK, learned },
+      { id, version, name, capacityKg, powerW, lossWPerK, way, learned },
       { onSuccess: () => toast(`${pot.name} is known better now.`) },
     );
   };
   const forget = () => {
-    const { id, version, name, capacityKg, powerW, lossWPerK } = pot;
-    save.mutate({ id, version, name, capacityKg, powerW, lossWPerK, learned: null });
+    const { id, version, name, capacityKg, powerW, lossWPerK, way = null } = pot;
+    save.mutate({ id, version, name, capacityKg, powerW, lossWPerK, way, learned: null });
   };
   return (
     <section>

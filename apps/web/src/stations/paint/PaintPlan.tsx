@@ -1,5 +1,5 @@
 import type { Ticket } from '@schmelz/contract';
-import { lightnessOf, mixedColour, stepBy, type PaintForm, type PaintZone } from '@schmelz/core';
+import { mixedColour, stepBy, type PaintForm, type PaintZone } from '@schmelz/core';
 import type { Catalogue } from '../../shell/catalogue.ts';
 
 /** One layer as it is laid on: what of, where, with what, how often. */
@@ -52,27 +52,27 @@ export function laidOn(ticket: Pick<Ticket, 'productId' | 'route'>, key: string,
   });
 }
 
-/** On light colours dark letters, on dark ones light. */
-const inkOn = (colour: string) => (lightnessOf(colour) > 0.6 ? '#16181a' : '#f6f7f3');
-
 /** What to paint, large and in its colour, from the first layer to the last. */
 export function PaintPlan({ layers }: { layers: readonly LaidOn[] }) {
   if (layers.length === 0) return null;
   return (
     <ol aria-label="What to paint" className="mb-4 grid auto-cols-fr grid-flow-col gap-1">
       {layers.map(({ name, colour, where, how, coats }, i) => (
-        <li
-          key={i}
-          className="min-w-0 border border-rule px-3 py-2"
-          style={{ background: colour, color: inkOn(colour) }}
-        >
-          <b className="block truncate text-[22px] leading-tight font-semibold">
-            {layers.length > 1 && <span className="fig mr-2">{i + 1}</span>}
-            {name}
-          </b>
-          <span className="block truncate text-base">
-            {where}, {how}
-            {coats > 1 && <b>, {coats} coats</b>}
+        <li key={i} className="flex min-w-0 items-stretch gap-3 bg-sheet pr-3">
+          <span
+            className="fig grid w-16 shrink-0 border border-rule"
+            style={{ background: colour }}
+            aria-hidden="true"
+          />
+          <span className="min-w-0 py-2">
+            <b className="block truncate text-[22px] leading-tight font-semibold">
+              {layers.length > 1 && <span className="fig mr-2">{i + 1}</span>}
+              {name}
+            </b>
+            <span className="block truncate text-base text-ink-2">
+              {where}, {how}
+              {coats > 1 && <b className="text-ink">, {coats} coats</b>}
+            </span>
           </span>
         </li>
       ))}

@@ -153,7 +153,7 @@ function View({
                 className="self-start"
                 onClick={() => say.mutate({ kind: 'undo', target: closing.id })}
               >
-                {short ? `${ticket.missing} missing: open it again and cast them` : 'Open it again'}
+                {short ? `${ticket.missing} missing: open it again and cast for it` : 'Open it again'}
               </Button>
             </>
           )}
