@@ -162,15 +162,18 @@ test.describe('the whole job', () => {
       await page.keyboard.press('g');
       await expect(page.getByRole('status')).toHaveCount(0);
       await page.getByRole('link', { name: 'On to bake' }).click();
-      await expect(page.getByRole('heading', { name: 'Hang up and load' })).toBeVisible();
-      await page.keyboard.press('Space');
-      await expect(page.getByRole('heading', { name: 'Take out in' })).toBeVisible();
-      await expect(page.getByRole('group', { name: 'Clock shelf' }).getByText(/Bake, load \d+/)).toBeVisible();
-      await page.clock.fastForward(29 * 60_000);
-      await expect(page.getByRole('heading', { name: 'Take them out' })).toBeVisible();
-      await page.keyboard.press('Space');
-      await expect(page.getByRole('heading', { name: 'Out, to look at' })).toBeVisible();
-      await page.keyboard.press('g');
+      // 64 heads of the first ticket are more than the 60 that the oven takes at once.
+      for (let load = 0; load < (ticket === '101' ? 2 : 1); load++) {
+        await expect(page.getByRole('heading', { name: 'Hang up and load' })).toBeVisible();
+        await page.keyboard.press('Space');
+        await expect(page.getByRole('heading', { name: 'Take out in' })).toBeVisible();
+        await expect(page.getByRole('group', { name: 'Clock shelf' }).getByText(/Bake, load \d+/)).toBeVisible();
+        await page.clock.fastForward(29 * 60_000);
+        await expect(page.getByRole('heading', { name: 'Take them out' })).toBeVisible();
+        await page.keyboard.press('Space');
+        await expect(page.getByRole('heading', { name: 'Out, to look at' })).toBeVisible();
+        await page.keyboard.press('g');
+      }
       await page.getByRole('link', { name: 'On to finish' }).click();
       await expect(page.getByRole('heading', { name: 'Left to finish' })).toBeVisible();
       await page.clock.fastForward(200_000);

@@ -60,7 +60,7 @@ export function heatUpsIn(readings: readonly Reading[], meltingC = 327.5): Readi
 /**
  * The heat-up that tells most of a pot: from the coldest to the hottest. What a pot does after it was fed is one as
  * well, and says little. Undefined where there is none.
- * @example fullestHeatUp([]) // undefined
+ * @example fullestHeatUp([]) ?? null // null
  */
 export const fullestHeatUp = (readings: readonly Reading[]): Reading[] | undefined =>
   heatUpsIn(readings).reduce<Reading[] | undefined>((best, each) => {
