@@ -30,22 +30,26 @@ function OtherMold({ pour, mold, state, now }: { pour: Pour; mold: StoredMold; s
   const own = state.molds.find((each) => each.moldId === mold.id)!;
   const left = openInS(pour.setup, own, now);
   return (
-    <div className="flex items-center gap-4" aria-label={`The other mold, ${mold.name}`} role="group">
+    <div
+      className="mb-2 flex items-center gap-4 border-b border-rule pb-2"
+      aria-label={`The other mold, ${mold.name}`}
+      role="group"
+    >
       <Mold
-        className="w-44 shrink-0"
+        className="w-24 shrink-0"
         cavities={cavitiesNow(pour, mold, state, now, units.massUnit)}
         label={mold.name}
       />
-      <p className="text-lg leading-tight">
+      <p className="flex flex-wrap gap-x-4 text-lg leading-tight">
         <b>{mold.name}</b>
-        <span className="block text-ink-2">
+        <span className="text-ink-2">
           {left > 0
             ? `sets, open in ${writeClock(left)} s`
             : own.lastPouredAt === null
               ? 'still cold'
               : 'open, waits for its turn'}
         </span>
-        <span className="block text-ink-3">{own.shotsToGo} shots to go</span>
+        <span className="text-ink-3">{own.shotsToGo} shots to go</span>
       </p>
     </div>
   );
@@ -74,6 +78,8 @@ export function AtPot({
   const own = state.molds.find((each) => each.moldId === moldId)!;
   const cavities = cavitiesNow(pour, mold, state, now, units.massUnit);
   const others = moldsAtPot(pour.setup, state).filter((each) => each.moldId !== moldId);
+  // Few large cavities of a pair stand lower, so that all of it is seen; the columns stand under them.
+  const width = others.length > 0 && mold.cavities.length <= 3 ? 'max-w-[440px]' : 'max-w-[560px]';
   return (
     <>
       {pour.setup.molds.length > 1 && (
@@ -82,18 +88,25 @@ export function AtPot({
           {turn && <span className="voice text-ink-2">is next: {turn.why}</span>}
         </h2>
       )}
+      {others.map((each) => {
+        const other = molds.find((one) => one.id === each.moldId);
+        return other && <OtherMold key={each.moldId} pour={pour} mold={other} state={state} now={now} />;
+      })}
       <Mold
-        className="w-full max-w-[560px]"
+        className={`w-full ${width}`}
         cavities={cavities}
         sootWear={1 - sootLeft(own.shotsSinceSmoked ?? mold.shotsSinceSmoked + own.shots + own.blanks)}
         edge={own.shots ? 'var(--straw)' : undefined}
         label={`${mold.name}, open half`}
       />
-      <CavityColumns pour={pour} mold={mold} bench={bench} catalogue={catalogue} frame={moldFrame(cavities)} />
-      {others.map((each) => {
-        const other = molds.find((one) => one.id === each.moldId);
-        return other && <OtherMold key={each.moldId} pour={pour} mold={other} state={state} now={now} />;
-      })}
+      <CavityColumns
+        pour={pour}
+        mold={mold}
+        bench={bench}
+        catalogue={catalogue}
+        frame={moldFrame(cavities)}
+        width={mold.cavities.length > 6 ? 'max-w-[620px]' : width}
+      />
     </>
   );
 }

@@ -87,12 +87,15 @@ export function CavityColumns({
   bench,
   catalogue,
   frame,
+  width,
 }: {
   pour: Pour;
   mold: Mold;
   bench: PourBench;
   catalogue: Catalogue;
   frame: ReturnType<typeof moldFrame>;
+  /** As wide as its mold is drawn, so that each column stands under its cavity. */
+  width: string;
 }) {
   const { state } = bench;
   const { looked } = bench;
@@ -101,7 +104,7 @@ export function CavityColumns({
   const own = state.molds.find((each) => each.moldId === mold.id)!;
   return (
     <>
-      <ol className="relative mt-2 h-[118px] max-w-[620px]">
+      <ol className={`relative mt-2 h-[118px] ${width}`}>
         {mold.cavities.map((cavity, index) => {
           const load = loads.find((each) => each.position === cavity.position);
           const record = state.byCavity[cavity.id];

@@ -97,7 +97,7 @@ export function whatNow(
       says: name ? `Open${name.slice(1)} in` : 'Open in',
       value: writeClock(openIn),
       unit: 's',
-      then: 'Twice the freezing time; the sprue may be last to set.',
+      then: 'Solid, and a moment more: the sprue may be last to set.',
       openInS: openIn,
       rhythm: null,
     };
