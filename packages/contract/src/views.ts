@@ -284,7 +284,7 @@ export interface Pour extends Stored {
   /** What was known when it began: it is coached and shown again by that, whatever is set or learned since. */
   knownThen: Pick<
     PourPlanned,
-    'pourC' | 'potWay' | 'roomC' | 'potPowerW' | 'potLossWPerK' | 'potCrucibleJPerK' | 'blocks'
+    'pourC' | 'alloy' | 'potWay' | 'roomC' | 'potPowerW' | 'potLossWPerK' | 'potCrucibleJPerK' | 'blocks'
   >;
   log: (PourEntry | UndoEntry)[];
 }

@@ -1,5 +1,5 @@
 import type { CareRecord, CavityPour } from '@schmelz/contract';
-import { heatThen, castsByHeat, sessionMold } from '@schmelz/core';
+import { castsByHeat, heatThen, sessionMold, SOFT_LEAD } from '@schmelz/core';
 import type { Store } from '../store/store.ts';
 import { followSoot, shotsOfCavities, smokingsOf } from './cavities.ts';
 import { listPours } from './pours.ts';
@@ -28,10 +28,12 @@ export async function fillRecords(store: Store, moldId: string): Promise<CavityP
   }
   return pours.reverse().flatMap((pour) => {
     const { blocks } = pour.knownThen;
-    const { metalC, roomC } = heatThen(pour.knownThen);
+    const { metalC, roomC, alloy } = heatThen(pour.knownThen);
+    // What came short in a metal that melts at other heats says nothing of lead.
+    if (metalC < SOFT_LEAD.liquidusC) return [];
     const casts = castsByHeat({
       ...{ setup: pour.setup, log: pour.log, mold: sessionMold(mold, pour.setup, blocks) },
-      ...{ metalC, roomC },
+      ...{ metalC, roomC, alloy },
     });
     return casts.flatMap(({ position, ...of }): CavityPour[] => {
       const cavityId = pour.setup.loads.find((load) => load.moldId === moldId && load.position === position)?.cavityId;

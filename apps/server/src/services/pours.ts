@@ -27,7 +27,7 @@ import { downTheLine, loadTickets, readYieldAfterPour, setupOf, syncTicket, tick
 import { castingLead, readWorkshop, type Workshop } from './workshop.ts';
 
 function pourView(row: PourRow, log: (PourEntry | UndoEntry)[]): Pour {
-  const { pourC, potWay, roomC, potPowerW, potLossWPerK, potCrucibleJPerK, blocks, ...planned } = row.planned;
+  const { pourC, alloy, potWay, roomC, potPowerW, potLossWPerK, potCrucibleJPerK, blocks, ...planned } = row.planned;
   const { id, version, number, potId, startedAt } = row;
   return {
     id,
@@ -40,7 +40,7 @@ function pourView(row: PourRow, log: (PourEntry | UndoEntry)[]): Pour {
     plannedMeltS: planned.meltS,
     plannedChargeKg: planned.chargeKg,
     plannedS: planned.plannedS,
-    knownThen: { pourC, potWay, roomC, potPowerW, potLossWPerK, potCrucibleJPerK, blocks },
+    knownThen: { pourC, alloy, potWay, roomC, potPowerW, potLossWPerK, potCrucibleJPerK, blocks },
     log,
   };
 }

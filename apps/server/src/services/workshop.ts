@@ -10,6 +10,7 @@ import {
   type Shelf,
   type StockOnHand,
   knownPot,
+  usualLead,
   type YieldTonight,
 } from '@schmelz/core';
 import type { HeatingRecord, Material, Product } from '@schmelz/contract';
@@ -75,9 +76,8 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
 
 /** The lead that is poured: the soft lead there is most of. */
 export function castingLead(workshop: Workshop): StockOnHand {
-  const leads = workshop.stock.filter((each) => each.kind === 'lead');
-  const soft = leads.filter((each) => workshop.materials.get(each.materialId)?.metalId === 'soft-lead');
-  const [most] = [...(soft.length ? soft : leads)].sort((a, b) => b.quantity - a.quantity);
+  const usual = usualLead([...workshop.materials.values()]);
+  const most = workshop.stock.find((each) => each.materialId === usual?.id);
   if (!most) throw notAllowed('No lead is on record: add a lead to Stock first.');
   return most;
 }

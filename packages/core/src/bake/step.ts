@@ -65,7 +65,7 @@ export function bakeStep(
   const { seconds } = air;
   const walls = wallsC === undefined || headLagS === 0 ? {} : { wallsC: wallsAfter(wallsC, air) };
   const seenC = (airC: number, ofWallsC = airC) => airC + WALLS_SHARE * (ofWallsC - airC);
-  const fromC = seenC(air.fromC, walls.wallsC && wallsC);
+  const fromC = seenC(air.fromC, walls.wallsC === undefined ? undefined : wallsC);
   const toC = seenC(air.toC, walls.wallsC);
   const slope = (toC - fromC) / seconds;
   const settled = fromC - slope * headLagS;

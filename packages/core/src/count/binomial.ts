@@ -77,8 +77,8 @@ export function binomialAtLeast({ n, mean, atLeast, sure = Infinity }: GoodOutOf
   while (k >= 0 && k <= n) {
     sum += term;
     term *= upper ? step(k) : k > 0 ? 1 / step(k - 1) : 0;
-    // Shares that are very unsure make tails that rise again: only what is past all rising may be left out.
-    if (term < sum * 1e-17 && sure > n) break;
+    // Shares that are very unsure (a or b below 1) make tails that rise again: what is past all rising may be left out.
+    if (term < sum * 1e-17 && a >= 1 && b >= 1) break;
     k += upper ? 1 : -1;
   }
   return upper ? Math.min(1, sum) : Math.max(0, 1 - sum);

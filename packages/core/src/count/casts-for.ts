@@ -2,6 +2,9 @@ import { countInRange, inRange } from '../quantity/check.ts';
 import { binomialAtLeast } from './binomial.ts';
 import type { YieldTonight } from './yield.ts';
 
+/** More casts than that are no evening's, nor a year's. */
+const MOST_CASTS = 1e7;
+
 /**
  * Casts to plan for `good` heads: the smallest n with P(X >= good) >= `confidence`.
  * Range: good 0 to 100 000, yield 0.02 to 1.
@@ -15,7 +18,7 @@ export function castsFor(good: number, { mean, sure = Infinity }: YieldTonight, 
   if (good === 0) return 0;
   const enough = (n: number) => binomialAtLeast({ n, mean, atLeast: good, sure }) >= confidence;
   // A yield that may be next to nothing is not made up for by any number of casts: ten times that is the most.
-  const most = Math.ceil((10 * good) / mean);
+  const most = Math.min(MOST_CASTS, Math.ceil((10 * good) / mean));
   let low = good;
   let high = good;
   while (high < most && !enough(high)) {

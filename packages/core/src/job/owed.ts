@@ -36,18 +36,16 @@ export interface Owed {
 /**
  * Heads that a ticket is short of, and what to cast for them: so many that nineteen times in twenty enough of them, and
  * of those on the way, come through. A ticket whose heads lie on the shelf is not cast for.
- * @example headsOwed({ quantity: 24, poured: 0, source: 'pour' }, { steps: [], good: 0, at: 'pour' }, { mean: 1 })
+ * @example headsOwed({ quantity: 24, source: 'pour' }, { steps: [], good: 0, at: 'pour' }, { mean: 1 })
  *   // { missing: 24, toCast: 24 }
  */
 export function headsOwed(
-  ticket: { quantity: number; source: Source; poured: number },
+  ticket: { quantity: number; source: Source },
   state: Pick<TicketState, 'steps' | 'good' | 'at'>,
   after: YieldTonight,
 ): Owed {
-  const began = state.steps.some((step) => step.arrived > 0);
   const here = state.steps.reduce((sum, step) => sum + Math.max(0, step.left), 0);
-  // Before the pour is closed nothing has arrived at a step.
-  const onTheWay = state.at === AT.closed ? 0 : began ? here : ticket.poured;
+  const onTheWay = state.at === AT.closed ? 0 : here;
   const missing = Math.max(0, ticket.quantity - state.good - onTheWay);
   if (missing === 0 || ticket.source !== 'pour') return { missing, toCast: 0 };
   const needed = castsFor(ticket.quantity - state.good, after) - onTheWay;

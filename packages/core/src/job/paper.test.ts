@@ -153,7 +153,7 @@ describe('the one next thing', () => {
     const setup: TicketSetup = { route: plain, source, poured, pourClosed: poured > 0 };
     const state = ticketState(setup, log);
     const { quantity = 10 } = more;
-    const { toCast } = headsOwed({ quantity, poured, source }, state, { mean: 1 });
+    const { toCast } = headsOwed({ quantity, source }, state, { mean: 1 });
     return { id, number: 1, dueOn: null, quantity, poured, toCast, state, ...rest };
   };
   const done = [good('trim', 10), good('paint', 10), good('finish', 10)];

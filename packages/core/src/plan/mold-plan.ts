@@ -111,7 +111,7 @@ export function moldPlan(
   pot: Pick<PlanPot, 'way'>,
   alloy: Alloy = SOFT_LEAD,
 ): MoldPlan {
-  const at = { metalC: Math.max(alloy.liquidusC, metalAtMoldC(ways.pourC, pot.way)), roomC: ways.roomC, alloy };
+  const at = { metalC: metalAtMoldC(ways.pourC, pot.way, alloy), roomC: ways.roomC, alloy };
   const uses = usesOf(allocation.kinds, alloy);
   // Blank shots fill every open cavity, used tonight or not: the mold is warmed as a whole.
   const blankShotKg = massShareOfLead(alloy) * fullShotKg(allocation.mold.cavities);

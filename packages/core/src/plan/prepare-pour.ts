@@ -119,6 +119,7 @@ export function preparePour(wanted: PourWanted): PreparedPour {
       chargeKg,
       plannedS: melt.seconds + blanksS + shotsSeconds(ways, shots, atOnce),
       pourC,
+      ...(alloy === SOFT_LEAD || metalShare === 1 ? {} : { alloy }),
       ...(pot.way ? { potWay: pot.way } : {}),
       roomC,
       potPowerW: powerW,

@@ -1,3 +1,4 @@
+import { SOFT_LEAD } from '../metal/alloy.ts';
 import { inRange } from '../quantity/check.ts';
 import { figure, given, type Figure } from '../quantity/figure.ts';
 
@@ -41,10 +42,11 @@ export const potWay = (id: PotWay | null | undefined): (typeof POT_WAYS)[number]
   POT_WAYS.find((each) => each.id === id) ?? POT_WAYS[0];
 
 /**
- * Metal as it reaches the gate, C.
+ * Metal as it reaches the gate, C; never colder than where it melts: it is poured as long as it runs.
  * @example metalAtMoldC(371, 'ladle') // 356
  */
-export const metalAtMoldC = (potC: number, way?: PotWay | null): number => potC - potWay(way).usualK;
+export const metalAtMoldC = (potC: number, way?: PotWay | null, alloy = SOFT_LEAD): number =>
+  Math.max(alloy.liquidusC, potC - potWay(way).usualK);
 
 /** From full to nearly empty at one mark, metal gets hotter by this share of what it is above the room. */
 const EMPTYING_SHARE = 0.06;
@@ -65,7 +67,7 @@ export function hotterAsItEmptiesK(of: { leadKg: number; capacityKg: number; pot
 export function atTheGateFigure(potC: number, way?: PotWay | null): Figure {
   const { id, lowK, usualK, highK } = potWay(way);
   return figure(
-    potC - usualK,
+    metalAtMoldC(potC, way),
     'C',
     {
       rule: `By ${id === 'ladle' ? 'a ladle' : `the ${id}`} so much of the pot's heat reaches the gate; plan, opening, filling and coach go by that.`,

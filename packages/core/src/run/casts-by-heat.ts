@@ -1,3 +1,4 @@
+import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
 import { standing } from '../log/log.ts';
 import { moldSession } from '../mold/session.ts';
 import type { PourEntry, PourLog, PourSetup } from './pour-log.ts';
@@ -22,16 +23,25 @@ export interface PourAgain {
   mold: SessionMold;
   metalC: number;
   roomC: number;
+  /** What was poured; left out: soft lead. */
+  alloy?: Alloy;
 }
 
 /** The mold's mean temperature just before each of its shots, by the shot's id, as the coach read it then. */
-export function heatBeforeShots({ setup, log, mold, metalC, roomC }: PourAgain): Map<string, number> {
+export function heatBeforeShots({
+  setup,
+  log,
+  mold,
+  metalC,
+  roomC,
+  alloy = SOFT_LEAD,
+}: PourAgain): Map<string, number> {
   const entries = standing<PourEntry>(log);
   const charge = entries.find((entry) => entry.kind === 'charge');
   const last = entries.at(-1);
   if (!charge || !last) return new Map();
   const { steps, poured } = moldSteps({ setup, metalC }, mold, entries, charge.at, (last.at - charge.at) / 1000);
-  const { points } = moldSession({ block: mold.block, roomC, steps });
+  const { points } = moldSession({ block: mold.block, roomC, steps, alloy });
   const before = points.flatMap((point, i) => (points[i + 1]?.after === 'shot' ? [point.meanC] : []));
   return new Map(poured.flatMap((entry, i) => (entry.kind === 'shot' ? [[entry.id, before[i]!] as const] : [])));
 }

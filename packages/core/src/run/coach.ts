@@ -6,7 +6,7 @@ import { blankShots, MOLD_TOO_HOT_C } from '../mold/warm-up.ts';
 import { largestRefill } from '../pot/refill.ts';
 import { hotterAsItEmptiesK, potWay, type PotWay } from '../pot/way.ts';
 import type { PotBody } from '../pot/simulate.ts';
-import { SOFT_LEAD } from '../metal/alloy.ts';
+import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
 import { standing } from '../log/log.ts';
 import type { PourEntry, PourLog, PourSetup } from './pour-log.ts';
 import type { PourState } from './pour.ts';
@@ -73,6 +73,8 @@ export interface CoachInput {
   pourC?: number;
   /** How it is poured; left out: by a bottom spout. */
   potWay?: PotWay | undefined;
+  /** What is poured; left out: soft lead. */
+  alloy?: Alloy;
   /** Of the metal as it reaches the molds. */
   metalC: number;
   roomC: number;
@@ -165,7 +167,7 @@ function moldAdvice(input: CoachInput, mold: CoachMold): Advice | null {
 }
 
 function potAdvice(input: CoachInput): Advice[] {
-  const { potKg, potC, capacityKg, pot, metalC, roomC, heelKg, state } = input;
+  const { potKg, potC, capacityKg, pot, metalC, roomC, heelKg, state, alloy = SOFT_LEAD } = input;
   const advice: Advice[] = [];
   const moldId = null;
   if (state.phase === 'cold' || state.phase === 'closed' || state.phase === 'enough') return advice;
@@ -174,12 +176,13 @@ function potAdvice(input: CoachInput): Advice[] {
     potC,
     capacityKg,
     pot,
-    keepAboveC: SOFT_LEAD.liquidusC + KEEP_ABOVE_MELTING_K,
+    keepAboveC: alloy.liquidusC + KEEP_ABOVE_MELTING_K,
+    alloy,
     pourC: input.pourC ?? metalC,
     roomC,
   });
   const wait = Math.ceil(refill.recoverS / 10) * 10;
-  if (state.phase === 'pouring' && potC < SOFT_LEAD.liquidusC + KEEP_ABOVE_MELTING_K) {
+  if (state.phase === 'pouring' && potC < alloy.liquidusC + KEEP_ABOVE_MELTING_K) {
     advice.push({
       kind: 'cold metal',
       moldId,
@@ -218,14 +221,14 @@ function potAdvice(input: CoachInput): Advice[] {
 
 /** Shorts in the same cavity, with what to try first by the fill model at this session's settings. */
 function shortsAdvice(input: CoachInput, mold: CoachMold): Advice[] {
-  const { state, metalC, roomC } = input;
+  const { state, metalC, roomC, alloy = SOFT_LEAD } = input;
   const heads = state.shots.filter((shot) => shot.moldId === mold.moldId).flatMap((shot) => shot.heads);
   return mold.cavities.flatMap(({ position, fill, shotsSinceSmoked }) => {
     const casts = heads.filter((head) => head.position === position).slice(-LOOK_BACK);
     const shorts = casts.filter((head) => head.verdict === 'short').length;
     if (shorts < SHORTS) return [];
     const moldC = Math.min(Math.max(mold.moldC, roomC), 250);
-    const settings = { ...FILL_DEFAULTS, moldC, metalC, roomC, hookWarm: false, shotsSinceSmoked };
+    const settings = { ...FILL_DEFAULTS, alloy, moldC, metalC, roomC, hookWarm: false, shotsSinceSmoked };
     const first = fillLevers(fill, settings, input.potWay)
       .slice(0, 3)
       .map((lever) => `${lever.says} (index ×${lever.gain.toFixed(1)})`);

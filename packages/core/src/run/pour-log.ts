@@ -1,3 +1,4 @@
+import type { Alloy } from '../metal/alloy.ts';
 import type { PotWay } from '../pot/way.ts';
 import type { MoldBlock } from '../mold/block.ts';
 import type { DispositionId } from '../job/dispositions.ts';
@@ -71,6 +72,8 @@ export interface PourPlanned {
   plannedS: number;
   /** Of the metal in the pot. */
   pourC: number;
+  /** What was poured; left out: soft lead. */
+  alloy?: Alloy;
   /** How it was poured; left out: by a bottom spout. */
   potWay?: PotWay;
   roomC: number;

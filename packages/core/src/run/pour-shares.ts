@@ -1,4 +1,4 @@
-import { LEAD_MELTING_C } from '../metal/materials.ts';
+import { SOFT_LEAD } from '../metal/alloy.ts';
 import { holdingEnergyKWh, meltTime } from '../pot/time-to-pour.ts';
 import type { PourPlanned, PourSetup } from './pour-log.ts';
 import type { PourState } from './pour.ts';
@@ -31,6 +31,7 @@ export function pourShares(state: PourState, setup: PourSetup, planned: PourPlan
   const heads = ids.reduce((sum, id) => sum + goodOf(id), 0);
   const mass = ids.reduce((sum, id) => sum + massOf(id), 0);
   const { potPowerW: powerW, potLossWPerK: lossWPerK, pourC, roomC, potCrucibleJPerK: crucibleJPerK } = planned;
+  const { alloy = SOFT_LEAD } = planned;
   const melt =
     state.chargedKg >= LEAST_MELT_KG
       ? meltTime({
@@ -41,10 +42,11 @@ export function pourShares(state: PourState, setup: PourSetup, planned: PourPlan
           toC: pourC,
           roomC,
           fromC: roomC,
+          alloy,
         }).energyKWh
       : 0;
   const hold = holdingEnergyKWh({
-    ...{ lossWPerK, potC: Math.max(LEAD_MELTING_C, pourC), roomC, seconds: state.workS },
+    ...{ lossWPerK, potC: Math.max(alloy.liquidusC, pourC), roomC, seconds: state.workS },
   });
   return ids.map((ticketId) => {
     const byMass = mass > 0 ? massOf(ticketId) / mass : 1 / ids.length;

@@ -1,3 +1,4 @@
+import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
 import type { MoldBlock } from '../mold/block.ts';
 import { moldSession, type MoldStep } from '../mold/session.ts';
 import type { StyleId } from '../geometry/styles.ts';
@@ -49,7 +50,11 @@ export interface SessionInput {
   log: PourLog;
   molds: readonly SessionMold[];
   pot: PotBody;
+  /** Of the metal as it reaches the molds, and in the pot; the same where nothing is said. */
   metalC: number;
+  pourC?: number;
+  /** What is poured; left out: soft lead. */
+  alloy?: Alloy;
   roomC: number;
   now: number;
 }
@@ -173,9 +178,10 @@ export function sessionHeat(input: SessionInput): SessionHeat {
   const at = (atS: number) => from + atS * 1000;
   const molds: SessionHeat['molds'] = {};
   const moldC: SessionHeat['moldC'] = {};
+  const { alloy = SOFT_LEAD, pourC = input.metalC } = input;
   for (const mold of input.molds) {
     const { steps } = moldSteps(input, mold, entries, from, seconds);
-    const { points } = moldSession({ block: mold.block, roomC: input.roomC, steps });
+    const { points } = moldSession({ block: mold.block, roomC: input.roomC, steps, alloy });
     molds[mold.moldId] = points.map((point) => ({ at: at(point.atS), temperatureC: point.meanC }));
     moldC[mold.moldId] = points.at(-1)!.meanC;
   }
@@ -184,7 +190,8 @@ export function sessionHeat(input: SessionInput): SessionHeat {
     leadKg: Math.min(50, Math.max(DRY_KG, charge.massKg)),
     fromC: charge.potC,
     roomC: input.roomC,
-    setC: input.metalC,
+    setC: pourC,
+    alloy,
     seconds,
     events: potEvents(input, entries, since, charge.massKg),
     everyS: 15,

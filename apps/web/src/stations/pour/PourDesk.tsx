@@ -1,5 +1,5 @@
 import type { StartPourInput, Ticket } from '@schmelz/contract';
-import { moldsCasting, type PlanMold, sootLeft } from '@schmelz/core';
+import { moldsCasting, type PlanMold, sootLeft, usualLead } from '@schmelz/core';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { call } from '../../api/client.ts';
@@ -128,9 +128,7 @@ function Begin({ chosen, heads }: { chosen: { moldId: string; tickets: Ticket[] 
   const [atOnce, setAtOnce] = useState<AtOnce>('in turn');
   const [leadId, setLeadId] = useState<string | null>(null);
   const leads = (materials ?? []).filter((each) => each.kind === 'lead' && each.quantity > 0.05);
-  const usual = [...leads].sort(
-    (a, b) => Number(b.metalId === 'soft-lead') - Number(a.metalId === 'soft-lead') || b.quantity - a.quantity,
-  )[0];
+  const usual = usualLead(leads);
   const start = useWrite((input: StartPourInput) => call('POST /pours', { body: input }));
   const begin = () =>
     start.mutate(
