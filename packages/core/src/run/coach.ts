@@ -142,6 +142,7 @@ function moldAdvice(input: CoachInput, mold: CoachMold): Advice | null {
       shotKg: fullShotKg,
       barKg: mold.barKg,
       metalC,
+      alloy: input.alloy,
       roomC,
       fromC: moldC,
       readyC: goesOnC,

@@ -1,4 +1,5 @@
 import { alloyOf, SOFT_LEAD } from '../metal/alloy.ts';
+import { fillCavityOf } from '../fill/known-cavity.ts';
 import { product, workshop } from '../test/workshop.ts';
 import { preparePour } from '../plan/prepare-pour.ts';
 import { castsByHeat } from './casts-by-heat.ts';
@@ -36,11 +37,40 @@ describe.each(['soft-lead', 'tyre-weight', 'bismuth-tin'] as const)('a pour in %
     // The pot holds what this metal is poured at, and the coach does not call that frozen.
     expect(Math.abs(potC! - heat.pourC)).toBeLessThan(15);
     const state = pourState(setup, log);
+    const cavities = mold.cavities.map(({ style, nominalMassKg, hookSize, position }) => {
+      return {
+        position,
+        fill: fillCavityOf({ style, nominalMassKg, hookSize }),
+        shotsSinceSmoked: 9,
+        everSmoked: true,
+      };
+    });
+    // Gone cold, and three shorts in a cavity: it asks for blank shots, and says what to try.
+    const shorts = [2, 3, 4].map((shot) => {
+      const said = { kind: 'reject', shotId: `e${shot}`, position: positions[0], cause: 'short', goes: 'melt' };
+      return { ...said, id: `r${shot}`, at: now - 1000 };
+    }) as PourEntry[];
+    const short = [...log, ...shorts];
+    const cold = {
+      ...{ moldId, name: 'Five', moldC: 24, block: { bodyKg: 0.5 }, fullShotKg: 0.07 },
+      ...{ sootSchool: 'fifty' as const, coldBelowC: 40, cavities },
+    };
     const advice = coach({
-      ...{ setup, log, state, molds: [], ...heat, potWay: way, potC: heat.pourC + 20, potKg, capacityKg: 9 },
+      ...{
+        setup,
+        log: short,
+        state: pourState(setup, short),
+        molds: [cold],
+        ...heat,
+        potWay: way,
+        potC: heat.pourC + 20,
+        potKg,
+        capacityKg: 9,
+      },
       ...{ heelKg: 0.3, now },
     });
     expect(advice.map(({ kind }) => kind)).not.toContain('cold metal');
+    expect(advice.map(({ kind }) => kind)).toEqual(expect.arrayContaining(['blank', 'shorts']));
     expect(castsByHeat({ setup, log, mold: session, ...heat }).length).toBeGreaterThan(0);
     for (const { energyKWh } of pourShares(state, setup, planned)) expect(energyKWh).toBeGreaterThan(0);
     // Soft lead is what nothing has to be said of.
