@@ -54,5 +54,5 @@ const asked = process.env.SCHMELZ_TESTS?.startsWith('apps/web') ? 'browser' : 'n
 
 // The mutation tester wants one project, not a list: it puts its own environment over the one that is named.
 export default only
-  ? { cacheDirectory, ...projects.find(({ displayName }) => displayName === asked) }
+  ? { cacheDirectory, testTimeout: 60_000, ...projects.find(({ displayName }) => displayName === asked) }
   : { cacheDirectory, globalSetup, projects };

@@ -76,6 +76,11 @@ describe('one order over the API', () => {
       drossKg: 0.03,
       heelKg: 2 - headsKg - state.rejectsKg - 0.08 - 0.0021,
     });
+    // The line names what was thrown back at the pot by its cause, whoever's head it was.
+    const causes = await Promise.all(
+      tickets.map(async ({ id }: { id: string }) => (await call('GET', `/api/tickets/${id}`)).body.pourCauses),
+    );
+    expect(causes.filter((each) => Object.keys(each).length > 0)).toEqual([{ short: 1 }]);
     const afterPour = await stock();
     expect(afterPour['Lead'].quantity).toBeCloseTo(20 - headsKg - 0.03 - 0.0021, 9);
 

@@ -161,7 +161,7 @@ describe('the OpenAPI document', () => {
       return answer.body;
     };
     const [given, learned] = [await plan(null), await plan({ lagS: 200, offsetK: -12, swingK: 4 })];
-    expect(learned.lines[0].cure.value).toBeLessThan(0.8 * given.lines[0].cure.value);
+    expect(learned.lines[0].bake.cure.value).toBeLessThan(0.8 * given.lines[0].bake.cure.value);
     expect(JSON.stringify(given.needs)).toMatch(/"p"/);
   });
 });

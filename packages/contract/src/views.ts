@@ -214,7 +214,8 @@ export interface Ticket extends Stored {
   /** Heads it is short of, and good ones to cast for it: see headsOwed of core. */
   missing: number;
   toCast: number;
-  pourRejects: number;
+  /** Heads thrown back at the pot, by cause. */
+  pourCauses: Record<string, number>;
   pourClosed: boolean;
   pourId: string | null;
   createdAt: number;

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import {
+  countAll,
   headsOwed,
   knownMetal,
   mayLessen,
@@ -230,7 +231,7 @@ async function syncPour(store: Store, row: PourRow, log: PourLog, transaction: T
   const cavities = setup.loads.map(({ cavityId }) => {
     const { good, kept, rejects } = state.byCavity[cavityId]!;
     const causes: Record<string, number> = { ...rejects, ...(kept ? { 'second grade': kept } : {}) };
-    const casts = good + Object.values(causes).reduce((sum, count) => sum + count, 0);
+    const casts = good + countAll(causes);
     return { pourId: row.id, cavityId, good, rejects: causes, casts };
   });
   for (const cavity of cavities) await store.models.pourCavities.upsert(cavity, { transaction });

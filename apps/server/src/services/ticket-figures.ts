@@ -13,7 +13,7 @@ import { Op, type Transaction } from 'sequelize';
 import type { TicketFiguresRow } from '../store/rows.ts';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notFound } from './errors.ts';
-import { grouped, loadTickets, readYieldAfterPour, setupOf, sumOf, ticketLog } from './tickets.ts';
+import { grouped, loadTickets, readYieldAfterPour, setupOf, ticketLog, type LoadedTicket } from './tickets.ts';
 
 type MoveSum = TicketMove & { ticketId: string };
 
@@ -59,7 +59,7 @@ export async function listTickets(
       route: row.route,
       customer: order.customer,
       dueOn: order.dueOn,
-      pourRejects: sumOf(pours, (pour) => pour.rejects),
+      pourCauses: causesOf(pours),
       pourId: pours.at(-1)?.pourId ?? null,
       log,
       runs,
@@ -72,6 +72,17 @@ export async function listTickets(
       }),
     };
   });
+}
+
+/** Heads thrown back at the pot by cause; those of which none is known are called bad. */
+function causesOf(pours: LoadedTicket['pours']): Record<string, number> {
+  const counts: Record<string, number> = {};
+  for (const { causes, rejects } of pours) {
+    for (const [cause, heads] of Object.entries(causes ?? (rejects ? { bad: rejects } : {}))) {
+      counts[cause] = (counts[cause] ?? 0) + heads;
+    }
+  }
+  return counts;
 }
 
 const stateOf = ({ route, source, poured, pourClosed, id, log, runs }: Ticket) =>

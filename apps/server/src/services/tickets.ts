@@ -55,6 +55,8 @@ export async function loadTickets(
   const parts = await rowsOf(store.models.runTickets, { where: { ticketId: ids }, transaction });
   const runs = parts.length ? await readRuns(store, { id: parts.map((part) => part.runId) }, transaction) : [];
   const runOf = new Map(runs.map((run) => [run.id, run]));
+  // What is read past the models comes as it is stored.
+  for (const share of shares) share.causes = JSON.parse(String(share.causes)) as PourShare['causes'];
   const sharesOf = grouped(shares, (share) => share.ticketId);
   const partsOf = grouped(parts, (part) => part.ticketId);
   return rows.map((row) => ({

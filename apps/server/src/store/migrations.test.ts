@@ -13,6 +13,7 @@ import { addRunEntries } from '../services/runs.ts';
 import { readTicket } from '../services/ticket-figures.ts';
 import { addTicketEntries } from '../services/tickets.ts';
 import { temporaryFolder } from '../test/server.ts';
+import { up as byCause } from './migrations/011-by-cause.ts';
 import { migrate, openStore } from './store.ts';
 
 const [mold, cavity, pot, lead, pour] = [1, 2, 3, 4, 5].map((n) => `${n}0000000-0000-4000-8000-000000000000`) as [
@@ -89,6 +90,28 @@ test('pours of one mold stay what they were, and can be gone on with', async () 
   expect((await listMolds(store))[0]!.cavities[0]).toMatchObject({ casts: 1, shotsSinceSmoked: 2 });
   expect(await fillRecords(store, mold)).toMatchObject([{ casts: 1, shorts: 1 }]);
   await store.close();
+});
+
+test('what a pour threw back is known by cause where it was for one ticket, and not guessed where for two', async () => {
+  const sequelize = new Sequelize({ dialect: 'sqlite', storage: ':memory:', logging: false });
+  for (const sql of [
+    'CREATE TABLE pourTickets (pourId TEXT, ticketId TEXT)',
+    'CREATE TABLE pourCavities (pourId TEXT, cavityId TEXT, rejects TEXT)',
+    `INSERT INTO pourTickets VALUES ('one', 'a'), ('two', 'a'), ('two', 'b'), ('clean', 'c')`,
+    `INSERT INTO pourCavities VALUES ('one', '1', '{"short":3,"second grade":1}'), ('one', '2', '{"short":1,"flash":2}'),
+     ('two', '1', '{"short":5}'), ('clean', '1', '{}')`,
+    ...byCause.split(';').filter((sql) => sql.trim()),
+  ]) {
+    await sequelize.query(sql);
+  }
+  const [rows] = await sequelize.query('SELECT pourId, causes FROM pourTickets ORDER BY pourId, ticketId');
+  expect(rows).toEqual([
+    { pourId: 'clean', causes: '{}' },
+    { pourId: 'one', causes: '{"flash":2,"short":4}' },
+    { pourId: 'two', causes: null },
+    { pourId: 'two', causes: null },
+  ]);
+  await sequelize.close();
 });
 
 test('seconds that nobody had changed come from the ways now; a maker’s own stay', async () => {

@@ -207,6 +207,7 @@ const TABLES = {
     good: INTEGER,
     secondGrade: INTEGER,
     rejects: INTEGER,
+    causes: json(),
     hooksLost: INTEGER,
     workS: DOUBLE,
     energyKWh: DOUBLE,

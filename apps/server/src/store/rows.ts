@@ -99,6 +99,7 @@ export interface PourTicketRow {
   good: number;
   secondGrade: number;
   rejects: number;
+  causes: Record<string, number> | null;
   hooksLost: number;
   workS: number;
   energyKWh: number;

@@ -15,6 +15,7 @@ import { up as nothingLost } from './migrations/007-nothing-lost.ts';
 import { up as keptFigures } from './migrations/008-kept-figures.ts';
 import { up as bar } from './migrations/009-bar.ts';
 import { up as madeGood } from './migrations/010-made-good.ts';
+import { up as byCause } from './migrations/011-by-cause.ts';
 import { defineModels, type Models } from './models.ts';
 
 export interface Store {
@@ -41,6 +42,7 @@ const MIGRATIONS: { name: string; step: Step }[] = [
   { name: '008-kept-figures', step: keptFigures },
   { name: '009-bar', step: bar },
   { name: '010-made-good', step: madeGood },
+  { name: '011-by-cause', step: byCause },
 ];
 
 /** Brings the tables up to date, or up to one step, so that an older file can be made. */

@@ -1,7 +1,7 @@
 import type { Oven } from '@schmelz/contract';
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { ids, ovenRun, materials, ovens, recipes, ticket } from '../test/fixtures.ts';
+import { ids, ovenRun, materials, ovens, products, programs, recipes, ticket } from '../test/fixtures.ts';
 import { fakeApi, prepareBrowser, reads, renderAt } from '../test/render.tsx';
 import { LoadsPage } from './bake/LoadsPage.tsx';
 import { OvenPage } from './bake/OvenPage.tsx';
@@ -36,6 +36,19 @@ describe('the oven', () => {
     expect((await screen.findByRole('link', { name: 'Say how your racks are built' })).getAttribute('href')).toBe(
       '/bake/oven',
     );
+  });
+
+  test('before the door is shut it is said what the program will not do', async () => {
+    const cool = programs.map((program) => ({ ...program, setC: 121, seconds: 1200 }));
+    fakeApi({
+      'GET /ovens': [racked],
+      'GET /bake-programs': cool,
+      'GET /line': { tickets: [toBake], pours: [], runs: [] },
+    });
+    renderAt(<LoadsPage />);
+    const said = await screen.findAllByText(/of a cure by the end of its program, hardly begun/);
+    expect(said[0]!.textContent).toContain(products[0]!.name);
+    expect(screen.getAllByRole('link', { name: 'A program that does' })[0]!.getAttribute('href')).toBe('/bake/program');
   });
 
   test('the bench loads as many as the rack takes; the door is said; out, it is hot', async () => {

@@ -36,7 +36,12 @@ const plan: Plan = {
       workS: 90,
       powders: [],
       parts: [],
-      cure: fig(0.52, 'ratio'),
+      bake: {
+        cure: fig(0.52, 'ratio'),
+        part: 'Bronzed 2/0',
+        limitC: 150,
+        damage: { flag: 'browned', overS: 1200, overK: 26 },
+      },
     },
   ],
   molds: [
@@ -100,7 +105,7 @@ describe('the line', () => {
     renderAt(<LinePage />);
     const strip = within(await screen.findByRole('article', { name: 'Ticket 101' }));
     expect(strip.getAllByText('12 to trim').length).toBeGreaterThan(0);
-    expect(strip.getByText('1 bad')).toBeTruthy();
+    expect(strip.getByText('1 short')).toBeTruthy();
     expect(screen.getByText('Order 7, Stall')).toBeTruthy();
   });
 
@@ -164,6 +169,8 @@ describe('orders', () => {
     const asked = screen.getAllByRole('button', { name: /Why\?$/ });
     expect(asked.length).toBeGreaterThanOrEqual(15);
     expect(screen.getByRole('button', { name: 'Cure: 52 %. Why?' })).toBeTruthy();
+    expect(screen.getByText(/52 % of a cure by the end of its program, about half/)).toBeTruthy();
+    expect(screen.getByText(/Bronzed 2\/0 stands 150 °C and is over it for 20 min/)).toBeTruthy();
     await userEvent.click(screen.getByRole('button', { name: 'Release to the line' }));
     await waitFor(() => expect(router.state.location.pathname).toBe('/pour'));
     expect(api.writes()[0]!.path).toBe(`/orders/${ids.order}/release`);

@@ -194,7 +194,7 @@ export const ticket = (more: Partial<Ticket> = {}): Ticket => ({
   poured: 12,
   missing: 0,
   toCast: 0,
-  pourRejects: 1,
+  pourCauses: { short: 1 },
   pourClosed: true,
   pourId: ids.pour,
   createdAt: 0,

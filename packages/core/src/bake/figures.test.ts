@@ -1,12 +1,13 @@
 import { product, workshop } from '../test/workshop.ts';
 import { planOrder } from '../plan/plan.ts';
-import { bakedHead, productCure, productLagS } from '../plan/product.ts';
+import { bakedHead, productBake, productLagS } from '../plan/product.ts';
 import { bakeLoads } from '../plan/timing.ts';
 import type { PlanProduct } from '../plan/types.ts';
 import { auditBake, type PastBake } from './audit.ts';
 import { cureLaw } from './cure-law.ts';
 import { warmUpS } from './cure.ts';
 import { runningCureFigure, scheduleFigure, underCuredFigure } from './figures.ts';
+import { bakeOutcome } from './outcome.ts';
 import { cureFromLog } from './from-log.ts';
 import { airIn, doorS, knownOven } from './known-oven.ts';
 import { bakeProgram } from './program.ts';
@@ -89,9 +90,9 @@ describe('programs that count from warm metal, in the plan', () => {
     const warm = inFor(metal!) - 1200;
     expect(warm).toBeGreaterThan(180);
     expect(warm).toBeLessThan(600);
-    expect(productCure(door!, oven)!.value).toBeLessThan(0.9);
-    expect(productCure(metal!, oven)!.value).toBeGreaterThan(1);
-    expect(productCure(metal!, oven)!.value).toBeLessThan(1.35);
+    expect(productBake(door!, oven)!.cure.value).toBeLessThan(0.9);
+    expect(productBake(metal!, oven)!.cure.value).toBeGreaterThan(1);
+    expect(productBake(metal!, oven)!.cure.value).toBeLessThan(1.35);
   });
   test('from cold the oven’s own lag is waited for too', () => {
     const cold = product(10, { bake: { ...bake('metal'), preheated: false } });
@@ -134,7 +135,7 @@ describe('one answer to how far a bake goes, whoever asks', () => {
     const baked = product(10, { bake });
     const head = bakedHead(baked)!;
     const seconds = doorS(bake, oven, head.headLagS);
-    const plan = productCure(baked, record)!.value;
+    const plan = productBake(baked, record)!.cure.value;
     const page = scheduleFigure(head, bake, oven).value;
     const [{ law }] = head.laws as [(typeof head.laws)[number]];
     const air = { ...airIn(oven, bake), doors: [], readings: [] };
@@ -145,7 +146,25 @@ describe('one answer to how far a bake goes, whoever asks', () => {
     expect(running).toBeCloseTo(plan, 4);
     expect(gone).toBeCloseTo(plan, 4);
     // And it is not what the mark promises.
-    expect(plan).toBeLessThan(0.8 * productCure(baked, { lagS: 230 })!.value);
+    expect(plan).toBeLessThan(0.8 * productBake(baked, { lagS: 230 })!.cure.value);
+  });
+  test('what a bake does to the weakest part is said before it is done, by the metal and not by the mark', () => {
+    const head = bakedHead(product(10))!;
+    const at = (limitC: number | null, seconds = 1800, setC = 177) =>
+      bakeOutcome({ ...head, limitC }, { setC, seconds, preheated: true }, knownOven({ lagS: 200 })).damage;
+    expect(at(null)).toEqual({ flag: 'none', overS: 0, overK: 0 });
+    expect(at(185).flag).toBe('none');
+    // Within a few kelvin at the end only, and far over it for most of the bake.
+    expect(at(172, 900).flag).toBe('may have coloured');
+    const far = at(150);
+    expect(far.flag).toBe('browned');
+    expect(far.overK).toBeGreaterThan(20);
+    // One lag of the head's after T = limit: by Newton's law it is there after lag x ln(157 / 27).
+    const newtonS = head.headLagS * Math.log((177 - 20) / (177 - 150));
+    expect(far.overS).toBeGreaterThan(1800 - 1.6 * newtonS);
+    expect(far.overS).toBeLessThan(1800 - 0.9 * newtonS);
+    // What is over as soon as the door is shut stays so to the end; what is under never begins.
+    expect(at(150, 120).overS).toBe(0);
   });
   test('the solved program is a mark: set there, the slowest head is full in this oven and not before', () => {
     const head = bakedHead(product(10))!;
@@ -161,7 +180,7 @@ describe('one answer to how far a bake goes, whoever asks', () => {
       for (const setC of [60, 260]) {
         const bake = { name: 'P', setC, seconds: 1500, preheated: false, from: 'metal' as const };
         const at = { lagS: 200, learned: { ...learned, offsetK } };
-        const share = productCure(product(10, { bake }), at)!.value;
+        const share = productBake(product(10, { bake }), at)!.cure.value;
         const gone = auditBake({ ...past(setC, 25, 1), oven: knownOven(at) }).cure;
         for (const each of [share, gone]) expect(each).toBeGreaterThanOrEqual(0);
         if (setC + offsetK < 40) expect(share).toBe(0);

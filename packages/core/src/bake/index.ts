@@ -13,3 +13,4 @@ export * from './running.ts';
 export * from './fit-oven.ts';
 export * from './audit.ts';
 export * from './figures.ts';
+export * from './outcome.ts';

@@ -1,3 +1,4 @@
+export * from './count-all.ts';
 export * from './binomial.ts';
 export * from './casts-for.ts';
 export * from './individuals.ts';

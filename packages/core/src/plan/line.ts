@@ -5,7 +5,7 @@ import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
 import type { KindOnMold } from './allocate.ts';
 import { unitCostStack } from './cost.ts';
 import { handsOf, totalSeconds } from './minutes.ts';
-import { powdersByStep, productCure } from './product.ts';
+import { powdersByStep, productBake } from './product.ts';
 import { perHead } from '../job/bill.ts';
 import type { Timing } from './timing.ts';
 import { stackTotal, type CostStack, type LinePlan, type PlanInput, type PlanLine } from './types.ts';
@@ -78,7 +78,7 @@ export function linePlan(
     workS,
     powders,
     parts,
-    cure: productCure(product, input.oven, Math.min(line.quantity, input.oven.places)),
+    bake: productBake(product, input.oven, Math.min(line.quantity, input.oven.places)),
   };
 }
 

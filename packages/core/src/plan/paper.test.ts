@@ -124,7 +124,7 @@ describe('one head on paper', () => {
     const input = workshop();
     const cure = (offsetK: number) => {
       const learned = { lagS: 180, offsetK, swingK: 5 };
-      return planOrder({ ...input, oven: { ...input.oven, learned } as typeof input.oven }).lines[0]!.cure!.value;
+      return planOrder({ ...input, oven: { ...input.oven, learned } as typeof input.oven }).lines[0]!.bake!.cure.value;
     };
     expect(cure(-12)).toBeLessThan(cure(0));
     expect(cure(12)).toBeGreaterThan(cure(0));

@@ -55,7 +55,13 @@ describe('the plan of 60 heads of 10 g and 24 of 14 g', () => {
       plan.ovenLoads,
       plan.unitCost,
       ...plan.molds.flatMap((mold) => [mold.shots, mold.blanks, mold.openS]),
-      ...plan.lines.flatMap((line) => [line.casts, line.yieldShare, line.unitCost, line.leadKgPerHead, line.cure!]),
+      ...plan.lines.flatMap((line) => [
+        line.casts,
+        line.yieldShare,
+        line.unitCost,
+        line.leadKgPerHead,
+        line.bake!.cure,
+      ]),
       ...plan.needs.map((need) => need.need),
     ];
     for (const { why, value } of figures) {
@@ -72,7 +78,7 @@ describe('the plan of 60 heads of 10 g and 24 of 14 g', () => {
     const cold = product(14, { bake: { name: 'other', setC: 150, seconds: 3000, preheated: false } });
     const two = planOrder({ ...input, lines: [input.lines[0]!, { product: cold, quantity: 24 }] });
     expect(two.ovenLoads.value).toBe(2);
-    expect(two.lines[1]!.cure!.value).toBeLessThan(1);
+    expect(two.lines[1]!.bake!.cure.value).toBeLessThan(1);
   });
 });
 

@@ -8,7 +8,7 @@ import { COST_PARTS } from '../job/part-kinds.ts';
 import { handsOf } from './minutes.ts';
 import { shotSeconds } from '../mold/shot-seconds.ts';
 import { planOrder } from './plan.ts';
-import { powdersPerHead, productCure, productLagS } from './product.ts';
+import { powdersPerHead, productBake, productLagS } from './product.ts';
 import { stackTotal } from './types.ts';
 import { DEFAULT_WAYS } from './ways.ts';
 
@@ -56,8 +56,8 @@ describe('cure of a product', () => {
         { powder: orange, zone: 'back', coats: 1 },
       ],
     });
-    const cure = productCure(both, oven)!;
-    expect(cure.value).toBeLessThan(productCure(product(10), oven)!.value);
+    const cure = productBake(both, oven)!.cure;
+    expect(cure.value).toBeLessThan(productBake(product(10), oven)!.cure.value);
     expect(cure.why.inputs.find((input) => input.label === 'Powder')!.value).toBe('Orange');
     expect(cure.low!).toBeLessThan(cure.value);
     expect(cure.high!).toBeGreaterThan(cure.value);
@@ -70,22 +70,22 @@ describe('cure of a product', () => {
     [177, 20, 0.6, 1],
   ])('%d C for %d min', (setC, minutes, least, most) => {
     const bake = { name: 'school', setC, seconds: minutes * 60, preheated: true };
-    const { value } = productCure(product(14, { bake }), oven)!;
+    const { value } = productBake(product(14, { bake }), oven)!.cure;
     expect(value).toBeGreaterThan(least);
     expect(value).toBeLessThan(most);
   });
 
   test('from cold it is less than preheated, a heavy head less than a light one', () => {
     const from = (preheated: boolean, grams: number) =>
-      productCure(product(grams, { bake: { name: 'b', setC: 177, seconds: 1200, preheated } }), oven)!.value;
+      productBake(product(grams, { bake: { name: 'b', setC: 177, seconds: 1200, preheated } }), oven)!.cure.value;
     expect(from(false, 14)).toBeLessThan(from(true, 14));
     expect(from(true, 14)).toBeLessThan(from(true, 10));
     expect(productLagS(product(14))).toBeGreaterThan(productLagS(product(10)));
   });
 
   test('without a bake or without paint there is nothing to cure', () => {
-    expect(productCure(product(10, { bake: null }), oven)).toBeNull();
-    expect(productCure(product(10, { layers: [] }), oven)).toBeNull();
+    expect(productBake(product(10, { bake: null }), oven)).toBeNull();
+    expect(productBake(product(10, { layers: [] }), oven)).toBeNull();
   });
 
   test('metal never runs ahead of the air, and cure never goes back', () => {

@@ -1,7 +1,7 @@
 import { cureLaw } from '../bake/cure-law.ts';
-import { scheduleFigure } from '../bake/figures.ts';
 import { bakedHeatJK, headLagS } from '../bake/head-lag.ts';
 import { knownOven, loadHeat, type OvenRecord } from '../bake/known-oven.ts';
+import { bakeOutcome, type BakeOutcome } from '../bake/outcome.ts';
 import type { BakedHead } from '../bake/program.ts';
 import { typicalHook, type HookSize, type Wire } from '../geometry/hook.ts';
 import type { HeatedHead } from '../paint/head-heat.ts';
@@ -11,7 +11,6 @@ import { placeOf } from '../job/bill.ts';
 import { usualRoute } from '../job/route.ts';
 import { powderKg, ZONE_SHARE } from '../paint/coverage.ts';
 import { schoolsFollowed } from '../ways/house.ts';
-import type { Figure } from '../quantity/figure.ts';
 import type { HouseWays, PlanLayer, PlanPowder, PlanProduct, PlanStep, StepPowder } from './types.ts';
 
 type Coated = Pick<PlanProduct, 'layers' | 'bake' | 'steps' | 'source'>;
@@ -160,12 +159,9 @@ export function bakedHead(product: PlanProduct, step?: string): BakedHead | null
   };
 }
 
-/**
- * How far the last bake of this product cures it, with so many heads in a load: the least cured of its powders, as a
- * share of full.
- */
-export function productCure(product: PlanProduct, oven: OvenRecord, heads = 0): Figure | null {
+/** What the last bake of this product does to it, with so many heads in a load; null where it is not baked. */
+export function productBake(product: PlanProduct, oven: OvenRecord, heads = 0): BakeOutcome | null {
   const head = bakedHead(product);
   if (!head || !product.bake) return null;
-  return scheduleFigure(head, product.bake, knownOven(oven), loadHeat([{ ...head, count: heads }]));
+  return bakeOutcome(head, product.bake, knownOven(oven), loadHeat([{ ...head, count: heads }]));
 }

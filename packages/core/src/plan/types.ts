@@ -1,5 +1,6 @@
 import type { HookSize } from '../geometry/hook.ts';
 import type { StyleId } from '../geometry/styles.ts';
+import type { BakeOutcome } from '../bake/outcome.ts';
 import type { LabelPoint } from '../bake/cure-law.ts';
 import type { BakeWay, OvenRecord } from '../bake/known-oven.ts';
 import type { OvenRack } from '../bake/rack.ts';
@@ -225,8 +226,8 @@ export interface LinePlan {
   powders: StepPowder[];
   /** Other parts, by the step that uses them. */
   parts: BillLine[];
-  /** Share of a full cure that the bake program gives the head; null where it is not baked. */
-  cure: Figure | null;
+  /** What its last bake will have done to the head; null where it is not baked. */
+  bake: BakeOutcome | null;
 }
 export interface MaterialNeed {
   materialId: string;

@@ -9,6 +9,8 @@ export interface PourShare {
   good: number;
   secondGrade: number;
   rejects: number;
+  /** The rejects by what was wrong with them; null where it was not kept by ticket. */
+  causes: Record<string, number> | null;
   hooksLost: number;
   workS: number;
   energyKWh: number;
@@ -56,6 +58,7 @@ export function pourShares(state: PourState, setup: PourSetup, planned: PourPlan
       good: goodOf(ticketId),
       secondGrade: state.keptByTicket[ticketId] ?? 0,
       rejects: state.rejectsByTicket[ticketId] ?? 0,
+      causes: state.causesByTicket[ticketId] ?? {},
       hooksLost: state.hooksLostByTicket[ticketId] ?? 0,
       workS: state.workS * byHeads,
       energyKWh: (melt + hold) * byMass,

@@ -1,3 +1,4 @@
+import { countAll } from '../count/count-all.ts';
 import { castsFor } from '../count/casts-for.ts';
 import { leadBalance, type LeadBalance } from '../balance/lead-balance.ts';
 import { standing, workSeconds } from '../log/log.ts';
@@ -61,6 +62,7 @@ export interface PourState {
   goodByTicket: Record<string, number>;
   keptByTicket: Record<string, number>;
   rejectsByTicket: Record<string, number>;
+  causesByTicket: Record<string, Record<string, number>>;
   hooksLostByTicket: Record<string, number>;
   byCavity: Record<string, CavityRecord>;
   stillNeeded: Record<string, number>;
@@ -76,8 +78,6 @@ export interface PourState {
   spruesKg: number;
   balance: LeadBalance | null;
 }
-
-const total = (counts: Record<string, number>) => Object.values(counts).reduce((sum, count) => sum + count, 0);
 
 /** The load of a cavity by its mold and position. */
 export const loadsOf = (setup: PourSetup, moldId: string): CavityLoad[] =>
@@ -246,7 +246,7 @@ const phaseOf = (entries: readonly PourEntry[], shotsToGo: number): PourPhase =>
 export function pourState(setup: PourSetup, log: PourLog): PourState {
   const entries = standing<PourEntry>(log);
   const { shots, want } = sortHeads(setup, entries);
-  const { byCavity, good, kept, rejects, hooksLost, kg, hooksLeft } = counted(
+  const { byCavity, good, kept, rejects, causes, hooksLost, kg, hooksLeft } = counted(
     setup,
     shots,
     hooksCounted(setup, entries),
@@ -270,6 +270,7 @@ export function pourState(setup: PourSetup, log: PourLog): PourState {
     goodByTicket: good,
     keptByTicket: kept,
     rejectsByTicket: rejects,
+    causesByTicket: causes,
     hooksLostByTicket: hooksLost,
     byCavity,
     stillNeeded: Object.fromEntries(Object.entries(want).map(([id, wanted]) => [id, Math.max(0, wanted)])),
@@ -295,7 +296,7 @@ export function pourState(setup: PourSetup, log: PourLog): PourState {
 
 /** Heads cast so far, good or not: what the pace is reckoned from. */
 export const castCount = (state: PourState): number =>
-  total(state.goodByTicket) + total(state.keptByTicket) + total(state.rejectsByTicket);
+  countAll(state.goodByTicket) + countAll(state.keptByTicket) + countAll(state.rejectsByTicket);
 
 /** Metal in the pot and in sprues that go back: charged, less what has left as heads or waits as rejects. */
 export const inPotKg = ({ chargedKg, headsKg, rejectsKg, redippedKg }: PourState): number =>

@@ -31,6 +31,7 @@ interface Tally {
   good: number;
   kept: number;
   rejects: number;
+  causes: Record<string, number>;
   hooksLost: number;
 }
 
@@ -55,7 +56,7 @@ export function counted(setup: PourSetup, shots: readonly Shot[], hooks: Map<str
       const { load, cavity, hook } = own[head.position]!;
       if (!tally || tallyId !== head.ticketId) {
         tallyId = head.ticketId;
-        tally = tallies.get(tallyId) ?? { good: 0, kept: 0, rejects: 0, hooksLost: 0 };
+        tally = tallies.get(tallyId) ?? { good: 0, kept: 0, rejects: 0, causes: {}, hooksLost: 0 };
         tallies.set(tallyId, tally);
       }
       kg.sprues += load.sprueKg;
@@ -73,6 +74,7 @@ export function counted(setup: PourSetup, shots: readonly Shot[], hooks: Map<str
       } else {
         cavity.rejects[verdict] = (cavity.rejects[verdict] ?? 0) + 1;
         tally.rejects += 1;
+        tally.causes[verdict] = (tally.causes[verdict] ?? 0) + 1;
         if (hookLost) tally.hooksLost += 1;
         kg.rejects += load.leadKg;
         if (goes === 'parts back') kg.redipped += load.leadKg;
@@ -81,7 +83,7 @@ export function counted(setup: PourSetup, shots: readonly Shot[], hooks: Map<str
     }
   }
   /** One count by ticket; tickets without any are left out. */
-  const by = (what: keyof Tally) =>
+  const by = (what: Exclude<keyof Tally, 'causes'>) =>
     Object.fromEntries([...tallies].flatMap(([id, tally]) => (tally[what] ? [[id, tally[what]]] : []))) as Record<
       string,
       number
@@ -92,6 +94,7 @@ export function counted(setup: PourSetup, shots: readonly Shot[], hooks: Map<str
     good: by('good'),
     kept: by('kept'),
     rejects: by('rejects'),
+    causes: Object.fromEntries([...tallies].map(([id, { causes }]) => [id, causes])),
     hooksLost: by('hooksLost'),
     kg,
     hooksLeft,

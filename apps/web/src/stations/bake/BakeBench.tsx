@@ -9,6 +9,7 @@ import { Cautions, CountFrame, TicketLine, type BenchProps } from '../count/Coun
 import { cautionsOf } from '../count/words.ts';
 import { Waiting } from '../../design/Notice.tsx';
 import { HeadRack } from '../count/HeadRack.tsx';
+import { LoadSays } from './BakeSays.tsx';
 import { fitsIn, loadOven, programOf } from './loading.ts';
 import { OvenAtWork } from './OvenAtWork.tsx';
 import { OvenView } from './OvenView.tsx';
@@ -84,6 +85,14 @@ export function BakeBench(props: BenchProps) {
             <BenchNumber says="Hang up and load" value={String(toLoad)} />
             <TicketLine ticket={ticket} bench={bench} catalogue={catalogue} />
             <OvenView.Program ticket={ticket} step={step} catalogue={catalogue} />
+            {program && (
+              <LoadSays
+                heads={[{ productId: ticket.productId, step, count }]}
+                program={program}
+                oven={oven}
+                catalogue={catalogue}
+              />
+            )}
             <Unsaved count={bench.unsaved} />
           </>
         }

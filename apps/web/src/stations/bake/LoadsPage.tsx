@@ -13,6 +13,7 @@ import { RackView, rackScale } from '../../drawing/RackView.tsx';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { useNow } from '../../shell/clock.ts';
 import { runPath, useLineState } from '../../shell/line-state.ts';
+import { LoadSays } from './BakeSays.tsx';
 import { loadOven, programOf } from './loading.ts';
 import { kindsOf, packed, racksOf, waitingForOven, type WaitingHeads } from './loads.ts';
 import { BakeRooms } from './rooms.tsx';
@@ -56,7 +57,17 @@ function LoadIt({
     void navigate(runPath('oven', loadOven(heads, kinds, program!, oven)));
   };
   return (
-    <div className="mt-3 flex flex-wrap items-center gap-4">
+    <div className="mt-3 flex flex-wrap items-center gap-x-4 gap-y-2">
+      {program && (
+        <div className="w-full">
+          <LoadSays
+            heads={hung.map(({ ticket, step, count }) => ({ productId: ticket.productId, step, count }))}
+            program={program}
+            oven={oven}
+            catalogue={catalogue}
+          />
+        </div>
+      )}
       <Button look="main" disabled={all === 0 || !program || busy} onClick={shut}>
         {all === 0 ? 'Nothing of it is painted yet' : `Door is shut on ${all}`}
       </Button>

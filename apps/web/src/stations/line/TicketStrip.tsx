@@ -1,5 +1,5 @@
 import type { Ticket } from '@schmelz/contract';
-import { AT, STATIONS, stationOf, stepAt, type NextTicket } from '@schmelz/core';
+import { AT, countAll, STATIONS, stationOf, stepAt, type NextTicket } from '@schmelz/core';
 import { Link } from 'react-router';
 import { causeIcon, Icon } from '../../design/Icon.tsx';
 import { Head } from '../../drawing/Head.tsx';
@@ -26,7 +26,13 @@ function stopsOf(ticket: Ticket & NextTicket): Stop[] {
       const more = ticket.poured ? `${ticket.toCast} more ${verb}` : `${ticket.toCast} ${verb}`;
       const waits =
         state.at === AT.pour && ticket.poured && !ticket.pourClosed ? 'at the pot' : ticket.toCast ? more : null;
-      return { ...none, good: ticket.poured || null, rejects: ticket.pourRejects, cause: 'bad', here: waits };
+      return {
+        ...none,
+        good: ticket.poured || null,
+        rejects: countAll(ticket.pourCauses),
+        cause: most(ticket.pourCauses),
+        here: waits,
+      };
     }
     // Lead and molds make ready: nothing is counted there.
     if (!counts) return { ...none, good: quantity };

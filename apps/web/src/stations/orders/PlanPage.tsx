@@ -9,6 +9,7 @@ import { Fig } from '../../design/Figure.tsx';
 import { Icon } from '../../design/Icon.tsx';
 import { ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
+import { BakeSays } from '../bake/BakeSays.tsx';
 import { CostBar } from '../ticket/CostStack.tsx';
 import { Head } from '../../drawing/Head.tsx';
 import { Mold } from '../../drawing/Mold.tsx';
@@ -52,7 +53,7 @@ function Lines({ lines, catalogue }: { lines: LinePlan[]; catalogue: Catalogue }
                   <Fig figure={line.yieldShare} title="Yield" />
                 </td>
                 <td className="num">
-                  {line.cure ? <Fig figure={line.cure} title="Cure" /> : <span className="quiet">no bake</span>}
+                  {line.bake ? <Fig figure={line.bake.cure} title="Cure" /> : <span className="quiet">no bake</span>}
                 </td>
                 <td className="num font-semibold">
                   <Fig figure={line.unitCost} title="Unit cost" />
@@ -249,6 +250,11 @@ export function PlanPage() {
   return (
     <Page stub={<Stub order={order} view={view} />}>
       <Lines lines={plan.lines} catalogue={catalogue} />
+      <div className="mt-3 flex flex-col gap-1.5">
+        {plan.lines.map(({ productId, productName, bake }) => (
+          <BakeSays key={productId} name={productName} outcome={bake} />
+        ))}
+      </div>
       <div className="mt-6 grid gap-x-9 gap-y-6 xl:grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)]">
         <div>
           <Heading>At the pot</Heading>

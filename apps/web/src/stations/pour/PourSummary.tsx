@@ -1,6 +1,14 @@
 import { lazy, Suspense } from 'react';
 import type { Mold as StoredMold, Pour } from '@schmelz/contract';
-import { castCount, phaseSeconds, SESSION_PHASES, writeSpan, type PourState, type SessionPhase } from '@schmelz/core';
+import {
+  castCount,
+  countAll,
+  phaseSeconds,
+  SESSION_PHASES,
+  writeSpan,
+  type PourState,
+  type SessionPhase,
+} from '@schmelz/core';
 import { Link } from 'react-router';
 import { useLine } from '../../api/queries.ts';
 import { Unsaved } from '../../bench/BenchFrame.tsx';
@@ -127,7 +135,7 @@ export function PourSummary({ pour, bench, molds }: { pour: Pour; bench: PourBen
   const catalogue = useCatalogue();
   const { state } = bench;
   const { balance } = state;
-  const good = Object.values(state.goodByTicket).reduce((sum, count) => sum + count, 0);
+  const good = countAll(state.goodByTicket);
   const parts = balance
     ? ([
         ['heads', balance.headsKg, 'bg-lead'],

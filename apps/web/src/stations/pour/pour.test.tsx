@@ -147,7 +147,7 @@ describe('at the pot', () => {
 });
 
 describe('before the pour', () => {
-  const waiting = ticket({ poured: 0, missing: 12, toCast: 12, pourClosed: false, pourId: null, pourRejects: 0 });
+  const waiting = ticket({ poured: 0, missing: 12, toCast: 12, pourClosed: false, pourId: null, pourCauses: {} });
   test('tickets are grouped by the mold that casts them; those that are not ticked stay', async () => {
     const second = { ...waiting, id: uuid(50), number: 102 };
     const api = fakeApi({ 'GET /line': { tickets: [waiting, second], pours: [], runs: [] }, 'POST /pours': pour() });

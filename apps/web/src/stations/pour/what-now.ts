@@ -1,5 +1,14 @@
 import type { Pour } from '@schmelz/contract';
-import { loadRhythm, openInS, potIsOff, writeClock, type PourState, type Rhythm, type Turn } from '@schmelz/core';
+import {
+  countAll,
+  loadRhythm,
+  openInS,
+  potIsOff,
+  writeClock,
+  type PourState,
+  type Rhythm,
+  type Turn,
+} from '@schmelz/core';
 
 /** The four stretches of a session, each with one next thing. */
 export type Stretch = 'melt' | 'warm-up' | 'pour' | 'wind-down';
@@ -60,7 +69,7 @@ function windDown(pour: Pour, state: PourState, log: Pour['log']): Now {
     };
   }
   const off = potIsOff(log);
-  const heads = Object.values(state.goodByTicket).reduce((sum, count) => sum + count, 0);
+  const heads = countAll(state.goodByTicket);
   return {
     stretch: 'wind-down',
     says: 'All heads are there',

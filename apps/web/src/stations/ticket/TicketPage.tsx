@@ -1,5 +1,5 @@
 import type { Ticket } from '@schmelz/contract';
-import { AT, perHead, stackTotal, stationOf, ticketState, writeSpan, type TicketState } from '@schmelz/core';
+import { AT, countAll, perHead, stackTotal, stationOf, ticketState, writeSpan, type TicketState } from '@schmelz/core';
 import { Link, useParams } from 'react-router';
 import { call } from '../../api/client.ts';
 import { newId } from '../../api/id.ts';
@@ -22,12 +22,17 @@ interface Row {
   came: string;
 }
 
+const thrownBack = (rejects: Record<string, number>) =>
+  Object.entries(rejects)
+    .map(([cause, count]) => `${count} ${cause}`)
+    .join(', ');
+
 /** Plan against what it came to, line by line, in the maker's units. */
 function useRows(ticket: Ticket, good: number): Row[] {
   const units = useUnits();
   const { planned, actual, quantity } = ticket;
   const share = (part: number, whole: number) => (whole > 0 ? `${Math.round((100 * part) / whole)} %` : '–');
-  const casts = ticket.poured + ticket.pourRejects;
+  const casts = ticket.poured + countAll(ticket.pourCauses);
   const materials = actual.materials.map(({ materialId, name, kind, quantity: used, valueMinor }): Row => {
     const lines = planned.bill.filter((line) => line.partId === materialId);
     const each = kind === 'lead' ? planned.leadKgPerHead : lines.reduce((sum, line) => sum + perHead(line), 0);
@@ -182,9 +187,9 @@ function View({
             {ticket.source === 'pour' ? (
               <tr>
                 <td className="stamp">Pour</td>
-                <td className="num">{poured + ticket.pourRejects}</td>
+                <td className="num">{poured + countAll(ticket.pourCauses)}</td>
                 <td className="num font-semibold">{poured}</td>
-                <td className="text-stop">{ticket.pourRejects || ''}</td>
+                <td className="text-stop">{thrownBack(ticket.pourCauses)}</td>
                 <td className="num" />
               </tr>
             ) : (
@@ -205,11 +210,7 @@ function View({
                 </td>
                 <td className="num">{step.arrived}</td>
                 <td className="num font-semibold">{step.good}</td>
-                <td className="text-stop">
-                  {Object.entries(step.rejects)
-                    .map(([cause, count]) => `${count} ${cause}`)
-                    .join(', ')}
-                </td>
+                <td className="text-stop">{thrownBack(step.rejects)}</td>
                 <td className="num">{writeSpan(step.workS)}</td>
               </tr>
             ))}

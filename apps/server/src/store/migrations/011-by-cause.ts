@@ -1,0 +1,14 @@
+/**
+ * Heads thrown back at the pour, by cause and ticket. Of a pour for one ticket they are known from its cavities; of one
+ * for several tickets it was not kept which cause was whose: null.
+ */
+export const up = `
+ALTER TABLE pourTickets ADD COLUMN causes JSON;
+UPDATE pourTickets SET causes = (
+  SELECT json_group_object(cause, heads) FROM (
+    SELECT c.key AS cause, SUM(c.value) AS heads
+    FROM pourCavities pc, json_each(pc.rejects) c
+    WHERE pc.pourId = pourTickets.pourId AND c.key <> 'second grade' GROUP BY c.key
+  )
+) WHERE (SELECT COUNT(*) FROM pourTickets other WHERE other.pourId = pourTickets.pourId) = 1;
+`;

@@ -1,0 +1,83 @@
+import type { BakeProgram, Oven } from '@schmelz/contract';
+import {
+  bakedHead,
+  bakeOutcome,
+  cureWords,
+  FULL_ENOUGH,
+  knownOven,
+  loadHeat,
+  OVER_BAKED,
+  writeSpan,
+  type BakeOutcome,
+} from '@schmelz/core';
+import { Link } from 'react-router';
+import { Icon } from '../../design/Icon.tsx';
+import type { Catalogue } from '../../shell/catalogue.ts';
+import { useUnits } from '../../units/Units.tsx';
+
+/** Heads that a bake is decided for: so many of a product at one of its bakes. */
+export interface ToBake {
+  productId: string;
+  step?: string;
+  count: number;
+}
+
+const isFull = ({ value }: BakeOutcome['cure']) => value >= FULL_ENOUGH && value < OVER_BAKED;
+
+/** Says where a bake can still be chosen otherwise what it will not do, or do too much; nothing where all is well. */
+export function BakeSays({ name, outcome }: { name: string; outcome: BakeOutcome | null }) {
+  const units = useUnits();
+  if (!outcome) return null;
+  const { cure, part, limitC, damage } = outcome;
+  return (
+    <>
+      {!isFull(cure) && (
+        <p className="flex gap-2 text-watch">
+          <Icon name="watch" className="mt-1 shrink-0" />
+          <span>
+            {name}: {Math.round(100 * cure.value)} % of a cure by the end of its program, {cureWords(cure.value)}.{' '}
+            <Link to="/bake/program" className="underline underline-offset-4">
+              A program that does
+            </Link>
+          </span>
+        </p>
+      )}
+      {damage.flag !== 'none' && limitC !== null && (
+        <p className="flex gap-2 text-watch">
+          <Icon name="watch" className="mt-1 shrink-0" />
+          <span>
+            {name}: {part} stands {units.temperature(limitC)} and is over it for {writeSpan(damage.overS)}:{' '}
+            {damage.flag === 'browned' ? 'it will have browned' : 'it may colour'}.
+          </span>
+        </p>
+      )}
+    </>
+  );
+}
+
+/** The same of all that hangs in one load, before the door is shut on it. */
+export function LoadSays({
+  heads,
+  program,
+  oven,
+  catalogue,
+}: {
+  heads: readonly ToBake[];
+  program: BakeProgram;
+  oven: Oven | undefined;
+  catalogue: Catalogue;
+}) {
+  const { setC, seconds, preheated, from } = program;
+  const way = { setC, seconds, preheated: Boolean(preheated), ...(from ? { from } : {}) };
+  const hung = heads.flatMap(({ productId, step, count }) => {
+    const product = catalogue.product(productId);
+    const head = product && bakedHead(catalogue.known(product), step);
+    return head ? [{ name: product.name, head, count }] : [];
+  });
+  const load = loadHeat(hung.map(({ head, count }) => ({ ...head, count })));
+  const known = knownOven(oven);
+  const kinds = new Map(hung.map((each) => [each.name, each]));
+  return [...kinds.values()].map(({ name, head }) => (
+    <BakeSays key={name} name={name} outcome={bakeOutcome(head, way, known, load)} />
+  ));
+}
