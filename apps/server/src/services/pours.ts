@@ -25,6 +25,7 @@ import { append, readLogs, type Keeper } from './append.ts';
 import { notAllowed, notFound } from './errors.ts';
 import { nextNumber } from './orders.ts';
 import { downTheLine, loadTickets, readYieldAfterPour, setupOf, syncTicket, ticketLog } from './tickets.ts';
+import { countedParts } from './stock.ts';
 import { castingLead, readWorkshop, type Workshop } from './workshop.ts';
 
 function pourView(row: PourRow, log: (PourEntry | UndoEntry)[]): Pour {
@@ -143,7 +144,8 @@ export async function startPour(store: Store, input: StartPourInput, at = Date.n
   if (other) throw notAllowed(`Ticket ${other.number} was begun in another metal: pour it in that one.`);
   const { atOnce } = input;
   const alloy = knownMetal(lead);
-  const { setup, planned } = preparePour({ lines, molds, atOnce, pot, ways: workshop.ways, alloy });
+  const hooksHere = await countedParts(store);
+  const { setup, planned } = preparePour({ lines, molds, atOnce, pot, ways: workshop.ways, alloy, hooksHere });
   const leadId = lead.id;
   return store.write(async (transaction) => {
     const now = await wantedOf(store, ticketIds, transaction);

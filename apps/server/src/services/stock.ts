@@ -22,6 +22,15 @@ export async function balances(store: Store, transaction?: Transaction): Promise
   return new Map(sums.map(({ materialId, quantity, valueMinor }) => [materialId, { quantity, valueMinor }]));
 }
 
+/** What is left of all that was ever received or counted, by material: of the rest nobody keeps count. */
+export async function countedParts(store: Store): Promise<Record<string, number>> {
+  const sums = await store.select<Pick<Sums, 'materialId' | 'quantity'>>(
+    `SELECT materialId, SUM(quantity) AS quantity FROM stockMoves GROUP BY materialId
+     HAVING SUM(reason IN ('received', 'counted')) > 0`,
+  );
+  return Object.fromEntries(sums.map(({ materialId, quantity }) => [materialId, quantity]));
+}
+
 /** What was last paid for a kilogram or a piece; values what is taken beyond an empty shelf. */
 async function lastPriceMinor(store: Store, materialId: string, transaction?: Transaction): Promise<number> {
   const [last] = await store.select<{ quantity: number; valueMinor: number }>(

@@ -52,6 +52,13 @@ test('hooks are laid out for every cast: 90, 20 and 9 good ones at nine in ten, 
   expect(setup.hooksOut).toEqual({ 'hook-2/0': 106, 'hook-3/0': 25 });
 });
 
+test('no more hooks are counted out than there are; those that nobody counts are not capped', () => {
+  const out = (hooksHere: Record<string, number>) =>
+    preparePour({ ...workshop(), lines: LINES, molds: MOLDS, atOnce: 2, hooksHere }).setup.hooksOut;
+  expect(out({ 'hook-2/0': 40, 'hook-3/0': 200 })).toEqual({ 'hook-2/0': 40, 'hook-3/0': 25 });
+  expect(out({ 'hook-3/0': -9 })).toEqual({ 'hook-2/0': 106, 'hook-3/0': 0 });
+});
+
 test('shots: the blank that needs most decides, and a block is known for every mold', () => {
   // 106 casts over two cavities; 25 over one; 12 of nine good ones.
   expect(setup.molds.map(({ moldId, plannedShots }) => [moldId, plannedShots])).toEqual([

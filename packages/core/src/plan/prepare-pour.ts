@@ -21,6 +21,8 @@ export interface PourWanted {
   ways: HouseWays;
   /** What is poured; soft lead where nothing is said. */
   alloy?: Alloy;
+  /** Hooks on the shelf by material, as far as they are kept count of: no more can be counted out. */
+  hooksHere?: Readonly<Record<string, number>>;
 }
 
 export interface PreparedPour {
@@ -58,12 +60,18 @@ function loadsOf(plans: readonly MoldPlan[], { lines, molds }: PourWanted): Cavi
   });
 }
 
-/** Hooks to count out: one for every cast that is planned. */
-function hooksOut(allocations: readonly MoldAllocation[]): Record<string, number> {
+/** Hooks to count out: one for every cast that is planned, as far as there are any. */
+function hooksOut(
+  allocations: readonly MoldAllocation[],
+  here: Readonly<Record<string, number>> = {},
+): Record<string, number> {
   const out: Record<string, number> = {};
   for (const { kind, casts } of allocations.flatMap((allocation) => allocation.kinds)) {
     const { hook } = kind.lines[0]!.product;
     if (hook) out[hook.materialId] = (out[hook.materialId] ?? 0) + casts;
+  }
+  for (const [id, casts] of Object.entries(out)) {
+    out[id] = Math.min(casts, Math.max(0, Math.floor(here[id] ?? Infinity)));
   }
   return out;
 }
@@ -112,7 +120,7 @@ export function preparePour(wanted: PourWanted): PreparedPour {
       ...(metalShare === 1 ? {} : { metalShare }),
       loads: loadsOf(plans, wanted),
       needs: Object.fromEntries(taken.map(({ product, quantity }) => [product.id, quantity])),
-      hooksOut: hooksOut(allocations),
+      hooksOut: hooksOut(allocations, wanted.hooksHere),
     },
     planned: {
       meltS: melt.seconds,

@@ -1,4 +1,4 @@
-import { sootLeft } from '@schmelz/core';
+import { partKind, sootLeft } from '@schmelz/core';
 import type { Order, PlanView } from '@schmelz/contract';
 import type { LinePlan, MaterialNeed, MoldPlan, Plan } from '@schmelz/core';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -174,6 +174,7 @@ function Stub({ order, view }: { order: Order; view: PlanView }) {
   const { plan } = view;
   const shots = plan.molds.reduce((sum, mold) => sum + mold.shots.value, 0);
   const missing = plan.needs.filter((need) => need.missing > 0);
+  const short = missing.find((need) => partKind(need.kind).costs === 'hook');
   return (
     <>
       <TheNumber eyebrow={`Order ${order.number}, ${order.customer}`} value={shots}>
@@ -206,8 +207,8 @@ function Stub({ order, view }: { order: Order; view: PlanView }) {
       {missing.length > 0 && order.status === 'open' && (
         <p className="flex gap-2 text-sm text-watch">
           <Icon name="watch" className="mt-0.5 shrink-0" />
-          {missing.map((need) => need.name).join(', ')}: not enough on the shelf. You can release the order all the
-          same.
+          {missing.map((need) => need.name).join(', ')}: not enough on the shelf. You can release the order all the same
+          {short ? `; at ${short.have} of ${Math.ceil(short.need.value)} hooks the bench asks for more` : ''}.
         </p>
       )}
       <ProblemNote error={release.error} />

@@ -22,7 +22,7 @@ import { SafetyList } from './SafetyList.tsx';
 import { useColds } from '../molds/shorts.ts';
 import { useCoach } from './useCoach.ts';
 import { CAUSE_KEYS, usePourBench, type PourBench } from './usePourBench.ts';
-import { whatNow, type Now, type Stretch } from './what-now.ts';
+import { NO_HOOK, whatNow, type Now, type Stretch } from './what-now.ts';
 
 /** The shots so far as marks: blank ones open, good ones full, with a reject struck. */
 function ShotMarks({ bench }: { bench: PourBench }) {
@@ -160,6 +160,9 @@ function mainAction(
   const disabled = early || phase === 'paused' || !turn;
   const weight = disabled ? 'quiet' : 'main';
   const hint = early ? 'when it is open' : undefined;
+  if (what.says === NO_HOOK && turn && phase !== 'paused') {
+    return { ...space, label: 'Say how many there are', weight: 'main', run: () => ask('hooks') };
+  }
   if (!turn) return { ...space, label: 'Poured', weight, disabled, hint, run: () => {} };
   return turn.blanksToGo > 0
     ? { ...space, label: 'Blank poured', weight, disabled, hint, run: () => bench.blank(turn.moldId) }
@@ -167,7 +170,7 @@ function mainAction(
         ...space,
         label: 'Poured',
         weight,
-        disabled: disabled || what.says === 'No hook left',
+        disabled,
         hint,
         run: () => bench.shot(turn.moldId, fillIdle),
       };

@@ -24,6 +24,9 @@ export interface Now {
   rhythm: Rhythm | null;
 }
 
+/** Said where every hook that was counted out is used. */
+export const NO_HOOK = 'No hook left';
+
 const nothingElse = { openInS: 0, rhythm: null };
 
 function meltOrWarm(pour: Pour, state: PourState, turn: Turn, name: string, now: number): Now | null {
@@ -125,7 +128,7 @@ export function whatNow(
   if (mold.wantedPositions.length === 0)
     return {
       stretch: 'pour',
-      says: 'No hook left',
+      says: NO_HOOK,
       value: '0',
       then: 'Fetch more and say how many, put the mold away, or close the pour.',
       ...nothingElse,
