@@ -129,6 +129,29 @@ async function aTicket(url: string, quantity: number, painted: boolean) {
   return { ticketId: ticket.id as string, pour: pour as Pour };
 }
 
+/** Molds of so many cavities each, one head for each mold, and a pour of all of them, started and cold. */
+export async function aPourOn(url: string, cavities: readonly number[], grams: number): Promise<Pour> {
+  const send = post(url);
+  await aLead(send);
+  const ticketIds: string[] = [];
+  const moldIds: string[] = [];
+  for (const [index, count] of cavities.entries()) {
+    // A second mold casts a head of its own, so that it is wanted too.
+    const shape = { style: index ? 'football' : 'ball', nominalMassKg: grams / 1000, hookSize: index ? '4/0' : '2/0' };
+    moldIds.push((await aMold(send, `Mold ${index + 1}`, Array<CavityShape>(count).fill(shape))).id);
+    const hook = await aHook(send, shape.hookSize);
+    const product = await send('/products', {
+      ...{ name: `${shape.style}, test`, style: shape.style, nominalMassKg: shape.nominalMassKg, hookId: hook.id },
+      ...{ recipeId: null, bakeProgramId: null, priceMinor: null },
+    });
+    const lines = [{ productId: product.id, quantity: 18 }];
+    const order = await send('/orders', { customer: 'Stall', dueOn: null, note: '', lines });
+    ticketIds.push((await send(`/orders/${order.id}/release`, {}))[0].id);
+  }
+  const [pot] = await (await fetch(`${url}/api/pots`)).json();
+  return send('/pours', { moldIds, atOnce: moldIds.length, potId: pot.id, ticketIds });
+}
+
 /** A pour of twelve bare heads, started and cold. */
 export const aPour = async (url: string): Promise<Pour> => (await aTicket(url, 12, false)).pour;
 

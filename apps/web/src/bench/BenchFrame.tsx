@@ -43,7 +43,7 @@ export function useBenchKeys(actions: readonly BenchAction[]): void {
 
 export function ActionBar({ actions }: { actions: readonly BenchAction[] }) {
   return (
-    <div className="flex flex-wrap gap-2" role="group" aria-label="What happened">
+    <div className="flex flex-wrap gap-2 md:max-lg:gap-1.5" role="group" aria-label="What happened">
       {actions
         .filter((action) => !action.elsewhere)
         .map((action) => (
@@ -56,12 +56,18 @@ export function ActionBar({ actions }: { actions: readonly BenchAction[] }) {
               // Space must go on meaning the one next thing, not the last button that was tapped.
               event.currentTarget.blur();
             }}
-            className={`cut flex min-h-16 items-center gap-2.5 px-3.5 text-lg disabled:opacity-40 ${WEIGHTS[action.weight]} ${action.weight === 'main' ? 'min-w-56 flex-[2] basis-56' : 'flex-auto'}`}
+            className={`cut flex min-h-16 items-center gap-2.5 px-3.5 text-lg md:max-lg:gap-1.5 md:max-lg:px-2.5 disabled:opacity-40 ${WEIGHTS[action.weight]} ${action.weight === 'main' ? 'min-w-56 flex-[2] basis-56 md:max-lg:min-w-36 md:max-lg:basis-36' : 'flex-auto'}`}
           >
             <Key>{action.key}</Key>
             {action.icon && <Icon name={action.icon} size={18} />}
             <span>{action.label}</span>
-            {action.hint && <span className="text-base font-normal opacity-80">{action.hint}</span>}
+            {action.hint && (
+              <span
+                className={`text-base font-normal opacity-80 ${action.weight === 'quiet' ? 'md:max-lg:hidden' : ''}`}
+              >
+                {action.hint}
+              </span>
+            )}
           </button>
         ))}
     </div>
@@ -115,14 +121,14 @@ export function BenchNumber({ says, value, unit }: { says: string; value: string
   // At a desk's width its digits are 160 px high or more, so that it is read at two metres.
   const size =
     value.length <= 3
-      ? 'text-[min(232px,42vw)]'
+      ? 'text-[min(232px,42vw)] md:max-lg:text-[175px]'
       : value.length <= 5
-        ? 'text-[min(160px,32vw)] xl:text-[232px]'
+        ? 'text-[min(160px,32vw)] xl:text-[232px] md:max-lg:text-[140px]'
         : 'text-[min(112px,24vw)]';
   return (
     <div>
-      <h1 className="voice text-2xl font-normal">{says}</h1>
-      <p className="flex h-[200px] items-end gap-3 overflow-hidden max-md:h-[150px]">
+      <h1 className="voice text-[40px] leading-none font-normal max-md:text-2xl">{says}</h1>
+      <p className="flex h-[200px] items-end gap-3 overflow-hidden max-lg:h-[150px]">
         <span className={`fig ${size}`}>{value}</span>
         {unit && <span className="voice pb-1 text-2xl">{unit}</span>}
       </p>

@@ -1,5 +1,5 @@
 import { sprueOf, type HookSize, type StyleId } from '@schmelz/core';
-import { memo, useId } from 'react';
+import { memo, useId, type CSSProperties } from 'react';
 import { headKey, headParts, tones, type HeadSpec } from './head-parts.ts';
 import { mm, pathOf } from './paths.ts';
 
@@ -17,19 +17,33 @@ export interface DrawnCavity {
   frozen?: number;
 }
 
+/** The least that a cavity takes of the plate, and the plate's least height, m. */
 const PITCH = 0.026;
 const HEIGHT = 0.047;
-const FIRST = 0.0125;
+/** Metal that is left between two cavities, and below one, m. */
+const WALL = 0.007;
 const NOSE = 0.009;
 const CUT = 0.0022;
 /** Lines of the drawing are so many times thinner than a millimetre of the mold. */
 const SCALE = 5;
 
+/** Where cavities lie in their plate, m: as far apart as the widest needs, as low as the longest reaches. */
+function plateSize(cavities: readonly DrawnCavity[]) {
+  let [pitch, height] = [PITCH, HEIGHT];
+  for (const cavity of cavities) {
+    const { outline, noseX, solid } = headParts(specOf(cavity));
+    const broadest = Math.max(sprueOf(solid).topRadiusM, ...outline.map(([, y]) => Math.abs(y)));
+    pitch = Math.max(pitch, 2 * broadest + WALL);
+    height = Math.max(height, NOSE - noseX + Math.max(...outline.map(([x]) => x)) + WALL);
+  }
+  return { pitch, height, first: 0.48 * pitch, width: pitch * cavities.length + 0.004 };
+}
+
 /** Size of a mold's drawing in millimetres, hooks below the edge included; columns under it line up with `columnMm`. */
 export function moldFrame(cavities: readonly DrawnCavity[]) {
-  const widthM = PITCH * cavities.length + 0.004;
+  const { pitch, height, first, width: widthM } = plateSize(cavities);
   const low = Math.max(
-    HEIGHT,
+    height,
     ...cavities.map((cavity) => {
       const head = headParts(specOf(cavity));
       return NOSE - head.noseX + (head.hook?.outerM ?? 0) + 0.001;
@@ -41,8 +55,8 @@ export function moldFrame(cavities: readonly DrawnCavity[]) {
     height: mm(low + 0.001),
     /** Left edge and width of a cavity's column as shares of the drawing's width. */
     column: (index: number) => ({
-      left: (mm(FIRST + PITCH * (index - 0.28)) + 6) / mm(widthM + 0.018),
-      width: mm(PITCH * 0.94) / mm(widthM + 0.018),
+      left: (mm(first + pitch * (index - 0.28)) + 6) / mm(widthM + 0.018),
+      width: mm(pitch * 0.94) / mm(widthM + 0.018),
     }),
   };
 }
@@ -80,12 +94,17 @@ function Filling({ cavity, scale }: { cavity: DrawnCavity; scale: number }) {
 }
 
 /** One cavity; drawn anew only when something in it has changed. */
-const Cavity = memo(function Cavity({ index, scale, ...cavity }: DrawnCavity & { index: number; scale: number }) {
+const Cavity = memo(function Cavity({
+  x,
+  stampX,
+  stampY,
+  scale,
+  ...cavity
+}: DrawnCavity & { x: number; stampX: number; stampY: number; scale: number }) {
   const head = headParts(specOf(cavity));
   const sprue = sprueOf(head.solid);
   const gate = (inset: number) =>
     `M${mm(-sprue.topRadiusM * inset)} 0H${mm(sprue.topRadiusM * inset)}L${mm(sprue.neckRadiusM * inset)} ${mm(NOSE - 0.0016)}V${mm(NOSE + 0.0005)}H${mm(-sprue.neckRadiusM * inset)}V${mm(NOSE - 0.0016)}Z`;
-  const x = mm(FIRST + PITCH * index);
   const { hook } = head;
   const filled = cavity.state === 'filled';
   const core = Math.sqrt(Math.max(0, 1 - (cavity.frozen ?? 1)));
@@ -131,8 +150,8 @@ const Cavity = memo(function Cavity({ index, scale, ...cavity }: DrawnCavity & {
         <path d={`M-7 12L7 30M7 12L-7 30`} stroke="var(--stop)" strokeWidth={2.4 / scale} />
       )}
       <text
-        x={8.6}
-        y={27}
+        x={stampX}
+        y={stampY}
         fontSize={cavity.stamp.length > 3 ? 3.6 : 4.6}
         fontWeight={640}
         textAnchor="middle"
@@ -145,11 +164,9 @@ const Cavity = memo(function Cavity({ index, scale, ...cavity }: DrawnCavity & {
   );
 });
 
-const widthOf = (cavities: readonly DrawnCavity[]) => mm(PITCH * cavities.length + 0.004);
-
 /** The outline of the plate, with its corners cut. */
-function plateOf(w: number): string {
-  const [h, c] = [mm(HEIGHT), mm(CUT)];
+function plateOf(w: number, h: number): string {
+  const c = mm(CUT);
   return `M${c} 0H${w - c}L${w} ${c}V${h - c}L${w - c} ${h}H${c}L0 ${h - c}V${c}Z`;
 }
 
@@ -166,13 +183,14 @@ const sameCut = (a: PlateProps, b: PlateProps) =>
 /** The plate that the cavities are cut in, with its grain and its soot: it does not change from tap to tap. */
 const Plate = memo(function Plate({ cavities, soot }: PlateProps) {
   const id = useId();
-  const [w, h] = [widthOf(cavities), mm(HEIGHT)];
+  const { width, height, first, pitch } = plateSize(cavities);
+  const [w, h] = [mm(width), mm(height)];
   const marks = Array.from({ length: Math.ceil((w + 60) / 2.4) }, (_, i) => -30 + i * 2.4);
   return (
     <>
       <defs>
         <clipPath id={`${id}p`}>
-          <path d={plateOf(w)} />
+          <path d={plateOf(w, h)} />
         </clipPath>
         <filter id={`${id}s`} x="-50%" y="-50%" width="200%" height="200%">
           <feGaussianBlur stdDeviation={1.5} />
@@ -185,7 +203,7 @@ const Plate = memo(function Plate({ cavities, soot }: PlateProps) {
         <circle cx={w + 4.2} cy={20} r={1.3} fill="var(--cavity)" />
         <circle cx={w + 4.2} cy={27} r={1.3} fill="var(--cavity)" />
       </g>
-      <path d={plateOf(w)} fill="var(--alu)" />
+      <path d={plateOf(w, h)} fill="var(--alu)" />
       <g clipPath={`url(#${id}p)`}>
         <path
           d={marks.map((x) => `M${x} ${h}Q${x + 11} ${h / 2} ${x} 0`).join('')}
@@ -200,7 +218,7 @@ const Plate = memo(function Plate({ cavities, soot }: PlateProps) {
             return (
               <g
                 key={cavity.position}
-                transform={`translate(${mm(FIRST + PITCH * index)} ${mm(NOSE - head.noseX)}) rotate(90)`}
+                transform={`translate(${mm(first + pitch * index)} ${mm(NOSE - head.noseX)}) rotate(90)`}
               >
                 <path d={pathOf(head.outline)} fill="var(--soot)" stroke="var(--soot)" strokeWidth={4.5} />
               </g>
@@ -219,6 +237,7 @@ export function Mold({
   edge = 'var(--alu-edge)',
   label,
   className,
+  style,
 }: {
   cavities: readonly DrawnCavity[];
   /** 0: freshly smoked, 1: worn bare. */
@@ -227,11 +246,16 @@ export function Mold({
   edge?: string;
   label: string;
   className?: string;
+  style?: CSSProperties;
 }) {
   const frame = moldFrame(cavities);
+  const { width, height, first, pitch } = plateSize(cavities);
+  // Of wide heads the stamp stands below, of others beside the collar.
+  const [stampX, stampY] = pitch > PITCH ? [5 - mm(pitch / 2), mm(height) - 2.4] : [8.6, 27];
   return (
     <svg
       className={className}
+      style={style}
       viewBox={`${frame.x0} -1 ${frame.width} ${frame.height + 1}`}
       role="img"
       aria-label={label}
@@ -239,13 +263,20 @@ export function Mold({
       {/* Wear by tenths: nobody sees less, and the plate is drawn seldom. */}
       <Plate cavities={cavities} soot={Math.round(10 * (0.2 + 0.7 * (1 - sootWear))) / 10} />
       <path
-        d={plateOf(widthOf(cavities))}
+        d={plateOf(mm(width), mm(height))}
         fill="none"
         stroke={edge}
         strokeWidth={edge === 'var(--alu-edge)' ? 0.25 : 0.5}
       />
       {cavities.map((cavity, index) => (
-        <Cavity key={cavity.position} {...cavity} index={index} scale={SCALE} />
+        <Cavity
+          key={cavity.position}
+          {...cavity}
+          x={mm(first + pitch * index)}
+          stampX={stampX}
+          stampY={stampY}
+          scale={SCALE}
+        />
       ))}
     </svg>
   );

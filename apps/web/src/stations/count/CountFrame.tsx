@@ -296,7 +296,9 @@ export function CountFrame({
             <StillWaits bench={bench} />
             {beside}
             {checks.length > 0 && (
-              <ul className="text-lg text-ink-2">
+              <ul
+                className={`text-lg text-ink-2 ${checks.length > 3 ? 'xl:grid xl:grid-cols-2 xl:gap-x-5 xl:leading-tight' : ''}`}
+              >
                 {checks.map((check) => (
                   <li key={check} className="border-b border-rule py-1">
                     {check}

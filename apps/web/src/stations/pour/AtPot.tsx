@@ -1,5 +1,6 @@
 import type { Mold as StoredMold, Pour } from '@schmelz/contract';
 import { moldsAtPot, openInS, setShare, sootLeft, writeClock, type PourState, type Turn } from '@schmelz/core';
+import { Key } from '../../design/Button.tsx';
 import { Mold, moldFrame } from '../../drawing/Mold.tsx';
 import type { Catalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
@@ -25,7 +26,19 @@ function cavitiesNow(pour: Pour, stored: StoredMold, state: PourState, now: numb
 }
 
 /** The other mold of a pair, small: it sets, or it waits. */
-function OtherMold({ pour, mold, state, now }: { pour: Pour; mold: StoredMold; state: PourState; now: number }) {
+function OtherMold({
+  pour,
+  mold,
+  state,
+  now,
+  onLook,
+}: {
+  pour: Pour;
+  mold: StoredMold;
+  state: PourState;
+  now: number;
+  onLook: (moldId: string) => void;
+}) {
   const units = useUnits();
   const own = state.molds.find((each) => each.moldId === mold.id)!;
   const left = openInS(pour.setup, own, now);
@@ -49,11 +62,31 @@ function OtherMold({ pour, mold, state, now }: { pour: Pour; mold: StoredMold; s
               ? 'still cold'
               : 'open, waits for its turn'}
         </span>
-        <span className="text-ink-3">{own.shotsToGo} shots to go</span>
+        <span className="text-ink-3">
+          {own.shotsToGo} {own.shotsToGo === 1 ? 'shot' : 'shots'} to go
+        </span>
       </p>
+      {own.shots > 0 && (
+        <button
+          type="button"
+          className="ml-auto flex min-h-16 items-center gap-2 text-lg font-semibold"
+          onClick={(event) => {
+            onLook(mold.id);
+            event.currentTarget.blur();
+          }}
+        >
+          <Key>Y</Key> Look at its last shot
+        </button>
+      )}
     </div>
   );
 }
+
+/** How high a mold may be drawn at the bench: alone, and as one of a pair; more where the screen is a high one. */
+const HIGH =
+  '[--mold-high:205px] max-lg:[--mold-high:170px] [@media(min-height:900px)_and_(min-width:1024px)]:[--mold-high:300px]';
+const LOWER =
+  '[--mold-high:150px] max-lg:[--mold-high:120px] [@media(min-height:900px)_and_(min-width:1024px)]:[--mold-high:240px]';
 
 /** The mold whose turn it is, with its columns; the one it takes turns with beside it. */
 export function AtPot({
@@ -61,6 +94,7 @@ export function AtPot({
   molds,
   bench,
   turn,
+  onLook,
   catalogue,
   now,
 }: {
@@ -68,45 +102,50 @@ export function AtPot({
   molds: readonly StoredMold[];
   bench: PourBench;
   turn: Turn | null;
+  /** Shows a mold that is not next, for the heads of its last shot. */
+  onLook: (moldId: string) => void;
   catalogue: Catalogue;
   now: number;
 }) {
   const units = useUnits();
   const { state } = bench;
-  const moldId = turn?.moldId ?? bench.looked?.moldId ?? pour.setup.molds[0]!.moldId;
+  const moldId = bench.shownId;
   const mold = molds.find((each) => each.id === moldId)!;
   const own = state.molds.find((each) => each.moldId === moldId)!;
   const cavities = cavitiesNow(pour, mold, state, now, units.massUnit);
-  const others = moldsAtPot(pour.setup, state).filter((each) => each.moldId !== moldId);
-  // Few large cavities of a pair stand lower, so that all of it is seen; the columns stand under them.
-  const width = others.length > 0 && mold.cavities.length <= 3 ? 'max-w-[440px]' : 'max-w-[560px]';
+  const waiting = moldsAtPot(pour.setup, state);
+  const last = bench.otherShotId;
+  // The others at the pot, and the one that was poured last: its heads may not have been looked at yet.
+  const others = state.molds
+    .filter((each) => each.moldId !== moldId && (waiting.includes(each) || each.moldId === last))
+    .slice(0, 2);
+  const frame = moldFrame(cavities);
+  // As high as leaves room for the columns and all that is said of a bad head; the columns stand under their cavities.
+  const high = others.length > 0 ? LOWER : HIGH;
+  const width = { maxWidth: `min(620px, calc(var(--mold-high) * ${(frame.width / frame.height).toFixed(3)}))` };
   return (
-    <>
+    <div className={high}>
       {pour.setup.molds.length > 1 && (
         <h2 className="mb-1 flex flex-wrap items-baseline gap-x-3 text-lg">
           <b className="stamp text-[19px]">{mold.name}</b>
-          {turn && <span className="voice text-ink-2">is next: {turn.why}</span>}
+          <span className="voice text-ink-2">{turn?.moldId === moldId ? `is next: ${turn.why}` : 'its last shot'}</span>
         </h2>
       )}
       {others.map((each) => {
         const other = molds.find((one) => one.id === each.moldId);
-        return other && <OtherMold key={each.moldId} pour={pour} mold={other} state={state} now={now} />;
+        return (
+          other && <OtherMold key={each.moldId} pour={pour} mold={other} state={state} now={now} onLook={onLook} />
+        );
       })}
       <Mold
-        className={`w-full ${width}`}
+        className="w-full"
+        style={width}
         cavities={cavities}
         sootWear={1 - sootLeft(own.shotsSinceSmoked ?? mold.shotsSinceSmoked + own.shots + own.blanks)}
         edge={own.shots ? 'var(--straw)' : undefined}
         label={`${mold.name}, open half`}
       />
-      <CavityColumns
-        pour={pour}
-        mold={mold}
-        bench={bench}
-        catalogue={catalogue}
-        frame={moldFrame(cavities)}
-        width={mold.cavities.length > 6 ? 'max-w-[620px]' : width}
-      />
-    </>
+      <CavityColumns pour={pour} mold={mold} bench={bench} catalogue={catalogue} frame={frame} width={width} />
+    </div>
   );
 }

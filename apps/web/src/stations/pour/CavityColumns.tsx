@@ -1,5 +1,6 @@
 import type { Mold, Pour } from '@schmelz/contract';
 import { loadsOf, SHORT_WHERE, type RejectEntry } from '@schmelz/core';
+import type { CSSProperties } from 'react';
 import { Key } from '../../design/Button.tsx';
 import { causeIcon, Icon, type IconName } from '../../design/Icon.tsx';
 import type { moldFrame } from '../../drawing/Mold.tsx';
@@ -24,7 +25,7 @@ const Saying = ({ key: letter, label, on, run, icon }: Said) => (
       run();
       event.currentTarget.blur();
     }}
-    className={`cut flex min-h-16 items-center gap-1.5 px-2.5 text-[17px] ${on ? 'bg-stop-wash text-stop' : 'bg-sheet'}`}
+    className={`cut flex min-h-16 items-center gap-1.5 px-2 text-[17px] ${on ? 'bg-stop-wash text-stop' : 'bg-sheet'}`}
   >
     {letter && <Key>{letter}</Key>}
     {icon && <Icon name={icon} />} {label}
@@ -44,26 +45,31 @@ function Causes({ bench, marked }: { bench: PourBench; marked: RejectEntry }) {
     run: () => bench.cause(each),
     icon: causeIcon(each),
   }));
+  causes.push({ key: 'K', label: `cavity ${position} out tonight`, on: false, run: bench.block });
   const wheres =
     cause === 'short'
       ? SHORT_WHERE.map((each): Said => ({
-          label: `at the ${each}`,
+          label: each,
           on: where === each,
           run: () => bench.detail({ where: each }),
         }))
       : [];
   const fates: Said[] = [
-    fate('D', 'kept, second grade', 'second grade'),
+    fate('D', 'second grade', 'second grade'),
     fate('R', 're-dipped', 'parts back'),
-    fate('H', 'hook is lost', 'hook lost'),
-    { key: 'K', label: `cavity ${position} is out for tonight`, on: false, run: bench.block },
+    fate('H', 'hook lost', 'hook lost'),
   ];
   return (
     <div className="flex flex-col gap-2">
-      <div className="flex flex-wrap gap-2" role="group" aria-label="Why it is bad">
+      <div
+        className="flex flex-wrap gap-1.5"
+        role="group"
+        aria-label="Why it is bad, and whether its cavity is poured again"
+      >
         {causes.map(Saying)}
       </div>
-      <div className="flex flex-wrap gap-2" role="group" aria-label="Where, and what became of it">
+      <div className="flex flex-wrap items-center gap-1.5" role="group" aria-label="Where, and what became of it">
+        {wheres.length > 0 && <span className="text-lg text-ink-2">at the</span>}
         {wheres.map(Saying)}
         {fates.map(Saying)}
       </div>
@@ -95,7 +101,7 @@ export function CavityColumns({
   catalogue: Catalogue;
   frame: ReturnType<typeof moldFrame>;
   /** As wide as its mold is drawn, so that each column stands under its cavity. */
-  width: string;
+  width: CSSProperties;
 }) {
   const { state } = bench;
   const { looked } = bench;
@@ -104,7 +110,7 @@ export function CavityColumns({
   const own = state.molds.find((each) => each.moldId === mold.id)!;
   return (
     <>
-      <ol className={`relative mt-2 h-[118px] ${width}`}>
+      <ol className="relative mt-2 h-[106px]" style={width}>
         {mold.cavities.map((cavity, index) => {
           const load = loads.find((each) => each.position === cavity.position);
           const record = state.byCavity[cavity.id];
@@ -145,8 +151,8 @@ export function CavityColumns({
                 </span>
                 {record.kept > 0 && (
                   <span
-                    className="mt-1 block text-lg leading-tight text-ink-2 max-sm:text-sm"
-                    style={{ fontStretch: '84%' }}
+                    className="mt-1 block text-base leading-tight text-ink-2 max-sm:text-sm"
+                    style={{ fontStretch: '80%' }}
                   >
                     {record.kept} second grade
                   </span>
@@ -155,16 +161,16 @@ export function CavityColumns({
                   rejects.map(([cause, count]) => (
                     <span
                       key={cause}
-                      className="mt-1 flex items-center gap-1.5 text-lg leading-tight text-stop max-sm:text-sm"
-                      style={{ fontStretch: '84%' }}
+                      className="mt-1 flex items-center gap-1 text-base leading-tight whitespace-nowrap text-stop max-sm:text-sm"
+                      style={{ fontStretch: '80%' }}
                     >
                       <Icon name={causeIcon(cause)} /> {count} {cause}
                     </span>
                   ))
                 ) : record.kept > 0 ? null : (
                   <span
-                    className="mt-1 flex items-center gap-1.5 text-lg leading-tight text-ink-3 max-sm:text-sm"
-                    style={{ fontStretch: '84%' }}
+                    className="mt-1 flex items-center gap-1 text-base leading-tight text-ink-3 max-sm:text-sm"
+                    style={{ fontStretch: '80%' }}
                   >
                     {out ? (
                       <>
@@ -172,7 +178,7 @@ export function CavityColumns({
                       </>
                     ) : record.good > 0 ? (
                       <>
-                        <Icon name="good" /> all good
+                        <Icon name="good" /> good
                       </>
                     ) : (
                       `hook ${hook?.size ?? '–'}, ${hook?.eyeAngleDeg ?? ''}°`

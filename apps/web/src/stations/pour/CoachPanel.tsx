@@ -14,14 +14,14 @@ function MoldWindow({ moldC, basis }: { moldC: number; basis: 'measured' | 'give
     `${(100 * (Math.min(SCALE_TO_C, Math.max(COLD_C, celsius)) - COLD_C)) / (SCALE_TO_C - COLD_C)}%`;
   const word = moldC < MOLD_READY_C ? 'cold' : moldC > MOLD_TOO_HOT_C ? 'too hot' : 'in its window';
   return (
-    <div className="min-w-52 flex-1">
-      <p className="flex items-baseline gap-2 text-lg">
+    <div className="min-w-44 flex-1">
+      <p className="flex items-baseline gap-2 text-lg leading-tight [&>svg]:shrink-0">
         <span>Mold</span>
         <BasisMark basis={basis} />
-        <b className="fig text-[34px]">{units.temperature(moldC)}</b>
+        <b className="fig text-[34px] whitespace-nowrap">{units.temperature(moldC)}</b>
         <span className="text-ink-2">{word}</span>
       </p>
-      <div className="relative mt-1 h-4 border border-rule-2 bg-well" aria-hidden="true">
+      <div className="relative mt-1 h-3 border border-rule-2 bg-well" aria-hidden="true">
         <span
           className="absolute h-full bg-straw"
           style={{ left: at(MOLD_READY_C), width: `calc(${at(MOLD_TOO_HOT_C)} - ${at(MOLD_READY_C)})` }}
@@ -39,10 +39,10 @@ function PotNow({ potC, basis }: { potC: number; basis: 'measured' | 'given' }) 
   const units = useUnits();
   const skin = skinAt(potC);
   return (
-    <p className="flex items-baseline gap-2 text-lg">
+    <p className="flex items-baseline gap-2 text-lg leading-tight [&>svg]:shrink-0">
       <span>Metal</span>
       <BasisMark basis={basis} />
-      <b className="fig text-[34px]">{units.temperature(potC)}</b>
+      <b className="fig text-[34px] whitespace-nowrap">{units.temperature(potC)}</b>
       {skin ? (
         <span className="inline-flex items-center gap-1.5 text-ink-2">
           <span
@@ -63,20 +63,34 @@ const DONE: Partial<Record<Advice['kind'], RoutineWork>> = { skim: 'skimmed', st
 const SHOWN = 3;
 const TONE = { stop: 'text-stop', watch: 'text-watch', quiet: 'text-ink' } as const;
 
-/** Heat, and what the coach says: the most pressing in large type. */
+/** How hot mold and metal are: beside the number, where no key and no list ever covers it. */
+export function HeatNow({ coached }: { coached: Coached }) {
+  const { moldC, potC } = coached;
+  return (
+    <div className="flex min-w-44 flex-1 flex-col gap-2 md:max-lg:flex-row md:max-lg:items-end md:max-lg:gap-6">
+      {moldC !== null && <MoldWindow moldC={moldC} basis={coached.moldBasis} />}
+      {potC !== null && <PotNow potC={potC} basis={coached.potBasis} />}
+    </div>
+  );
+}
+
+/** What the coach says: the most pressing in large type. */
 export function CoachPanel({
   coached,
+  saidAbove,
   onDone,
   onSmoked,
   onFeed,
 }: {
   coached: Coached;
+  /** The first advice stands beside the number already; here it is left out, unless something can be said back. */
+  saidAbove: boolean;
   onDone: (what: RoutineWork) => void;
   onSmoked: () => void;
   onFeed: () => void;
 }) {
   const units = useUnits();
-  const { advice, moldC, potC } = coached;
+  const { advice } = coached;
   const act = (kind: Advice['kind']) => {
     const what = DONE[kind];
     if (what) return { label: 'Done', run: () => onDone(what) };
@@ -84,14 +98,11 @@ export function CoachPanel({
     return kind === 'feed' || kind === 'dry' ? { label: 'Lead added', run: onFeed } : null;
   };
   return (
-    <section aria-label="Coach" className="mt-4 flex flex-col gap-3 border-t border-rule pt-3">
-      <div className="flex flex-wrap items-end gap-x-9 gap-y-2">
-        {moldC !== null && <MoldWindow moldC={moldC} basis={coached.moldBasis} />}
-        {potC !== null && <PotNow potC={potC} basis={coached.potBasis} />}
-      </div>
+    <section aria-label="Coach" className="mt-4 border-t border-rule pt-3">
       <ul className="flex flex-col gap-1.5">
         {advice.slice(0, SHOWN).map((each, index) => {
           const action = act(each.kind);
+          if (saidAbove && index === 0 && !action && !each.first) return null;
           return (
             <li
               key={each.kind + each.says}

@@ -13,7 +13,7 @@ import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { setSoundVolume, sound, SOUNDS, soundVolume, useNow } from '../../shell/clock.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { AtPot } from './AtPot.tsx';
-import { CoachPanel } from './CoachPanel.tsx';
+import { CoachPanel, HeatNow } from './CoachPanel.tsx';
 import { LoadMap } from './LoadMap.tsx';
 import { HooksLeft, MoldChange, WeighHead } from './MoreToSay.tsx';
 import { ChargeForm, CloseForm, FeedForm } from './PourForms.tsx';
@@ -178,7 +178,8 @@ function mainAction(
 
 function Running({ pour, molds, catalogue }: { pour: Pour; molds: StoredMold[]; catalogue: Catalogue }) {
   const [preferId, prefer] = useState<string | null>(null);
-  const bench = usePourBench(pour, preferId);
+  const [lookId, look] = useState<string | null>(null);
+  const bench = usePourBench(pour, preferId, lookId);
   const now = useNow(200);
   const { data: settings } = useSettings();
   const { data: pots } = useList('pots');
@@ -227,11 +228,13 @@ function Running({ pour, molds, catalogue }: { pour: Pour; molds: StoredMold[]; 
     onOpenChange: (on: boolean) => setAsking(on ? which : null),
   });
   const setting = what.openInS > 0;
+  const pressed = pressing !== undefined && pressing.weight !== 'quiet' && !setting;
   const main = mainAction(bench, turn, what, fillIdle.on, setAsking);
   // A shot of any kind ends what was preferred for it.
   const thenInTurn = (run: () => void) => () => {
     run();
     prefer(null);
+    look(null);
   };
   const mainThenTurn = { ...main, run: thenInTurn(main.run) };
   const quiet = (key: string, label: string, run: () => void, disabled = false): BenchAction => ({
@@ -242,6 +245,7 @@ function Running({ pour, molds, catalogue }: { pour: Pour; molds: StoredMold[]; 
     run,
   });
   const turnId = turn?.moldId ?? null;
+  const { otherShotId } = bench;
   const rare: BenchAction[] = [
     quiet('M', 'Smoked', () => turnId && bench.smoked(turnId), !turnId),
     quiet('A', 'Lead added', () => setAsking('feed')),
@@ -266,7 +270,10 @@ function Running({ pour, molds, catalogue }: { pour: Pour; molds: StoredMold[]; 
                 ),
               ]
             : []),
-          ...(turn?.otherId ? [quiet('T', 'The other mold first', () => prefer(turn.otherId))] : []),
+          ...(turn?.otherId ? [quiet('T', 'Other mold first', () => prefer(turn.otherId))] : []),
+          ...(otherShotId
+            ? [{ ...quiet('Y', 'Look at the other mold', () => look(otherShotId)), elsewhere: true }]
+            : []),
           ...undoActions(bench),
           {
             key: 'P',
@@ -309,20 +316,25 @@ function Running({ pour, molds, catalogue }: { pour: Pour; molds: StoredMold[]; 
             <>
               <Stretches now={what.stretch} />
               <BenchNumber says={what.says} value={what.value} unit={what.unit} />
-              {pressing && pressing.weight !== 'quiet' && !setting ? (
-                <p
-                  className={`flex items-start gap-2.5 text-lg font-semibold ${pressing.weight === 'stop' ? 'text-stop' : 'text-watch'}`}
-                >
-                  <Icon name={pressing.weight === 'stop' ? 'stop' : 'watch'} size={22} className="mt-0.5 shrink-0" />
-                  <span>
-                    {pressing.says} {pressing.first?.[0]}
-                  </span>
-                </p>
-              ) : (
-                <p className="text-lg text-ink-2">{what.then}</p>
-              )}
-              <ShotMarks bench={bench} />
-              <PotLevel bench={bench} pour={pour} />
+              <div className="flex flex-col gap-4">
+                {pressing && pressed ? (
+                  <p
+                    className={`flex items-start gap-2.5 text-lg font-semibold ${pressing.weight === 'stop' ? 'text-stop' : 'text-watch'}`}
+                  >
+                    <Icon name={pressing.weight === 'stop' ? 'stop' : 'watch'} size={22} className="mt-0.5 shrink-0" />
+                    <span>
+                      {pressing.says} {pressing.first?.[0]}
+                    </span>
+                  </p>
+                ) : (
+                  <p className="text-lg text-ink-2">{what.then}</p>
+                )}
+                <ShotMarks bench={bench} />
+              </div>
+              <div className="flex flex-wrap items-end gap-x-6 gap-y-3 md:max-lg:col-span-2">
+                <PotLevel bench={bench} pour={pour} />
+                {coached && <HeatNow coached={coached} />}
+              </div>
               <Unsaved count={bench.unsaved} />
             </>
           )
@@ -338,10 +350,11 @@ function Running({ pour, molds, catalogue }: { pour: Pour; molds: StoredMold[]; 
           </>
         ) : (
           <>
-            <AtPot pour={pour} molds={molds} bench={bench} turn={turn} catalogue={catalogue} now={now} />
+            <AtPot pour={pour} molds={molds} bench={bench} turn={turn} onLook={look} catalogue={catalogue} now={now} />
             {coached && (
               <CoachPanel
                 coached={coached}
+                saidAbove={pressed}
                 onDone={bench.done}
                 onSmoked={() => turnId && bench.smoked(turnId)}
                 onFeed={() => setAsking('feed')}

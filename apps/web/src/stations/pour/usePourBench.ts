@@ -36,7 +36,11 @@ export interface PourBench extends TakingBack {
   unsaved: number;
   /** The newest thing said, which undo takes back. */
   last: PourEntry | undefined;
-  /** The shot whose heads are looked at now: the last one of the mold whose turn it is. */
+  /** The mold on the screen: the one that is looked at, or whose turn it is. */
+  shownId: string;
+  /** The other mold that was poured last, whose shot can be looked at too. */
+  otherShotId: string | null;
+  /** The shot whose heads are looked at now: the last one of the mold on the screen; a digit means its heads only. */
   looked: Shot | undefined;
   /** The bad head that was marked last, while it is still the newest thing said. */
   marked: RejectEntry | null;
@@ -82,17 +86,20 @@ const bare = ({ shotId, position, cause, where, goes }: RejectEntry) => ({
 });
 
 /** A pour as the bench works it: its state from the log, and everything that can be said. */
-export function usePourBench(pour: Pour, preferId: string | null): PourBench {
+export function usePourBench(pour: Pour, preferId: string | null, lookId: string | null): PourBench {
   const { entries, unsaved, say, next } = useRunLog<PourEntry>(`/pours/${pour.id}`, pour.log);
   const { setup } = pour;
   const state = useMemo(() => pourState(setup, entries), [setup, entries]);
   return useMemo(() => {
     const stateOf = (log: Log) => pourState(setup, log);
-    const lookedIn = (of: PourState): Shot | undefined => {
-      // Which mold is next does not hang on the clock, only on the log.
-      const moldId = preferId ?? nextTurn(setup, of, of.lastShotAt ?? 0)?.moldId;
-      return of.shots.findLast((shot) => shot.moldId === moldId) ?? of.shots.at(-1);
-    };
+    // Which mold is next does not hang on the clock, only on the log.
+    const shownIn = (of: PourState): string =>
+      lookId ??
+      preferId ??
+      nextTurn(setup, of, of.lastShotAt ?? 0)?.moldId ??
+      of.shots.at(-1)?.moldId ??
+      setup.molds[0]!.moldId;
+    const lookedIn = (of: PourState): Shot | undefined => of.shots.findLast((shot) => shot.moldId === shownIn(of));
     const markedIn = (log: Log): RejectEntry | null => {
       const last = standing<PourEntry>(log).findLast((entry) => entry.kind === 'reject');
       return last?.kind === 'reject' && last.shotId === lookedIn(stateOf(log))?.id ? last : null;
@@ -119,8 +126,10 @@ export function usePourBench(pour: Pour, preferId: string | null): PourBench {
       entries,
       unsaved,
       last,
+      shownId: shownIn(state),
+      otherShotId: state.shots.findLast((shot) => shot.moldId !== shownIn(state))?.moldId ?? null,
       looked: lookedIn(state),
-      marked: last?.kind === 'reject' ? last : null,
+      marked: last?.kind === 'reject' && last.shotId === lookedIn(state)?.id ? last : null,
       charge: (massKg) => say({ kind: 'charge', massKg, potC: 20 }),
       feed: (massKg) => say({ kind: 'feed', massKg }),
       checked: (items) => say({ kind: 'checked', items }),
@@ -186,5 +195,5 @@ export function usePourBench(pour: Pour, preferId: string | null): PourBench {
       bringBack: takeBack(nextRedo<PourEntry>),
       close: (back) => say({ kind: 'close', ...back }),
     };
-  }, [entries, next, preferId, setup, say, state, unsaved]);
+  }, [entries, lookId, next, preferId, setup, say, state, unsaved]);
 }

@@ -1,0 +1,103 @@
+import type { Locator, Page } from '@playwright/test';
+import { expect, test } from './workshop.ts';
+import { aPourOn } from './things.ts';
+
+const SIZES = [
+  { width: 1280, height: 800 },
+  { width: 820, height: 1180 },
+];
+
+/** Whether the middle of a thing is on the screen, as it stands, with nothing over it. */
+const seen = (thing: Locator) =>
+  thing.evaluate((element) => {
+    const { left, right, top, bottom } = element.getBoundingClientRect();
+    if (left < 0 || top < 0 || right > innerWidth + 1 || bottom > innerHeight + 1) return false;
+    const there = document.elementFromPoint((left + right) / 2, (top + bottom) / 2);
+    return there !== null && (element.contains(there) || there.contains(element));
+  });
+
+const allSeen = async (page: Page, what: Record<string, Locator>) => {
+  const hidden: string[] = [];
+  for (const [name, locator] of Object.entries(what)) {
+    const all = await locator.all();
+    if (all.length === 0) hidden.push(`${name}: not there`);
+    for (const [index, each] of all.entries()) if (!(await seen(each))) hidden.push(`${name} ${index + 1}`);
+  }
+  return hidden;
+};
+
+for (const { cavities, grams } of [
+  { cavities: [1], grams: 227 },
+  { cavities: [3], grams: 14 },
+  { cavities: [6], grams: 10 },
+  { cavities: [9], grams: 3.5 },
+  { cavities: [3, 3], grams: 14 },
+  { cavities: [6, 5], grams: 14 },
+]) {
+  test(`at the pot nothing that decides is hidden: ${cavities.join(' and ')} cavities of ${grams} g`, async ({
+    page,
+    empty,
+  }) => {
+    test.setTimeout(180_000);
+    const pour = await aPourOn(empty.url, cavities, grams);
+    await page.clock.install();
+    await page.goto(`${empty.url}/pour/${pour.id}`);
+    await page.getByRole('button', { name: 'Pot is on' }).click();
+    await page.clock.fastForward('50:00');
+    const keys = page.getByRole('group', { name: 'What happened' }).getByRole('button');
+    const always = {
+      number: page.locator('h1 + p span').first(),
+      sentence: page.getByRole('heading', { level: 1 }),
+      keys,
+      'mold’s heat': page.getByText('Mold', { exact: true }),
+      'metal’s heat': page.getByText('Metal', { exact: true }),
+    };
+    // What to do next is read from where one stands.
+    expect(
+      await always.sentence.evaluate((element) => Number.parseFloat(getComputedStyle(element).fontSize)),
+    ).toBeGreaterThanOrEqual(40);
+    for (const size of SIZES) {
+      await page.setViewportSize(size);
+      await page.waitForTimeout(600);
+      expect.soft(await allSeen(page, always), `warming, ${size.width}`).toEqual([]);
+    }
+    // A round of shots with hooks: one of each mold, and the first cavity of it short.
+    for (const _ of cavities) {
+      await page.keyboard.press('g');
+      await page.waitForTimeout(300);
+      await page.clock.fastForward('02:00');
+      await page.waitForTimeout(600);
+    }
+    await page.keyboard.press('1');
+    await page.waitForTimeout(300);
+    for (const size of SIZES) {
+      await page.setViewportSize(size);
+      await page.waitForTimeout(600);
+      const cavity = page.getByRole('button', { name: /^Cavity \d/ });
+      const said = page.getByRole('group', { name: /^Why it is bad|^Where, and what became/ }).getByRole('button');
+      expect.soft(await allSeen(page, { ...always, cavity, said }), `a reject, ${size.width}`).toEqual([]);
+    }
+  });
+}
+
+test('at every bench of the line what is next and all its keys are on the screen', async ({ page, demo }) => {
+  for (const station of ['trim', 'paint', 'bake', 'finish']) {
+    await page.goto(`${demo.url}/${station}`);
+    await page.locator(`a[href*="/${station}/"]`).last().click();
+    await page.getByRole('group', { name: 'What happened' }).waitFor();
+    for (const size of SIZES) {
+      await page.setViewportSize(size);
+      await page.waitForTimeout(500);
+      const hidden = await allSeen(page, {
+        number: page.locator('h1 + p span').first(),
+        sentence: page.getByRole('heading', { level: 1 }),
+        keys: page.getByRole('group', { name: 'What happened' }).getByRole('button'),
+        // What is looked at before a head counts as good, where there is anything.
+        ...(['bake', 'finish'].includes(station)
+          ? {}
+          : { checks: page.getByRole('region', { name: 'What to do' }).getByRole('listitem') }),
+      });
+      expect.soft(hidden, `${station}, ${size.width}`).toEqual([]);
+    }
+  }
+});
