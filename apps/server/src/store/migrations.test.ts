@@ -95,6 +95,7 @@ test('pours of one mold stay what they were, and can be gone on with', async () 
 test('what a pour threw back is known by cause where it was for one ticket, and not guessed where for two', async () => {
   const sequelize = new Sequelize({ dialect: 'sqlite', storage: ':memory:', logging: false });
   for (const sql of [
+    'CREATE TABLE products (id TEXT)',
     'CREATE TABLE pourTickets (pourId TEXT, ticketId TEXT)',
     'CREATE TABLE pourCavities (pourId TEXT, cavityId TEXT, rejects TEXT)',
     `INSERT INTO pourTickets VALUES ('one', 'a'), ('two', 'a'), ('two', 'b'), ('clean', 'c')`,

@@ -147,6 +147,7 @@ const TABLES = {
     style: STRING,
     nominalMassKg: DOUBLE,
     hookId: STRING,
+    variant: STRING,
     recipeId: STRING,
     bakeProgramId: STRING,
     ways: json(),

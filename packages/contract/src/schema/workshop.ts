@@ -383,6 +383,8 @@ export const productSchema = record({
   nominalMassKg: number('kg', 0.0003, 0.5),
   /** Null: no hook is cast in. */
   hookId: id().nullable().defined(),
+  /** What its cavity is cast as, by the variant's name; null or left out: as cut. */
+  variant: text(40).nullable().optional(),
   recipeId: id().nullable().defined(),
   bakeProgramId: id().nullable().defined(),
   /** Its own ways where they differ from the house's. */

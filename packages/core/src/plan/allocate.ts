@@ -1,9 +1,11 @@
 import { castsFor } from '../count/casts-for.ts';
 import { throughBoth, yieldEstimate, yieldTonight, type YieldTonight } from '../count/yield.ts';
-import { seatOf, type CavityCut, type HookOffered, type Seat } from '../seat/seat.ts';
-import type { PlanCavity, PlanHook, PlanLine, PlanMold, PlanProduct } from './types.ts';
+import { seatOf } from '../seat/seat.ts';
+import { castMassKg } from '../cast/cast-mass.ts';
+import { castKg, grooveOf, massesMatch, offered, variantFor } from './blank.ts';
+import type { PlanCavity, PlanLine, PlanMold, PlanProduct } from './types.ts';
 
-/** Lines that want the same blank: one style, mass and hook, whatever colour they get. */
+/** Lines that want the same blank: one style, mass, hook and variant, whatever colour they get. */
 export interface BlankKind {
   key: string;
   lines: PlanLine[];
@@ -24,8 +26,6 @@ export interface MoldAllocation {
   shots: number;
 }
 
-const massesMatch = (a: number, b: number) => Math.abs(a - b) <= 0.01 * b;
-
 /** Why no cavity casts this product, as a sentence; null when one does. */
 export function castingProblem(product: PlanProduct, molds: readonly PlanMold[]): string | null {
   const cavities = molds.flatMap((mold) => mold.cavities);
@@ -39,41 +39,20 @@ export function castingProblem(product: PlanProduct, molds: readonly PlanMold[])
   const open = shaped.filter((cavity) => cavity.condition === 'good');
   if (open.length === 0) return `Every ${product.style} cavity of ${grams(product.nominalMassKg)} is blocked.`;
   if (open.some((cavity) => casts(cavity, product))) return null;
-  const { hook } = product;
+  const { hook, variant } = product;
+  if (variant && !open.some((cavity) => cavity.variants?.some(({ name }) => name === variant))) {
+    return `No ${product.style} cavity of ${grams(product.nominalMassKg)} is cast as "${variant}"; say at the mold what else it casts.`;
+  }
   const [first] = open as [PlanCavity];
   if (hook && first.tried?.[hook.materialId] === false) {
     return `Hook ${hook.size} does not fit: it was tried, and the mold did not close on it.`;
   }
-  const why = hook && seatOf(groovesOf(first)[0]!, offered(hook)).because;
+  const why = hook && seatOf(grooveOf(first), offered(hook)).because;
   return `Hook ${hook?.size} does not fit: ${why}.`;
 }
 
-const SEATS: ReadonlySet<Seat> = new Set<Seat>(['as cut', 'if bent']);
-
-/** A cavity's groove as it was cut, and as it was ground out since. */
-const groovesOf = ({ hookSize, eyeAngleDeg, wire, bend, variants = [] }: PlanCavity): CavityCut[] => {
-  const cut: CavityCut = { hookSize, eyeAngleDeg, ...(wire ? { wire } : {}), ...(bend ? { bend } : {}) };
-  return [cut, ...variants.flatMap(({ grooveFor }) => (grooveFor ? [{ ...cut, hookSize: grooveFor }] : []))];
-};
-const offered = ({ size: hookSize, ...hook }: PlanHook): HookOffered => ({ ...hook, hookSize });
-
-/**
- * Whether a hook goes into a cavity: what the maker has tried says so before anything else, then a groove that was
- * ground out for it, then the estimate. Without a hook there is nothing to seat.
- */
-function seats(cavity: PlanCavity, hook: PlanHook | null): boolean {
-  if (!hook) return true;
-  const tried = cavity.tried?.[hook.materialId];
-  if (tried !== undefined) return tried;
-  return groovesOf(cavity).some((cut) => SEATS.has(seatOf(cut, offered(hook)).seat));
-}
-
 /** Whether this cavity casts this product tonight: open, same head, and its hook goes in. */
-export function casts(cavity: PlanCavity, product: PlanProduct): boolean {
-  if (cavity.condition !== 'good' || cavity.style !== product.style) return false;
-  if (!massesMatch(cavity.nominalMassKg, product.nominalMassKg)) return false;
-  return seats(cavity, product.hook);
-}
+export const casts = (cavity: PlanCavity, product: PlanProduct): boolean => variantFor(cavity, product) !== null;
 
 /** Molds that cast a product tonight, the one with most cavities for it first: the one rule of which mold is taken. */
 export function moldsCasting<M extends Pick<PlanMold, 'cavities'>>(
@@ -86,11 +65,20 @@ export function moldsCasting<M extends Pick<PlanMold, 'cavities'>>(
     .sort((a, b) => b.cavities.length - a.cavities.length);
 }
 
+/**
+ * Soft lead in one head of a product, kg: as the mold casts it that has most cavities for it; by its stamp where none
+ * has.
+ */
+export function productKg(product: PlanProduct, molds: readonly Pick<PlanMold, 'cavities'>[]): number {
+  const [best] = moldsCasting(product, molds);
+  return best ? castKg(best.cavities[0]!, product) : castMassKg({ nominalMassKg: product.nominalMassKg });
+}
+
 function kindsOf(lines: readonly PlanLine[]): BlankKind[] {
   const kinds = new Map<string, BlankKind>();
   for (const line of lines) {
-    const { style, nominalMassKg, hook } = line.product;
-    const key = `${style} ${nominalMassKg.toFixed(5)} ${hook?.materialId ?? 'no hook'}`;
+    const { style, nominalMassKg, hook, variant } = line.product;
+    const key = `${style} ${nominalMassKg.toFixed(5)} ${hook?.materialId ?? 'no hook'} ${variant ?? ''}`;
     const kind = kinds.get(key) ?? { key, lines: [], wanted: 0 };
     kind.lines.push(line);
     kind.wanted += line.quantity;
@@ -151,17 +139,29 @@ function poursOn(mold: PlanMold, kinds: readonly BlankKind[], after: YieldTonigh
   return placed.length && waiting.length ? [first, ...poursOn(mold, waiting, after)] : [first];
 }
 
-/** Each next cavity goes to the kind that would need most shots; a kind without any comes before all others. */
+/**
+ * Each next cavity goes to the kind that would need most shots; a kind without any comes before all others. What is
+ * cast in a groove that was ground out keeps its neighbours empty.
+ */
 function shareCavities(mold: PlanMold, kinds: readonly BlankKind[]): Map<string, PlanCavity[]> {
   const taken = new Map<string, PlanCavity[]>(kinds.map((kind) => [kind.key, []]));
   const urgency = (kind: BlankKind) => {
     const cavities = taken.get(kind.key)!.length;
     return cavities === 0 ? 1e9 + kind.wanted : kind.wanted / cavities;
   };
+  const used = new Set<number>();
+  const empty = new Set<number>();
   for (const cavity of mold.cavities) {
-    const takers = kinds.filter((kind) => casts(cavity, kind.lines[0]!.product));
+    if (empty.has(cavity.position)) continue;
+    const takers = kinds.filter((kind) => {
+      const variant = variantFor(cavity, kind.lines[0]!.product);
+      return variant !== null && !variant.blocks.some((position) => used.has(position));
+    });
     const neediest = takers.sort((a, b) => urgency(b) - urgency(a))[0];
-    if (neediest) taken.get(neediest.key)!.push(cavity);
+    if (!neediest) continue;
+    taken.get(neediest.key)!.push(cavity);
+    used.add(cavity.position);
+    for (const position of variantFor(cavity, neediest.lines[0]!.product)!.blocks) empty.add(position);
   }
   return taken;
 }

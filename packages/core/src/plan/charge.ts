@@ -1,5 +1,5 @@
-import { castMassKg } from '../cast/cast-mass.ts';
 import { figure, given, type Figure } from '../quantity/figure.ts';
+import { castKg } from './blank.ts';
 import type { KindOnMold } from './allocate.ts';
 import type { HouseWays, MoldPlan } from './types.ts';
 
@@ -8,6 +8,8 @@ export interface ChargePart {
   label: 'heads, rejects too' | 'sprues' | 'dross' | 'heel';
   kg: number;
 }
+
+const headKg = ({ kind, cavities }: KindOnMold): number => castKg(cavities[0]!, kind.lines[0]!.product);
 
 /**
  * The metal that a pour needs, by what it is for, kg: the plan of an order and the pour itself ask here. Sprues are
@@ -19,9 +21,7 @@ export function chargeParts(
   ways: Pick<HouseWays, 'drossShare' | 'heelKg'>,
   metalShare = 1,
 ): ChargePart[] {
-  const headsKg = kinds.reduce((sum, { casts, cavities }) => {
-    return sum + metalShare * casts * castMassKg({ nominalMassKg: cavities[0]!.nominalMassKg });
-  }, 0);
+  const headsKg = kinds.reduce((sum, each) => sum + metalShare * each.casts * headKg(each), 0);
   const spruesKg = molds.reduce(
     (sum, mold) => sum + mold.shots.value * mold.uses.reduce((shot, use) => shot + use.sprueKg, 0),
     0,
@@ -45,10 +45,7 @@ export function leadFigures(
   molds: readonly MoldPlan[],
   ways: Pick<HouseWays, 'drossShare' | 'heelKg'>,
 ): { used: Figure; need: Figure } {
-  const goodKg = kinds.reduce(
-    (sum, { kind, cavities }) => sum + kind.wanted * castMassKg({ nominalMassKg: cavities[0]!.nominalMassKg }),
-    0,
-  );
+  const goodKg = kinds.reduce((sum, each) => sum + each.kind.wanted * headKg(each), 0);
   const of = (label: ChargePart['label']) => chargeParts(kinds, molds, ways).find((part) => part.label === label)!.kg;
   const drossKg = of('dross');
   // The largest shot: its sprues, and a head of it that was not good.

@@ -1,6 +1,7 @@
 export * from './actual.ts';
 export * from './types.ts';
 export * from './allocate.ts';
+export * from './blank.ts';
 export * from './cost.ts';
 export * from './from-metal.ts';
 export * from './minutes.ts';

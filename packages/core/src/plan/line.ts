@@ -2,6 +2,7 @@ import { castMassKg } from '../cast/cast-mass.ts';
 import { yieldEstimate, type YieldEstimate, type YieldTonight } from '../count/yield.ts';
 import { Z_90 } from '../quantity/range.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
+import { castKg } from './blank.ts';
 import type { KindOnMold } from './allocate.ts';
 import { unitCostStack } from './cost.ts';
 import { handsOf, totalSeconds } from './minutes.ts';
@@ -9,6 +10,12 @@ import { powdersByStep, productBake } from './product.ts';
 import { perHead } from '../job/bill.ts';
 import type { Timing } from './timing.ts';
 import { stackTotal, type CostStack, type LinePlan, type PlanInput, type PlanLine } from './types.ts';
+
+/** Soft lead in one head of a line: as its cavity casts it, or by its stamp where it comes off the shelf. */
+function headKg({ product }: PlanLine, kinds: readonly KindOnMold[]): number {
+  const cavity = kinds.find((each) => each.kind.lines.some((line) => line.product === product))?.cavities[0];
+  return cavity ? castKg(cavity, product) : castMassKg({ nominalMassKg: product.nominalMassKg });
+}
 
 /** What one line of an order comes to: casts, yield, powder, cure and unit cost, each with its why. */
 export function linePlan(
@@ -21,13 +28,11 @@ export function linePlan(
   const { product, quantity } = line;
   // Heads off the shelf are on no mold: they are metal and casting work that was paid for before.
   const onMold = kinds.find((each) => each.kind.lines.includes(line)) ?? null;
-  const leadKg = castMassKg({ nominalMassKg: product.nominalMassKg });
+  const leadKg = headKg(line, kinds);
   const powders = powdersByStep(product, input.ways);
   const parts = product.parts ?? [];
   const priceOf = (materialId: string) => input.stock.find((each) => each.materialId === materialId)?.averageMinor ?? 0;
-  const massShare =
-    leadKg /
-    lines.reduce((sum, each) => sum + each.quantity * castMassKg({ nominalMassKg: each.product.nominalMassKg }), 0);
+  const massShare = leadKg / lines.reduce((sum, each) => sum + each.quantity * headKg(each, kinds), 0);
   const heads = lines.reduce((sum, each) => sum + each.quantity, 0);
   const ownHands = totalSeconds(handsOf(input.ways, [line]));
   const workS = (onMold ? timing.pourS / heads : 0) + ownHands / quantity;
@@ -69,8 +74,8 @@ export function linePlan(
     ),
     leadKgPerHead: figure(leadKg, 'head-kg', {
       rule: 'What this cavity casts in soft lead.',
-      formula: 'm = V_cavity · ρ(327 °C)',
-      source: 'Nominal mass stamped on the mold',
+      formula: 'm = (V_cavity − V_pin and inserts) · ρ(327 °C)',
+      source: 'Nominal mass stamped on the mold; pin, keeper and other inserts by their size',
       inputs: [given('Stamped', product.nominalMassKg, 'head-kg')],
     }),
     unitCost: unitCostFigure(stack, product.name),

@@ -1,5 +1,4 @@
 import { fullShotKg, knownBlock } from '../mold/known-mold.ts';
-import { castMassKg } from '../cast/cast-mass.ts';
 import { openRange } from '../freeze/figures.ts';
 import { settledMold } from '../freeze/settled.ts';
 import { massShareOfLead, SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
@@ -8,6 +7,7 @@ import { sprueOf } from '../geometry/sprue.ts';
 import { warmPlan } from '../mold/warm-plan.ts';
 import { metalAtMoldC } from '../pot/way.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
+import { castKg } from './blank.ts';
 import type { KindOnMold, MoldAllocation } from './allocate.ts';
 import type { CavityUse, HouseWays, MoldPlan, PlanMold, PlanPot } from './types.ts';
 
@@ -18,7 +18,7 @@ const usesOf = (kinds: readonly KindOnMold[], alloy: Alloy): CavityUse[] =>
         position: cavity.position,
         cavityId: cavity.id,
         productIds: kind.lines.map((line) => line.product.id),
-        leadKg: castMassKg({ nominalMassKg: cavity.nominalMassKg, alloy }),
+        leadKg: castKg(cavity, kind.lines[0]!.product, alloy),
         sprueKg: massShareOfLead(alloy) * sprueOf(cavitySolid(cavity.style, cavity.nominalMassKg)).massKg,
         yieldShare,
         yieldSure,

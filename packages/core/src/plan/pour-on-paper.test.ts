@@ -35,7 +35,8 @@ test('each cavity is loaded with its own hook, weight and small parts, in the or
   const [pinned, open, fourteen, bare] = setup.loads;
   expect(pinned).toMatchObject({
     ...{ cavityId: 'cavity-1', ticketIds: ['ball-10'], hookMaterialId: 'hook-2/0', hookKg: 0.0006 },
-    ...{ inserts: ['base-hole pin', 'keeper'], leadKg: expect.closeTo(0.01, 9) },
+    // The pin takes 3 mm square by pi/4 by 10 mm out, the keeper 0.9 mm by 12 mm, at 11 g/cm3.
+    ...{ inserts: ['base-hole pin', 'keeper'], leadKg: expect.closeTo(0.01 - 11e-3 * (0.0707 + 0.0076), 5) },
   });
   expect(open).toMatchObject({ cavityId: 'cavity-2', inserts: [] });
   expect(fourteen).toMatchObject({ hookMaterialId: 'hook-3/0', ticketIds: ['ball-14'] });

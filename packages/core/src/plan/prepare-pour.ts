@@ -4,11 +4,12 @@ import { knownBlock } from '../mold/known-mold.ts';
 import { BLANK_CYCLE_S } from '../mold/warm-up.ts';
 import { shotsSeconds } from '../mold/shot-seconds.ts';
 import { meltTime } from '../pot/time-to-pour.ts';
-import type { CavityLoad, Insert, PourPlanned, PourSetup } from '../run/pour-log.ts';
+import type { CavityLoad, PourPlanned, PourSetup } from '../run/pour-log.ts';
 import { allocate, castingProblem, type MoldAllocation } from './allocate.ts';
 import { chargeKgOf, chargeParts } from './charge.ts';
 import { moldPlan } from './mold-plan.ts';
-import type { HouseWays, MoldPlan, PlanCavity, PlanLine, PlanMold, PlanPot } from './types.ts';
+import { insertsOf } from './blank.ts';
+import type { HouseWays, MoldPlan, PlanLine, PlanMold, PlanPot } from './types.ts';
 
 export interface PourWanted {
   /** What is wanted, by ticket: in a pour a ticket stands in the product's place, its id in the product's. */
@@ -30,19 +31,17 @@ export interface PreparedPour {
   planned: PourPlanned;
 }
 
-/** Small things laid into a cavity before its hook. */
-const insertsOf = (cavity: PlanCavity): Insert[] => [
-  ...(cavity.pin ? (['base-hole pin'] as const) : []),
-  ...(cavity.keeper ? (['keeper'] as const) : []),
-];
-
 function loadsOf(plans: readonly MoldPlan[], { lines, molds }: PourWanted): CavityLoad[] {
   const productOf = new Map(lines.map(({ product }) => [product.id, product]));
   return plans.flatMap(({ moldId, uses }) => {
     const { cavities } = molds.find((mold) => mold.id === moldId)!;
     return uses.map(({ position, cavityId, productIds, leadKg, sprueKg, yieldShare, yieldSure }): CavityLoad => {
-      const { hook } = productOf.get(productIds[0]!)!;
-      const inserts = insertsOf(cavities.find((cavity) => cavity.id === cavityId)!);
+      const product = productOf.get(productIds[0]!)!;
+      const { hook } = product;
+      const inserts = insertsOf(
+        cavities.find((cavity) => cavity.id === cavityId)!,
+        product,
+      );
       const hooked = { hookMaterialId: hook?.materialId ?? null, hookKg: hook?.massKg ?? 0 };
       return {
         moldId,

@@ -67,6 +67,8 @@ export interface PlanProduct {
   nominalMassKg: number;
   /** Null: no hook is cast in. */
   hook: PlanHook | null;
+  /** What its cavity is cast as, by name; left out or null: as cut, or in the groove that was ground for its hook. */
+  variant?: string | null;
   /** All that is painted on, and the last bake: of the steps together. */
   layers: PlanLayer[];
   bake: PlanBake | null;

@@ -18,7 +18,17 @@ export const SHORT_WHERE = ['barb', 'shank', 'nose'] as const;
 export type ShortWhere = (typeof SHORT_WHERE)[number];
 
 /** What is laid into a cavity beside its hook, in the order of laying in. */
-export type Insert = 'base-hole pin' | 'keeper';
+/** Small things that are cast in, or that keep a hole open. */
+export const POUR_INSERTS = [
+  'base-hole pin',
+  'shortened pin',
+  'keeper',
+  'wire guard',
+  'pull-out rod',
+  'swivel eyelet',
+  'spinner wire',
+] as const;
+export type Insert = (typeof POUR_INSERTS)[number];
 
 /** What stands in a cavity for this run. Several tickets that want the same blank wait in a row. */
 export interface CavityLoad {

@@ -5,6 +5,7 @@ import { standing, workSeconds } from '../log/log.ts';
 import { counted, hooksCounted, type CavityRecord } from './tally.ts';
 import type {
   CavityLoad,
+  Insert,
   PourDisposition,
   PourEntry,
   PourLog,
@@ -82,6 +83,21 @@ export interface PourState {
 /** The load of a cavity by its mold and position. */
 export const loadsOf = (setup: PourSetup, moldId: string): CavityLoad[] =>
   setup.loads.filter((load) => load.moldId === moldId);
+
+/** Pins go round; what else is laid in stays in its head. */
+const GO_ROUND: readonly Insert[] = ['base-hole pin', 'shortened pin', 'pull-out rod'];
+
+/** What is cast in beside hooks and counted out beforehand: one for each cast that is planned. */
+export function insertsOut(setup: PourSetup): { insert: Insert; count: number }[] {
+  const counts = new Map<Insert, number>();
+  for (const { moldId, inserts } of setup.loads) {
+    const { plannedShots } = setup.molds.find((mold) => mold.moldId === moldId)!;
+    for (const insert of inserts) {
+      if (!GO_ROUND.includes(insert)) counts.set(insert, (counts.get(insert) ?? 0) + plannedShots);
+    }
+  }
+  return [...counts].map(([insert, count]) => ({ insert, count }));
+}
 
 /** Loads by mold, then by position: what every cast is looked up in. */
 function loadsByPlace(setup: PourSetup): Map<string, (CavityLoad | undefined)[]> {

@@ -82,6 +82,7 @@ export function knownProduct(product: ProductRecord, shelf: Shelf, recipe?: Pick
     style: product.style,
     nominalMassKg: product.nominalMassKg,
     hook: hookOf(product.hookId, shelf),
+    variant: product.variant ?? null,
     layers: steps.flatMap((step) => step.layers),
     bake: steps.findLast((step) => step.bake)?.bake ?? null,
     steps,

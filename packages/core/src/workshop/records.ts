@@ -56,6 +56,8 @@ export interface ProductRecord {
   style: StyleId;
   nominalMassKg: number;
   hookId: string | null;
+  /** What its cavity is cast as, by name. */
+  variant?: string | null;
   recipeId: string | null;
   bakeProgramId: string | null;
   ways?: Partial<Schools> | null;

@@ -1,8 +1,10 @@
 /**
  * Heads thrown back at the pour, by cause and ticket. Of a pour for one ticket they are known from its cavities; of one
- * for several tickets it was not kept which cause was whose: null.
+ * for several tickets it was not kept which cause was whose: null. And what a product's cavity is cast as, by name; null:
+ * as cut, or in the groove that was ground out for its hook, as all were before.
  */
 export const up = `
+ALTER TABLE products ADD COLUMN variant TEXT;
 ALTER TABLE pourTickets ADD COLUMN causes JSON;
 UPDATE pourTickets SET causes = (
   SELECT json_group_object(cause, heads) FROM (

@@ -1,5 +1,5 @@
 import type { Mold as StoredMold, Pour } from '@schmelz/contract';
-import { loadsOf, writeSpan, type CavityLoad } from '@schmelz/core';
+import { insertsOut, loadsOf, writeSpan, type CavityLoad } from '@schmelz/core';
 import { Icon } from '../../design/Icon.tsx';
 import { Mold, moldFrame } from '../../drawing/Mold.tsx';
 import { useList } from '../../api/queries.ts';
@@ -9,18 +9,27 @@ import { inDrawer } from '../molds/rooms.tsx';
 import { drawnCavities } from '../molds/drawn.ts';
 
 /** What goes into one cavity, in the order of laying in: small inserts first, then the hook. */
-function LoadOrder({ load, catalogue }: { load: CavityLoad | undefined; catalogue: Catalogue }) {
+function LoadOrder({
+  load,
+  pinSlot,
+  catalogue,
+}: {
+  load: CavityLoad | undefined;
+  /** Whether the cavity was cut for a pin. */
+  pinSlot: boolean;
+  catalogue: Catalogue;
+}) {
   if (!load || load.ticketIds.length === 0) return <p className="text-ink-3">stays empty</p>;
   const hook = load.hookMaterialId === null ? undefined : catalogue.materials.get(load.hookMaterialId)?.hook;
   const things = [...load.inserts, hook ? `hook ${hook.size}, ${hook.eyeAngleDeg}°` : 'no hook'];
   return (
     <ol className="leading-tight">
       {things.map((thing, index) => (
-        <li key={thing}>
+        <li key={index}>
           <span className="text-ink-3">{index + 1}</span> {thing}
         </li>
       ))}
-      {!load.inserts.includes('base-hole pin') && <li className="text-sm text-ink-3">no pin: solid</li>}
+      {pinSlot && !load.inserts.includes('base-hole pin') && <li className="text-sm text-ink-3">no hole</li>}
     </ol>
   );
 }
@@ -53,7 +62,11 @@ function MoldLoads({ pour, mold, catalogue }: { pour: Pour; mold: StoredMold; ca
                 style={{ left: `${left * 100}%`, width: `${width * 100}%` }}
               >
                 <b className="fig text-[23px]">{cavity.position}</b>
-                <LoadOrder load={loads.find((load) => load.position === cavity.position)} catalogue={catalogue} />
+                <LoadOrder
+                  load={loads.find((load) => load.position === cavity.position)}
+                  pinSlot={Boolean(cavity.pin)}
+                  catalogue={catalogue}
+                />
               </li>
             );
           })}
@@ -76,6 +89,7 @@ export function LoadMap({ pour, catalogue }: { pour: Pour; catalogue: Catalogue 
   const { setup } = pour;
   const wantsPins = setup.loads.filter((load) => load.inserts.includes('base-hole pin')).length;
   const pinsFree = parts.filter((part) => part.kind === 'base-hole pin').reduce((sum, part) => sum + inDrawer(part), 0);
+  const countedOut = insertsOut(setup);
   const shots = setup.molds.reduce((sum, mold) => sum + mold.plannedShots, 0);
   return (
     <div>
@@ -110,6 +124,12 @@ export function LoadMap({ pour, catalogue }: { pour: Pour; catalogue: Catalogue 
             </dd>
           </div>
         )}
+        {countedOut.map(({ insert, count }) => (
+          <div key={insert}>
+            <dt className="text-ink-2">{insert}, count out</dt>
+            <dd className="fig text-[34px]">{count}</dd>
+          </div>
+        ))}
         <div>
           <dt className="text-ink-2">shots{setup.molds.length > 1 && setup.atOnce > 1 ? ', two molds in turn' : ''}</dt>
           <dd className="fig text-[34px]">{shots}</dd>

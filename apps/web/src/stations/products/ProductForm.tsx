@@ -3,6 +3,7 @@ import {
   currencyDigits,
   headStyle,
   heatProblems,
+  massesMatch,
   parseMass,
   POUR_STEP,
   SOURCE_KINDS,
@@ -32,6 +33,7 @@ interface Values {
   style: string;
   mass: string;
   hookId: string;
+  variant: string;
   recipeId: string;
   bakeProgramId: string;
   price: string;
@@ -44,6 +46,7 @@ const valuesOf = (product: Product, units: Units): Values => ({
   style: product.style,
   mass: `${Math.round(1e6 * product.nominalMassKg) / 1000} g`,
   hookId: product.hookId ?? '',
+  variant: product.variant ?? '',
   recipeId: product.recipeId ?? '',
   bakeProgramId: product.bakeProgramId ?? '',
   fromId: product.fromId ?? '',
@@ -86,6 +89,7 @@ export function ProductForm({
           style: cavity?.style ?? 'ball',
           mass: cavity ? `${writeHeadMass(cavity.nominalMassKg, units.massUnit).figure} ${units.massUnit}` : '10 g',
           hookId: fitting?.id ?? '',
+          variant: '',
           recipeId: [...catalogue.recipes.keys()][0] ?? '',
           bakeProgramId: [...catalogue.programs.keys()][0] ?? '',
           price: '',
@@ -93,11 +97,12 @@ export function ProductForm({
           becomesId: '',
         },
     schema: productSchema,
-    build: ({ name, style, mass, hookId, recipeId, bakeProgramId, price, fromId, becomesId }) => ({
+    build: ({ name, style, mass, hookId, variant, recipeId, bakeProgramId, price, fromId, becomesId }) => ({
       name: name.trim(),
       style,
       nominalMassKg: parseMass(mass, units.massUnit),
       hookId: hookId || null,
+      variant: variant || null,
       recipeId: recipeId || null,
       bakeProgramId: recipeId && bakeProgramId ? bakeProgramId : null,
       route,
@@ -128,6 +133,7 @@ export function ProductForm({
   const values = form.watch();
   const hook = values.hookId ? catalogue.materials.get(values.hookId)?.hook : undefined;
   const shown = route ?? usualRoute(wayOf(values));
+  const variants = variantNames(catalogue, values.style, massOr(values.mass, units.massUnit), values.variant);
   const bare = [...catalogue.materials.values()].filter((each) => SOURCE_KINDS.includes(each.kind));
   const recipe = catalogue.recipes.get(values.recipeId);
   return (
@@ -159,6 +165,17 @@ export function ProductForm({
         ]}
         {...form.register('hookId')}
       />
+      {variants.length > 0 && (
+        <Choice
+          label="Cast as"
+          hint="What else the cavity casts is said at the mold."
+          options={[
+            { value: '', label: 'as the mold was cut' },
+            ...variants.map((name) => ({ value: name, label: name })),
+          ]}
+          {...form.register('variant')}
+        />
+      )}
       <Choice
         label="Paint"
         options={[
@@ -209,6 +226,15 @@ export function ProductForm({
       </div>
     </form>
   );
+}
+
+/** What the cavities of a head can be cast as beside as cut; the one that is chosen stays, though no mold has it. */
+function variantNames({ molds }: Catalogue, style: string, massKg: number, chosen: string): string[] {
+  const names = molds
+    .flatMap((mold) => mold.cavities)
+    .filter((cavity) => cavity.style === style && massesMatch(cavity.nominalMassKg, massKg))
+    .flatMap((cavity) => (cavity.variants ?? []).map(({ name }) => name));
+  return [...new Set([...names, ...(chosen ? [chosen] : [])])];
 }
 
 /** The mass that is being typed, or a usual one while it is no mass yet. */

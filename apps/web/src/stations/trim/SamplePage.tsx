@@ -1,5 +1,5 @@
 import { recordSchemas, type Product, type Sample, type SampleRecord } from '@schmelz/contract';
-import { castMassKg, parseMass, readSample, sampleFigure, type SampleInput } from '@schmelz/core';
+import { parseMass, productKg, readSample, sampleFigure, type SampleInput } from '@schmelz/core';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { useList, useNote, useRecords, useStrike } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
@@ -61,7 +61,7 @@ function inputOf(product: Product, samples: readonly Sample[], catalogue: Catalo
   const { hook } = catalogue.known(product);
   return {
     heads: samples.filter((each) => !each.struck).slice(-LOOKED_AT),
-    leadKg: castMassKg({ nominalMassKg: product.nominalMassKg }),
+    leadKg: productKg(catalogue.known(product), catalogue.molds),
     hookKg: hook?.massKg ?? 0,
   };
 }

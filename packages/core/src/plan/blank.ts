@@ -1,0 +1,70 @@
+import { AS_CUT, castAs, type CavityVariant, type PinCut } from '../mold/variants.ts';
+import { castMassKg } from '../cast/cast-mass.ts';
+import type { Alloy } from '../metal/alloy.ts';
+import type { Insert } from '../run/pour-log.ts';
+import { seatOf, type CavityCut, type HookOffered, type Seat } from '../seat/seat.ts';
+import type { PlanCavity, PlanHook, PlanProduct } from './types.ts';
+
+const SEATS: ReadonlySet<Seat> = new Set<Seat>(['as cut', 'if bent']);
+export const massesMatch = (a: number, b: number) => Math.abs(a - b) <= 0.01 * b;
+export const offered = ({ size: hookSize, ...hook }: PlanHook): HookOffered => ({ ...hook, hookSize });
+
+/** A cavity's groove as it was cut, or as it was ground out for a variant. */
+export const grooveOf = (
+  { hookSize, eyeAngleDeg, wire, bend }: PlanCavity,
+  variant: CavityVariant = AS_CUT,
+): CavityCut => ({
+  hookSize: variant.grooveFor ?? hookSize,
+  eyeAngleDeg,
+  ...(wire ? { wire } : {}),
+  ...(bend ? { bend } : {}),
+});
+
+/** Whether a hook goes into a groove: what the maker has tried says so before the estimate. */
+function seats(cavity: PlanCavity, variant: CavityVariant, hook: PlanHook | null): boolean {
+  if (!hook) return true;
+  const tried = cavity.tried?.[hook.materialId];
+  return tried ?? SEATS.has(seatOf(grooveOf(cavity, variant), offered(hook)).seat);
+}
+
+/**
+ * What a cavity is cast as for a product: as the variant that the product names; where it names none as cut, or with
+ * the groove that was ground out for its hook. Null where it casts no such head.
+ * @example variantFor(cavity, { ...product, variant: 'No hole' })?.pin // 'cut short'
+ */
+export function variantFor(cavity: PlanCavity, product: PlanProduct): CavityVariant | null {
+  if (cavity.condition !== 'good' || cavity.style !== product.style) return null;
+  if (!massesMatch(cavity.nominalMassKg, product.nominalMassKg)) return null;
+  const asCut = { ...AS_CUT, keeper: cavity.keeper ?? false };
+  const variants = cavity.variants ?? [];
+  const named = product.variant ?? null;
+  const choice =
+    named === null
+      ? [asCut, ...variants.filter(({ grooveFor }) => grooveFor)]
+      : variants.filter(({ name }) => name === named);
+  return choice.find((variant) => seats(cavity, variant, product.hook)) ?? null;
+}
+
+/**
+ * What a cavity casts for a product, kg: without what pin, keeper and other inserts of its variant take out.
+ * @example castKg(cavity, product) // 0.01313, of a cavity of 14 g with a pin of 3.2 mm, 10 mm deep
+ */
+export function castKg(cavity: PlanCavity, product: PlanProduct, alloy?: Alloy): number {
+  const variant = variantFor(cavity, product);
+  const { nominalMassKg } = cavity;
+  if (!variant) return castMassKg({ nominalMassKg, ...(alloy ? { alloy } : {}) });
+  return castAs({ ...cavity, pin: (cavity.pin as PinCut | null | undefined) ?? null }, variant, alloy).massKg;
+}
+
+/** Small things laid into a cavity before its hook, for one head. */
+export function insertsOf(cavity: PlanCavity, product: PlanProduct): Insert[] {
+  const variant = variantFor(cavity, product) ?? AS_CUT;
+  const pin: Insert[] =
+    cavity.pin && variant.pin !== 'left out' ? [variant.pin === 'as cut' ? 'base-hole pin' : 'shortened pin'] : [];
+  return [
+    ...pin,
+    ...(variant.keeper ? (['keeper'] as const) : []),
+    ...Array<Insert>(variant.wireGuards).fill('wire guard'),
+    ...(variant.insert === 'none' ? [] : [variant.insert]),
+  ];
+}
