@@ -1,3 +1,4 @@
+import { Z_90 } from '../quantity/range.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
 
 interface LearnedMold {
@@ -17,7 +18,7 @@ export function learnedMoldFigures(learned: LearnedMold): { loss: Figure; capaci
     inputs: [fitted('Readings', learned.readings, 'count')],
   };
   const of = (value: number, sd: number, unit: 'W/K' | 'ratio') =>
-    figure(value, unit, why, { low: value - 2 * sd, high: value + 2 * sd, basis: 'fitted' });
+    figure(value, unit, why, { low: Math.max(0, value - Z_90 * sd), high: value + Z_90 * sd, basis: 'fitted' });
   return {
     loss: of(learned.lossWPerK, learned.lossSdWPerK, 'W/K'),
     capacity: of(learned.capacityShare, learned.capacitySdShare, 'ratio'),

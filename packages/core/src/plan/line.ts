@@ -145,9 +145,10 @@ const unitCostFigure = (stack: CostStack, name: string): Figure => {
 /** Unit cost over all heads of the order. */
 export function averageCost(lines: readonly LinePlan[]): Figure {
   const heads = lines.reduce((sum, line) => sum + line.quantity, 0);
-  const total = lines.reduce((sum, line) => sum + line.quantity * line.unitCost.value, 0);
+  const mean = (of: (line: LinePlan) => number) =>
+    heads ? lines.reduce((sum, line) => sum + line.quantity * of(line), 0) / heads : 0;
   return figure(
-    heads ? total / heads : 0,
+    mean((line) => line.unitCost.value),
     'minor/head',
     {
       rule: 'All heads of the order together.',
@@ -155,6 +156,10 @@ export function averageCost(lines: readonly LinePlan[]): Figure {
       source: 'Unit cost of each line',
       inputs: lines.map((line) => given(line.productName, line.unitCost.value, 'minor/head', `${line.quantity} heads`)),
     },
-    { low: (total * 0.85) / Math.max(1, heads), high: (total * 1.25) / Math.max(1, heads) },
+    // What makes one line dearer, hands or prices, makes all of them dearer.
+    {
+      low: mean(({ unitCost: { value, low = value } }) => low),
+      high: mean(({ unitCost: { value, high = value } }) => high),
+    },
   );
 }
