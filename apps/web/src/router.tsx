@@ -109,6 +109,7 @@ export const router = createBrowserRouter([
           page('/molds', async () => (await import('./stations/molds/MoldsPage.tsx')).MoldsPage),
           page('/pour', async () => (await import('./stations/pour/PourDesk.tsx')).PourDesk),
           page('/pour/:id', async () => (await import('./stations/pour/PourBench.tsx')).PourBenchPage, true),
+          page('/paint/dip/:id', async () => (await import('./stations/paint/DipPage.tsx')).DipPage, true),
           page('/bake/loads', async () => (await import('./stations/bake/LoadsPage.tsx')).LoadsPage),
           page('/bake/load/:id', async () => (await import('./stations/bake/LoadPage.tsx')).LoadBenchPage, true),
           page('/bake/oven', async () => (await import('./stations/bake/OvenPage.tsx')).OvenPage),

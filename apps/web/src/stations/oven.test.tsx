@@ -2,10 +2,12 @@ import type { Oven } from '@schmelz/contract';
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { ids, ovenRun, materials, ovens, products, programs, recipes, ticket } from '../test/fixtures.ts';
-import { fakeApi, prepareBrowser, reads, renderAt } from '../test/render.tsx';
+import { fakeApi, prepareBrowser, reads, refuse, renderAt } from '../test/render.tsx';
 import { LoadsPage } from './bake/LoadsPage.tsx';
 import { OvenPage } from './bake/OvenPage.tsx';
 import { CountBenchPage } from './count/CountBench.tsx';
+import { DipPage } from './paint/DipPage.tsx';
+import { PaintDesk } from './paint/PaintDesk.tsx';
 
 beforeEach(prepareBrowser);
 const number = async () => (await screen.findByRole('heading', { level: 1 })).parentElement!.textContent;
@@ -222,5 +224,54 @@ describe('at the benches', () => {
     expect(await screen.findByText('Stir the jar before the next dip.')).toBeTruthy();
     await userEvent.keyboard('m');
     expect(await screen.findByRole('button', { name: /Metronome off, head 1/ })).toBeTruthy();
+  });
+
+  test('paint: what waits for one paint at two tickets is dipped in one go, head by head and ticket by ticket', async () => {
+    const [one, two] = [uuid(71), uuid(72)];
+    const waits = (id: string, number: number) =>
+      ticket({ id, number, log: [{ id: uuid(number), at: 1, kind: 'good', step: 'trim', count: 12 }] as never });
+    const tickets = [waits(one, 101), waits(two, 102)];
+    const api = fakeApi({
+      'GET /line': { tickets, pours: [], runs: [] },
+      'GET /records/heating': [],
+      'GET /runs/dip': refuse(404, { title: 'Not found', detail: '' }),
+    });
+    const desk = renderAt(<PaintDesk />, '/paint');
+    expect(await screen.findByText('24 heads of tickets 101, 102')).toBeTruthy();
+    await userEvent.click(screen.getByRole('button', { name: 'Dip them in one go' }));
+    await waitFor(() => expect(desk.router.state.location.pathname).toMatch(/^\/paint\/dip\//));
+    const path = desk.router.state.location.pathname;
+    const id = path.split('/').pop()!;
+    desk.unmount();
+    fakeApi({
+      'GET /line': { tickets, pours: [], runs: [] },
+      'GET /records/heating': [],
+      [`GET /runs/dip/${id}`]: refuse(404, { title: 'Not found', detail: '' }),
+    });
+    renderAt(<DipPage />, path, '/paint/dip/:id');
+    const rows = within(await screen.findByRole('list', { name: 'Tickets in this paint' }));
+    expect(await number()).toMatch(/[^\d]24$/);
+    await userEvent.keyboard(' ');
+    await userEvent.keyboard('2');
+    await userEvent.keyboard('t');
+    await userEvent.keyboard('g');
+    await waitFor(async () => expect(await number()).toMatch(/[^\d]10$/));
+    const counts = rows.getAllByRole('button').map((row) => row.textContent);
+    expect(counts[0]).toMatch(/101.* 1 110$/);
+    expect(counts[1]).toMatch(/102.* 12 00$/);
+    await userEvent.keyboard('z');
+    await waitFor(async () => expect(await number()).toMatch(/[^\d]22$/));
+    await userEvent.keyboard('g');
+    await userEvent.keyboard('g');
+    await waitFor(async () => expect(await number()).toMatch(/[^\d]0$/));
+    await userEvent.keyboard(' ');
+    expect(await screen.findByRole('link', { name: 'What waits for paint' })).toBeTruthy();
+    expect(api.writes()[0]!.body).toMatchObject({
+      kind: 'begin',
+      heads: [
+        { ticketId: one, step: 'paint', count: 12 },
+        { ticketId: two, step: 'paint', count: 12 },
+      ],
+    });
   });
 });

@@ -67,7 +67,14 @@ test('a cavity that differs from its fellows is named with its direction; less t
 });
 
 test('a pot that is too small to warm a mold from below says how far it comes, and in how many minutes', () => {
-  const heat = { block: { bodyKg: 0.9 }, shotKg: 0.08, metalC: 371, roomC: 5, basis: 'given' as const };
+  const heat = {
+    block: { bodyKg: 0.9 },
+    shotKg: 0.08,
+    metalC: 371,
+    roomC: 5,
+    basis: 'given' as const,
+    openBelow: false,
+  };
   const plan = warmPlan({ ...heat, school: 'pot top', potTopS: 180 });
   expect(plan.impossible).toMatch(/The pot alone brings it to \d\d? °C in 3 minutes/);
   expect(warmPlan({ ...heat, school: 'pot top', potTopS: 3600 }).impossible).toBeNull();

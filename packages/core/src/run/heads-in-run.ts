@@ -13,6 +13,12 @@ export interface SharedEntry {
   entry: TicketEntry;
 }
 
+/**
+ * A step of a ticket, as it is looked up in a run.
+ * @example placeInRun({ ticketId: 'a', step: 'paint' }) // 'a paint'
+ */
+export const placeInRun = ({ ticketId, step }: Pick<HeadsInRun, 'ticketId' | 'step'>): string => `${ticketId} ${step}`;
+
 /** All heads of a run. @example headsOf([{ ticketId: 'a', step: 'bake', count: 12 }]) // 12 */
 export const headsOf = (heads: readonly HeadsInRun[]): number => heads.reduce((sum, { count }) => sum + count, 0);
 
@@ -30,7 +36,7 @@ export interface Around {
 export function headsRefusal(heads: readonly HeadsInRun[], station: string, around: Around): string | null {
   const seen = new Set<string>();
   for (const [index, { ticketId, step, count }] of heads.entries()) {
-    const place = `${ticketId} ${step}`;
+    const place = placeInRun({ ticketId, step });
     if (seen.has(place)) return `heads[${index}] is named twice; allowed: each step of a ticket once`;
     seen.add(place);
     if (around.stationOf(ticketId, step) !== station) {

@@ -1,5 +1,5 @@
 import type { DispositionId } from '../job/dispositions.ts';
-import { headsRefusal, type Around, type HeadsInRun, type SharedEntry } from './heads-in-run.ts';
+import { headsRefusal, placeInRun, type Around, type HeadsInRun, type SharedEntry } from './heads-in-run.ts';
 import { undoRefusal, standing, workSeconds, type Entry, type UndoEntry } from '../log/log.ts';
 
 /**
@@ -32,8 +32,9 @@ export interface SessionState {
   partId: string | null;
   name: string;
   heads: HeadsInRun[];
-  /** Heads done so far, good or not. */
+  /** Heads done so far, good or not; and how many good and bad ones of each step of a ticket, by `placeInRun`. */
   done: number;
+  byPlace: Readonly<Record<string, { good: number; bad: number }>>;
   beganAt: number;
   endedAt: number | null;
   /** When a mix can no longer be worked, and when what was glued with it is set; null where nothing sets. */
@@ -50,6 +51,7 @@ const EMPTY: SessionState = {
   name: '',
   heads: [],
   done: 0,
+  byPlace: {},
   beganAt: 0,
   endedAt: null,
   workableUntil: null,
@@ -76,8 +78,13 @@ export function sessionState(log: SessionLog): SessionState {
     if (state.phase === 'empty') continue;
     if (entry.kind === 'good' || entry.kind === 'reject') {
       const { count, at } = entry;
+      const place = placeInRun(entry);
+      const before = state.byPlace[place] ?? { good: 0, bad: 0 };
+      const [good, bad] = entry.kind === 'good' ? [count, 0] : [0, count];
+      const now = { good: before.good + good, bad: before.bad + bad };
       const setAt = setS > 0 ? at + 1000 * setS : null;
-      state = { ...state, done: state.done + count, sinceStirred: state.sinceStirred + count, setAt };
+      const byPlace = { ...state.byPlace, [place]: now };
+      state = { ...state, done: state.done + count, byPlace, sinceStirred: state.sinceStirred + count, setAt };
     }
     if (entry.kind === 'stirred') state = { ...state, sinceStirred: 0 };
     if (entry.kind === 'pause') state = { ...state, phase: 'paused' };
