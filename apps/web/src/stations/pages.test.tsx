@@ -2,13 +2,15 @@ import type { Ticket, TicketOnList } from '@schmelz/contract';
 import { COST_PARTS, figure, given, type CostStack, type Plan } from '@schmelz/core';
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { ids, materials, molds, order, ticket, settings } from '../test/fixtures.ts';
+import { ids, materials, molds, order, products, ticket, settings } from '../test/fixtures.ts';
 import { fakeApi, prepareBrowser, refuse, renderAt } from '../test/render.tsx';
 import { BooksPage } from './books/BooksPage.tsx';
 import { LinePage } from './line/LinePage.tsx';
 import { MoldPage } from './molds/MoldPage.tsx';
 import { MoldsPage } from './molds/MoldsPage.tsx';
 import { OrderFormPage } from './orders/OrderForm.tsx';
+import { OrderGridPage } from './orders/OrderGridPage.tsx';
+import { ProductGridPage } from './products/GridPage.tsx';
 import { OrdersPage } from './orders/OrdersPage.tsx';
 import { PlanPage } from './orders/PlanPage.tsx';
 import { ProductsPage } from './products/ProductsPage.tsx';
@@ -377,6 +379,55 @@ describe('shelf, molds, books and setup', () => {
     await userEvent.type(sheet.getByLabelText('Name'), 'Pebble');
     await userEvent.click(sheet.getByRole('button', { name: 'Add the product' }));
     expect((await screen.findByRole('alert')).textContent).toContain('name is taken');
+  });
+
+  test('orders by grid: heads down, paints across; a head in a new paint becomes a product with the order', async () => {
+    const api = fakeApi({
+      'GET /products': [products[0]!],
+      'POST /products': { ...products[0]!, id: ids.pour },
+      'POST /orders': order,
+    });
+    const { router } = renderAt(<OrderGridPage />, '/orders/grid');
+    const grid = within(await screen.findByRole('table', { name: 'Heads ordered, by head and paint' }));
+    await userEvent.type(screen.getByLabelText('For whom'), 'Stall');
+    await userEvent.type(grid.getByLabelText('Ball 10 g, Roe on gull: heads'), '24');
+    await userEvent.type(grid.getByLabelText('Ball 10 g, Bare lead: heads'), '7');
+    expect(await screen.findByText(/One of them is no product yet/)).toBeTruthy();
+    await userEvent.click(screen.getByRole('button', { name: 'See the plan' }));
+    await waitFor(() => expect(router.state.location.pathname).toBe(`/orders/${ids.order}`));
+    const [made, ordered] = api.writes();
+    expect(made).toMatchObject({ path: '/products', body: { name: 'Ball 10 g', recipeId: null, bakeProgramId: null } });
+    expect(ordered).toMatchObject({
+      path: '/orders',
+      body: {
+        customer: 'Stall',
+        lines: [
+          { productId: ids.product, quantity: 24 },
+          { productId: ids.pour, quantity: 7 },
+        ],
+      },
+    });
+  });
+
+  test('orders by grid: half a head is refused before anything is made', async () => {
+    const api = fakeApi({ 'GET /products': [products[0]!], 'POST /products': products[0]!, 'POST /orders': order });
+    renderAt(<OrderGridPage />, '/orders/grid');
+    await userEvent.type(await screen.findByLabelText('For whom'), 'Stall');
+    await userEvent.type(screen.getByLabelText('Ball 10 g, Bare lead: heads'), '2.5');
+    await userEvent.click(screen.getByRole('button', { name: 'See the plan' }));
+    expect((await screen.findByRole('alert')).textContent).toMatch(/quantity/);
+    expect(api.writes()).toEqual([]);
+  });
+
+  test('products by grid: what is there is ticked, what is tapped is made', async () => {
+    const api = fakeApi({ 'GET /products': [products[0]!], 'POST /products': products[0]! });
+    renderAt(<ProductGridPage />, '/products/grid');
+    const grid = within(await screen.findByRole('table', { name: 'Products by head and paint' }));
+    const there = grid.getByRole('button', { name: 'Ball 10 g, Roe on gull: a product already' });
+    expect((there as HTMLButtonElement).disabled).toBe(true);
+    await userEvent.click(grid.getByRole('button', { name: 'Ball 10 g, Bare lead' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Make them' }));
+    await waitFor(() => expect(api.writes()[0]).toMatchObject({ path: '/products', body: { name: 'Ball 10 g' } }));
   });
 
   test('first steps: one at a time, done ones ticked, paint can be left out', async () => {

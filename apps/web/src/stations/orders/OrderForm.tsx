@@ -104,13 +104,18 @@ function Form({ catalogue, order }: { catalogue: Catalogue; order?: Order }) {
           })}
           {errors.lines?.root && <p className="text-sm text-stop">{errors.lines.root.message}</p>}
           {errors.lines?.message && <p className="text-sm text-stop">{errors.lines.message}</p>}
-          <div className="flex gap-4">
+          <div className="flex flex-wrap gap-4">
             <Button onClick={() => append({ productId: catalogue.products[0]!.id, quantity: 24 })}>
               <Icon name="plus" size={14} /> Another product
             </Button>
             <Button look="quiet" asChild>
               <Link to="/products">A product that is not in the list</Link>
             </Button>
+            {!order && (
+              <Button look="quiet" asChild>
+                <Link to="/orders/grid">Many at once, by head and paint</Link>
+              </Button>
+            )}
           </div>
         </fieldset>
         <TextField label="Note" {...form.register('note')} error={errors.note?.message} />

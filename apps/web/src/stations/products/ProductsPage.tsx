@@ -32,6 +32,9 @@ export function ProductsPage() {
           >
             <ProductForm catalogue={catalogue} />
           </Sheet>
+          <Button className="self-start" asChild>
+            <Link to="/products/grid">Many at once</Link>
+          </Button>
           <Sheet
             title="A new recipe"
             says="Powders on the whole head, the back, as speckle or flake."
