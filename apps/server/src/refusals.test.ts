@@ -188,3 +188,37 @@ describe('bad input', () => {
     expect(Math.abs(lead.valueMinor - 5000)).toBeLessThanOrEqual(1);
   });
 });
+
+describe('what is no longer wanted', () => {
+  test('is put away where nothing is in work with it, is planned with no more, and comes back', async () => {
+    const server = await testServer();
+    const things = await smallWorkshop(server);
+    const { call } = server;
+    const away = (kind: string, id: string, archived: boolean) => call('POST', '/api/put-away', { kind, id, archived });
+    const named = async (path: string, id: string) =>
+      (await call('GET', `/api/${path}`)).body.find((each: { id: string }) => each.id === id);
+    const product = things.productIds[0]!;
+    const line = { customer: 'Stall', dueOn: null, note: '', lines: [{ productId: product, quantity: 5 }] };
+    const order = (await call('POST', '/api/orders', line)).body;
+    const refused = await away('products', product, true);
+    expect(refused.status).toBe(422);
+    expect(refused.body.detail).toMatch(new RegExp(`This product is in work: .*order ${order.number}`));
+    expect((await call('DELETE', `/api/orders/${order.id}`)).status).toBe(204);
+    expect((await named('molds', things.moldId)).archived).toBeFalsy();
+    expect((await away('molds', things.moldId, true)).status).toBe(204);
+    expect((await named('molds', things.moldId)).archived).toBe(true);
+    const again = (await call('POST', '/api/orders', line)).body;
+    const problems = async () => (await call('GET', `/api/orders/${again.id}/plan`)).body.plan.problems;
+    expect(await problems()).toHaveLength(1);
+    expect((await away('molds', things.moldId, false)).status).toBe(204);
+    expect(await problems()).toEqual([]);
+    expect((await away('materials', things.hookIds[0]!, true)).body.detail).toMatch(
+      /This material is in work: product/,
+    );
+    expect((await away('molds', product, true)).status).toBe(404);
+    expect((await call('POST', '/api/put-away', { kind: 'orders', id: again.id, archived: true })).body.detail).toMatch(
+      /kind is "?orders"?; allowed: materials, molds, products/,
+    );
+    await server.stop();
+  });
+});

@@ -40,7 +40,14 @@ import {
   startPourSchema,
   ticketEntrySchemas,
 } from './schema/runs.ts';
-import { countSchema, loginSchema, lotOfTicketSchema, receiptSchema, settingsSchema } from './schema/workshop.ts';
+import {
+  countSchema,
+  loginSchema,
+  lotOfTicketSchema,
+  putAwaySchema,
+  receiptSchema,
+  settingsSchema,
+} from './schema/workshop.ts';
 import type {
   AnyNote,
   BakeOnRecord,
@@ -117,6 +124,12 @@ const OWN_ROUTES = {
     operation: 'list_imports',
     summary: 'Files that were taken in, newest first',
     answer: json<ImportOnRecord[]>(),
+  },
+  'POST /put-away': {
+    operation: 'put_away',
+    summary: 'Take a material, mold or product off the lists, or bring it back; its records stay',
+    body: body(putAwaySchema),
+    answer: nothing,
   },
   'POST /imports/:id/strike': {
     operation: 'strike_import',

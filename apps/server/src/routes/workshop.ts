@@ -6,6 +6,7 @@ import { exportAll, movesCsv } from '../services/exchange.ts';
 import { importReceipts, listImports } from '../services/imports.ts';
 import { listJars } from '../services/jars.ts';
 import { listPartLots, nameLot } from '../services/part-lots.ts';
+import { putAway } from '../services/resources.ts';
 import { readSettings, writeSettings } from '../services/settings.ts';
 import { count, listFlows, listMoves, receive } from '../services/stock.ts';
 import { strikeImport, strikeMove } from '../services/strike.ts';
@@ -36,6 +37,7 @@ export function workshopHandlers(store: Store, config: Config, sessions: Session
       return settingsView();
     },
 
+    'POST /put-away': ({ body }) => putAway(store, body),
     'POST /materials/import': ({ query, body }) =>
       importReceipts(store, body, { look: query.look === 'true', again: query.again === 'true' }),
     'GET /imports': () => listImports(store),

@@ -1,6 +1,6 @@
 import { POUR_STEP, QuantityError, SOURCE_KINDS, type RouteStep } from '@schmelz/core';
-import type { OrderInput, ProductInput, RecipeInput, ResourcePath } from '@schmelz/contract';
-import type { Transaction } from 'sequelize';
+import type { OrderInput, ProductInput, PutAwayInput, RecipeInput, ResourcePath } from '@schmelz/contract';
+import { Op, type Transaction } from 'sequelize';
 import { rowsOf, type Store } from '../store/store.ts';
 
 /** Refuses a reference to a part that is not there, or is of another kind. */
@@ -124,4 +124,30 @@ export async function usesOf(
     if (poured) uses.push(poured === 1 ? 'one pour' : `${poured} pours`);
   }
   return [...new Set(uses)];
+}
+
+/** What is under way with a thing: open orders and tickets of a product, open pours of a mold, products of a part. */
+export async function workOf(
+  store: Store,
+  kind: PutAwayInput['kind'],
+  id: string,
+  transaction: Transaction,
+): Promise<string[]> {
+  const numbers = async (what: string, sql: string) =>
+    (await store.select<{ number: number }>(sql, { id }, transaction)).map(({ number }) => `${what} ${number}`);
+  if (kind === 'molds') {
+    return numbers(
+      'pour',
+      `SELECT p.number FROM pours p JOIN pourMolds m ON m.pourId = p.id WHERE m.moldId = :id AND p.closedAt IS NULL`,
+    );
+  }
+  if (kind === 'products') {
+    const tickets = 'SELECT number FROM tickets WHERE productId = :id AND closedAt IS NULL';
+    const orders = `SELECT o.number FROM orders o JOIN orderLines l ON l.orderId = o.id
+      WHERE l.productId = :id AND o.status = 'open'`;
+    return [...(await numbers('ticket', tickets)), ...(await numbers('order', orders))];
+  }
+  const products = await rowsOf(store.models.products, { where: { archived: { [Op.not]: true } }, transaction });
+  const uses = new Set(await usesOf(store, 'materials', id, transaction));
+  return products.map(({ name }) => `product ${name}`).filter((use) => uses.has(use));
 }

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { RESOURCES, type ResourcePath, type ResourceReads } from '@schmelz/contract';
+import { RESOURCES, type PutAwayInput, type ResourcePath, type ResourceReads } from '@schmelz/contract';
 import { QuantityError } from '@schmelz/core';
 import {
   ForeignKeyConstraintError,
@@ -10,7 +10,7 @@ import {
   type Transaction,
 } from 'sequelize';
 import type { Models } from '../store/models.ts';
-import { judgeMaterial, judgeOrder, judgeProduct, judgeRecipe, usesOf } from './references.ts';
+import { judgeMaterial, judgeOrder, judgeProduct, judgeRecipe, usesOf, workOf } from './references.ts';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notAllowed, notFound, Refused } from './errors.ts';
 
@@ -252,4 +252,17 @@ export function removeResource(store: Store, path: ResourcePath, id: string): Pr
       await tableOf(store, kind.table).destroy({ where: { id }, transaction });
     }),
   );
+}
+
+/** Takes a thing off the lists and out of every plan, or brings it back. What is in work is not put away. */
+export function putAway(store: Store, { kind, id, archived }: PutAwayInput): Promise<void> {
+  return store.write(async (transaction) => {
+    const doc = await readDoc(store, kind, id, transaction);
+    const inWork = archived ? await workOf(store, kind, id, transaction) : [];
+    if (inWork.length) {
+      throw notAllowed(`This ${RESOURCES[kind].one} is in work: ${inWork.slice(0, 5).join(', ')}. Finish that first.`);
+    }
+    const changed = { archived, version: Number(doc['version']) + 1 };
+    await tableOf(store, KINDS[kind].table).update(changed, { where: { id }, transaction });
+  });
 }

@@ -64,7 +64,10 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
     materials: byId,
     records: new Map(products.map((each) => [each.id, each])),
     products: known,
-    molds: molds.map((mold) => ({ ...mold, cavities: mold.cavities as PlanCavity[] })),
+    // What is put away is planned with no more.
+    molds: molds
+      .filter(({ archived }) => !archived)
+      .map((mold) => ({ ...mold, cavities: mold.cavities as PlanCavity[] })),
     pots: pots.map((pot) => ({ ...pot, ...knownPot(pot) })),
     ovens,
     afterPour,

@@ -96,6 +96,8 @@ test('what a pour threw back is known by cause where it was for one ticket, and 
   const sequelize = new Sequelize({ dialect: 'sqlite', storage: ':memory:', logging: false });
   for (const sql of [
     'CREATE TABLE products (id TEXT)',
+    'CREATE TABLE materials (id TEXT)',
+    'CREATE TABLE molds (id TEXT)',
     'CREATE TABLE pourTickets (pourId TEXT, ticketId TEXT)',
     'CREATE TABLE pourCavities (pourId TEXT, cavityId TEXT, rejects TEXT)',
     `INSERT INTO pourTickets VALUES ('one', 'a'), ('two', 'a'), ('two', 'b'), ('clean', 'c')`,

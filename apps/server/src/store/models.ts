@@ -41,6 +41,7 @@ const TABLES = {
   settings: { id: { type: INTEGER, primaryKey: true }, body: json(), version: INTEGER },
   materials: {
     id: id(),
+    archived: BOOLEAN,
     kind: STRING,
     name: STRING,
     note: STRING,
@@ -54,6 +55,7 @@ const TABLES = {
   },
   molds: {
     id: id(),
+    archived: BOOLEAN,
     name: STRING,
     bodyKg: DOUBLE,
     barKg: DOUBLE,
@@ -143,6 +145,7 @@ const TABLES = {
   },
   products: {
     id: id(),
+    archived: BOOLEAN,
     name: STRING,
     style: STRING,
     nominalMassKg: DOUBLE,

@@ -21,7 +21,8 @@ function useWaits(line: LineState | null): (station: Station) => { figure: strin
   const written = units.bulkParts(lead);
   return ({ id, verb }) => {
     if (id === 'lead') return { figure: written.figure, counts: `${written.unit} clean` };
-    if (id === 'molds') return { figure: String(molds?.length ?? '–'), counts: 'molds' };
+    if (id === 'molds')
+      return { figure: String(molds?.filter((mold) => !mold.archived).length ?? '–'), counts: 'molds' };
     return { figure: String(line ? (line.waiting[id] ?? 0) : '–'), counts: verb };
   };
 }

@@ -6,7 +6,9 @@ import type { HeadSpec } from '../drawing/head-parts.ts';
 import { BARE, paintOf, type Paint } from '../drawing/paint.ts';
 
 export interface Catalogue {
+  /** What can be ordered; products that are put away are found by their id only. */
   products: Product[];
+  putAway: Product[];
   materials: Map<string, Material>;
   recipes: Map<string, Recipe>;
   programs: Map<string, BakeProgram>;
@@ -42,7 +44,8 @@ export function useCatalogue(): Catalogue | null {
     const paintOfRecipe = (recipe: Pick<Recipe, 'layers' | 'eyeColour'>): Paint =>
       paintOf(recipe, (id) => byId.get(id)?.powder);
     return {
-      products,
+      products: products.filter((each) => !each.archived),
+      putAway: products.filter((each) => each.archived),
       materials: byId,
       recipes: recipeById,
       programs: new Map(programs.map((each) => [each.id, each])),

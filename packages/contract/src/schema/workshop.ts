@@ -148,6 +148,8 @@ const partDetails = () =>
 export const materialSchema = record({
   kind: choice(PART_KINDS.map((kind) => kind.id)),
   name: text(),
+  /** Put away: off the lists and out of every plan, its records stay. */
+  archived: flag().nullable().optional(),
   note: note(),
   /** The heat it stands: above it a plating browns, a skirt shrivels. Null or left out: not known. */
   limitC: number('C', 40, 400).nullable().optional(),
@@ -244,6 +246,8 @@ const potLearned = record({
 
 export const moldSchema = record({
   name: text(),
+  /** Put away: off the lists and out of every plan, its records stay. */
+  archived: flag().nullable().optional(),
   bodyKg: number('kg', 0.1, 10),
   /** Metal over the gates of a blank shot, weighed; null or left out: as usual. */
   barKg: number('kg', 0, 0.5).nullable().optional(),
@@ -377,8 +381,17 @@ export const billLineSchema = record({
   step: text(40),
 });
 
+export const putAwaySchema = record({
+  kind: choice(['materials', 'molds', 'products'] as const),
+  id: id(),
+  archived: flag(),
+});
+export type PutAwayInput = yup.InferType<typeof putAwaySchema>;
+
 export const productSchema = record({
   name: text(),
+  /** Put away: off the lists and out of every plan, its records stay. */
+  archived: flag().nullable().optional(),
   style: choice(STYLE_IDS),
   nominalMassKg: number('kg', 0.0003, 0.5),
   /** Null: no hook is cast in. */

@@ -1,6 +1,7 @@
 import { writeSpan } from '@schmelz/core';
 import { Heading } from '../../design/Page.tsx';
 import { useList } from '../../api/queries.ts';
+import { PutAway } from '../../shell/PutAway.tsx';
 import { useUnits } from '../../units/Units.tsx';
 import { CountDesk } from '../count/CountDesk.tsx';
 import { BakeRooms } from './rooms.tsx';
@@ -26,6 +27,7 @@ export function BakeDesk() {
                   {program.preheated ? 'oven hot first' : 'from cold'}, from{' '}
                   {program.from === 'metal' ? 'warm metal' : 'the door'}
                 </span>
+                <PutAway path="bake-programs" thing={program} />
               </li>
             ))}
           </ul>

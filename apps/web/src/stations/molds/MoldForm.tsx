@@ -24,6 +24,15 @@ import { numberIn, useBuiltForm } from '../../design/useForm.ts';
 import { Head } from '../../drawing/Head.tsx';
 import { useUnits } from '../../units/Units.tsx';
 
+/** Pins as they are sold; how deep they stand in the metal is common practice, no source. */
+const PINS = [
+  { value: '', label: 'none' },
+  { value: '0.001588', label: '1.6 mm, 1/16 inch' },
+  { value: '0.002381', label: '2.4 mm, 3/32 inch' },
+  { value: '0.003175', label: '3.2 mm, 1/8 inch' },
+];
+const PIN_LENGTH_M = 0.008;
+
 interface Values {
   name: string;
   body: string;
@@ -32,6 +41,9 @@ interface Values {
   metal: string;
   sootSchool: string;
   warmSchool: string;
+  /** Diameter of its guard pins, m; empty: none. */
+  pin: string;
+  keeper: string;
   cavities: {
     cavityId?: string;
     /** So many cavities are alike; 1 for one that is on record. */
@@ -75,6 +87,8 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
           metal: mold.metal ?? 'aluminium',
           sootSchool: mold.sootSchool ?? 'fifty',
           warmSchool: mold.warmSchool ?? 'blank shots',
+          pin: '',
+          keeper: 'no',
           cavities: mold.cavities.map(({ id, nominalMassKg, hookSize, eyeAngleDeg, condition }) => ({
             cavityId: id,
             alike: '1',
@@ -92,6 +106,8 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
           metal: 'aluminium',
           sootSchool: 'fifty',
           warmSchool: 'blank shots',
+          pin: '',
+          keeper: 'no',
           cavities: [
             {
               alike: '1',
@@ -103,7 +119,7 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
           ],
         },
     schema: moldSchema,
-    build: ({ name, body, bar, style, metal, sootSchool, warmSchool, cavities }) => ({
+    build: ({ name, body, bar, style, metal, sootSchool, warmSchool, pin, keeper, cavities }) => ({
       name: name.trim(),
       bodyKg: parseMass(body, 'g'),
       barKg: bar.trim() ? parseMass(bar, massUnit) : null,
@@ -120,6 +136,9 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
           hookSize: cavity.hookSize,
           eyeAngleDeg: Number(cavity.eyeAngleDeg),
           condition: cavity.condition,
+          // Of a mold that is there already each cavity says it for itself.
+          ...(!mold && pin ? { pin: { diameterM: Number(pin), lengthM: PIN_LENGTH_M } } : {}),
+          ...(!mold && keeper === 'yes' ? { keeper: true } : {}),
         })),
     }),
     send: (input) =>
@@ -160,6 +179,24 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
           options={SOOT_SCHOOLS.map(({ id, name }) => ({ value: id, label: name }))}
           {...form.register('sootSchool')}
         />
+        {!mold && (
+          <>
+            <Choice
+              label="Pins for a guard hole"
+              options={PINS}
+              hint="How deep, and which cavity differs, is said at the cavity."
+              {...form.register('pin')}
+            />
+            <Choice
+              label="Slots for a wire keeper"
+              options={[
+                { value: 'no', label: 'no' },
+                { value: 'yes', label: 'in every cavity' },
+              ]}
+              {...form.register('keeper')}
+            />
+          </>
+        )}
         <span className="self-center">
           <Head style={style} massKg={0.014} hookSize="3/0" eyeAngleDeg={60} state="blank" scale={2.6} />
         </span>

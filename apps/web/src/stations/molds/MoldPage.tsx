@@ -1,21 +1,23 @@
 import type { Cavity, Mold as StoredMold } from '@schmelz/contract';
 import { SOOT_SCHOOLS, sootLeft, yieldFigure, knownBlock } from '@schmelz/core';
 import { useState } from 'react';
-import { Link, useParams } from 'react-router';
-import { useList } from '../../api/queries.ts';
+import { Link, useNavigate, useParams } from 'react-router';
+import { call } from '../../api/client.ts';
+import { useList, useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Fig } from '../../design/Figure.tsx';
 import { Icon } from '../../design/Icon.tsx';
-import { Waiting } from '../../design/Notice.tsx';
+import { ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Page, TheNumber } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
 import { Mold } from '../../drawing/Mold.tsx';
+import { PutAway } from '../../shell/PutAway.tsx';
 import { useUnits } from '../../units/Units.tsx';
 import { CavityColumns, CavityPick } from './CavityColumns.tsx';
 import { CavityPanel } from './CavityPanel.tsx';
 import { drawnCavities } from './drawn.ts';
 import { MoldForm } from './MoldForm.tsx';
-import { conditionOf, MoldRooms } from './rooms.tsx';
+import { conditionOf, moldInputOf, MoldRooms } from './rooms.tsx';
 
 /** The mold that the address names. */
 export function useMold(): { mold: StoredMold | undefined; error: unknown } {
@@ -28,6 +30,17 @@ export function useMold(): { mold: StoredMold | undefined; error: unknown } {
 export function MoldPage() {
   const { mold, error } = useMold();
   const units = useUnits();
+  const navigate = useNavigate();
+  const copy = useWrite(async () => {
+    const { cavities, ...input } = moldInputOf(mold!);
+    const body = {
+      ...{ ...input, name: `${mold!.name}, second`, learned: null },
+      // Its cavities are others: they have records of their own.
+      cavities: cavities.map(({ id: _id, ...cavity }) => cavity),
+    };
+    const made = await call('POST /molds', { body });
+    void navigate(`/molds/${made.id}`);
+  });
   const [position, setPosition] = useState<number | null>(null);
   const [changing, setChanging] = useState(false);
   if (!mold) return <Waiting error={error} />;
@@ -74,6 +87,11 @@ export function MoldPage() {
           <Button asChild look="quiet" className="self-start">
             <Link to="/molds">All molds</Link>
           </Button>
+          <Button look="quiet" className="self-start" disabled={copy.isPending} onClick={() => copy.mutate(undefined)}>
+            Another mold just like it
+          </Button>
+          <ProblemNote error={copy.error} />
+          <PutAway path="molds" thing={mold} onGone={() => void navigate('/molds')} />
         </>
       }
     >

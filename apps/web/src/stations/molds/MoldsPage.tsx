@@ -10,6 +10,7 @@ import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
 import { Part } from '../../design/Part.tsx';
 import { Mold } from '../../drawing/Mold.tsx';
+import { PutAway } from '../../shell/PutAway.tsx';
 import { useUnits } from '../../units/Units.tsx';
 import { CavityColumns } from './CavityColumns.tsx';
 import { drawnCavities } from './drawn.ts';
@@ -78,10 +79,12 @@ function MoldAside({ mold }: { mold: StoredMold }) {
 }
 
 export function MoldsPage() {
-  const { data: molds, error } = useList('molds');
+  const { data: all, error } = useList('molds');
   const units = useUnits();
   const navigate = useNavigate();
-  if (!molds) return <Waiting error={error} />;
+  if (!all) return <Waiting error={error} />;
+  const molds = all.filter((mold) => !mold.archived);
+  const away = all.filter((mold) => mold.archived);
   return (
     <Page
       stub={
@@ -133,6 +136,21 @@ export function MoldsPage() {
         </Part>
       ))}
       {molds.length === 0 && <p className="quiet">No mold yet.</p>}
+      {away.length > 0 && (
+        <details>
+          <summary className="cursor-pointer">Put away: {away.length}</summary>
+          <ul>
+            {away.map((mold) => (
+              <li key={mold.id} className="flex flex-wrap items-center justify-between gap-4 border-b border-rule py-2">
+                <Link to={`/molds/${mold.id}`} className="font-medium underline underline-offset-4">
+                  {mold.name}
+                </Link>
+                <PutAway path="molds" thing={mold} />
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
     </Page>
   );
 }

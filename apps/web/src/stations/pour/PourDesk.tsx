@@ -21,7 +21,9 @@ import { writeDay } from '../../units/dates.ts';
 function moldsFor(ticket: Ticket, catalogue: Catalogue) {
   const product = catalogue.product(ticket.productId);
   if (!product) return [];
-  return moldsCasting(catalogue.known(product), catalogue.molds as PlanMold[]).map(({ mold }) => mold);
+  return moldsCasting(catalogue.known(product), catalogue.molds.filter((mold) => !mold.archived) as PlanMold[]).map(
+    ({ mold }) => mold,
+  );
 }
 
 /** Tickets that wait for the same mold are poured together. */

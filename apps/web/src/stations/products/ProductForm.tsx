@@ -75,7 +75,9 @@ export function ProductForm({
 }) {
   const units = useUnits();
   const save = useSave('products');
-  const hooks = [...catalogue.materials.values()].filter((each) => each.kind === 'hook');
+  const hooks = [...catalogue.materials.values()].filter(
+    (each) => each.kind === 'hook' && (!each.archived || each.id === product?.hookId),
+  );
   const cavity = catalogue.molds[0]?.cavities[0];
   // Null: the usual way, as far as it is painted and baked.
   const [route, setRoute] = useState<RouteStep[] | null>(product?.route ?? null);

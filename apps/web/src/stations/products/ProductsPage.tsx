@@ -5,6 +5,7 @@ import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
 import { Part } from '../../design/Part.tsx';
 import { Head } from '../../drawing/Head.tsx';
+import { PutAway } from '../../shell/PutAway.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { ProductForm } from './ProductForm.tsx';
@@ -74,6 +75,9 @@ export function ProductsPage() {
                   }
                 >
                   <ProductForm catalogue={catalogue} product={product} />
+                  <div className="mt-6">
+                    <PutAway path="products" thing={product} />
+                  </div>
                 </Sheet>
               </li>
             )}
@@ -88,6 +92,22 @@ export function ProductsPage() {
           </Link>
           .
         </p>
+      )}
+      {catalogue.putAway.length > 0 && (
+        <details className="mt-6">
+          <summary className="cursor-pointer">Put away: {catalogue.putAway.length}</summary>
+          <ul>
+            {catalogue.putAway.map((product) => (
+              <li
+                key={product.id}
+                className="flex flex-wrap items-center justify-between gap-4 border-b border-rule py-2"
+              >
+                <span className="font-medium">{product.name}</span>
+                <PutAway path="products" thing={product} />
+              </li>
+            ))}
+          </ul>
+        </details>
       )}
       <div className="mt-8" />
       <Heading>Recipes</Heading>
@@ -111,6 +131,7 @@ export function ProductsPage() {
                 <p className="quiet">
                   {recipe.layers.map((layer) => catalogue.materials.get(layer.powderId)?.name).join(', ')}
                 </p>
+                <PutAway path="recipes" thing={recipe} />
               </li>
             )}
           </Part>

@@ -47,8 +47,10 @@ export function gridRows(catalogue: Catalogue, units: Units): GridRow[] {
     if (product.fromId) continue;
     add({ ...product, style: product.style as StyleId, variant: product.variant ?? null });
   }
-  const hooks = [...catalogue.materials.values()].filter(({ kind }) => kind === 'hook');
-  for (const { style, nominalMassKg, hookSize } of catalogue.molds.flatMap((mold) => mold.cavities)) {
+  const hooks = [...catalogue.materials.values()].filter(({ kind, archived }) => kind === 'hook' && !archived);
+  for (const { style, nominalMassKg, hookSize } of catalogue.molds
+    .filter((mold) => !mold.archived)
+    .flatMap((mold) => mold.cavities)) {
     const there = [...rows.values()].some((row) => {
       return row.style === style && massesMatch(row.nominalMassKg, nominalMassKg);
     });

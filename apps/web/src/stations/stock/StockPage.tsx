@@ -14,6 +14,7 @@ import { Button } from '../../design/Button.tsx';
 import { Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
+import { PutAway } from '../../shell/PutAway.tsx';
 import { useUnits } from '../../units/Units.tsx';
 import { ImportForm } from './ImportForm.tsx';
 import { MaterialForm } from './MaterialForm.tsx';
@@ -91,8 +92,10 @@ export function StockPage() {
     ],
     [units],
   );
+  const [away, setAway] = useState(false);
+  const listed = useMemo(() => (materials ?? []).filter((each) => Boolean(each.archived) === away), [away, materials]);
   const table = useReactTable({
-    data: materials ?? [],
+    data: listed,
     columns,
     state: { sorting },
     onSortingChange: setSorting,
@@ -135,7 +138,19 @@ export function StockPage() {
         </>
       }
     >
-      <Heading aside={`${materials.length} materials`}>Stock</Heading>
+      <Heading
+        aside={
+          away || materials.some((each) => each.archived) ? (
+            <button type="button" className="underline underline-offset-4" onClick={() => setAway(!away)}>
+              {away ? 'What is on the shelf' : `Put away: ${materials.filter((each) => each.archived).length}`}
+            </button>
+          ) : (
+            `${materials.length} materials`
+          )
+        }
+      >
+        {away ? 'Put away' : 'Stock'}
+      </Heading>
       <div className="overflow-x-auto">
         <table className="sheet-table min-w-[560px]">
           <thead>
@@ -190,6 +205,9 @@ export function StockPage() {
             <div className="mt-6">
               <Heading>What it is</Heading>
               <MaterialForm key={open.version} material={open} />
+            </div>
+            <div className="mt-6">
+              <PutAway path="materials" thing={open} onGone={() => setChosen(null)} />
             </div>
           </>
         )}
