@@ -2,6 +2,7 @@ export * from './pour-log.ts';
 export * from './pour.ts';
 export * from './pour-refusal.ts';
 export * from './pour-shares.ts';
+export * from './tried.ts';
 export * from './turns.ts';
 export * from './phases.ts';
 export * from './weighing.ts';

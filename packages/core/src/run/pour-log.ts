@@ -95,8 +95,12 @@ export interface PourPlanned {
   blocks?: Record<string, MoldBlock>;
 }
 
-/** Small jobs at the pot that the coach asks for and that end their asking. */
-export const ROUTINE_WORK = ['skimmed', 'stream looked at', 'pot off'] as const;
+/** What is tried against shorts, beside smoking the mold: said, so that it is known later what it did. */
+export const TRIED_AT_POT = ['injected', 'tilted', 'spout reamed', 'metal hotter', 'hooks warmed'] as const;
+export type TriedAtPot = (typeof TRIED_AT_POT)[number];
+
+/** Small jobs at the pot: those that the coach asks for and that end their asking, and what is tried against shorts. */
+export const ROUTINE_WORK = ['skimmed', 'stream looked at', 'pot off', ...TRIED_AT_POT] as const;
 export type RoutineWork = (typeof ROUTINE_WORK)[number];
 
 /** What became of one bad head of a shot. */

@@ -1,5 +1,5 @@
 import type { Mold as StoredMold, Pour } from '@schmelz/contract';
-import { loadsOf, parseMass, type PourState, type Turn } from '@schmelz/core';
+import { loadsOf, parseMass, TRIED_AT_POT, type PourState, type TriedAtPot, type Turn } from '@schmelz/core';
 import { useState, type FormEvent } from 'react';
 import { Button } from '../../design/Button.tsx';
 import { Choice, TextField } from '../../design/Field.tsx';
@@ -58,6 +58,50 @@ export function MoldChange({
     </Sheet>
   );
 }
+
+/** What is tried against shorts: two taps, and the shorts before and after are kept. */
+export function TrySomething({
+  bench,
+  turnId,
+  open,
+  onOpenChange,
+}: {
+  bench: PourBench;
+  turnId: string | null;
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+}) {
+  const say = (what: TriedAtPot | 'smoked') => {
+    if (what !== 'smoked') bench.done(what);
+    else if (turnId) bench.smoked(turnId);
+    onOpenChange(false);
+  };
+  return (
+    <Sheet
+      open={open}
+      onOpenChange={onOpenChange}
+      title="Tried against shorts"
+      says="From the next shot on. How many came short before and after is on the page of this pour."
+    >
+      <div className="grid gap-3 sm:grid-cols-2">
+        {([...TRIED_AT_POT, 'smoked'] as const).map((what) => (
+          <Button key={what} className={BIG} disabled={what === 'smoked' && !turnId} onClick={() => say(what)}>
+            {TRIED_WORDS[what]}
+          </Button>
+        ))}
+      </div>
+    </Sheet>
+  );
+}
+
+const TRIED_WORDS: Record<TriedAtPot | 'smoked', string> = {
+  injected: 'Pressed against the spout',
+  tilted: 'Mold tipped',
+  'spout reamed': 'Spout reamed',
+  'metal hotter': 'Metal hotter',
+  'hooks warmed': 'Hooks warmed in the mold',
+  smoked: 'Mold smoked',
+};
 
 /** Hooks that are left to load, by kind: none, or as counted. */
 export function HooksLeft({

@@ -15,7 +15,7 @@ import { useUnits } from '../../units/Units.tsx';
 import { AtPot } from './AtPot.tsx';
 import { CoachPanel, HeatNow } from './CoachPanel.tsx';
 import { LoadMap } from './LoadMap.tsx';
-import { HooksLeft, MoldChange, WeighHead } from './MoreToSay.tsx';
+import { HooksLeft, MoldChange, TrySomething, WeighHead } from './MoreToSay.tsx';
 import { ChargeForm, CloseForm, FeedForm } from './PourForms.tsx';
 import { PourSummary } from './PourSummary.tsx';
 import { SafetyList } from './SafetyList.tsx';
@@ -125,7 +125,7 @@ function BenchTools({ rhythm, fillIdle }: { rhythm: Switch; fillIdle: Switch }) 
   );
 }
 
-type Asking = 'feed' | 'close' | 'mold' | 'hooks' | 'weigh';
+type Asking = 'feed' | 'close' | 'mold' | 'hooks' | 'weigh' | 'tried';
 
 /** Keys that have their targets under the mold, not in the bar of keys. */
 const hiddenKeys = (bench: PourBench): BenchAction[] => {
@@ -252,6 +252,7 @@ function Running({ pour, molds, catalogue }: { pour: Pour; molds: StoredMold[]; 
     quiet('J', 'Skimmed', () => bench.done('skimmed')),
     quiet('C', 'Change the mold', () => setAsking('mold')),
     quiet('U', 'Hooks left', () => setAsking('hooks'), Object.keys(pour.setup.hooksOut).length === 0),
+    quiet('-', 'Tried something', () => setAsking('tried'), state.shots.length === 0),
     quiet('I', 'Weigh a head', () => setAsking('weigh')),
     quiet('W', 'Weigh back, close', () => setAsking('close'), state.chargedKg === 0),
   ];
@@ -370,6 +371,7 @@ function Running({ pour, molds, catalogue }: { pour: Pour; molds: StoredMold[]; 
       <FeedForm {...open('feed')} onFeed={bench.feed} />
       <CloseForm {...open('close')} bench={bench} />
       <MoldChange {...open('mold')} pour={pour} molds={molds} bench={bench} />
+      <TrySomething {...open('tried')} bench={bench} turnId={turnId} />
       <HooksLeft {...open('hooks')} catalogue={catalogue} bench={bench} />
       <WeighHead {...open('weigh')} pour={pour} state={state} turn={turn} molds={molds} bench={bench} />
     </>

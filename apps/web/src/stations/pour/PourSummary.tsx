@@ -5,9 +5,12 @@ import {
   countAll,
   phaseSeconds,
   SESSION_PHASES,
+  triedIn,
+  triedSays,
   writeSpan,
   type PourState,
   type SessionPhase,
+  type ShortsOf,
 } from '@schmelz/core';
 import { Link } from 'react-router';
 import { useLine } from '../../api/queries.ts';
@@ -19,6 +22,7 @@ import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Head } from '../../drawing/Head.tsx';
 import { Mold, moldFrame } from '../../drawing/Mold.tsx';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
+import { writeTime } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { drawnCavities } from '../molds/drawn.ts';
 import type { PourBench } from './usePourBench.ts';
@@ -129,6 +133,39 @@ function Sorted({ state, catalogue }: { state: PourState; catalogue: Catalogue }
   );
 }
 
+const SAYS = { fewer: 'fewer short', more: 'more short', 'may be chance': 'may be chance' } as const;
+
+/** What was tried against shorts, each with the shorts before it and after it. */
+function WhatWasTried({ pour, bench }: { pour: Pour; bench: PourBench }) {
+  const tried = triedIn(pour.setup, bench.entries);
+  if (tried.length === 0) return null;
+  const share = ({ shorts, casts }: ShortsOf) => `${shorts} of ${casts} short`;
+  return (
+    <section className="mb-7 max-w-[640px]">
+      <Heading aside="up to six shots on either side">What was tried</Heading>
+      <ul>
+        {tried.map((each) => {
+          const says = triedSays(each);
+          return (
+            <li key={each.at} className="flex flex-wrap items-center gap-x-5 border-b border-rule py-2">
+              <span className="quiet">{writeTime(each.at)}</span>
+              <b className="font-medium">{each.what}</b>
+              <span className="ml-auto">
+                {share(each.before)}, then {share(each.after)}
+              </span>
+              <span
+                className={`w-36 text-right ${says === 'fewer' ? 'text-good' : says === 'more' ? 'text-stop' : 'text-ink-3'}`}
+              >
+                {says !== 'may be chance' && <Icon name={says === 'fewer' ? 'good' : 'stop'} />} {SAYS[says]}
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}
+
 /** After the pour: good heads by ticket and cavity, rejects by cause, time by stretch, and what became of the lead. */
 export function PourSummary({ pour, bench, molds }: { pour: Pour; bench: PourBench; molds: readonly StoredMold[] }) {
   const units = useUnits();
@@ -172,6 +209,7 @@ export function PourSummary({ pour, bench, molds }: { pour: Pour; bench: PourBen
       {molds.map((mold) => (
         <MoldGave key={mold.id} mold={mold} state={state} />
       ))}
+      <WhatWasTried pour={pour} bench={bench} />
       <Minutes bench={bench} />
       <Suspense fallback={<div className="h-[320px]" />}>
         <SessionTimeline pour={pour} molds={molds} bench={bench} />
