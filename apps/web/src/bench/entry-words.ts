@@ -49,6 +49,9 @@ const WORDS: Record<string, (said: Said, units: Units) => string> = {
   weighed: (said, units) => `${units.head(said.massKg ?? 0)} on the scale${cavity(said)}`,
   checked: () => 'safety list ticked',
   done: ({ what }) => what ?? 'done',
+  begin: () => 'session begun',
+  stirred: () => 'jar stirred',
+  end: () => 'session over',
   close: () => 'closed',
   undo: () => 'taken back',
 };

@@ -1,0 +1,117 @@
+import type { Entry } from '@schmelz/core';
+import { act, fireEvent, render, screen } from '@testing-library/react';
+import { MemoryRouter } from 'react-router';
+import { prepareBrowser } from '../test/render.tsx';
+import { BenchFrame, Unsaved, useBenchKeys, type BenchAction } from './BenchFrame.tsx';
+import { entryInWords } from './entry-words.ts';
+import { undoActions } from './undo.ts';
+
+beforeEach(prepareBrowser);
+
+const units = {
+  temperature: (celsius: number) => `${celsius} °C`,
+  bulk: (kg: number) => `${kg} kg`,
+  head: (kg: number) => `${1000 * kg} g`,
+};
+const words = (said: Record<string, unknown>) =>
+  entryInWords({ id: 'a', at: 0, ...said } as unknown as Entry, units as Parameters<typeof entryInWords>[1]);
+
+test.each([
+  [{ kind: 'start' }, 'begun'],
+  [{ kind: 'good', count: 4, step: 'trim' }, '4 good, at trim'],
+  [{ kind: 'good' }, '0 good'],
+  [{ kind: 'reject', cause: 'short', position: 3, goes: 'melt' }, '1 not good: short, cavity 3, to melt'],
+  [{ kind: 'reject', count: 2 }, '2 not good: no cause'],
+  [{ kind: 'load', count: 40, setC: 177 }, '40 into the oven at 177 °C'],
+  [{ kind: 'load' }, 'into the oven'],
+  [{ kind: 'unload', coolS: 120 }, 'out of the oven, cooling 2 min'],
+  [{ kind: 'unload', coolS: 0 }, 'out of the oven'],
+  [{ kind: 'door', open: true }, 'door open'],
+  [{ kind: 'door', open: false }, 'door shut'],
+  [{ kind: 'coat', paint: 'Primer' }, 'a coat of Primer'],
+  [{ kind: 'coat' }, 'a coat'],
+  [{ kind: 'sprue', massKg: 0.2 }, '0.2 kg of sprues weighed'],
+  [{ kind: 'take', count: 12 }, '12 taken off the shelf'],
+  [{ kind: 'charge', massKg: 2 }, '2 kg into the pot'],
+  [{ kind: 'feed' }, '0 kg fed to the pot'],
+  [{ kind: 'shot', positions: [1, 2] }, 'poured, 2 cavities'],
+  [{ kind: 'shot' }, 'poured, 0 cavities'],
+  [{ kind: 'blocked', position: 2 }, 'left out for tonight, cavity 2'],
+  [{ kind: 'mold', away: true }, 'mold put away'],
+  [{ kind: 'mold', away: false }, 'mold brought to the pot'],
+  [{ kind: 'hooks', left: 0 }, '0 hooks left, counted'],
+  [{ kind: 'hooks', left: 7 }, '7 hooks left, counted'],
+  [{ kind: 'weighed', massKg: 0.01, position: 1 }, '10 g on the scale, cavity 1'],
+  [{ kind: 'done', what: 'tilted' }, 'tilted'],
+  [{ kind: 'done' }, 'done'],
+  [{ kind: 'stirred' }, 'jar stirred'],
+  [{ kind: 'something new' }, 'something new'],
+] as const)('%j is said as %s', (said, as) => {
+  expect(words(said)).toBe(as);
+});
+
+test('taps that are only here are counted; none are not mentioned', () => {
+  const { rerender } = render(<Unsaved count={0} />);
+  expect(screen.queryByRole('status')).toBeNull();
+  rerender(<Unsaved count={1} />);
+  expect(screen.getByRole('status').textContent).toBe(' 1 tap is kept here until the server answers.');
+  rerender(<Unsaved count={3} />);
+  expect(screen.getByRole('status').textContent).toContain('3 taps are');
+});
+
+const action = (more: Partial<BenchAction>): BenchAction => ({
+  ...{ key: 'G', label: 'All', weight: 'quiet', run: jest.fn() },
+  ...more,
+});
+
+test('a key is heard once as long as it is held, not while one types, not with Ctrl, and not where it may not be', () => {
+  const main = action({ key: 'Space', code: ' ', label: 'Poured' });
+  const off = action({ key: 'B', disabled: true });
+  function Keys() {
+    useBenchKeys([main, off]);
+    return <input aria-label="typed" />;
+  }
+  render(<Keys />);
+  fireEvent.keyDown(window, { key: ' ' });
+  fireEvent.keyDown(window, { key: ' ', repeat: true });
+  fireEvent.keyDown(window, { key: ' ', ctrlKey: true });
+  fireEvent.keyDown(screen.getByLabelText('typed'), { key: ' ' });
+  fireEvent.keyDown(window, { key: 'b' });
+  expect(main.run).toHaveBeenCalledTimes(1);
+  expect(off.run).not.toHaveBeenCalled();
+});
+
+test('a tap beside every button is the next thing; on a button it is that button, and no more than once', () => {
+  const main = action({ key: 'Space', code: ' ', label: 'Poured', weight: 'main' });
+  const other = action({ key: 'P', label: 'Pause' });
+  const hidden = action({ key: 'Q', label: 'Hidden', elsewhere: true });
+  const frame = (tapAnywhere: BenchAction) => (
+    <MemoryRouter>
+      <BenchFrame actions={[main, other, hidden]} tapAnywhere={tapAnywhere} stub={<p>Left to pour</p>}>
+        <p>the mold</p>
+      </BenchFrame>
+    </MemoryRouter>
+  );
+  const { rerender } = render(frame(main));
+  fireEvent.click(screen.getByText('the mold'));
+  expect(main.run).toHaveBeenCalledTimes(1);
+  fireEvent.click(screen.getByRole('button', { name: /Pause/ }));
+  expect(other.run).toHaveBeenCalledTimes(1);
+  expect(main.run).toHaveBeenCalledTimes(1);
+  expect(screen.queryByRole('button', { name: /Hidden/ })).toBeNull();
+  act(() => void fireEvent.keyDown(window, { key: 'q' }));
+  expect(hidden.run).toHaveBeenCalledTimes(1);
+  rerender(frame({ ...main, disabled: true }));
+  fireEvent.click(screen.getByText('the mold'));
+  expect(main.run).toHaveBeenCalledTimes(1);
+});
+
+test('undo names what it takes back; what was undone can be brought back, and only then', () => {
+  const back = { last: undefined, canBringBack: false, undo: jest.fn(), bringBack: jest.fn() };
+  expect(undoActions(back)).toMatchObject([{ key: 'Z', disabled: true }]);
+  const both = undoActions({ ...back, last: { kind: 'shot' }, canBringBack: true });
+  expect(both).toMatchObject([{ key: 'Z', hint: 'shot', disabled: false }, { key: 'Y' }]);
+  both[1]!.run();
+  expect(back.bringBack).toHaveBeenCalled();
+  expect(back.undo).not.toHaveBeenCalled();
+});
