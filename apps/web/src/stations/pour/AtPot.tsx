@@ -75,7 +75,7 @@ function OtherMold({
             event.currentTarget.blur();
           }}
         >
-          <Key>Y</Key> Look at its last shot
+          <Key>Y</Key> Its last shot
         </button>
       )}
     </div>

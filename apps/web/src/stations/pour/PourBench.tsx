@@ -332,7 +332,7 @@ function Running({ pour, molds, catalogue }: { pour: Pour; molds: StoredMold[]; 
                 )}
                 <ShotMarks bench={bench} />
               </div>
-              <div className="flex flex-wrap items-end gap-x-6 gap-y-3 md:max-lg:col-span-2">
+              <div className="flex flex-wrap items-end gap-x-4 gap-y-3 md:max-lg:col-span-2">
                 <PotLevel bench={bench} pour={pour} />
                 {coached && <HeatNow coached={coached} />}
               </div>
