@@ -23,7 +23,8 @@ const POINTS = 240;
  * ```ts
  * const law = cureLaw([{ metalC: 177, seconds: 1200 }]);
  * const head = { name: 'Ball', headLagS: 120, heatJK: 3, laws: [{ powder: 'White', law }] };
- * bakeOutcome({ ...head, hook: 'Bronze', limitC: 150 }, { setC: 177, seconds: 1800, preheated: true }, knownOven(undefined))
+ * const way = { setC: 177, seconds: 1800, preheated: true };
+ * bakeOutcome({ ...head, hook: 'Bronze', limitC: 150 }, way, knownOven(undefined))
  *   .damage.flag // 'browned'
  * ```
  */

@@ -1,7 +1,8 @@
 /**
  * Heads thrown back at the pour, by cause and ticket. Of a pour for one ticket they are known from its cavities; of one
- * for several tickets it was not kept which cause was whose: null. And what a product's cavity is cast as, by name; null:
- * as cut, or in the groove that was ground out for its hook, as all were before. Products, materials and molds can be put away; null: they are not.
+ * for several tickets it was not kept which cause was whose: null. What a product's cavity is cast as, by name; null:
+ * as cut, or in the groove that was ground out for its hook, as all were before. And products, materials and molds can
+ * be put away; null: they are not.
  */
 export const up = `
 ALTER TABLE products ADD COLUMN variant TEXT;
