@@ -1,7 +1,21 @@
 import type { RunView } from '@schmelz/contract';
 import { hasBegun, type RunEntry, type RunKindId, type UndoEntry } from '@schmelz/core';
+import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
+import { ApiProblem, call } from './client.ts';
 import { useSaidUnder } from './outbox.ts';
+
+/** A run that was begun on this device may not have reached the server yet: null, and no error. */
+export const useRunOnServer = (kind: RunKindId, id: string) =>
+  useQuery({
+    queryKey: ['runs', kind, id],
+    queryFn: () =>
+      call('GET /runs/:kind/:id', { params: { kind, id } }).catch((error: unknown) => {
+        if (error instanceof ApiProblem && error.problem.status === 404) return null;
+        throw error;
+      }),
+    refetchInterval: 5000,
+  });
 
 const mergedLog = (onServer: readonly (RunEntry | UndoEntry)[], here: readonly unknown[]): RunView['log'] => {
   const all = new Map<string, RunEntry | UndoEntry>(onServer.map((entry) => [entry.id, entry]));

@@ -1,11 +1,9 @@
 import type { RunView } from '@schmelz/contract';
 import { ovenState, schoolsFollowed, writeSpan, type OvenEntry, type OvenLog } from '@schmelz/core';
-import { useQuery } from '@tanstack/react-query';
 import { useCallback, useMemo } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
-import { ApiProblem, call } from '../../api/client.ts';
 import { useLine, useSettings } from '../../api/queries.ts';
-import { useRuns } from '../../api/runs.ts';
+import { useRunOnServer, useRuns } from '../../api/runs.ts';
 import { BenchFrame } from '../../bench/BenchFrame.tsx';
 import { Button } from '../../design/Button.tsx';
 import { Waiting } from '../../design/Notice.tsx';
@@ -16,18 +14,6 @@ import { useUnits } from '../../units/Units.tsx';
 import { OvenAtWork } from './OvenAtWork.tsx';
 import { OvenView } from './OvenView.tsx';
 import { useOvenRun } from './useOvenRun.ts';
-
-/** A run that was begun on this device may not have reached the server yet: that is no error. */
-const useServerRun = (id: string) =>
-  useQuery({
-    queryKey: ['runs', 'oven', id],
-    queryFn: () =>
-      call('GET /runs/:kind/:id', { params: { kind: 'oven', id } }).catch((error: unknown) => {
-        if (error instanceof ApiProblem && error.problem.status === 404) return null;
-        throw error;
-      }),
-    refetchInterval: 5000,
-  });
 
 /** Out of the oven: ticket by ticket to look at. */
 function Out({ run }: { run: RunView }) {
@@ -91,7 +77,7 @@ function backTo(run: RunView | null): string {
 /** The bench of one load of the oven, whatever tickets hang in it. */
 export function LoadBenchPage() {
   const { id = '' } = useParams();
-  const { data: found, error } = useServerRun(id);
+  const { data: found, error } = useRunOnServer('oven', id);
   const { data: line } = useLine();
   const { data: settings } = useSettings();
   const catalogue = useCatalogue();

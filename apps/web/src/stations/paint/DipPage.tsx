@@ -14,13 +14,11 @@ import {
   type SessionEntry,
   type UndoEntry,
 } from '@schmelz/core';
-import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
-import { ApiProblem, call } from '../../api/client.ts';
 import { useLine, useSettings } from '../../api/queries.ts';
 import { useRunLog } from '../../api/outbox.ts';
-import { useRuns } from '../../api/runs.ts';
+import { useRunOnServer, useRuns } from '../../api/runs.ts';
 import { BenchFrame, BenchNumber, Unsaved, useBenchKeys, type BenchAction } from '../../bench/BenchFrame.tsx';
 import { undoActions } from '../../bench/undo.ts';
 import { Button } from '../../design/Button.tsx';
@@ -31,17 +29,6 @@ import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { sound, SOUNDS } from '../../shell/clock.ts';
 import { PaintPace, StirDue, usePaintRhythm } from './PaintPace.tsx';
 import { laidOn, PaintPlan } from './PaintPlan.tsx';
-
-/** A run that was begun on this device may not have reached the server yet: that is no error. */
-const useDipOnServer = (id: string) =>
-  useQuery({
-    queryKey: ['runs', 'dip', id],
-    queryFn: () =>
-      call('GET /runs/:kind/:id', { params: { kind: 'dip', id } }).catch((error: unknown) => {
-        if (error instanceof ApiProblem && error.problem.status === 404) return null;
-        throw error;
-      }),
-  });
 
 /** One session in one paint as the bench works it: whose heads are next, and everything that can be said. */
 function useDip(run: RunView) {
@@ -249,7 +236,7 @@ function after<R extends HeadsInRun & { left: number }>(rows: readonly R[], curr
 /** The bench of a session in one paint, over all the tickets that wait for it. */
 export function DipPage() {
   const { id = '' } = useParams();
-  const { data: found, error } = useDipOnServer(id);
+  const { data: found, error } = useRunOnServer('dip', id);
   const catalogue = useCatalogue();
   const onServer = useMemo(() => (found ? [found] : []), [found]);
   const run = useRuns(onServer, 'dip').find((each) => each.id === id);
