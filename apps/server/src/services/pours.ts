@@ -142,10 +142,10 @@ export async function startPour(store: Store, input: StartPourInput, at = Date.n
   const lead = leadFor(workshop, input.leadId);
   const other = wanted.find(({ leadId }) => leadId !== null && leadId !== lead.id);
   if (other) throw notAllowed(`Ticket ${other.number} was begun in another metal: pour it in that one.`);
-  const { atOnce } = input;
+  const { atOnce, spread = false } = input;
   const alloy = knownMetal(lead);
   const hooksHere = await countedParts(store);
-  const { setup, planned } = preparePour({ lines, molds, atOnce, pot, ways: workshop.ways, alloy, hooksHere });
+  const { setup, planned } = preparePour({ lines, molds, atOnce, spread, pot, ways: workshop.ways, alloy, hooksHere });
   const leadId = lead.id;
   return store.write(async (transaction) => {
     const now = await wantedOf(store, ticketIds, transaction);

@@ -139,6 +139,8 @@ export const startPourSchema = record({
   moldIds: list(id(), 1, 6),
   /** How many of them are poured in turn. */
   atOnce: whole('molds', 1, 2),
+  /** Molds that cast the same head share it, by their cavities; left out: the best one casts all of it. */
+  spread: flag().optional(),
   potId: id(),
   /** What is poured; left out: the soft lead there is most of. */
   leadId: id().nullable().optional(),

@@ -110,19 +110,30 @@ const onCavities = (
  * want the same cavities, each next cavity goes to the kind that would need most shots. A plain rule that a maker can
  * follow; the optimal mix of molds is a later planner's work.
  * @param after what the steps after the pour leave of good heads; left out: all of them
+ * @param spread whether all molds that cast a head share it, by their cavities; otherwise the best one casts all of it
  */
 export function allocate(
   lines: readonly PlanLine[],
   molds: readonly PlanMold[],
   after: YieldTonight = { mean: 1 },
+  spread = false,
 ): MoldAllocation[] {
   const byMold = new Map<string, { mold: PlanMold; kinds: BlankKind[] }>();
   for (const kind of kindsOf(lines)) {
-    const [best] = moldsCasting(kind.lines[0]!.product, molds);
-    if (!best) continue;
-    const entry = byMold.get(best.mold.id) ?? { mold: best.mold, kinds: [] };
-    entry.kinds.push(kind);
-    byMold.set(best.mold.id, entry);
+    const casting = moldsCasting(kind.lines[0]!.product, molds);
+    const taking = spread ? casting : casting.slice(0, 1);
+    const total = taking.reduce((sum, { cavities }) => sum + cavities.length, 0);
+    let [before, given] = [0, 0];
+    for (const { mold, cavities } of taking) {
+      before += cavities.length;
+      const upTo = Math.round((kind.wanted * before) / total);
+      const wanted = upTo - given;
+      given = upTo;
+      if (wanted === 0) continue;
+      const entry = byMold.get(mold.id) ?? { mold, kinds: [] };
+      entry.kinds.push({ ...kind, wanted });
+      byMold.set(mold.id, entry);
+    }
   }
   return [...byMold.values()].flatMap(({ mold, kinds }) => poursOn(mold, kinds, after));
 }

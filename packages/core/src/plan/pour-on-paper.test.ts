@@ -3,6 +3,8 @@ import { castingProblem } from './allocate.ts';
 import { workBeforeS } from './minutes.ts';
 import { planOrder } from './plan.ts';
 import { preparePour } from './prepare-pour.ts';
+import type { PourEntry } from '../run/pour-log.ts';
+import { pourState } from '../run/pour.ts';
 import { bakedHead, stepsOf } from './product.ts';
 import type { PlanMold } from './types.ts';
 
@@ -169,4 +171,47 @@ test('work that is no station of its own is told by its name and seconds a head'
   expect(row.handsS.value).toBe(1000);
   expect(row.handsS.why.rule).toBe('Tie the thread: so many seconds a head.');
   expect(row.handsS.why.inputs.map(({ value }) => value)).toEqual([25, 40]);
+});
+
+test('one head on two molds in turn: shared by their cavities, and neither casts what the other will', () => {
+  const alike = (id: string, count: number): PlanMold => ({
+    ...{ id, name: id, bodyKg: 0.5, shotsSinceSmoked: 0, eveningSpread: 0 },
+    cavities: Array.from({ length: count }, (_, i) => cavity(i + 1, 10, { ...known, id: `${id}${i}` })),
+  });
+  const lines = [{ product: product(10, { id: 't' }), quantity: 90 }];
+  const prepared = (spread: boolean) =>
+    preparePour({ ...workshop(), lines, molds: [alike('a', 4), alike('b', 2)], atOnce: 2, spread }).setup;
+  // Not asked for: the mold with most cavities casts all.
+  expect(prepared(false).molds.map(({ moldId }) => moldId)).toEqual(['a']);
+  const setup = prepared(true);
+  expect(setup.needs).toEqual({ t: 90 });
+  expect(setup.molds.map(({ moldId }) => moldId)).toEqual(['a', 'b']);
+  // 60 of 90 on four of six cavities, 30 on two: both are done after about as many shots.
+  const [a, b] = setup.molds.map(({ plannedShots }) => plannedShots) as [number, number];
+  expect(Math.abs(a - b)).toBeLessThanOrEqual(2);
+  const state = pourState(setup, []);
+  const [first, second] = state.molds.map(({ shotsToGo }) => shotsToGo) as [number, number];
+  // Nine good in ten: at least 60 / 0.9 / 4 and 30 / 0.9 / 2 shots, and a few to be sure of it.
+  for (const shots of [first, second]) {
+    expect(shots).toBeGreaterThanOrEqual(17);
+    expect(shots).toBeLessThanOrEqual(20);
+  }
+  // All that is still wanted is one head: one mold is loaded for it, and the other is not.
+  const log = Array.from({ length: 89 }, (_, i): PourEntry => {
+    const [moldId, position] = i % 3 === 2 ? ['b', 1 + (i % 2)] : ['a', 1 + (i % 4)];
+    return { id: `s${i}`, at: 1000 * i, kind: 'shot', moldId: moldId as string, positions: [position as number] };
+  });
+  const last = pourState(setup, log);
+  expect(last.stillNeeded).toEqual({ t: 1 });
+  const loaded = last.molds.map(({ wantedPositions }) => wantedPositions.length);
+  expect(Math.min(...loaded)).toBe(0);
+  expect(Math.max(...loaded)).toBeLessThanOrEqual(2);
+  // The mold that goes to the shelf leaves its part to the other.
+  const away = pourState(setup, [{ id: 'off', at: 1, kind: 'mold', moldId: 'b', away: true }]);
+  const [all, none] = away.molds.map(({ shotsToGo }) => shotsToGo) as [number, number];
+  expect(none).toBe(0);
+  // 90 / 0.9 / 4.
+  expect(all).toBeGreaterThanOrEqual(25);
+  expect(all).toBeLessThanOrEqual(28);
+  expect(away.shotsToGo).toBe(all);
 });

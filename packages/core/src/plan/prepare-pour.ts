@@ -18,6 +18,8 @@ export interface PourWanted {
   molds: readonly PlanMold[];
   /** How many of them are poured in turn. */
   atOnce: number;
+  /** Whether molds that cast the same head share it; otherwise the one with most cavities for it casts it. */
+  spread?: boolean;
   pot: PlanPot;
   ways: HouseWays;
   /** What is poured; soft lead where nothing is said. */
@@ -86,7 +88,7 @@ export const pourProblem = ({ lines, molds }: Pick<PourWanted, 'lines' | 'molds'
 export function preparePour(wanted: PourWanted): PreparedPour {
   const { lines, molds, atOnce, pot, ways, alloy = SOFT_LEAD } = wanted;
   const metalShare = massShareOfLead(alloy);
-  const all = allocate(lines, molds);
+  const all = allocate(lines, molds, undefined, wanted.spread);
   const allocations = molds.flatMap((mold) => all.find((each) => each.mold.id === mold.id) ?? []);
   const pourC = pourTemperatureC(alloy, ways.pourC);
   const plans = allocations.map((allocation) => moldPlan(allocation, { ...ways, pourC }, pot, alloy));

@@ -179,16 +179,41 @@ interface LoadGroup {
   casts: number;
 }
 
-/** Open cavities of a mold that feed the same tickets work together: what they must cast, grossed up for mean yield. */
-function groupsOf(loads: readonly CavityLoad[], want: Record<string, number>): LoadGroup[] {
+/** Which tickets a cavity casts for: cavities of the same ones work together. */
+const feedsOf = (load: CavityLoad): string => [...load.ticketIds].sort().join();
+
+/**
+ * Of what is wanted, each mold's part: where several molds feed the same tickets, by their open cavities, to whole
+ * heads.
+ */
+function partsOf(loads: readonly (readonly CavityLoad[])[], want: Record<string, number>): Map<string, number>[] {
+  const parts = loads.map(() => new Map<string, number>());
+  const all = loads.flat().filter((load) => load.ticketIds.length > 0);
+  for (const key of new Set(all.map(feedsOf))) {
+    const wanted = key.split(',').reduce((sum, id) => sum + Math.max(0, want[id] ?? 0), 0);
+    const cavities = loads.map((own) => own.filter((load) => feedsOf(load) === key).length);
+    const total = cavities.reduce((sum, count) => sum + count, 0);
+    let [before, given] = [0, 0];
+    cavities.forEach((count, at) => {
+      before += count;
+      const upTo = Math.round((wanted * before) / total);
+      parts[at]!.set(key, upTo - given);
+      given = upTo;
+    });
+  }
+  return parts;
+}
+
+/** Open cavities of a mold that feed the same tickets: what they must cast of its part, grossed up for mean yield. */
+function groupsOf(loads: readonly CavityLoad[], part: ReadonlyMap<string, number>): LoadGroup[] {
   const groups = new Map<string, CavityLoad[]>();
   for (const load of loads) {
     if (load.ticketIds.length === 0) continue;
-    const key = [...load.ticketIds].sort().join();
+    const key = feedsOf(load);
     groups.set(key, [...(groups.get(key) ?? []), load]);
   }
-  return [...groups.values()].map((group) => {
-    const wanted = group[0]!.ticketIds.reduce((sum, id) => sum + Math.max(0, want[id] ?? 0), 0);
+  return [...groups].map(([key, group]) => {
+    const wanted = part.get(key) ?? 0;
     const mean = group.reduce((sum, load) => sum + load.yieldShare, 0) / group.length;
     // A pour from before evenings were told apart knows its yield for certain.
     const sure = Math.min(...group.map((load) => load.yieldSure ?? Infinity));
@@ -217,7 +242,7 @@ function moldStates(
   want: Record<string, number>,
   hooksLeft: Record<string, number>,
 ): MoldState[] {
-  return setup.molds.map(({ moldId }) => {
+  const states = setup.molds.map(({ moldId }) => {
     const state: MoldState = {
       moldId,
       blanks: 0,
@@ -240,8 +265,17 @@ function moldStates(
       state.lastPouredAt = entry.at;
       if (state.shotsSinceSmoked !== null) state.shotsSinceSmoked += 1;
     }
-    const open = loadsOf(setup, moldId).filter((load) => !state.blockedPositions.includes(load.position));
-    const groups = groupsOf(open, want);
+    return state;
+  });
+  const openOf = ({ moldId, blockedPositions }: MoldState) =>
+    loadsOf(setup, moldId).filter((load) => !blockedPositions.includes(load.position));
+  // A mold that was put away casts nothing of what another one at the pot can; what only it casts it still owes.
+  const fed = new Set(states.filter(({ away }) => !away).flatMap((state) => openOf(state).map(feedsOf)));
+  const casting = states.map((state) => openOf(state).filter((load) => !state.away || !fed.has(feedsOf(load))));
+  const parts = partsOf(casting, want);
+  return states.map((state, at) => {
+    const open = casting[at]!;
+    const groups = groupsOf(open, parts[at]!);
     state.shotsToGo = Math.max(0, ...groups.map(({ loads, casts }) => Math.ceil(casts / loads.length)));
     state.wantedPositions = wantedOf(groups, hooksLeft);
     state.idlePositions = open.map((load) => load.position).filter((each) => !state.wantedPositions.includes(each));

@@ -26,6 +26,12 @@ function moldsFor(ticket: Ticket, catalogue: Catalogue) {
   );
 }
 
+/** Molds that can cast all of some tickets. */
+function moldsOfAll(tickets: readonly Ticket[], catalogue: Catalogue) {
+  const [first, ...others] = tickets.map((ticket) => moldsFor(ticket, catalogue));
+  return (first ?? []).filter((mold) => others.every((each) => each.some(({ id }) => id === mold.id)));
+}
+
 /** Tickets that wait for the same mold are poured together. */
 function groupsOf(tickets: Ticket[], catalogue: Catalogue) {
   const groups = new Map<string, Ticket[]>();
@@ -45,16 +51,23 @@ function Group({
   catalogue,
   left,
   onToggle,
+  used,
+  onUse,
 }: {
   moldId: string;
   tickets: Ticket[];
   catalogue: Catalogue;
   left: ReadonlySet<string>;
   onToggle: (ids: string[]) => void;
+  /** The molds that they are cast on: one, or several that share them. */
+  used: readonly string[];
+  onUse: (moldIds: string[]) => void;
 }) {
   const units = useUnits();
   const mold = catalogue.molds.find((each) => each.id === moldId)!;
   const taken = tickets.filter((ticket) => !left.has(ticket.id));
+  // Molds that cast every head that is ticked here.
+  const able = moldsOfAll(taken.length ? taken : tickets, catalogue);
   const masses = new Set(taken.map((ticket) => catalogue.product(ticket.productId)?.nominalMassKg));
   return (
     <section className="mb-7">
@@ -82,34 +95,56 @@ function Group({
           sootWear={1 - sootLeft(mold.shotsSinceSmoked)}
           label={`${mold.name}, the cavities that are used tonight are loaded`}
         />
-        <ul>
-          {tickets.map((ticket) => {
-            const product = catalogue.product(ticket.productId)!;
-            return (
-              <li key={ticket.id} className="border-b border-rule">
-                <label className="grid cursor-pointer grid-cols-[24px_44px_64px_minmax(0,1fr)_auto] items-center gap-2 py-2">
-                  <input
-                    type="checkbox"
-                    className="size-5 accent-[var(--good)]"
-                    checked={!left.has(ticket.id)}
-                    onChange={() => onToggle([ticket.id])}
-                  />
-                  <span className="fig text-[21px]">{ticket.number}</span>
-                  <Head {...catalogue.spec(product)} state="blank" scale={1.3} />
-                  <span className="truncate">{product.name}</span>
-                  <span className="text-right">
-                    <b className="fig block text-[21px] font-semibold">{ticket.toCast}</b>
-                    {ticket.toCast > ticket.missing && (
-                      <span className="quiet block text-sm whitespace-nowrap">
-                        {ticket.missing} {ticket.poured ? 'missing' : 'wanted'}
-                      </span>
-                    )}
-                  </span>
-                </label>
-              </li>
-            );
-          })}
-        </ul>
+        <div>
+          {able.length > 1 && (
+            <p className="mb-2 flex flex-wrap items-center gap-2">
+              <span className="quiet">Cast on</span>
+              {able.map(({ id, name }) => {
+                const on = used.includes(id);
+                return (
+                  <button
+                    key={id}
+                    type="button"
+                    aria-pressed={on}
+                    disabled={on && used.length === 1}
+                    onClick={() => onUse(on ? used.filter((each) => each !== id) : [...used, id])}
+                    className={`border px-3 py-1.5 font-medium ${on ? 'border-ink bg-ink text-on-ink' : 'border-rule-2 hover:bg-well'}`}
+                  >
+                    {name}
+                  </button>
+                );
+              })}
+            </p>
+          )}
+          <ul>
+            {tickets.map((ticket) => {
+              const product = catalogue.product(ticket.productId)!;
+              return (
+                <li key={ticket.id} className="border-b border-rule">
+                  <label className="grid cursor-pointer grid-cols-[24px_44px_64px_minmax(0,1fr)_auto] items-center gap-2 py-2">
+                    <input
+                      type="checkbox"
+                      className="size-5 accent-[var(--good)]"
+                      checked={!left.has(ticket.id)}
+                      onChange={() => onToggle([ticket.id])}
+                    />
+                    <span className="fig text-[21px]">{ticket.number}</span>
+                    <Head {...catalogue.spec(product)} state="blank" scale={1.3} />
+                    <span className="truncate">{product.name}</span>
+                    <span className="text-right">
+                      <b className="fig block text-[21px] font-semibold">{ticket.toCast}</b>
+                      {ticket.toCast > ticket.missing && (
+                        <span className="quiet block text-sm whitespace-nowrap">
+                          {ticket.missing} {ticket.poured ? 'missing' : 'wanted'}
+                        </span>
+                      )}
+                    </span>
+                  </label>
+                </li>
+              );
+            })}
+          </ul>
+        </div>
       </div>
     </section>
   );
@@ -122,7 +157,7 @@ const AT_ONCE = [
 ] as const satisfies readonly { value: AtOnce; label: string; hint: string }[];
 
 /** What starts a session: everything that is ticked, on one pot. */
-function Begin({ chosen, heads }: { chosen: { moldId: string; tickets: Ticket[] }[]; heads: number }) {
+function Begin({ chosen, heads }: { chosen: { moldIds: string[]; tickets: Ticket[] }[]; heads: number }) {
   const navigate = useNavigate();
   const { data: pots } = useList('pots');
   const { data: materials } = useList('materials');
@@ -131,12 +166,14 @@ function Begin({ chosen, heads }: { chosen: { moldId: string; tickets: Ticket[] 
   const [leadId, setLeadId] = useState<string | null>(null);
   const leads = (materials ?? []).filter((each) => each.kind === 'lead' && each.quantity > 0.05);
   const usual = usualLead(leads);
+  const moldIds = [...new Set(chosen.flatMap((each) => each.moldIds))];
   const start = useWrite((input: StartPourInput) => call('POST /pours', { body: input }));
   const begin = () =>
     start.mutate(
       {
-        moldIds: chosen.map(({ moldId }) => moldId),
-        atOnce: chosen.length > 1 && atOnce === 'in turn' ? 2 : 1,
+        moldIds,
+        atOnce: moldIds.length > 1 && atOnce === 'in turn' ? 2 : 1,
+        ...(chosen.some((each) => each.moldIds.length > 1) ? { spread: true } : {}),
         potId: pots![0]!.id,
         ...(leadId ? { leadId } : {}),
         ticketIds: chosen.flatMap(({ tickets }) => tickets.map((ticket) => ticket.id)),
@@ -145,7 +182,7 @@ function Begin({ chosen, heads }: { chosen: { moldId: string; tickets: Ticket[] 
     );
   return (
     <div className="flex flex-col gap-3">
-      {chosen.length > 1 && <Ways label="Molds are poured" value={atOnce} options={AT_ONCE} onChange={setAtOnce} />}
+      {moldIds.length > 1 && <Ways label="Molds are poured" value={atOnce} options={AT_ONCE} onChange={setAtOnce} />}
       {leads.length > 1 && (
         <Choice
           label="Metal"
@@ -162,7 +199,7 @@ function Begin({ chosen, heads }: { chosen: { moldId: string; tickets: Ticket[] 
         disabled={chosen.length === 0 || !pots?.length || start.isPending}
         onClick={begin}
       >
-        {chosen.length > 1 ? `To the pot: ${heads} heads, ${chosen.length} molds` : 'To the pot'}
+        {moldIds.length > 1 ? `To the pot: ${heads} heads, ${moldIds.length} molds` : 'To the pot'}
       </Button>
     </div>
   );
@@ -173,6 +210,8 @@ export function PourDesk() {
   const { data: pours } = usePours();
   const catalogue = useCatalogue();
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const [used, setUsed] = useState<Readonly<Record<string, string[]>>>({});
+  const usedOf = (moldId: string) => used[moldId] ?? [moldId];
   if (!line || !catalogue) return <Waiting error={error} />;
   const open = line.pours;
   const busy = new Set(open.flatMap((pour) => Object.keys(pour.setup.needs)));
@@ -180,7 +219,10 @@ export function PourDesk() {
   const { groups, noMold } = groupsOf(waiting, catalogue);
   const headsOf = (tickets: readonly Ticket[]) => tickets.reduce((sum, ticket) => sum + ticket.toCast, 0);
   const chosen = groups
-    .map(([moldId, tickets]) => ({ moldId, tickets: tickets.filter((ticket) => !left.has(ticket.id)) }))
+    .map(([moldId, tickets]) => ({
+      moldIds: usedOf(moldId),
+      tickets: tickets.filter((ticket) => !left.has(ticket.id)),
+    }))
     .filter(({ tickets }) => tickets.length > 0);
   const toggle = (ids: string[]) =>
     setLeft((before) => {
@@ -208,7 +250,17 @@ export function PourDesk() {
     >
       {groups.map(([moldId, tickets]) => (
         <Part key={moldId} of="A mold of this list">
-          {() => <Group moldId={moldId} tickets={tickets} catalogue={catalogue} left={left} onToggle={toggle} />}
+          {() => (
+            <Group
+              moldId={moldId}
+              tickets={tickets}
+              catalogue={catalogue}
+              left={left}
+              onToggle={toggle}
+              used={usedOf(moldId)}
+              onUse={(moldIds) => setUsed({ ...used, [moldId]: moldIds })}
+            />
+          )}
         </Part>
       ))}
       {noMold.map((ticket) => (

@@ -2,7 +2,7 @@ import type { Pour } from '@schmelz/contract';
 import type { PourEntry } from '@schmelz/core';
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { ids, pour, ticket } from '../../test/fixtures.ts';
+import { ids, molds, pour, ticket } from '../../test/fixtures.ts';
 import { fakeApi, prepareBrowser, renderAt } from '../../test/render.tsx';
 import { PourBenchPage } from './PourBench.tsx';
 import { PourDesk } from './PourDesk.tsx';
@@ -158,6 +158,31 @@ describe('before the pour', () => {
     await userEvent.click(screen.getByRole('button', { name: 'To the pot' }));
     await waitFor(() => expect(router.state.location.pathname).toBe(`/pour/${ids.pour}`));
     expect(api.writes()[0]!.body).toEqual({ moldIds: [ids.mold], atOnce: 1, potId: ids.pot, ticketIds: [ids.ticket] });
+  });
+
+  test.each([
+    ['on two molds that share it', [], { atOnce: 2, spread: true }, 2],
+    ['on another mold than the best', ['Three'], { atOnce: 1 }, 1],
+  ])('one head is cast %s, as it is ticked', async (_, off, more, count) => {
+    const three = molds[0]!;
+    const twin = { ...three, id: uuid(60), name: 'Twin', cavities: three.cavities.slice(0, 2) };
+    const api = fakeApi({
+      'GET /line': { tickets: [waiting], pours: [], runs: [] },
+      'GET /molds': [three, twin],
+      'POST /pours': pour(),
+    });
+    renderAt(<PourDesk />);
+    const best = await screen.findByRole('button', { name: 'Three' });
+    // The only one cannot be taken away.
+    expect((best as HTMLButtonElement).disabled).toBe(true);
+    await userEvent.click(screen.getByRole('button', { name: 'Twin' }));
+    for (const name of off) await userEvent.click(screen.getByRole('button', { name }));
+    await userEvent.click(screen.getByRole('button', { name: /^To the pot/ }));
+    await waitFor(() => expect(api.writes()).toHaveLength(1));
+    expect(api.writes()[0]!.body).toEqual({
+      ...more,
+      ...{ moldIds: count === 2 ? [ids.mold, twin.id] : [twin.id], potId: ids.pot, ticketIds: [ids.ticket] },
+    });
   });
 
   test('a ticket that no mold casts is named, an open pour is led back to', async () => {
