@@ -29,7 +29,7 @@ export function Button({
 /** A key as it stands on the keyboard. */
 export function Key({ children }: { children: ReactNode }) {
   return (
-    <kbd className="inline-grid min-w-6 place-items-center border border-b-2 border-current px-1.5 py-0.5 text-xs leading-none font-semibold rounded-key">
+    <kbd className="inline-grid max-sm:pointer-coarse:hidden min-w-6 place-items-center border border-b-2 border-current px-1.5 py-0.5 text-xs leading-none font-semibold rounded-key">
       {children}
     </kbd>
   );
