@@ -2,6 +2,8 @@ import {
   KG_PER_POUND,
   M_PER_INCH,
   writeBulkMass,
+  lengthText,
+  parseLength,
   writeLength,
   writeHeadMass,
   writeMoney,
@@ -27,6 +29,9 @@ export interface Units {
   part(kind: string, quantity: number): string;
   temperature(celsius: number): string;
   money(minor: number, extraDigits?: number): string;
+  /** A length in a form; none is empty. And what was typed there, m: in mm or inches where no unit is said. */
+  lengthText(metres: number | null | undefined): string;
+  readLength(field: string, text: string): number;
   /** Any figure of the core with its unit, as the maker writes it. */
   write(value: number | string, unit: Unit): string;
 }
@@ -56,6 +61,8 @@ function makeUnits(massUnit: MassUnit, temperatureUnit: TemperatureUnit, currenc
           return `${Math.round(quantity * 10) / 10} ml`;
       }
     },
+    lengthText: (metres) => (metres ? lengthText(metres, massUnit) : ''),
+    readLength: (field, text) => parseLength(text, massUnit, field),
     temperature: (celsius) => joined(writeTemperature(celsius, temperatureUnit)),
     money,
     write(value, unit) {

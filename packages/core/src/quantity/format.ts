@@ -87,6 +87,18 @@ export function writeLength(metres: number, unit: MassUnit): Written {
 }
 
 /**
+ * A length as it stands in a form, so that reading it gives the same again: 3.18 mm; 1/8 in, 0.1252 in.
+ * @example lengthText(0.003175, 'oz') // '1/8 in'
+ */
+export function lengthText(metres: number, unit: MassUnit): string {
+  if (unit !== 'oz') return `${trim(metres * 1000, 3)} mm`;
+  const inches = metres / M_PER_INCH;
+  const below = INCH_FRACTIONS.find((each) => Math.abs(Math.round(inches * each) - inches * each) < 1e-6);
+  const above = below && Math.round(inches * below);
+  return above && above < below ? `${above}/${below} in` : `${trim(inches, 4)} in`;
+}
+
+/**
  * Whole degrees in the maker's scale.
  * @example writeTemperature(371, 'F') // { figure: '700', unit: '°F' }
  */

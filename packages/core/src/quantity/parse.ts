@@ -1,5 +1,5 @@
 import { QuantityError } from './check.ts';
-import { fahrenheitToCelsius, KG_PER_OUNCE, KG_PER_POUND } from './units.ts';
+import { fahrenheitToCelsius, KG_PER_OUNCE, KG_PER_POUND, M_PER_INCH } from './units.ts';
 
 export type MassUnit = 'g' | 'oz';
 export type TemperatureUnit = 'C' | 'F';
@@ -58,4 +58,29 @@ export function parseTemperature(text: string, unit: TemperatureUnit): number {
     throw new QuantityError('temperature', text, '', 'a number with C or F, such as 370 C or 700 F');
   }
   return (match[2]?.toUpperCase() ?? unit) === 'F' ? fahrenheitToCelsius(value) : value;
+}
+
+const LENGTH_FACTOR_M: Record<string, number> = {
+  mm: 1e-3,
+  cm: 1e-2,
+  m: 1,
+  in: M_PER_INCH,
+  inch: M_PER_INCH,
+  inches: M_PER_INCH,
+  '"': M_PER_INCH,
+};
+
+/**
+ * Reads a length as a maker writes it; a bare number is in millimetres, beside ounces in inches. Returns m.
+ * @example parseLength('1/8 in', 'g') // 0.003175
+ * @throws QuantityError when it is no length; `field` is what the error names
+ */
+export function parseLength(text: string, unit: MassUnit, field = 'length'): number {
+  const match = /^([-\d.,/\s]+?)\s*([a-z"]*)$/i.exec(text.trim());
+  const value = match ? parseNumber(match[1] ?? '') : null;
+  const factor = match ? LENGTH_FACTOR_M[(match[2] || (unit === 'oz' ? 'in' : 'mm')).toLowerCase()] : undefined;
+  if (value === null || factor === undefined) {
+    throw new QuantityError(field, text, '', 'a number with mm, cm, m or in, such as 3.2 mm or 1/8 in');
+  }
+  return value * factor;
 }

@@ -21,11 +21,12 @@ const SAYS: Record<OvenRack['way'], string> = {
 };
 
 function RackForm({ oven, schema, onSaved }: { oven: Oven; schema: typeof ovenSchema; onSaved: () => void }) {
+  const units = useUnits();
   const save = useSave('ovens');
-  const form = useBuiltForm<{ name: string; way: string; bars: string; barMm: string; clearMm: string }, OvenInput>({
-    defaults: { name: '', way: 'hanging', bars: '5', barMm: '300', clearMm: '75' },
+  const form = useBuiltForm<{ name: string; way: string; bars: string; bar: string; clear: string }, OvenInput>({
+    defaults: { name: '', way: 'hanging', bars: '5', bar: units.lengthText(0.3), clear: units.lengthText(0.075) },
     schema,
-    build: ({ name, way, bars, barMm, clearMm }) => ({
+    build: ({ name, way, bars, bar, clear }) => ({
       ...withoutId(oven),
       racks: [
         ...racksOf(oven),
@@ -33,8 +34,8 @@ function RackForm({ oven, schema, onSaved }: { oven: Oven; schema: typeof ovenSc
           name: name.trim(),
           way,
           bars: numberIn('bars', bars),
-          barM: numberIn('length of a bar', barMm, 'mm') / 1000,
-          clearM: numberIn('air under a bar', clearMm, 'mm') / 1000,
+          barM: units.readLength('length of a bar', bar),
+          clearM: units.readLength('air under a bar', clear),
         },
       ],
     }),
@@ -60,13 +61,11 @@ function RackForm({ oven, schema, onSaved }: { oven: Oven; schema: typeof ovenSc
         {...form.register('way')}
       />
       <TextField label="Bars" inputMode="numeric" {...form.register('bars')} />
-      <TextField label="Length of a bar" unit="mm" inputMode="numeric" {...form.register('barMm')} />
+      <TextField label="Length of a bar" {...form.register('bar')} />
       <TextField
         label={way === 'hanging' ? 'Air under a bar' : 'Air above a bar'}
-        unit="mm"
         hint="How long a head with its hook may be."
-        inputMode="numeric"
-        {...form.register('clearMm')}
+        {...form.register('clear')}
       />
       <div className="flex flex-col gap-3 sm:col-span-2">
         <ProblemNote error={form.problem ?? save.error} />

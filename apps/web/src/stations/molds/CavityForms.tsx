@@ -5,19 +5,18 @@ import { asOptions, Choice, TextField } from '../../design/Field.tsx';
 import { Caution, ProblemNote } from '../../design/Notice.tsx';
 import { numberIn, useBuiltForm } from '../../design/useForm.ts';
 import { moldInputOf } from './rooms.tsx';
+import { useUnits } from '../../units/Units.tsx';
 
 interface CavityValues {
   hookSize: string;
   wire: string;
   bend: string;
   condition: string;
-  pinMm: string;
-  pinDepthMm: string;
+  pin: string;
+  pinDepth: string;
   below: string;
   keeper: string;
 }
-const mm = (metres: number | undefined) => (metres === undefined ? '' : String(Math.round(metres * 1e5) / 100));
-
 /** What one cavity was cut for and how it is now. */
 export function CavityForm({
   cavity,
@@ -28,24 +27,25 @@ export function CavityForm({
   error: unknown;
   onChange: (changed: Partial<Cavity>) => void;
 }) {
+  const units = useUnits();
   const form = useBuiltForm<CavityValues, Cavity>({
     defaults: {
       hookSize: cavity.hookSize,
       wire: cavity.wire ?? 'standard',
       bend: cavity.bend ?? 'round',
       condition: cavity.condition,
-      pinMm: mm(cavity.pin?.diameterM),
-      pinDepthMm: mm(cavity.pin?.lengthM),
+      pin: units.lengthText(cavity.pin?.diameterM),
+      pinDepth: units.lengthText(cavity.pin?.lengthM),
       below: cavity.openBelow ? 'open' : 'closed',
       keeper: cavity.keeper ? 'yes' : 'no',
     },
     schema: cavitySchema,
-    build: ({ pinMm, pinDepthMm, below, keeper, ...values }) => {
+    build: ({ pin: pinText, pinDepth, below, keeper, ...values }) => {
       const [stored] = moldInputOf({ cavities: [cavity] } as unknown as Mold).cavities;
-      const pin = pinMm.trim()
+      const pin = pinText.trim()
         ? {
-            diameterM: numberIn('pin', pinMm, 'mm') / 1000,
-            lengthM: numberIn('pin in the metal', pinDepthMm, 'mm') / 1000,
+            diameterM: units.readLength('pin', pinText),
+            lengthM: units.readLength('pin in the metal', pinDepth),
           }
         : null;
       return { ...stored, ...values, pin, openBelow: below === 'open', keeper: keeper === 'yes' };
@@ -59,14 +59,8 @@ export function CavityForm({
         <Choice label="Wire" options={asOptions(WIRES)} {...form.register('wire')} />
         <Choice label="Bend" options={asOptions(BENDS)} {...form.register('bend')} />
         <Choice label="It is" options={asOptions(['good', 'blocked'])} {...form.register('condition')} />
-        <TextField
-          label="Base-hole pin"
-          unit="mm"
-          hint="Empty: it has none."
-          inputMode="decimal"
-          {...form.register('pinMm')}
-        />
-        <TextField label="Of it in the metal" unit="mm" inputMode="decimal" {...form.register('pinDepthMm')} />
+        <TextField label="Base-hole pin" hint="Its diameter. Empty: it has none." {...form.register('pin')} />
+        <TextField label="Of it in the metal" {...form.register('pinDepth')} />
         <Choice label="Keeper cut into it" options={asOptions(['no', 'yes'])} {...form.register('keeper')} />
         <Choice label="Below" options={asOptions(['closed', 'open'])} {...form.register('below')} />
       </div>

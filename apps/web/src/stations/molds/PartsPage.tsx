@@ -13,32 +13,34 @@ import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
 import { numberIn, useBuiltForm } from '../../design/useForm.ts';
 import { inDrawer } from './rooms.tsx';
+import { useUnits } from '../../units/Units.tsx';
 
 interface Values {
   name: string;
   kind: string;
-  diameterMm: string;
+  diameter: string;
   owned: string;
   places: { where: string; count: string }[];
 }
 
 function PartForm({ part, onSaved }: { part?: Part; onSaved: () => void }) {
+  const units = useUnits();
   const save = useSave('parts');
   const form = useBuiltForm<Values, PartInput>({
     defaults: part
       ? {
           name: part.name,
           kind: part.kind,
-          diameterMm: part.diameterM ? String(Math.round(part.diameterM * 1e5) / 100) : '',
+          diameter: units.lengthText(part.diameterM),
           owned: String(part.owned),
           places: part.places.map(({ where, count }) => ({ where, count: String(count) })),
         }
-      : { name: '', kind: 'base-hole pin', diameterMm: '', owned: '', places: [] },
+      : { name: '', kind: 'base-hole pin', diameter: '', owned: '', places: [] },
     schema: partSchema,
-    build: ({ name, kind, diameterMm, owned, places }) => ({
+    build: ({ name, kind, diameter, owned, places }) => ({
       name: name.trim(),
       kind,
-      diameterM: diameterMm.trim() ? numberIn('diameter', diameterMm, 'mm') / 1000 : null,
+      diameterM: diameter.trim() ? units.readLength('diameter', diameter) : null,
       owned: numberIn('owned', owned),
       places: places.map(({ where, count }) => ({ where: where.trim(), count: numberIn('pieces', count) })),
     }),
@@ -51,7 +53,7 @@ function PartForm({ part, onSaved }: { part?: Part; onSaved: () => void }) {
       <div className="grid gap-4 sm:grid-cols-2">
         <TextField label="Name" {...form.register('name')} autoFocus />
         <Choice label="What it is" options={asOptions(PIN_KINDS)} {...form.register('kind')} />
-        <TextField label="Diameter" unit="mm" inputMode="decimal" {...form.register('diameterMm')} />
+        <TextField label="Diameter" {...form.register('diameter')} />
         <TextField label="Owned" unit="pieces" inputMode="numeric" {...form.register('owned')} />
       </div>
       <fieldset>

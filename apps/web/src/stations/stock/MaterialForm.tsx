@@ -28,7 +28,7 @@ import { asOptions, Choice, TextField } from '../../design/Field.tsx';
 import { ProblemNote } from '../../design/Notice.tsx';
 import { minorIn, numberIn, useBuiltForm } from '../../design/useForm.ts';
 import { today } from '../../units/dates.ts';
-import { useUnits } from '../../units/Units.tsx';
+import { useUnits, type Units } from '../../units/Units.tsx';
 import { useQuantity } from './quantity.ts';
 
 /** One hook is too light for most scales: ten are weighed at once. */
@@ -40,8 +40,8 @@ interface Values {
   metalId: string;
   antimony: string;
   hardness: string;
-  lengthMm: string;
-  wireMm: string;
+  length: string;
+  wireThick: string;
   tenWeigh: string;
   bend: string;
   size: string;
@@ -71,8 +71,8 @@ const DEFAULTS: Values = {
   metalId: 'soft-lead',
   antimony: '3',
   hardness: '',
-  lengthMm: '',
-  wireMm: '',
+  length: '',
+  wireThick: '',
   tenWeigh: '',
   bend: 'round',
   size: '2/0',
@@ -104,7 +104,10 @@ const written = (value: number | undefined, unit: string) =>
   value === undefined ? '' : String(Math.round(value * (WRITTEN[unit]?.factor ?? 1) * 1e4) / 1e4);
 
 /** A material on record, as the form writes it: heat in Celsius, whatever the units are. */
-function valuesOf({ kind, name, metalId, composition, hook, powder, limitC, details }: Material): Values {
+function valuesOf(
+  { kind, name, metalId, composition, hook, powder, limitC, details }: Material,
+  { lengthText }: Units,
+): Values {
   const shared = {
     ...DEFAULTS,
     kind,
@@ -122,7 +125,6 @@ function valuesOf({ kind, name, metalId, composition, hook, powder, limitC, deta
       hardness: composition.brinell === null ? '' : String(composition.brinell),
     };
   if (hook) {
-    const mm = (metres: number | null | undefined) => (metres ? String(Math.round(1e5 * metres) / 100) : '');
     const { size, wire, eyeAngleDeg, plating, bend, lengthM, wireM, massKg } = hook;
     return {
       ...shared,
@@ -131,8 +133,8 @@ function valuesOf({ kind, name, metalId, composition, hook, powder, limitC, deta
       eyeAngleDeg: String(eyeAngleDeg),
       plating,
       bend: bend ?? DEFAULTS.bend,
-      lengthMm: mm(lengthM),
-      wireMm: mm(wireM),
+      length: lengthText(lengthM),
+      wireThick: lengthText(wireM),
       tenWeigh: massKg ? `${Math.round(1e6 * massKg) / 100} g` : '',
     };
   }
@@ -167,7 +169,8 @@ export function MaterialForm({
   stocked?: boolean;
   onSaved?: () => void;
 }) {
-  const { temperatureUnit, massUnit, currency } = useUnits();
+  const units = useUnits();
+  const { temperatureUnit, massUnit, currency } = units;
   const save = useSave('materials');
   const quantity = useQuantity(start?.kind ?? 'hook');
   const [receiptId] = useState(newId);
@@ -184,7 +187,7 @@ export function MaterialForm({
     seconds: Math.round(numberIn('label minutes', minutes) * 60),
   });
   const form = useBuiltForm<Values, MaterialInput>({
-    defaults: material ? valuesOf(material) : { ...DEFAULTS, ...start },
+    defaults: material ? valuesOf(material, units) : { ...DEFAULTS, ...start },
     schema: materialSchema,
     build: (values) => {
       const { kind, name, size, wire, plating } = values;
@@ -200,7 +203,7 @@ export function MaterialForm({
         brinell === null
           ? numberIn('antimony', values.antimony, '%')
           : Math.round(antimonyFromHardness(brinell).percent * 10) / 10;
-      const millimetres = (field: string, text: string) => (text.trim() ? numberIn(field, text, 'mm') / 1000 : null);
+      const metres = (field: string, text: string) => (text.trim() ? units.readLength(field, text) : null);
       return {
         kind,
         name: name.trim(),
@@ -218,8 +221,8 @@ export function MaterialForm({
                 eyeAngleDeg: Number(values.eyeAngleDeg),
                 plating,
                 bend: values.bend,
-                lengthM: millimetres('length', values.lengthMm),
-                wireM: millimetres('wire', values.wireMm),
+                lengthM: metres('length', values.length),
+                wireM: metres('wire', values.wireThick),
                 massKg: values.tenWeigh.trim() ? parseMass(values.tenWeigh, massUnit) / HOOKS_WEIGHED : null,
               }
             : null,
@@ -294,14 +297,8 @@ export function MaterialForm({
           <Choice label="Wire" options={asOptions(WIRES)} {...form.register('wire')} />
           <Choice label="Eye angle" options={asOptions(EYE_ANGLES_DEG, '°')} {...form.register('eyeAngleDeg')} />
           <Choice label="Bend" options={asOptions(BENDS)} {...form.register('bend')} />
-          <TextField
-            label="Length, if measured"
-            unit="mm"
-            hint="Outranks the size number."
-            inputMode="decimal"
-            {...form.register('lengthMm')}
-          />
-          <TextField label="Wire, if measured" unit="mm" inputMode="decimal" {...form.register('wireMm')} />
+          <TextField label="Length, if measured" hint="Outranks the size number." {...form.register('length')} />
+          <TextField label="Wire, if measured" {...form.register('wireThick')} />
           <TextField
             label="Ten of them weigh, if weighed"
             hint={`Such as ${massUnit === 'g' ? '5.8 g' : '0.2 oz'}: heads are checked by it.`}
