@@ -94,9 +94,8 @@ const DEFAULTS: Values = {
   paid: '',
 };
 
-/** Small lengths are written in mm, weights in g, waits in minutes. */
+/** Small weights are written in g, waits in minutes; lengths by the maker's own unit. */
 const WRITTEN: Record<string, { unit: string; factor: number }> = {
-  m: { unit: 'mm', factor: 1000 },
   kg: { unit: 'g', factor: 1000 },
   s: { unit: 'min', factor: 1 / 60 },
 };
@@ -115,7 +114,10 @@ function valuesOf(
     metalId: metalId ?? DEFAULTS.metalId,
     limit: limitC === null || limitC === undefined ? '' : `${limitC} C`,
     details: Object.fromEntries(
-      partKind(kind).fields.map((field) => [field.name, written(details?.[field.name], field.unit)]),
+      partKind(kind).fields.map(({ name: field, unit }) => {
+        const value = details?.[field];
+        return [field, unit === 'm' ? lengthText(value) : written(value, unit)];
+      }),
     ),
   };
   if (composition)
@@ -209,7 +211,7 @@ export function MaterialForm({
         name: name.trim(),
         note: material?.note ?? '',
         limitC: values.limit.trim() ? celsius(values.limit) : null,
-        details: detailsIn(kind, values.details),
+        details: detailsIn(kind, values.details, units),
         metalId: kind === 'lead' ? values.metalId : null,
         composition:
           kind === 'lead' && values.metalId === 'hard-lead' ? { antimonyPercent, tinPercent: 0, brinell } : null,
@@ -344,9 +346,9 @@ export function MaterialForm({
         <TextField
           key={field.name}
           label={field.label}
-          unit={WRITTEN[field.unit]?.unit ?? field.unit}
+          unit={field.unit === 'm' ? undefined : (WRITTEN[field.unit]?.unit ?? field.unit)}
           hint="Left empty: not known."
-          inputMode="decimal"
+          inputMode={field.unit === 'm' ? undefined : 'decimal'}
           {...form.register(`details.${field.name}`)}
         />
       ))}
@@ -372,11 +374,12 @@ export function MaterialForm({
 }
 
 /** What was written of a part beyond its name, in SI; nothing where nothing was written. */
-function detailsIn(kind: string, texts: Record<string, string>): Record<string, number> | null {
+function detailsIn(kind: string, texts: Record<string, string>, { readLength }: Units): Record<string, number> | null {
   const known = partKind(kind).fields.flatMap(({ name, label, unit }) => {
     const text = texts[name]?.trim();
     const { unit: shown, factor } = WRITTEN[unit] ?? { unit, factor: 1 };
-    return text ? [[name, numberIn(label, text, shown) / factor] as const] : [];
+    if (!text) return [];
+    return [[name, unit === 'm' ? readLength(label, text) : numberIn(label, text, shown) / factor] as const];
   });
   return known.length ? Object.fromEntries(known) : null;
 }
