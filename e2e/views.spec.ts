@@ -28,6 +28,8 @@ async function views(url: string): Promise<[string, string][]> {
     ['line', '/'],
     ['orders', '/orders'],
     ['new order', '/orders/new'],
+    ['order by grid', '/orders/grid'],
+    ['products by grid', '/products/grid'],
     ['plan', `/orders/${open.id}`],
     ['products', '/products'],
     ['lead', '/lead'],
