@@ -302,3 +302,17 @@ describe('what the finishing benches may say', () => {
     );
   });
 });
+
+test('a pin that leaves no metal for its head is refused with the mold', () => {
+  const cavity = {
+    position: 1,
+    style: 'ball',
+    nominalMassKg: 0.0004,
+    hookSize: '2',
+    eyeAngleDeg: 60,
+    condition: 'good',
+  };
+  const mold = (pin: object | null) => ({ name: 'Micro', bodyKg: 0.5, cavities: [{ ...cavity, pin }] });
+  expect(() => moldSchema.validateSync(mold(null), { strict: true })).not.toThrow();
+  expect(() => moldSchema.validateSync(mold({ diameterM: 0.003175, lengthM: 0.008 }))).toThrow(/metalVolumeM3/);
+});

@@ -13,6 +13,8 @@ import {
   PAINT_FORMS,
   PART_KINDS,
   MOLD_METALS,
+  AS_CUT,
+  castAs,
   PIN_WAYS,
   POT_WAYS,
   RACK_WAYS,
@@ -23,7 +25,7 @@ import {
   WIRES,
   ZONE_SHARE,
 } from '@schmelz/core';
-import type { LabelPoint, PaintZone, RouteStep } from '@schmelz/core';
+import type { CavityVariant, LabelPoint, PaintZone, RouteStep, VariantCavity } from '@schmelz/core';
 import * as yup from 'yup';
 import {
   across,
@@ -204,6 +206,13 @@ export const variantSchema = record({
   insert: choice(INSERTS),
 });
 
+/** What a cavity is cast as, with its pin and inserts, leaves metal for a head. */
+const leavesMetal = (cavity: VariantCavity & { variants?: CavityVariant[]; keeper?: boolean }) => {
+  for (const variant of [{ ...AS_CUT, keeper: cavity.keeper ?? false }, ...(cavity.variants ?? [])]) {
+    castAs({ ...cavity, pin: cavity.pin ?? null }, variant);
+  }
+};
+
 export const cavitySchema = record({
   /** Of a cavity that is there already: its record goes with it, wherever it stands. Left out: a new one. */
   id: id().optional(),
@@ -221,7 +230,7 @@ export const cavitySchema = record({
   keeper: flag().optional(),
   openBelow: flag().optional(),
   variants: list(variantSchema, 0, 6).optional(),
-});
+}).test(judgedByCore('cavity', leavesMetal));
 
 const learned = { readings: whole('readings', 1, 1e9), at: moment() };
 /** Fitted to this mold's own readings. */

@@ -90,3 +90,8 @@ test('a variant that no mold has is said with its name', () => {
   expect(castingProblem(as('Weedless'), [mold])).toMatch(/is cast as "Weedless"; say at the mold what else it casts/);
   expect(castingProblem(as('No hole'), [mold])).toBeNull();
 });
+
+test('a pin as large as its head, on record from before, stops no plan: the head goes by its stamp', () => {
+  const micro = cavity(1, 0.4, { pin: { diameterM: 0.003175, lengthM: 0.008 } });
+  expect(castKg(micro, product(0.4))).toBeCloseTo(0.0004, 9);
+});

@@ -1,5 +1,6 @@
 import { AS_CUT, castAs, type CavityVariant, type PinCut } from '../mold/variants.ts';
 import { castMassKg } from '../cast/cast-mass.ts';
+import { QuantityError } from '../quantity/check.ts';
 import type { Alloy } from '../metal/alloy.ts';
 import type { Insert } from '../run/pour-log.ts';
 import { seatOf, type CavityCut, type HookOffered, type Seat } from '../seat/seat.ts';
@@ -52,8 +53,15 @@ export function variantFor(cavity: PlanCavity, product: PlanProduct): CavityVari
 export function castKg(cavity: PlanCavity, product: PlanProduct, alloy?: Alloy): number {
   const variant = variantFor(cavity, product);
   const { nominalMassKg } = cavity;
-  if (!variant) return castMassKg({ nominalMassKg, ...(alloy ? { alloy } : {}) });
-  return castAs({ ...cavity, pin: (cavity.pin as PinCut | null | undefined) ?? null }, variant, alloy).massKg;
+  const whole = castMassKg({ nominalMassKg, ...(alloy ? { alloy } : {}) });
+  if (!variant) return whole;
+  try {
+    return castAs({ ...cavity, pin: (cavity.pin as PinCut | null | undefined) ?? null }, variant, alloy).massKg;
+  } catch (error) {
+    // Inserts that leave no metal are refused now; a cavity that was written down so before goes by its stamp.
+    if (error instanceof QuantityError) return whole;
+    throw error;
+  }
 }
 
 /** Small things laid into a cavity before its hook, for one head. */

@@ -1,15 +1,5 @@
 import type { BakeProgram, Oven } from '@schmelz/contract';
-import {
-  bakedHead,
-  bakeOutcome,
-  cureWords,
-  FULL_ENOUGH,
-  knownOven,
-  loadHeat,
-  OVER_BAKED,
-  writeSpan,
-  type BakeOutcome,
-} from '@schmelz/core';
+import { bakedHead, bakeOutcome, cureWords, knownOven, loadHeat, writeSpan, type BakeOutcome } from '@schmelz/core';
 import { Link } from 'react-router';
 import { Icon } from '../../design/Icon.tsx';
 import type { Catalogue } from '../../shell/catalogue.ts';
@@ -22,8 +12,6 @@ export interface ToBake {
   count: number;
 }
 
-const isFull = ({ value }: BakeOutcome['cure']) => value >= FULL_ENOUGH && value < OVER_BAKED;
-
 /** Says where a bake can still be chosen otherwise what it will not do, or do too much; nothing where all is well. */
 export function BakeSays({ name, outcome }: { name: string; outcome: BakeOutcome | null }) {
   const units = useUnits();
@@ -31,7 +19,7 @@ export function BakeSays({ name, outcome }: { name: string; outcome: BakeOutcome
   const { cure, part, limitC, damage } = outcome;
   return (
     <>
-      {!isFull(cure) && (
+      {cureWords(cure.value) !== 'full' && (
         <p className="flex gap-2 text-watch">
           <Icon name="watch" className="mt-1 shrink-0" />
           <span>

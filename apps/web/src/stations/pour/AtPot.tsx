@@ -75,7 +75,7 @@ function OtherMold({
             event.currentTarget.blur();
           }}
         >
-          <Key>Y</Key> Its last shot
+          <Key>.</Key> Its last shot
         </button>
       )}
     </div>

@@ -273,7 +273,7 @@ function Running({ pour, molds, catalogue }: { pour: Pour; molds: StoredMold[]; 
             : []),
           ...(turn?.otherId ? [quiet('T', 'Other mold first', () => prefer(turn.otherId))] : []),
           ...(otherShotId
-            ? [{ ...quiet('Y', 'Look at the other mold', () => look(otherShotId)), elsewhere: true }]
+            ? [{ ...quiet('.', 'Look at the other mold', () => look(otherShotId)), elsewhere: true }]
             : []),
           ...undoActions(bench),
           {
