@@ -58,7 +58,10 @@ describe('what a bake answers when it is asked why', () => {
     };
     const readings = Array.from({ length: 91 }, (_, i) => ({ at: i * 10_000, celsius: 177 }));
     const [model, probe] = [[], readings].map((heard) =>
-      runningCureFigure(runningBake({ ...base, readings: heard }), 'White'),
+      runningCureFigure(runningBake({ ...base, readings: heard }), 'White', {
+        oven: knownOven(undefined),
+        headLagS: 110,
+      }),
     );
     expect(model!.basis).toBe('given');
     expect(probe!.basis).toBe('measured');

@@ -2,25 +2,64 @@ import { figure, fitted, given, measured, type Figure } from '../quantity/figure
 import type { AuditedBake } from './audit.ts';
 import type { RunningState } from './running.ts';
 import { PRIOR_ACTIVATION_J_MOL, type CureLaw } from './cure-law.ts';
-import { cureShare, FULL_ENOUGH } from './cure.ts';
+import { cureShare, FULL_ENOUGH, timeToFullCureS } from './cure.ts';
+import { PROBE_SD_K } from '../pot/dial.ts';
+import { aboveZero, productRange90, range90, Z_90 } from '../quantity/range.ts';
+import { SPREAD } from '../quantity/spreads.ts';
+import { celsiusToKelvin, GAS_CONSTANT } from '../quantity/units.ts';
 import type { LogCure } from './from-log.ts';
 import { airIn, doorS, type BakeWay, type KnownOven, type OvenLoadHeat } from './known-oven.ts';
-import { cureRate } from './step.ts';
+import { COLDEST_C, cureRate, HOTTEST_AIR_C } from './step.ts';
 import type { BakedHead, SolvedProgram } from './program.ts';
+
+/** Longest bake that is looked at, s. */
+const LONGEST_BAKE_S = 8 * 3600;
 
 const LAW = {
   formula: 'cure = ∫ dt / t_label(T_metal)',
   source: "Arrhenius law through the jar's label; the oven at full power to its mark, the head behind it by its lag",
 };
 
-/** The same law at the ends of what its activation energy may be. */
-const ends = (law: CureLaw): CureLaw[] => {
-  const [low, high] =
-    law.from === 'prior'
-      ? [PRIOR_ACTIVATION_J_MOL.low, PRIOR_ACTIVATION_J_MOL.high]
-      : [0.9 * law.activationJMol, 1.1 * law.activationJMol];
-  return [low, high].map((activationJMol) => ({ ...law, activationJMol }));
-};
+/** How unsure the energy of activation is: 50 to 90 kJ/mol where a label has one line, nearer where it has two. */
+const activationSd = ({ from, activationJMol }: CureLaw): number =>
+  from === 'prior'
+    ? (PRIOR_ACTIVATION_J_MOL.high - PRIOR_ACTIVATION_J_MOL.low) / (2 * Z_90)
+    : SPREAD.activationShare * activationJMol;
+
+/** What an oven holds against its mark, as a standard deviation. */
+const ovenSdK = ({ basis }: Pick<KnownOven, 'basis'>): number =>
+  basis === 'fitted' ? SPREAD.learnedOvenK : SPREAD.ovenK;
+
+/** An answer of a bake where label, oven and head are as unsure as they are. */
+function bakeRange(
+  { law, oven, headLagS, setC }: { law: CureLaw; oven: KnownOven; headLagS: number; setC: number },
+  of: (bake: { law: CureLaw; oven: KnownOven; headLagS: number }) => number,
+) {
+  return range90(
+    ([activationJMol, offsetK, lagS, ovenLagS]) =>
+      of({
+        law: { ...law, activationJMol: activationJMol! },
+        oven: { ...oven, offsetK: offsetK!, lagS: ovenLagS! },
+        headLagS: lagS!,
+      }),
+    [
+      { value: law.activationJMol, sd: activationSd(law), least: 10_000, most: 300_000 },
+      { value: oven.offsetK, sd: ovenSdK(oven), least: COLDEST_C - setC, most: HOTTEST_AIR_C - setC },
+      { ...aboveZero(headLagS, SPREAD.headLagShare), least: Math.min(headLagS, 5), most: 7200 },
+      { ...aboveZero(oven.lagS, oven.basis === 'fitted' ? 0 : SPREAD.ovenLagShare), most: 3600 },
+    ],
+  );
+}
+
+/**
+ * The range of a cure that is known by its course only: so many kelvin of its air, by the law's own slope E/RT², and
+ * the lag of its head as a part of the time.
+ */
+function courseRange(cure: number, of: { airC: number; airSdK: number; headLagS: number; seconds: number }) {
+  const perK = PRIOR_ACTIVATION_J_MOL.middle / (GAS_CONSTANT * celsiusToKelvin(of.airC) ** 2);
+  const lag = Math.min(1, of.headLagS / Math.max(60, of.seconds));
+  return productRange90(cure, [perK * of.airSdK, SPREAD.headLagShare * lag]);
+}
 const basisOfLaw = (law: CureLaw) =>
   given(
     'Activation energy',
@@ -32,6 +71,16 @@ const basisOfLaw = (law: CureLaw) =>
 /** An oven that was looked at holds more or less than its mark. */
 const holds = (oven: KnownOven, airC: number) =>
   oven.basis === 'fitted' ? [fitted('It holds', airC, 'C', 'learned from its own run')] : [];
+
+/** The time to a full cure at a program's mark; the program itself goes on to the next whole minute. */
+function programRange(program: SolvedProgram, head: BakedHead, oven: KnownOven, preheated: boolean) {
+  const slowest = head.laws.find(({ powder }) => powder === program.slowest.powder) ?? head.laws[0]!;
+  const fullS = (of: { law: CureLaw; oven: KnownOven; headLagS: number }) =>
+    timeToFullCureS({ ...of, ...airIn(of.oven, { setC: program.setC, preheated }) }) ?? LONGEST_BAKE_S;
+  const bake = { law: slowest.law, oven, headLagS: head.headLagS, setC: program.setC };
+  const { low, high } = bakeRange(bake, fullS);
+  return { low: Math.min(low, program.seconds), high: Math.max(high, program.seconds) };
+}
 
 /** How long the shortest program is, with what decides it. */
 export function programFigure(program: SolvedProgram, head: BakedHead, oven: KnownOven, preheated: boolean): Figure {
@@ -51,7 +100,7 @@ export function programFigure(program: SolvedProgram, head: BakedHead, oven: Kno
         ...head.laws.map(({ law }) => basisOfLaw(law)),
       ],
     },
-    { low: program.seconds * 0.9, high: program.seconds * 1.25 },
+    programRange(program, head, oven, preheated),
   );
 }
 
@@ -63,10 +112,11 @@ export function scheduleFigure(head: BakedHead, way: BakeWay, oven: KnownOven, l
   const air = airIn(oven, way, load);
   const { airC } = air;
   const seconds = doorS(way, oven, head.headLagS, load);
-  const of = (law: CureLaw) => cureShare({ law, headLagS: head.headLagS, ...air }, seconds);
-  const shares = head.laws.map(({ powder, law }) => ({ powder, law, share: of(law) }));
+  const of = (bake: { law: CureLaw; oven: KnownOven; headLagS: number }) =>
+    cureShare({ law: bake.law, headLagS: bake.headLagS, ...airIn(bake.oven, way, load) }, seconds);
+  const { headLagS } = head;
+  const shares = head.laws.map(({ powder, law }) => ({ powder, law, share: of({ law, oven, headLagS }) }));
   const least = shares.reduce((a, b) => (b.share < a.share ? b : a));
-  const range = ends(least.law).map(of);
   // An oven that stays cool never cures.
   const rate = cureRate(least.law, airC);
   return figure(
@@ -93,7 +143,7 @@ export function scheduleFigure(head: BakedHead, way: BakeWay, oven: KnownOven, l
         basisOfLaw(least.law),
       ],
     },
-    { low: Math.min(least.share, ...range), high: Math.max(least.share, ...range) },
+    bakeRange({ law: least.law, oven, headLagS, setC: way.setC }, of),
   );
 }
 
@@ -112,12 +162,15 @@ export const pastCureFigure = (bake: AuditedBake): Figure =>
         given('Head lags', bake.headLagS, 's'),
       ],
     },
-    { low: 0.85 * bake.cure, high: 1.1 * bake.cure },
+    courseRange(bake.cure, { ...bake, airC: airIn(bake.oven, bake).airC, airSdK: ovenSdK(bake.oven) }),
   );
 
 /** How far a bake went by the log of its oven. */
-export const logCureFigure = (cure: LogCure, readings: number, headLagS: number, law: CureLaw): Figure =>
-  figure(
+export function logCureFigure(cure: LogCure, readings: number, headLagS: number, law: CureLaw): Figure {
+  const { share, certain, hottestC, points } = cure;
+  const seconds = (points.at(-1)!.at - points[0]!.at) / 1000;
+  const { low, high } = courseRange(share, { airC: hottestC, airSdK: PROBE_SD_K, headLagS, seconds });
+  return figure(
     cure.share,
     'ratio',
     {
@@ -133,12 +186,19 @@ export const logCureFigure = (cure: LogCure, readings: number, headLagS: number,
         basisOfLaw(law),
       ],
     },
-    { low: Math.min(cure.certain, 0.93 * cure.share), high: 1.07 * cure.share, basis: 'measured' },
+    { low: Math.min(certain, low), high, basis: 'measured' },
   );
+}
 
 /** How far a bake has come that is still in the oven. */
-export const runningCureFigure = ({ cure, metalC, airC, probed }: RunningState, powder: string): Figure =>
-  figure(
+export function runningCureFigure(
+  { cure, metalC, airC, probed, points }: RunningState,
+  powder: string,
+  { oven, headLagS }: { oven: Pick<KnownOven, 'basis'>; headLagS: number },
+): Figure {
+  const seconds = (points.at(-1)!.at - points[0]!.at) / 1000;
+  const airSdK = probed ? PROBE_SD_K : ovenSdK(oven);
+  return figure(
     cure,
     'ratio',
     {
@@ -149,12 +209,23 @@ export const runningCureFigure = ({ cure, metalC, airC, probed }: RunningState, 
         given('Metal now', metalC, 'C', 'it follows the air by its lag'),
       ],
     },
-    { low: (probed ? 0.93 : 0.8) * cure, high: (probed ? 1.07 : 1.15) * cure, basis: probed ? 'measured' : 'given' },
+    { ...courseRange(cure, { airC, airSdK, headLagS, seconds }), basis: probed ? 'measured' : 'given' },
   );
+}
+
+/** All of them at the upper end of their range, and all at the lower. */
+function underCuredRange(bakes: readonly AuditedBake[], said: number) {
+  const moved = bakes.map((bake) => {
+    const { low = bake.cure, high = bake.cure } = pastCureFigure(bake);
+    return { heads: bake.heads, low, high };
+  });
+  const under = (of: 'low' | 'high') => moved.reduce((sum, each) => sum + (each[of] < FULL_ENOUGH ? each.heads : 0), 0);
+  return { low: Math.min(under('high'), said), high: Math.max(under('low'), said) };
+}
 
 /**
- * How many heads went out under-cured over all bakes on record; its range is what a tenth more or less of cure would
- * make of it.
+ * How many heads went out under-cured over all bakes on record; its range is what one common error of all of them would
+ * make of it: they came out of the same oven.
  */
 export const underCuredFigure = (bakes: readonly AuditedBake[]): Figure => {
   const below = (share: number) => bakes.filter((bake) => bake.cure < share).reduce((sum, bake) => sum + bake.heads, 0);
@@ -168,6 +239,6 @@ export const underCuredFigure = (bakes: readonly AuditedBake[]): Figure => {
       source: LAW.source,
       inputs: under.slice(-8).map((bake) => given(bake.name, bake.cure, 'ratio', `${bake.heads} heads`)),
     },
-    { low: below(0.9 * FULL_ENOUGH), high: below(1.1 * FULL_ENOUGH) },
+    underCuredRange(bakes, below(FULL_ENOUGH)),
   );
 };

@@ -39,11 +39,15 @@ export const STEP_S = 5;
 /** A probe that says more is not in an oven; what it says is cured through in seconds all the same. */
 const HOTTEST_C = 400;
 
+/** An oven's air, C. */
+export const COLDEST_C = -20;
+export const HOTTEST_AIR_C = 360;
+
 /**
  * What an oven's air may be reckoned at: marks of 60 to 260 °C, and as much as 80 K above or below them.
  * @throws QuantityError outside of that
  */
-export const airInRange = (airC: number): number => inRange('airC', airC, 'C', -20, 360);
+export const airInRange = (airC: number): number => inRange('airC', airC, 'C', COLDEST_C, HOTTEST_AIR_C);
 
 /** How fast a powder cures at this metal temperature, full cures per second; nothing below 40 °C. */
 export const cureRate = (law: CureLaw, metalC: number): number =>

@@ -1,7 +1,28 @@
 import { figure, given, type Figure } from '../quantity/figure.ts';
+import { aboveZero, range90 } from '../quantity/range.ts';
+import { SPREAD } from '../quantity/spreads.ts';
 import { fillIndex, type FillCavity, type FillSettings } from './fill-index.ts';
 import type { Lever } from './levers.ts';
 import { fillMarks, fillVerdict, THRESHOLD_PRIOR_INDEX, type FillThreshold } from './threshold.ts';
+
+/** What the index may be where heat, skin and gate are as unsure as they are at a bench. */
+function indexRange(cavity: FillCavity, settings: FillSettings) {
+  const { metalC, moldC, alloy } = settings;
+  const middleC = (alloy.liquidusC + alloy.solidusC) / 2;
+  return range90(
+    // The index goes with the speed in the gate, and against what the skin lets through.
+    ([ofMetalC, ofMoldC, skin, gate]) =>
+      (gate! / skin!) * fillIndex(cavity, { ...settings, metalC: ofMetalC!, moldC: ofMoldC! }).index,
+    [
+      { value: metalC, sd: SPREAD.metalK, least: Math.min(metalC, alloy.liquidusC), most: 520 },
+      { value: moldC, sd: SPREAD.moldK, least: -10, most: Math.max(moldC, Math.min(260, middleC - 5)) },
+      { ...aboveZero(1, SPREAD.interfaceShare), least: 0.3 },
+      aboveZero(1, SPREAD.dischargeShare),
+    ],
+  );
+}
+
+const times = ({ low, high }: { low: number; high: number }, gain: number) => ({ low: gain * low, high: gain * high });
 
 /** Index of a cavity at these settings, with its terms; a fitted threshold turns it into a chance of a short. */
 export function fillFigure(cavity: FillCavity, settings: FillSettings, threshold: FillThreshold | null): Figure {
@@ -30,7 +51,7 @@ export function fillFigure(cavity: FillCavity, settings: FillSettings, threshold
         given('Sharpest edge', fill.sharpestM, 'm', 'radius'),
       ],
     },
-    { low: fill.index * 0.75, high: fill.index * 1.3, basis: threshold ? 'fitted' : 'given' },
+    { ...indexRange(cavity, settings), basis: threshold ? 'fitted' : 'given' },
   );
 }
 
@@ -46,7 +67,7 @@ export function leverFigure(lever: Lever, cavity: FillCavity, settings: FillSett
       source: 'Fill model, one usual step of this lever',
       inputs: [given('Index now', before, 'count'), given('Times', lever.gain, 'count')],
     },
-    { low: lever.index * 0.75, high: lever.index * 1.3 },
+    times(indexRange(cavity, settings), lever.gain),
   );
 }
 

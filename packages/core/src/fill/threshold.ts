@@ -1,4 +1,5 @@
 import { countInRange, inRange } from '../quantity/check.ts';
+import { Z_90 } from '../quantity/range.ts';
 import { choleskyInverse, choleskySolve } from '../numeric/solve.ts';
 
 /** Casts at one index, and how many of them came out short. */
@@ -110,8 +111,8 @@ export function fitThreshold(records: readonly FillRecord[]): FillThreshold {
   const total = (of: (record: FillRecord) => number) => records.reduce((sum, record) => sum + of(record), 0);
   return {
     index: Math.exp(centre),
-    low: Math.exp(centre - 1.96 * sd),
-    high: Math.exp(centre + 1.96 * sd),
+    low: Math.exp(centre - Z_90 * sd),
+    high: Math.exp(centre + Z_90 * sd),
     spread,
     casts: total((record) => record.casts),
     shorts: total((record) => record.shorts),

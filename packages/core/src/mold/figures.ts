@@ -1,9 +1,12 @@
 import type { Alloy } from '../metal/alloy.ts';
 import { massShareOfLead } from '../metal/alloy.ts';
 import { figure, given, measured, type Figure } from '../quantity/figure.ts';
+import { aboveZero, productRange90, range90, Z_90 } from '../quantity/range.ts';
+import { SPREAD } from '../quantity/spreads.ts';
 import { wilson } from '../count/wilson.ts';
 import { moldLossWPerK } from './block.ts';
 import type { WarmPlan } from './warm-plan.ts';
+import { BLANK_CYCLE_S } from './warm-up.ts';
 import { cycleForMoldC, steadyMoldC, type PaceInput } from './pace.ts';
 import { castAs, type CavityVariant, type VariantCavity } from './variants.ts';
 
@@ -23,7 +26,21 @@ export function castFigure(cavity: VariantCavity, variant: CavityVariant, alloy:
         ...takes.map(({ what, kg }) => given(`Less for ${what}`, kg, 'head-kg')),
       ],
     },
-    { low: massKg * 0.97, high: massKg * 1.03 },
+    productRange90(massKg, [SPREAD.massShare]),
+  );
+}
+
+/** An answer of the pace where loss, shot and metal are as unsure as they are at a bench. */
+function paceRange(input: PaceInput, of: (input: PaceInput) => number) {
+  const { block, shotKg, metalC } = input;
+  const lossWPerK = block.lossWPerK ?? moldLossWPerK(block.bodyKg);
+  return range90(
+    ([loss, shot, metal]) => of({ ...input, shotKg: shot!, metalC: metal!, block: { ...block, lossWPerK: loss! } }),
+    [
+      { ...aboveZero(lossWPerK, SPREAD.lossShare), least: 0.3 * lossWPerK },
+      aboveZero(shotKg, SPREAD.shotShare),
+      { value: metalC, sd: SPREAD.metalK, least: 130, most: 600 },
+    ],
   );
 }
 
@@ -49,7 +66,7 @@ export function paceFigures(input: PaceInput, holdC: number, usualCycleS: number
         source,
         inputs: [...inputs, given('Hold at', holdC, 'C')],
       },
-      { low: cycleS * 0.8, high: cycleS * 1.25 },
+      paceRange(input, (each) => cycleForMoldC(each, holdC)),
     ),
     steady: figure(
       steadyC,
@@ -60,7 +77,7 @@ export function paceFigures(input: PaceInput, holdC: number, usualCycleS: number
         source,
         inputs: [...inputs, given('A shot every', usualCycleS, 's')],
       },
-      { low: steadyC - 15, high: steadyC + 15 },
+      paceRange(input, (each) => steadyMoldC(each, usualCycleS)),
     ),
   };
 }
@@ -99,7 +116,7 @@ export const shareFigure = (alloy: Alloy): Figure =>
         given('Lead', '11340 kg/m³', 'text'),
       ],
     },
-    { low: massShareOfLead(alloy) * 0.995, high: massShareOfLead(alloy) * 1.005 },
+    productRange90(massShareOfLead(alloy), [SPREAD.densityShare]),
   );
 
 /** Where the block stands when the warming is done. */
@@ -113,8 +130,18 @@ export const readyFigure = (plan: WarmPlan): Figure =>
       source: plan.blanks.why.source,
       inputs: plan.blanks.why.inputs,
     },
-    { low: plan.readyC - 8, high: plan.readyC + 8, basis: plan.blanks.basis },
+    { low: plan.readyC - Z_90 * SPREAD.moldK, high: plan.readyC + Z_90 * SPREAD.moldK, basis: plan.blanks.basis },
   );
+
+/** The time on the pot is by the clock; the shots are so many more or fewer, and each takes as long as hands take. */
+function warmTimeRange({ seconds, blanks: { value, low = value, high = value } }: WarmPlan) {
+  const shotsS = value * BLANK_CYCLE_S;
+  const { low: quick, high: slow } = productRange90(shotsS, [SPREAD.handsShare]);
+  return {
+    low: seconds - Math.hypot((value - low) * BLANK_CYCLE_S, shotsS - quick),
+    high: seconds + Math.hypot((high - value) * BLANK_CYCLE_S, slow - shotsS),
+  };
+}
 
 /** How long the warming takes, blank shots at a usual pace. */
 export const warmTimeFigure = (plan: WarmPlan): Figure =>
@@ -127,5 +154,5 @@ export const warmTimeFigure = (plan: WarmPlan): Figure =>
       source: plan.blanks.why.source,
       inputs: plan.blanks.why.inputs,
     },
-    { low: 0.85 * plan.seconds, high: 1.25 * plan.seconds, basis: plan.blanks.basis },
+    { ...warmTimeRange(plan), basis: plan.blanks.basis },
   );

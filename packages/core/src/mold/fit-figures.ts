@@ -1,4 +1,5 @@
-import { Z_90 } from '../quantity/range.ts';
+import { range90, Z_90 } from '../quantity/range.ts';
+import { SPREAD } from '../quantity/spreads.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
 
 interface LearnedMold {
@@ -50,5 +51,6 @@ export const timesFigure = (gain: number, before: number, after: number): Figure
       source: 'Fill model',
       inputs: [given('Now', before, 'count'), given('After', after, 'count')],
     },
-    { low: 1 + (gain - 1) * 0.6, high: 1 + (gain - 1) * 1.5 },
+    // The rest of a mold's doubts are in both.
+    range90(([more]) => 1 + more!, [{ value: gain - 1, sd: SPREAD.leverShare * Math.abs(gain - 1) }]),
   );

@@ -1,5 +1,6 @@
 import { individuals, type Individuals } from '../count/individuals.ts';
 import { figure, given, measured, type Figure } from '../quantity/figure.ts';
+import { Z_90 } from '../quantity/range.ts';
 import { inRange } from '../quantity/check.ts';
 
 /** A trimmed head on the scale, out of a known cavity or not. */
@@ -88,6 +89,6 @@ export const sampleFigure = (verdict: SampleVerdict, { heads, leadKg, hookKg }: 
         given('Hook', hookKg, 'head-kg'),
       ],
     },
-    { low: verdict.meanKg - 2 * sd, high: verdict.meanKg + 2 * sd, basis: 'measured' },
+    { low: verdict.meanKg - Z_90 * sd, high: verdict.meanKg + Z_90 * sd, basis: 'measured' },
   );
 };

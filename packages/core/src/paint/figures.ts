@@ -1,6 +1,6 @@
 import type { ColourOrder } from './colour-order.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
-import { range90 } from '../quantity/range.ts';
+import { productRange90, range90 } from '../quantity/range.ts';
 import { SPREAD } from '../quantity/spreads.ts';
 import {
   GUN_AIR_C,
@@ -84,6 +84,6 @@ export const changingFigure = (steps: ColourOrder['steps'], name: (sessionId: st
         ),
       ),
     },
-    { low: 0.6 * seconds, high: 1.6 * seconds },
+    productRange90(seconds, [SPREAD.handsShare]),
   );
 };

@@ -1,4 +1,6 @@
 import { figure, given, type Figure } from '../quantity/figure.ts';
+import { aboveZero, range90 } from '../quantity/range.ts';
+import { SPREAD } from '../quantity/spreads.ts';
 import { castKg } from './blank.ts';
 import type { KindOnMold } from './allocate.ts';
 import type { HouseWays, MoldPlan } from './types.ts';
@@ -36,6 +38,13 @@ export function chargeParts(
 
 export const chargeKgOf = (parts: readonly ChargePart[]): number => parts.reduce((sum, { kg }) => sum + kg, 0);
 
+/** Cavities cast a little more or less than their stamp, and dross is as much as the metal is dirty. */
+export const leadRange = (kg: number, drossKg: number, castKgOfIt: number): { low: number; high: number } =>
+  range90(
+    ([dross, cast]) => kg - drossKg - castKgOfIt + dross! + cast!,
+    [aboveZero(drossKg, SPREAD.drossShare), aboveZero(castKgOfIt, SPREAD.massShare)],
+  );
+
 /**
  * Lead that is used up and lead that must be there, kg. Sprues and rejects come back: heads and dross are used up, and
  * beside them the heel and one round of sprues and rejects are in work.
@@ -63,7 +72,7 @@ export function leadFigures(
       used,
       'kg',
       { rule: 'Sprues and rejects come back; heads and dross do not.', formula: 'heads + dross', source, inputs },
-      { low: goodKg + 0.4 * drossKg, high: goodKg + 2 * drossKg },
+      leadRange(used, drossKg, goodKg),
     ),
     need: figure(
       need,
@@ -74,7 +83,7 @@ export function leadFigures(
         source,
         inputs: [...inputs, given('Heel', heelKg, 'kg'), given('A round under way', roundKg, 'kg')],
       },
-      { low: need - 0.6 * drossKg, high: need + drossKg },
+      leadRange(need, drossKg, goodKg + roundKg),
     ),
   };
 }

@@ -4,6 +4,8 @@ import { sprueOf } from '../geometry/sprue.ts';
 import type { Alloy } from '../metal/alloy.ts';
 import { countInRange, inRange } from '../quantity/check.ts';
 import { figure, given, type Figure } from '../quantity/figure.ts';
+import { aboveZero, range90 } from '../quantity/range.ts';
+import { SPREAD } from '../quantity/spreads.ts';
 
 export interface FromMetal {
   metalKg: number;
@@ -57,7 +59,10 @@ export function headsFromMetal(input: FromMetal): Figure {
         given('Good of all casts', yieldShare, 'ratio'),
       ],
     },
-    { low: count(Math.min(0.5, 2 * drossShare), Math.max(0.05, yieldShare - 0.06)), high: count(drossShare / 2, 1) },
+    range90(
+      ([dross, good]) => count(dross!, good!),
+      [aboveZero(drossShare, SPREAD.drossShare), { value: yieldShare, sd: SPREAD.goodPart, least: 0.05, most: 1 }],
+    ),
   );
 }
 
@@ -85,6 +90,6 @@ export function ingotsFromScrap(of: { grossKg: number; cleanShare: number; ingot
       source: 'Clean share by your own lots, or common practice: 80 to 95 %',
       inputs: [given('Gross', grossKg, 'kg'), given('Clean', cleanShare, 'ratio'), given('An ingot', ingotKg, 'kg')],
     },
-    { low: count(cleanShare - 0.06), high: count(cleanShare + 0.06) },
+    range90(([clean]) => count(clean!), [{ value: cleanShare, sd: SPREAD.cleanPart, least: 0, most: 1 }]),
   );
 }

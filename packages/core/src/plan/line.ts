@@ -1,6 +1,7 @@
 import { castMassKg } from '../cast/cast-mass.ts';
 import { yieldEstimate, type YieldEstimate, type YieldTonight } from '../count/yield.ts';
-import { Z_90 } from '../quantity/range.ts';
+import { aboveZero, range90, Z_90 } from '../quantity/range.ts';
+import { SPREAD } from '../quantity/spreads.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
 import { castKg } from './blank.ts';
 import type { KindOnMold } from './allocate.ts';
@@ -8,6 +9,7 @@ import { unitCostStack } from './cost.ts';
 import { handsOf, totalSeconds } from './minutes.ts';
 import { powdersByStep, productBake } from './product.ts';
 import { perHead } from '../job/bill.ts';
+import { COST_PARTS, type CostPart } from '../job/part-kinds.ts';
 import type { Timing } from './timing.ts';
 import { stackTotal, type CostStack, type LinePlan, type PlanInput, type PlanLine } from './types.ts';
 
@@ -127,6 +129,17 @@ const castsFigure = (line: PlanLine, onMold: KindOnMold | null, after: YieldToni
   );
 };
 
+/** How unsure each part of a cost is, as a share of it: prices are on the bill, what is taken of it is not. */
+const COST_SPREAD: Record<CostPart, number> = {
+  lead: SPREAD.massShare,
+  hook: 0,
+  powder: Math.hypot(SPREAD.filmShare, SPREAD.staysOnShare),
+  parts: 0,
+  dross: SPREAD.drossShare,
+  energy: SPREAD.energyShare,
+  work: SPREAD.handsShare,
+};
+
 const unitCostFigure = (stack: CostStack, name: string): Figure => {
   const total = stackTotal(stack);
   return figure(
@@ -138,7 +151,10 @@ const unitCostFigure = (stack: CostStack, name: string): Figure => {
       source: 'Moving-average prices of your stock; house ways',
       inputs: Object.entries(stack).map(([part, minor]) => given(part, minor, 'minor/head')),
     },
-    { low: total * 0.85, high: total * 1.25 },
+    range90(
+      (parts) => parts.reduce((sum, part) => sum + part, 0),
+      COST_PARTS.map((part) => aboveZero(stack[part], COST_SPREAD[part])),
+    ),
   );
 };
 

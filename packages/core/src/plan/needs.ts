@@ -1,4 +1,6 @@
 import { figure, given, type Figure } from '../quantity/figure.ts';
+import { productRange90 } from '../quantity/range.ts';
+import { SPREAD } from '../quantity/spreads.ts';
 import type { KindOnMold } from './allocate.ts';
 import { partKind } from '../job/part-kinds.ts';
 import { perHead } from '../job/bill.ts';
@@ -56,7 +58,7 @@ export function materialNeeds(
       source: "The powder-coating industry's coverage formula, 192.3 ft²/lb per mil at specific gravity 1",
       inputs: [given('Heads', heads, 'count'), given('A head', kg / Math.max(1, heads), 'kg')],
     };
-    return [need(shelf, figure(kg, 'kg', why, { low: kg * 0.8, high: kg * 1.4 }))];
+    return [need(shelf, figure(kg, 'kg', why, productRange90(kg, [SPREAD.filmShare, SPREAD.staysOnShare])))];
   });
   return [...(kinds.length ? [need(lead, leadNeed)] : []), ...hookNeeds, ...powderNeeds, ...partNeeds(lines, onHand)];
 }

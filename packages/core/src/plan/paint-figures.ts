@@ -3,6 +3,8 @@ import { dippedAreaM2, powdersPerHead, productHeated } from './product.ts';
 import { dryWaitS } from './timing.ts';
 import type { HouseWays, KnownWays, PlanProduct } from './types.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
+import { aboveZero, productRange90, range90, Z_90 } from '../quantity/range.ts';
+import { SPREAD } from '../quantity/spreads.ts';
 import { schoolsFollowed, schoolsAt } from '../ways/house.ts';
 import { gunOf, targetOf } from '../ways/work.ts';
 import { heatingS } from '../paint/head-heat.ts';
@@ -22,6 +24,11 @@ export function powderPerHeadFigure(product: PlanProduct, ways: HouseWays, known
   const kg = powders.reduce((sum, powder) => sum + powder.kgPerHead, 0);
   const paintedAreaM2 = dippedAreaM2(product, ways);
   const weighed = !!known && known.weighings > 0;
+  const staysOnSd = known ? (known.high - known.low) / (2 * Z_90) : SPREAD.staysOnShare * share;
+  const taken = range90(
+    ([film, stays]) => (kg * film! * share) / stays!,
+    [aboveZero(1, SPREAD.filmShare), { value: share, sd: staysOnSd, least: 0.05, most: 1 }],
+  );
   return figure(
     kg,
     'powder-kg',
@@ -41,11 +48,7 @@ export function powderPerHeadFigure(product: PlanProduct, ways: HouseWays, known
         ...powders.map(({ name, kgPerHead }) => given(name, kgPerHead, 'powder-kg')),
       ],
     },
-    {
-      low: (kg * share) / (known?.high ?? Math.min(1, 1.25 * share)),
-      high: (kg * share) / (known?.low ?? 0.75 * share),
-      basis: weighed ? 'fitted' : 'given',
-    },
+    { ...taken, basis: weighed ? 'fitted' : 'given' },
   );
 }
 
@@ -78,7 +81,7 @@ export function paintSecondsFigure(product: PlanProduct, ways: KnownWays): Figur
         ...schoolsAt('paint', schools).map(({ step, school }) => given(step.name, school.name, 'text')),
       ],
     },
-    { low: 0.8 * seconds, high: 1.4 * seconds },
+    productRange90(seconds, [SPREAD.handsShare]),
   );
 }
 
@@ -102,7 +105,7 @@ export function powderCostFigure(
       source: 'Your stock',
       inputs: powders.map(({ name, minor: each }) => given(name, each, 'minor/head')),
     },
-    { low: 0.75 * minor, high: 1.35 * minor },
+    productRange90(minor, [SPREAD.filmShare, SPREAD.staysOnShare]),
   );
 }
 
@@ -137,6 +140,6 @@ export function trimSecondsFigure(product: PlanProduct, ways: HouseWays): Figure
         given(step.name, school.seconds, 's', school.name),
       ),
     },
-    { low: 0.7 * seconds, high: 1.5 * seconds },
+    productRange90(seconds, [SPREAD.handsShare]),
   );
 }

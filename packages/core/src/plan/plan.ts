@@ -1,7 +1,7 @@
 import { countInRange } from '../quantity/check.ts';
 import { figure, given } from '../quantity/figure.ts';
 import { allocate, castingProblem, type KindOnMold } from './allocate.ts';
-import { chargeKgOf, chargeParts, leadFigures } from './charge.ts';
+import { chargeKgOf, chargeParts, leadFigures, leadRange, type ChargePart } from './charge.ts';
 import { averageCost, linePlan } from './line.ts';
 import { moldPlan } from './mold-plan.ts';
 import { materialNeeds } from './needs.ts';
@@ -70,6 +70,7 @@ const NO_CHARGE = {
 function chargeOf(kinds: readonly KindOnMold[], molds: readonly MoldPlan[], input: PlanInput) {
   const parts = chargeParts(kinds, molds, input.ways);
   const value = chargeKgOf(parts);
+  const kgOf = (label: ChargePart['label']) => parts.find((part) => part.label === label)!.kg;
   const over = value > input.pot.capacityKg;
   return {
     parts,
@@ -84,7 +85,7 @@ function chargeOf(kinds: readonly KindOnMold[], molds: readonly MoldPlan[], inpu
         source: 'Mass balance; dross share and heel are house ways',
         inputs: parts.map((part) => given(part.label, part.kg, 'kg')),
       },
-      { low: value * 0.95, high: value * 1.08 },
+      leadRange(value, kgOf('dross'), kgOf('heads, rejects too') + kgOf('sprues')),
     ),
   };
 }

@@ -72,10 +72,10 @@ test('shots: the blank that needs most decides, and a block is known for every m
   expect(planned.blocks!['a']!.bodyKg).toBe(0.5);
 });
 
-test('the fewest shots are those without a reject, by the blank that needs most; a mold takes its time to open', () => {
+test('shots are a number to keep to, by the blank that needs most; a mold takes its time to open', () => {
   const [five] = planOrder({ ...workshop(), lines: LINES.slice(0, 2), molds: MOLDS }).molds;
-  expect(five!.shots).toMatchObject({ value: 53, low: 45 }); // 90 over two
-  expect(five!.shots.high).toBe(53 + 3); // a twentieth more
+  expect(five!.shots.value).toBe(53);
+  expect(five!.shots.low).toBeUndefined();
   // A tolerance by hand: from some three quarters to some a third more (common practice, no source).
   const { value, low, high } = five!.openS;
   expect(low! / value).toBeGreaterThan(0.5);

@@ -3,6 +3,8 @@ import { holdingEnergyKWh, meltTime } from '../pot/time-to-pour.ts';
 import { figure, given, type Figure } from '../quantity/figure.ts';
 import { J_PER_KWH } from '../quantity/units.ts';
 import type { MoldAllocation } from './allocate.ts';
+import { QuantityError } from '../quantity/check.ts';
+import { potRange } from '../pot/melt-plan.ts';
 import { range90 } from '../quantity/range.ts';
 import { SPREAD } from '../quantity/spreads.ts';
 import { handsOf, totalSeconds, type StepHands } from './minutes.ts';
@@ -11,7 +13,7 @@ import { stationOf } from '../job/stations.ts';
 import { ovenLoads, roomOf } from '../bake/rack.ts';
 import { doorS, knownOven, loadHeat } from '../bake/known-oven.ts';
 import { curedPowders, productBakedJK, productLagS, stepsOf } from './product.ts';
-import type { MoldPlan, Plan, PlanBake, PlanInput, PlanLayer, PlanLine, PlanOven } from './types.ts';
+import type { MoldPlan, Plan, PlanBake, PlanInput, PlanLayer, PlanLine, PlanOven, PlanPot } from './types.ts';
 
 /** Share of its rated power that an oven draws on average while it holds temperature. Common practice, no source. */
 export const OVEN_DUTY = 0.6;
@@ -38,16 +40,7 @@ export function timingOf(
   { pot, oven, ways }: PlanInput,
 ): Timing {
   const pours = allocations.length > 0;
-  const atOnceKg = Math.min(pot.capacityKg, Math.max(0.05, chargeKg));
-  const melt = meltTime({
-    leadKg: atOnceKg,
-    powerW: pot.powerW,
-    lossWPerK: pot.lossWPerK,
-    crucibleJPerK: pot.crucibleJPerK,
-    toC: ways.pourC,
-    roomC: ways.roomC,
-    fromC: ways.roomC,
-  });
+  const melt = meltTime(meltOf(chargeKg, pot, ways));
   const pourS = molds.reduce((sum, mold, at) => {
     const cavities = allocations[at]!.kinds.reduce((n, kind) => n + kind.cavities.length, 0);
     return sum + mold.blanks.value * BLANK_CYCLE_S + mold.shots.value * shotSeconds(ways, cavities, mold.openS.value);
@@ -123,6 +116,27 @@ export function bakeLoads(
   });
 }
 
+/** All that is charged at once, from cold to where it is poured. */
+const meltOf = (
+  chargeKg: number,
+  { capacityKg, powerW, lossWPerK, crucibleJPerK }: PlanPot,
+  ways: PlanInput['ways'],
+) => ({
+  leadKg: Math.min(capacityKg, Math.max(0.05, chargeKg)),
+  ...{ powerW, lossWPerK, crucibleJPerK },
+  ...{ toC: ways.pourC, roomC: ways.roomC, fromC: ways.roomC },
+});
+
+/** At the far end of its doubt a pot may never get there: then it takes long. */
+function meltsInS(charge: Parameters<typeof meltTime>[0], longestS: number): number {
+  try {
+    return Math.min(longestS, meltTime(charge).seconds);
+  } catch (error) {
+    if (error instanceof QuantityError) return longestS;
+    throw error;
+  }
+}
+
 export const meltFigure = (timing: Timing, chargeKg: number, { pot, ways }: PlanInput): Figure =>
   figure(
     timing.meltS,
@@ -138,7 +152,9 @@ export const meltFigure = (timing: Timing, chargeKg: number, { pot, ways }: Plan
         given('Room', ways.roomC, 'C'),
       ],
     },
-    { low: timing.meltS * 0.85, high: timing.meltS * 1.2 },
+    timing.meltS === 0
+      ? { low: 0, high: 0 }
+      : potRange(pot, (each) => meltsInS(meltOf(chargeKg, { ...pot, ...each }, ways), 3 * timing.meltS)),
   );
 
 const RULES: Record<string, string> = {

@@ -18,12 +18,12 @@ test('what is used up is heads and dross; skimming may take less than half of wh
   expect(part('dross')).toBeCloseTo(input.ways.drossShare * (part('heads, rejects too') + part('sprues')), 12);
   expect(plan.leadUsed.value).toBeCloseTo(headsKg + part('dross'), 6);
   // Common practice, no source: dross is known to a factor of two or so.
-  expect(plan.leadUsed.low).toBeGreaterThan(headsKg);
   expect(plan.leadUsed.low).toBeLessThan(headsKg + 0.6 * part('dross'));
-  expect(plan.leadUsed.high).toBeGreaterThan(headsKg + 1.6 * part('dross'));
+  expect(plan.leadUsed.high).toBeGreaterThan(headsKg + 1.4 * part('dross'));
   const need = plan.needs.find((each) => each.kind === 'lead')!.need;
-  expect(need.value - need.low!).toBeCloseTo(plan.leadUsed.value - plan.leadUsed.low!, 9);
-  expect(need.high! - need.value).toBeCloseTo(plan.leadUsed.high! - plan.leadUsed.value, 9);
+  // A round of sprues and rejects is as unsure as what they are cast in.
+  expect(need.value - need.low!).toBeGreaterThanOrEqual(plan.leadUsed.value - plan.leadUsed.low!);
+  expect(need.high! - need.value).toBeLessThan(1.5 * (plan.leadUsed.high! - plan.leadUsed.value));
 });
 
 test('the mean cost of a head is that of its lines by heads, and so is its range', () => {
@@ -48,10 +48,12 @@ test('powder that stays on is never reckoned as more than all of it', () => {
     const { value, low, high } = powderPerHeadFigure(product(10), { ...input.ways, transferEfficiency });
     return { low: low! / value, high: high! / value };
   };
-  // A quarter more or less of what stays on; all of it at most.
-  expect(share(0.6).low).toBeCloseTo(0.8, 2);
-  expect(share(0.6).high).toBeCloseTo(4 / 3, 2);
-  expect(share(0.95).low).toBeCloseTo(0.95, 2);
+  // A quarter more or less of what stays on, and the film; where all of it stays on the film alone can save any.
+  expect(share(0.6).low).toBeGreaterThan(0.65);
+  expect(share(0.6).low).toBeLessThan(0.8);
+  expect(share(0.6).high).toBeGreaterThan(4 / 3);
+  expect(share(0.6).high).toBeLessThan(1.5);
+  expect(1 - share(1).low).toBeLessThan(0.75 * (1 - share(0.6).low));
 });
 
 test('heads off the shelf want no pot: no shots, no charge, and nothing is missing for it', () => {

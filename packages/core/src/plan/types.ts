@@ -5,6 +5,7 @@ import type { LabelPoint } from '../bake/cure-law.ts';
 import type { BakeWay, OvenRecord } from '../bake/known-oven.ts';
 import type { OvenRack } from '../bake/rack.ts';
 import type { PotWay } from '../pot/way.ts';
+import type { Basis } from '../quantity/figure.ts';
 import type { YieldTonight } from '../count/yield.ts';
 import type { PaintZone } from '../paint/coverage.ts';
 import type { Schools } from '../ways/school.ts';
@@ -129,6 +130,11 @@ export interface PlanPot {
   lossWPerK: number;
   /** What crucible and element hold, J/K. */
   crucibleJPerK?: number;
+  /** How sure its own readings are of them; left out: by its plate. */
+  basis?: Basis;
+  powerSdW?: number;
+  lossSdWPerK?: number;
+  crucibleSdJPerK?: number;
   /** How it is poured from; by its bottom spout where nothing is said. */
   way?: PotWay | null;
 }

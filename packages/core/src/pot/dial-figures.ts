@@ -1,4 +1,5 @@
 import { figure, given, measured, type Figure, type WhyInput } from '../quantity/figure.ts';
+import { Z_90 } from '../quantity/range.ts';
 import { bookFigure } from '../quantity/recorded.ts';
 import type { DialTable, Drift } from './dial.ts';
 import { SKIN_SD_K, SKINS, type SkinColour } from './skin.ts';
@@ -14,7 +15,7 @@ const markInputs = (table: DialTable): WhyInput[] =>
       `Mark ${dial}`,
       temperatureC,
       'C',
-      `± ${Math.round(2 * sdK)} K, ${pairs} ${pairs === 1 ? 'pair' : 'pairs'}`,
+      `± ${Math.round(Z_90 * sdK)} K, ${pairs} ${pairs === 1 ? 'pair' : 'pairs'}`,
     ),
   );
 
@@ -31,7 +32,7 @@ export function dialFigure(table: DialTable, dial: number): Figure {
       ...FROM_PAIRS,
       inputs: markInputs(table),
     },
-    { low: temperatureC - 2 * sdK, high: temperatureC + 2 * sdK, basis: outside ? 'given' : 'fitted' },
+    { low: temperatureC - Z_90 * sdK, high: temperatureC + Z_90 * sdK, basis: outside ? 'given' : 'fitted' },
   );
 }
 
@@ -40,8 +41,8 @@ export function dialMarkFigure(table: DialTable, temperatureC: number): Figure |
   const dial = table.dialFor(temperatureC);
   if (dial === null) return null;
   const { sdK } = table.at(dial);
-  const low = table.dialFor(temperatureC - 2 * sdK) ?? table.from;
-  const high = table.dialFor(temperatureC + 2 * sdK) ?? table.to;
+  const low = table.dialFor(temperatureC - Z_90 * sdK) ?? table.from;
+  const high = table.dialFor(temperatureC + Z_90 * sdK) ?? table.to;
   const rule = 'Where the curve through your own measured marks reaches this temperature.';
   const inputs = [given('Wanted', temperatureC, 'C'), ...markInputs(table)];
   return figure(dial, 'count', { rule, ...FROM_PAIRS, inputs }, { low, high, basis: 'fitted' });
@@ -60,7 +61,11 @@ export const driftFigure = (drift: Drift): Figure =>
       source: 'Your pairs, measured again on other days',
       inputs: [measured('Pairs', drift.pairs, 'count')],
     },
-    { low: drift.kPerMonth - 2 * drift.sdKPerMonth, high: drift.kPerMonth + 2 * drift.sdKPerMonth, basis: 'fitted' },
+    {
+      low: drift.kPerMonth - Z_90 * drift.sdKPerMonth,
+      high: drift.kPerMonth + Z_90 * drift.sdKPerMonth,
+      basis: 'fitted',
+    },
   );
 
 /**
@@ -74,6 +79,6 @@ export function skinFigure(colour: SkinColour): Figure {
     'C',
     `The skin on clean lead begins to look ${colour}: ${skin.says}. Light and alloy shift it.`,
     'Common practice, no source',
-    { low: skin.fromC - SKIN_SD_K, high: skin.fromC + SKIN_SD_K },
+    { low: skin.fromC - Z_90 * SKIN_SD_K, high: skin.fromC + Z_90 * SKIN_SD_K },
   );
 }

@@ -1,8 +1,10 @@
 import { figure, fitted, given, measured, type Figure, type WhyInput } from '../quantity/figure.ts';
 import { fumeCeilingUgM3, LEAD_ACTION_LEVEL_UG_M3, LEAD_LIMIT_UG_M3 } from './fume.ts';
-import { Z_90 } from '../quantity/range.ts';
+import { aboveZero, productRange90, range90, Z_90 } from '../quantity/range.ts';
+import { SPREAD } from '../quantity/spreads.ts';
+import { PROBE_SD_K } from './dial.ts';
 import { knownPot, usualCrucibleJPerK } from './known-pot.ts';
-import { largestRefill, type Refill, type RefillInput } from './refill.ts';
+import { afterAdding, largestRefill, recoverS, type Refill, type RefillInput } from './refill.ts';
 
 /** The feed adviser's answer with its why. `potC` measured or set says what it rests on. */
 export function refillFigures(input: RefillInput, potTemperature: 'measured' | 'given') {
@@ -20,15 +22,29 @@ export function refillFigures(input: RefillInput, potTemperature: 'measured' | '
     'too cold to feed': 'It is below the temperature you chose already: wait.',
   };
   const source = 'Enthalpy balance; heats of lead from the CRC Handbook, from memory';
-  const low = largestRefill({ ...input, potC: input.potC - 8 }).addKg;
-  const high = largestRefill({ ...input, potC: input.potC + 8 }).addKg;
+  const potC = {
+    value: input.potC,
+    sd: potTemperature === 'measured' ? PROBE_SD_K : SPREAD.metalK,
+    least: 20,
+    most: 600,
+  };
+  const { powerW, lossWPerK } = input.pot;
+  const { addKg } = refill;
+  const { crucibleJPerK } = input.pot;
+  const mixedC = (ofPotC: number) => afterAdding({ ...input, potC: ofPotC, addKg, crucibleJPerK }).temperatureC;
+  const recovers = ([ofPotC, ofPowerW, ofLossWPerK]: readonly number[]) => {
+    const pot = { ...input.pot, powerW: ofPowerW!, lossWPerK: ofLossWPerK! };
+    return recoverS({ ...input, pot }, input.potKg + addKg, mixedC(ofPotC!));
+  };
+  // However little it has, a pot that is poured from gets there.
+  const holdsW = 1.1 * lossWPerK * (input.pourC - input.roomC);
   return {
     refill,
     add: figure(
       refill.addKg,
       'kg',
       { rule: words[refill.limit], formula: 'm = M (h(T) − h(T_keep)) / (h(T_keep) − h(T_add))', source, inputs },
-      { low: Math.min(low, refill.addKg), high: Math.max(high, refill.addKg) },
+      range90(([each]) => largestRefill({ ...input, potC: each! }).addKg, [potC]),
     ),
     after: figure(
       refill.afterC,
@@ -39,7 +55,7 @@ export function refillFigures(input: RefillInput, potTemperature: 'measured' | '
         source,
         inputs: [...inputs, given('Added', refill.addKg, 'kg')],
       },
-      { low: refill.afterC - 8, high: refill.afterC + 8 },
+      range90(([each]) => mixedC(each!), [potC]),
     ),
     recover: figure(
       refill.recoverS,
@@ -50,24 +66,23 @@ export function refillFigures(input: RefillInput, potTemperature: 'measured' | '
         source,
         inputs: [...inputs, given('Power', input.pot.powerW, 'W'), given('Pour at', input.pourC, 'C')],
       },
-      { low: refill.recoverS * 0.8, high: refill.recoverS * 1.3 },
+      range90(recovers, [
+        potC,
+        { ...aboveZero(powerW, SPREAD.potPowerShare), least: Math.min(powerW, holdsW) },
+        { ...aboveZero(lossWPerK, SPREAD.potLossShare), most: Math.max(lossWPerK, (lossWPerK * powerW) / holdsW) },
+      ]),
     ),
   };
 }
 
 /** Ceiling of lead vapour over the melt, with what it does and does not say. */
 export const fumeFigure = (metalC: number): Figure =>
-  figure(
-    fumeCeilingUgM3(metalC),
-    'ug/m3',
-    {
-      rule: 'Air saturated with lead vapour at the heat of the melt: real air stays below. Dust, dross and smoke are not in it. No measurement, and no clearance.',
-      formula: 'log₁₀ p = 9.917 − 9701/T; c = p M / (R T)',
-      source: `Alcock, Itkin & Horrigan 1984, from memory. For comparison 29 CFR 1910.1025: action level ${LEAD_ACTION_LEVEL_UG_M3}, limit ${LEAD_LIMIT_UG_M3} µg/m³ over a working day`,
-      inputs: [given('Metal', metalC, 'C')],
-    },
-    { low: 0, high: fumeCeilingUgM3(metalC) },
-  );
+  figure(fumeCeilingUgM3(metalC), 'ug/m3', {
+    rule: 'Air saturated with lead vapour at the heat of the melt: real air stays below. Dust, dross and smoke are not in it. No measurement, and no clearance.',
+    formula: 'log₁₀ p = 9.917 − 9701/T; c = p M / (R T)',
+    source: `Alcock, Itkin & Horrigan 1984, from memory. For comparison 29 CFR 1910.1025: action level ${LEAD_ACTION_LEVEL_UG_M3}, limit ${LEAD_LIMIT_UG_M3} µg/m³ over a working day`,
+    inputs: [given('Metal', metalC, 'C')],
+  });
 
 interface LearnedPot {
   powerW: number;
@@ -98,7 +113,8 @@ export function potFigure(
     } as const
   )[what];
   if (!learned) {
-    const [low, high] = { power: [0.8, 1.1], loss: [0.5, 1.5], crucible: [0.5, 1.8] }[what] as [number, number];
+    const { potPowerShare, potLossShare, crucibleShare } = SPREAD;
+    const share = { power: potPowerShare, loss: potLossShare, crucible: crucibleShare }[what];
     return figure(
       plate,
       unit,
@@ -111,7 +127,7 @@ export function potFigure(
         source: what === 'crucible' ? 'From memory' : 'Setup',
         inputs: [given('Given', plate, unit)],
       },
-      { low: plate * low, high: plate * high },
+      productRange90(plate, [share]),
     );
   }
   return figure(

@@ -2,6 +2,7 @@ import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
 import { figure, fitted, given, type Basis, type Figure, type WhyInput } from '../quantity/figure.ts';
 import { J_PER_KWH } from '../quantity/units.ts';
 import { range90 } from '../quantity/range.ts';
+import { SPREAD } from '../quantity/spreads.ts';
 import { simulatePot, type PotBody, type PotEvent, type PotPoint } from './simulate.ts';
 import { meltTime } from './time-to-pour.ts';
 
@@ -39,16 +40,22 @@ export interface MeltPlan {
 const COAST_K = 6;
 const SHOWN_AFTER_S = 900;
 
-/** What is believed of a pot that nobody has looked at, as shares. Common practice, no source. */
-const PLATE_SD = { power: 0.1, loss: 0.25, crucible: 0.35 };
+/** How well a pot is known: by its plate, or by its own readings. */
+export interface PotDoubt extends PotBody {
+  basis?: Basis;
+  powerSdW?: number;
+  lossSdWPerK?: number;
+  crucibleSdJPerK?: number;
+}
 
 /** Range of an answer by how well power, loss and crucible are known. */
-function band(input: MeltPlanInput, of: (pot: PotBody) => number) {
-  const { powerW, lossWPerK, crucibleJPerK = 0, basis } = input;
+export function potRange(pot: PotDoubt, of: (pot: PotBody) => number): { low: number; high: number } {
+  const { powerW, lossWPerK, crucibleJPerK = 0, basis = 'given', powerSdW = 0, lossSdWPerK = 0 } = pot;
+  const { potPowerShare, potLossShare, crucibleShare } = SPREAD;
   const sds =
     basis === 'given'
-      ? [PLATE_SD.power * powerW, PLATE_SD.loss * lossWPerK, PLATE_SD.crucible * crucibleJPerK]
-      : [input.powerSdW, input.lossSdWPerK, input.crucibleSdJPerK ?? PLATE_SD.crucible * crucibleJPerK];
+      ? [potPowerShare * powerW, potLossShare * lossWPerK, crucibleShare * crucibleJPerK]
+      : [powerSdW, lossSdWPerK, pot.crucibleSdJPerK ?? crucibleShare * crucibleJPerK];
   return range90(
     ([p, l, c]) => of({ powerW: p!, lossWPerK: l!, crucibleJPerK: c! }),
     [
@@ -76,7 +83,7 @@ export function meltPlan(input: MeltPlanInput): MeltPlan {
   const { powerW, lossWPerK, crucibleJPerK } = input;
   const pot: PotBody = { powerW, lossWPerK, crucibleJPerK };
   const now = meltTime({ leadKg, fromC, roomC, toC: pourC, ...pot, alloy });
-  const seconds = (toC: number) => band(input, (each) => at(toC)(each)?.seconds ?? now.seconds * 3);
+  const seconds = (toC: number) => potRange(input, (each) => at(toC)(each)?.seconds ?? now.seconds * 3);
   const known = (label: string, value: number, unit: WhyInput['unit'], note?: string) =>
     (input.basis === 'given' ? given : fitted)(label, value, unit, note);
   const inputs: WhyInput[] = [
@@ -144,7 +151,7 @@ export function meltPlan(input: MeltPlanInput): MeltPlan {
       now.energyKWh,
       'kWh',
       { rule: 'Power times time to ready; holding it comes on top.', formula: 'E = P · t', source, inputs },
-      band(input, (each) => (each.powerW * (at(pourC)(each)?.seconds ?? now.seconds * 3)) / J_PER_KWH),
+      potRange(input, (each) => (each.powerW * (at(pourC)(each)?.seconds ?? now.seconds * 3)) / J_PER_KWH),
     ),
     points: trace.points,
   };

@@ -72,17 +72,20 @@ export function largestRefill(input: RefillInput): Refill {
   const { crucibleJPerK = 0 } = input.pot;
   const over = potKg * (enthalpyJKg(alloy, potC) - keep) + crucibleJPerK * (potC - keepAboveC);
   const byHeat = over / (keep - enthalpyJKg(alloy, addC));
-  if (byHeat <= 0)
-    return { addKg: 0, limit: 'too cold to feed', afterC: potC, recoverS: recover(potKg, potC, input, alloy) };
+  if (byHeat <= 0) return { addKg: 0, limit: 'too cold to feed', afterC: potC, recoverS: recoverS(input, potKg, potC) };
   const addKg = Math.min(byHeat, roomKg);
   const afterC = afterAdding({ potKg, potC, addKg, addC, crucibleJPerK, alloy }).temperatureC;
   return {
     addKg,
     limit: roomKg < byHeat ? 'room in the pot' : 'heat',
     afterC,
-    recoverS: recover(potKg + addKg, afterC, input, alloy),
+    recoverS: recoverS(input, potKg + addKg, afterC),
   };
 }
 
-const recover = (leadKg: number, fromC: number, { pot, pourC, roomC }: RefillInput, alloy: Alloy) =>
-  meltTime({ leadKg, fromC, toC: pourC, roomC, ...pot, alloy }).seconds;
+/** Seconds at full power from what a pot has come to, to where pouring goes on. */
+export const recoverS = (
+  { pot, pourC, roomC, alloy }: Pick<RefillInput, 'pot' | 'pourC' | 'roomC' | 'alloy'>,
+  leadKg: number,
+  fromC: number,
+): number => meltTime({ leadKg, fromC, toC: pourC, roomC, ...pot, alloy }).seconds;

@@ -75,6 +75,7 @@ export function atTheGateFigure(potC: number, way?: PotWay | null): Figure {
       source: id === 'ladle' ? '10 to 20 K, from memory' : 'Common practice, no source',
       inputs: [given('Pot', potC, 'C'), given('Lost on the way', usualK, 'K')],
     },
+    // From least to most is what is usual: nine in ten of it.
     { low: potC - highK, high: potC - lowK },
   );
 }

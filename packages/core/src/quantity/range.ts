@@ -7,6 +7,9 @@ export interface Unsure {
   most?: number;
 }
 
+/** A normal value that cannot be below zero. */
+export const aboveZero = (value: number, share: number): Unsure => ({ value, sd: share * value, least: 0 });
+
 /** A normal value lies within so many standard deviations nine times in ten. */
 export const Z_90 = 1.645;
 
@@ -30,3 +33,13 @@ export function range90(answer: (values: readonly number[]) => number, inputs: r
   });
   return { low: value - Math.sqrt(down), high: value + Math.sqrt(up) };
 }
+
+/**
+ * Range of a value that is a product of inputs, each unsure by a share of its own; what divides goes in as well.
+ * @example productRange90(100, [0.1]) // { low: 83.55, high: 116.5 }
+ */
+export const productRange90 = (value: number, shares: readonly number[]): { low: number; high: number } =>
+  range90(
+    (factors) => factors.reduce((product, factor) => product * factor, value),
+    shares.map((share) => aboveZero(1, share)),
+  );

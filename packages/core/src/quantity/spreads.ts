@@ -26,4 +26,35 @@ export const SPREAD = {
   gunAirK: 20,
   /** Seconds of hands, each kind of work by itself. */
   handsShare: 0.18,
+  /** A pot that nobody has looked at. */
+  potPowerShare: 0.1,
+  potLossShare: 0.25,
+  crucibleShare: 0.35,
+  /** How far the gate is from running full. */
+  dischargeShare: 0.14,
+  /** What a cavity casts against its stamp. */
+  massShare: 0.018,
+  /** Metal by ideal mixing. */
+  densityShare: 0.003,
+  drossShare: 0.4,
+  /** What of scrap is clean metal, and what of all casts is good: of the whole. */
+  cleanPart: 0.035,
+  goodPart: 0.035,
+  /** Thickness of a film, which nobody measures. */
+  filmShare: 0.12,
+  /** Powder that stays on where no jar was weighed. */
+  staysOnShare: 0.15,
+  /** What an oven holds against its mark: by its dial alone, and once it was looked at. */
+  ovenK: 7,
+  learnedOvenK: 2.5,
+  headLagShare: 0.2,
+  ovenLagShare: 0.2,
+  /** Energy of activation from two lines of a label. */
+  activationShare: 0.06,
+  /** Power that an oven draws over its plate times its duty. */
+  energyShare: 0.2,
+  /** What one change at the bench does to the filling, of what it is said to do. */
+  leverShare: 0.3,
+  /** How many a way of working spoils. */
+  spoilsShare: 0.5,
 } as const;

@@ -1,4 +1,5 @@
 import { PROBE_SD_K } from '../pot/dial.ts';
+import { Z_90 } from '../quantity/range.ts';
 import { figure, measured, type Figure } from '../quantity/figure.ts';
 
 /** What a probe reads now, with what a probe is good for. */
@@ -12,5 +13,5 @@ export const probeFigure = (name: string, celsius: number): Figure =>
       source: 'Your logger; type K, class 2 after IEC 60584-1',
       inputs: [measured(name, celsius, 'C')],
     },
-    { low: celsius - 2 * PROBE_SD_K, high: celsius + 2 * PROBE_SD_K, basis: 'measured' },
+    { low: celsius - Z_90 * PROBE_SD_K, high: celsius + Z_90 * PROBE_SD_K, basis: 'measured' },
   );

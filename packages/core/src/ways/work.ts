@@ -3,6 +3,8 @@ import { paintSteps, restsS } from './rhythm.ts';
 import type { PaintZone } from '../paint/coverage.ts';
 import { inRange } from '../quantity/check.ts';
 import { figure, given, type Figure } from '../quantity/figure.ts';
+import { aboveZero, range90 } from '../quantity/range.ts';
+import { SPREAD } from '../quantity/spreads.ts';
 import { schoolsAt } from './house.ts';
 import type { Schools, School } from './school.ts';
 
@@ -72,7 +74,10 @@ export function paintSeconds(layers: readonly PaintedLayer[], head: HeatedHead, 
 export function schoolCostFigure(school: School, minorPerHour: number, workBeforeS: number): Figure {
   inRange('labour', minorPerHour, 'minor units/h', 0, 1e9);
   const share = school.spoils?.share ?? 0;
-  const minor = ((school.seconds + share * (workBeforeS + school.seconds)) * minorPerHour) / 3600;
+  const costs = ([seconds, spoils]: readonly number[]) =>
+    ((seconds! + spoils! * (workBeforeS + seconds!)) * minorPerHour) / 3600;
+  const unsure = [aboveZero(school.seconds, SPREAD.handsShare), aboveZero(share, SPREAD.spoilsShare)];
+  const minor = costs(unsure.map(({ value }) => value));
   return figure(
     minor,
     'minor/head',
@@ -87,6 +92,6 @@ export function schoolCostFigure(school: School, minorPerHour: number, workBefor
         given('An hour of work', minorPerHour, 'minor'),
       ],
     },
-    { low: 0.6 * minor, high: 1.6 * minor },
+    range90(costs, unsure),
   );
 }

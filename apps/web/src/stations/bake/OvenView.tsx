@@ -1,5 +1,5 @@
 import type { Ticket } from '@schmelz/contract';
-import { celsiusToFahrenheit, FULL_ENOUGH, runningCureFigure, writeClock, writeSpan } from '@schmelz/core';
+import { celsiusToFahrenheit, FULL_ENOUGH, writeClock, writeSpan } from '@schmelz/core';
 import { lazy, Suspense } from 'react';
 import { useList } from '../../api/queries.ts';
 import { BenchNumber } from '../../bench/BenchFrame.tsx';
@@ -71,11 +71,7 @@ function Stub({ oven }: { oven: OvenRun }) {
             </p>
             <p className="flex items-baseline justify-between text-lg">
               <span>Cure, {course.powder}</span>
-              <Fig
-                figure={runningCureFigure(course.state, course.powder)}
-                title="Cure so far"
-                className="fig text-[34px]"
-              >
+              <Fig figure={course.soFar} title="Cure so far" className="fig text-[34px]">
                 {`${Math.round(course.state.cure * 100)} %`}
               </Fig>
             </p>

@@ -7,7 +7,9 @@ import {
   platingDamage,
   programEndsAt,
   runningBake,
+  runningCureFigure,
   type BakedHead,
+  type Figure,
   type OvenState,
   type PlatingDamage,
   type Reading,
@@ -20,6 +22,8 @@ export interface BakeCourse {
   /** Where the least cured powder of all heads in the load stands now. */
   state: RunningState;
   powder: string;
+  /** Its share of a full cure so far. */
+  soFar: Figure;
   /** When the heads come out: by the program, whose count may wait for warm metal. */
   endsAt: number;
   /** Its share of a full cure then. */
@@ -91,6 +95,7 @@ export function bakeCourse(
   return {
     state: least.state,
     powder: least.powder,
+    soFar: runningCureFigure(least.state, least.powder, { oven: known, headLagS: least.input.headLagS }),
     endsAt,
     atEnd: until.at(-1)?.share ?? 0,
     limitC,
