@@ -5,3 +5,4 @@ export * from './lead.ts';
 export * from './mold.ts';
 export * from './oven.ts';
 export * from './pot.ts';
+export * from './scale.ts';

@@ -70,7 +70,11 @@ test('the scale: settling, settled, empty, silent', () => {
   const scale = renderHook(() => useScale());
   expect(scale.result.current).toBeNull();
   const weigh = (...grams: number[]) => {
-    const weights = grams.map((g, i) => ({ name: 'scale', at: Date.now() + i, kg: g / 1000 }));
+    const weights = grams.map((g, i) => ({
+      name: 'scale',
+      at: Date.now() + 1000 * (i + 1 - grams.length),
+      kg: g / 1000,
+    }));
     act(() => Stream.open.at(-1)!.onWeight?.({ data: JSON.stringify(weights) }));
   };
   weigh(8.1);

@@ -20,6 +20,7 @@ const latest = new Map<ProbePlace, LiveReading>();
 /** What cannot be, by the place that says it. */
 const odd = new Map<ProbePlace, LiveReading>();
 /** The newest readings of the scale: enough to see whether it has settled. */
+const SCALE_KEPT = 32;
 let weights: Weight[] = [];
 const listeners = new Set<Listener>();
 let source: EventSource | null = null;
@@ -35,7 +36,7 @@ function listen(listener: Listener): () => void {
       listeners.forEach((each) => each());
     };
     source.addEventListener('weight', (event: MessageEvent<string>) => {
-      weights = [...weights, ...(JSON.parse(event.data) as Weight[])].slice(-8);
+      weights = [...weights, ...(JSON.parse(event.data) as Weight[])].slice(-SCALE_KEPT);
       listeners.forEach((each) => each());
     });
   }

@@ -14,25 +14,39 @@ export interface OnScale {
 }
 
 /**
- * So many readings in a row must agree, to so much. Common practice, no source: a scale of 0.01 g settles in a second
- * or two.
+ * It has stopped moving when all that it said for so long agrees, three readings or more. Common practice, no source: a
+ * scale settles in a second or two, and a slow one creeps up the last part of it.
  */
+const STILL_MS = 1500;
 const ALIKE = 3;
-export const SCALE_STEP_KG = 1e-5;
+/** The finest step of a bench scale. */
+const SCALE_STEP_KG = 1e-5;
 /** Below this the pan is empty, or a hook has been left on it. */
 const EMPTY_KG = 1e-4;
+/** Two readings nearer than this are the same. */
+const SAME_KG = 1e-9;
+
+/** The step that a scale counts in: the least that two of its readings lie apart. */
+function stepKg(kilograms: readonly number[]): number {
+  const sorted = [...kilograms].sort((a, b) => a - b);
+  const gaps = sorted.slice(1).map((kg, i) => kg - sorted[i]!);
+  const apart = gaps.filter((gap) => gap > SAME_KG);
+  return apart.length < 2 ? SCALE_STEP_KG : Math.max(SCALE_STEP_KG, Math.min(...apart));
+}
 
 /**
  * What the newest readings of a scale say; null without any. Range: -1 to 100 kg.
  * @example onScale([]) // null
  */
 export function onScale(weights: readonly Weight[]): OnScale | null {
-  const last = weights.slice(-ALIKE);
-  const newest = last.at(-1);
+  const newest = weights.at(-1);
   if (!newest) return null;
-  const kilograms = last.map((weight) => inRange('weight', weight.kg, 'kg', -1, 100));
-  const spread = Math.max(...kilograms) - Math.min(...kilograms);
+  const kilograms = weights.map((weight) => inRange('weight', weight.kg, 'kg', -1, 100));
+  const from = weights.findLastIndex(({ at }) => newest.at - at >= STILL_MS);
+  const last = kilograms.slice(Math.max(0, Math.min(from, kilograms.length - ALIKE)));
+  const spread = Math.max(...last) - Math.min(...last);
   const empty = newest.kg < EMPTY_KG;
-  const steady = !empty && last.length === ALIKE && spread <= 2 * SCALE_STEP_KG + 1e-9;
-  return { kg: steady ? kilograms.reduce((sum, kg) => sum + kg, 0) / ALIKE : newest.kg, steady, empty };
+  const long = from >= 0 && last.length >= ALIKE;
+  const steady = !empty && long && spread <= 3 * stepKg(kilograms) + SAME_KG;
+  return { kg: steady ? last.reduce((sum, kg) => sum + kg, 0) / last.length : newest.kg, steady, empty };
 }
