@@ -211,3 +211,59 @@ describe('one order over the API', () => {
     expect(csv.body.split('\r\n').length - 1).toBe(exported.body.stockMoves.length);
   });
 });
+
+// Pins are few and go round: never more heads in work than pins. Common practice, no source.
+test('a pour casts no more heads than base-hole pins are free, and none while all of them are in heads', async () => {
+  const server = await testServer();
+  const { call } = server;
+  const { moldId, productIds, potId } = await smallWorkshop(server);
+  const { body: mold } = await call('GET', `/api/molds/${moldId}`);
+  const pin = { diameterM: 0.0024, lengthM: 0.006 };
+  const { id: _id, createdAt: _at, archived: _put, shotsSinceSmoked: _shots, learned: _fit, ...rest } = mold;
+  const cavities = mold.cavities.map(
+    ({ good: _good, casts: _casts, tried: _tried, ...each }: Record<string, unknown>) => ({
+      ...each,
+      pin,
+    }),
+  );
+  expect((await call('PUT', `/api/molds/${moldId}`, { ...rest, cavities })).body).toMatchObject({ id: moldId });
+  const { body: settings } = await call('GET', '/api/settings');
+  const ways = { ...settings.ways, schools: { hole: 'pulled together' }, pins: [{ diameterM: 0.0024, count: 7 }] };
+  const { dataFolder: _folder, passwordSet: _set, sessions: _s, ...house } = settings;
+  const kept = await call('PUT', '/api/settings', { ...house, ways });
+  expect(kept.body).toMatchObject({ ways });
+  const order = await call('POST', '/api/orders', {
+    ...{ customer: 'Stall', dueOn: null, note: '' },
+    lines: [
+      { productId: productIds[0], quantity: 12 },
+      { productId: productIds[1], quantity: 6 },
+    ],
+  });
+  const { plan } = (await call('GET', `/api/orders/${order.body.id}/plan`)).body;
+  expect(plan.pins).toEqual([{ diameterM: 0.0024, count: 7, inWork: 0, wanted: 18 }]);
+  const { body: made } = await call('POST', `/api/orders/${order.body.id}/release`, {});
+  const tickets = productIds.map((id) => made.find(({ productId }: { productId: string }) => productId === id));
+  const start = (ticketId: string) =>
+    call('POST', '/api/pours', { moldIds: [moldId], atOnce: 1, potId, ticketIds: [ticketId] });
+  const { body: pour } = await start(tickets[0].id);
+  expect(pour.setup.needs[tickets[0].id]).toBe(7);
+  let at = Date.now();
+  const say = (said: object) =>
+    call('POST', `/api/pours/${pour.id}/entries`, { id: randomUUID(), at: (at += 30_000), ...said });
+  await say({ kind: 'charge', massKg: 2, potC: 20 });
+  for (let shot = 0; shot < 3; shot++) await say({ kind: 'shot', moldId, positions: shot === 2 ? [1] : [1, 2, 3] });
+  const back = { sprueBackKg: 0, rejectsBackKg: 0, drossKg: 0, heelKg: 1 };
+  expect((await say({ kind: 'close', ...back })).status).toBe(204);
+  const refused = await start(tickets[1].id);
+  expect(refused.status).toBe(422);
+  expect(refused.body.detail).toBe('All 7 pins of 2.4 mm are in heads under way: pull them first.');
+  // Trimmed and painted, the pins of five are out: so many more can be cast.
+  const tell = (step: string, count: number) =>
+    call('POST', `/api/tickets/${tickets[0].id}/entries`, {
+      ...{ id: randomUUID(), at: (at += 30_000), kind: 'good', step, count },
+    });
+  expect((await tell('trim', 7)).status).toBe(204);
+  expect((await tell('paint', 5)).status).toBe(204);
+  const { body: next } = await start(tickets[1].id);
+  expect(next.setup.needs[tickets[1].id]).toBe(5);
+});

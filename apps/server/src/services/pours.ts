@@ -2,9 +2,13 @@ import { randomUUID } from 'node:crypto';
 import {
   countAll,
   headsOwed,
+  headsWithPin,
   knownMetal,
   mayLessen,
   opensPour,
+  pinInWorkM,
+  pinLimits,
+  pinsSay,
   pourConflict,
   pourProblem,
   pourRefusal,
@@ -12,6 +16,8 @@ import {
   pourState,
   preparePour,
   ticketState,
+  withinPins,
+  type Pins,
   type PlanLine,
   type PourEntry,
   type PourLog,
@@ -108,6 +114,19 @@ async function wantedOf(store: Store, ticketIds: readonly string[], transaction?
   });
 }
 
+/** Pins that are in heads under way, over all open tickets. */
+async function pinsInWork(store: Store, { ways, products, molds }: Workshop): Promise<Pins[]> {
+  if (!ways.pins?.length) return [];
+  const open = await loadTickets(store, { closedAt: null });
+  return open.flatMap((loaded) => {
+    const product = products.get(loaded.row.productId);
+    const diameterM = product ? pinInWorkM(product, molds, ways.schools) : null;
+    if (diameterM === null) return [];
+    const state = ticketState(setupOf(loaded), ticketLog(loaded));
+    return [{ diameterM, count: headsWithPin(state, product!, ways.schools) }];
+  });
+}
+
 /** The metal that is poured: as was said, or the soft lead there is most of. */
 function leadFor(workshop: Workshop, leadId: string | null | undefined): Material {
   const id = leadId ?? castingLead(workshop).materialId;
@@ -134,9 +153,12 @@ export async function startPour(store: Store, input: StartPourInput, at = Date.n
   const pot = workshop.pots.find((each) => each.id === input.potId);
   if (!pot) throw notFound('pot', input.potId);
   // In a pour the ticket stands in the product's place: cavities are loaded for tickets.
-  const lines = wanted.map(({ id, productId, quantity }): PlanLine => {
+  const all = wanted.map(({ id, productId, quantity }): PlanLine => {
     return { product: { ...workshop.products.get(productId)!, id }, quantity };
   });
+  const inWork = await pinsInWork(store, workshop);
+  const lines = withinPins(all, molds, workshop.ways, inWork);
+  if (lines.length === 0) throw notAllowed(pinsSay(pinLimits(all, molds, workshop.ways, inWork)[0]!));
   const problem = pourProblem({ lines, molds });
   if (problem) throw notAllowed(problem);
   const lead = leadFor(workshop, input.leadId);

@@ -84,6 +84,7 @@ const plan: Plan = {
   handsTotal: fig(4000, 's'),
   ovenLoads: fig(1, 'count'),
   unitCost: fig(30, 'minor/head'),
+  pins: [],
   problems: [],
 };
 const planAnswers = (more: Partial<Plan> = {}) => ({

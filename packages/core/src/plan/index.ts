@@ -6,6 +6,7 @@ export * from './cost.ts';
 export * from './from-metal.ts';
 export * from './minutes.ts';
 export * from './mold-plan.ts';
+export * from './pins.ts';
 export * from './plan.ts';
 export * from './prepare-pour.ts';
 export * from './product.ts';

@@ -4,6 +4,7 @@ import { allocate, castingProblem, type KindOnMold } from './allocate.ts';
 import { chargeKgOf, chargeParts, leadFigures, leadRange, type ChargePart } from './charge.ts';
 import { averageCost, linePlan } from './line.ts';
 import { moldPlan } from './mold-plan.ts';
+import { pinLimits } from './pins.ts';
 import { materialNeeds } from './needs.ts';
 import { handsFigure, meltFigure, minutesOf, ovenLoadsFigure, timingOf } from './timing.ts';
 import type { MoldPlan, Plan, PlanInput } from './types.ts';
@@ -52,6 +53,7 @@ export function planOrder(input: PlanInput): Plan {
     handsTotal: handsFigure(timing),
     ovenLoads: ovenLoadsFigure(timing, lines, input),
     unitCost: averageCost(linePlans),
+    pins: pinLimits(lines, input.molds, input.ways),
     problems,
   };
 }

@@ -4,6 +4,7 @@ import type { BakeOutcome } from '../bake/outcome.ts';
 import type { LabelPoint } from '../bake/cure-law.ts';
 import type { BakeWay, OvenRecord } from '../bake/known-oven.ts';
 import type { OvenRack } from '../bake/rack.ts';
+import type { PinLimit } from './pins.ts';
 import type { PotWay } from '../pot/way.ts';
 import type { Basis } from '../quantity/figure.ts';
 import type { YieldTonight } from '../count/yield.ts';
@@ -164,6 +165,8 @@ export interface HouseWays {
   finishS: number;
   /** Schools of the house at trim and paint. */
   schools?: Partial<Schools>;
+  /** Base-hole pins by diameter, as far as they were counted. */
+  pins?: { diameterM: number; count: number }[];
 }
 /** The house's ways with what its own records taught. */
 export interface KnownWays extends HouseWays {
@@ -259,6 +262,8 @@ export interface Plan {
   handsTotal: Figure;
   ovenLoads: Figure;
   unitCost: Figure;
+  /** Base-hole pins that limit how many heads are in work at once. */
+  pins: PinLimit[];
   /** What stands in the way: nothing can be poured for these lines. */
   problems: { productId: string; text: string }[];
 }

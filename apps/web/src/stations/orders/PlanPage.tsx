@@ -1,4 +1,4 @@
-import { partKind, sootLeft } from '@schmelz/core';
+import { partKind, pinsFree, pinsSay, sootLeft } from '@schmelz/core';
 import type { Order, PlanView } from '@schmelz/contract';
 import type { LinePlan, MaterialNeed, MoldPlan, Plan } from '@schmelz/core';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -169,6 +169,7 @@ function Minutes({ plan }: { plan: Plan }) {
 }
 
 function Stub({ order, view }: { order: Order; view: PlanView }) {
+  const units = useUnits();
   const navigate = useNavigate();
   const release = useWrite(() => call('POST /orders/:id/release', { params: { id: order.id } }));
   const { plan } = view;
@@ -204,6 +205,13 @@ function Stub({ order, view }: { order: Order; view: PlanView }) {
           <Icon name="stop" className="mt-0.5 shrink-0" /> {problem.text}
         </p>
       ))}
+      {plan.pins
+        .filter((limit) => limit.wanted > pinsFree(limit))
+        .map((limit) => (
+          <p key={limit.diameterM} className="flex gap-2 text-sm text-watch">
+            <Icon name="watch" className="mt-0.5 shrink-0" /> {pinsSay(limit, units.massUnit)}
+          </p>
+        ))}
       {missing.length > 0 && order.status === 'open' && (
         <p className="flex gap-2 text-sm text-watch">
           <Icon name="watch" className="mt-0.5 shrink-0" />

@@ -1,19 +1,32 @@
-import type { StartPourInput, Ticket } from '@schmelz/contract';
-import { moldsCasting, type PlanMold, sootLeft, usualLead } from '@schmelz/core';
+import type { LineView, StartPourInput, Ticket } from '@schmelz/contract';
+import {
+  headsWithPin,
+  moldsCasting,
+  pinInWorkM,
+  pinLimits,
+  pinsFree,
+  pinsSay,
+  sootLeft,
+  ticketState,
+  usualLead,
+  type PlanMold,
+} from '@schmelz/core';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { call } from '../../api/client.ts';
-import { useList, useLine, usePours, useWrite } from '../../api/queries.ts';
+import { useList, useLine, usePours, useSettings, useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Ways } from '../../design/Dials.tsx';
 import { Choice } from '../../design/Field.tsx';
 import { Caution, ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Part } from '../../design/Part.tsx';
+import { Icon } from '../../design/Icon.tsx';
 import { Head } from '../../drawing/Head.tsx';
 import { Mold } from '../../drawing/Mold.tsx';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
+import { setupOf, wholeLog } from '../../shell/line-state.ts';
 import { drawnCavities } from '../molds/drawn.ts';
 import { writeDay } from '../../units/dates.ts';
 
@@ -150,6 +163,32 @@ function Group({
   );
 }
 
+/** Base-hole pins that do not reach for all that is ticked. */
+function PinsHere({ chosen, line, catalogue }: { chosen: Ticket[]; line: LineView; catalogue: Catalogue }) {
+  const units = useUnits();
+  const { data: settings } = useSettings();
+  if (!settings) return null;
+  const molds = catalogue.molds as PlanMold[];
+  const { ways } = settings;
+  const known = (ticket: Ticket) => {
+    const product = catalogue.product(ticket.productId);
+    return product ? [{ ticket, product: catalogue.known(product) }] : [];
+  };
+  const inWork = line.tickets.flatMap(known).flatMap(({ ticket, product }) => {
+    const diameterM = pinInWorkM(product, molds, ways.schools);
+    const state = ticketState(setupOf(ticket), wholeLog(ticket));
+    return diameterM === null ? [] : [{ diameterM, count: headsWithPin(state, product, ways.schools) }];
+  });
+  const lines = chosen.flatMap(known).map(({ ticket, product }) => ({ product, quantity: ticket.toCast }));
+  return pinLimits(lines, molds, ways, inWork)
+    .filter((limit) => limit.wanted > pinsFree(limit))
+    .map((limit) => (
+      <p key={limit.diameterM} className="flex gap-2 text-watch">
+        <Icon name="watch" className="mt-0.5 shrink-0" /> {pinsSay(limit, units.massUnit)}
+      </p>
+    ));
+}
+
 type AtOnce = 'in turn' | 'one by one';
 const AT_ONCE = [
   { value: 'in turn', label: 'Two in turn', hint: 'while one sets, the other is loaded: nobody waits' },
@@ -244,6 +283,7 @@ export function PourDesk() {
             Tickets that want the same mold are poured together; each cavity knows whose head it casts. What is not
             ticked stays for another evening. A few more are cast than are wanted: trim to finish will spoil some.
           </p>
+          <PinsHere chosen={chosen.flatMap(({ tickets }) => tickets)} line={line} catalogue={catalogue} />
           {groups.length > 0 && <Begin chosen={chosen} heads={headsOf(chosen.flatMap(({ tickets }) => tickets))} />}
         </>
       }

@@ -1,0 +1,115 @@
+import { lengthText } from '../quantity/format.ts';
+import type { MassUnit } from '../quantity/parse.ts';
+import type { TicketState } from '../job/ticket.ts';
+import { schoolsFollowed } from '../ways/house.ts';
+import { variantFor } from './blank.ts';
+import type { PinCut } from '../mold/variants.ts';
+import type { HouseWays, PlanLine, PlanMold, PlanProduct } from './types.ts';
+
+/** Base-hole pins of one diameter: a tool that goes round, so few that they limit how many heads are in work. */
+export interface Pins {
+  diameterM: number;
+  count: number;
+}
+
+/** Pins of one diameter against what is wanted with them. */
+export interface PinLimit extends Pins {
+  /** Heads under way with one of them in. */
+  inWork: number;
+  /** Heads that are wanted with one. */
+  wanted: number;
+}
+
+/** The station after which a pin is out of its head, by the way of the guard's hole; else it is pulled at the pot. */
+const OUT_AFTER: Readonly<Record<string, 'paint' | 'bake'>> = {
+  'pulled one by one': 'paint',
+  'pulled together': 'paint',
+  ptfe: 'bake',
+};
+/** Two pins nearer than this are of one diameter, m. */
+const SAME_M = 5e-5;
+const same = (a: number, b: number) => Math.abs(a - b) < SAME_M;
+
+/**
+ * The diameter of the pin that stays in a product's heads after the pour, m; null where none does.
+ * @example pinInWorkM({ ...product, ways: { hole: 'drilled' } }, molds, {}) // null
+ */
+export function pinInWorkM(
+  product: PlanProduct,
+  molds: readonly PlanMold[],
+  house: HouseWays['schools'],
+): number | null {
+  if (!OUT_AFTER[schoolsFollowed(house, product.ways).hole]) return null;
+  for (const cavity of molds.flatMap((mold) => mold.cavities)) {
+    const variant = variantFor(cavity, product);
+    const pin = cavity.pin as PinCut | null | undefined;
+    if (variant && pin) return variant.pin === 'as cut' ? pin.diameterM : null;
+  }
+  return null;
+}
+
+/**
+ * Heads of a ticket that have their pin in: everything before the step after which it is out.
+ * @example headsWithPin({ steps: [] }, product, {}) // 0
+ */
+export function headsWithPin(
+  { steps }: Pick<TicketState, 'steps'>,
+  product: PlanProduct,
+  house: HouseWays['schools'],
+): number {
+  const station = OUT_AFTER[schoolsFollowed(house, product.ways).hole];
+  const last = steps.findLastIndex((step) => step.station === station);
+  return steps.slice(0, last + 1).reduce((sum, { left }) => sum + left, 0);
+}
+
+/** What is wanted against the pins that there are; diameters of which nobody has counted the pins are left out. */
+export function pinLimits(
+  lines: readonly PlanLine[],
+  molds: readonly PlanMold[],
+  ways: Pick<HouseWays, 'pins' | 'schools'>,
+  inWork: readonly Pins[] = [],
+): PinLimit[] {
+  return (ways.pins ?? []).flatMap((pins) => {
+    const wanted = lines
+      .filter(({ product }) => same(pinInWorkM(product, molds, ways.schools) ?? -1, pins.diameterM))
+      .reduce((sum, { quantity }) => sum + quantity, 0);
+    const under = inWork.filter(({ diameterM }) => same(diameterM, pins.diameterM));
+    return wanted === 0 ? [] : [{ ...pins, wanted, inWork: under.reduce((sum, { count }) => sum + count, 0) }];
+  });
+}
+
+/** Heads that can be cast before a pin has to come back. */
+export const pinsFree = ({ count, inWork }: PinLimit): number => Math.max(0, count - inWork);
+
+/**
+ * What the pins allow, in words.
+ * @example pinsSay({ diameterM: 0.0032, count: 12, inWork: 12, wanted: 40 })
+ * // 'All 12 pins of 3.2 mm are in heads under way: pull them first.'
+ */
+export function pinsSay(limit: PinLimit, unit: MassUnit = 'g'): string {
+  const { count, inWork, wanted, diameterM } = limit;
+  const free = pinsFree(limit);
+  const pins = `${count} ${count === 1 ? 'pin' : 'pins'} of ${lengthText(diameterM, unit)}`;
+  if (free === 0) return `${count === 1 ? 'The' : 'All'} ${pins} are in heads under way: pull them first.`;
+  const under = inWork > 0 ? `, ${inWork} of them in heads under way` : '';
+  if (wanted <= free) return `${pins}${under}: enough for these ${wanted} heads.`;
+  return `${pins}${under}: ${free} of ${wanted} heads can be cast, then pins have to come back; ${Math.ceil((wanted - free) / count) + 1} rounds.`;
+}
+
+/** Lines cut down to the pins that are free, in their order: never more heads in work than pins. */
+export function withinPins(
+  lines: readonly PlanLine[],
+  molds: readonly PlanMold[],
+  ways: Pick<HouseWays, 'pins' | 'schools'>,
+  inWork: readonly Pins[] = [],
+): PlanLine[] {
+  const limits = pinLimits(lines, molds, ways, inWork).map((limit) => ({ ...limit, free: pinsFree(limit) }));
+  return lines.flatMap((line) => {
+    const pinM = pinInWorkM(line.product, molds, ways.schools);
+    const limit = pinM === null ? undefined : limits.find(({ diameterM }) => same(diameterM, pinM));
+    if (!limit) return [line];
+    const quantity = Math.min(line.quantity, limit.free);
+    limit.free -= quantity;
+    return quantity > 0 ? [{ ...line, quantity }] : [];
+  });
+}
