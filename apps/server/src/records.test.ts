@@ -343,3 +343,28 @@ test('everything as JSON has every table but those that are nobody else’s or a
   expect(all['records']!.length).toBeGreaterThan(0);
   expect(JSON.stringify(all['molds'])).toContain('nominalMassKg');
 });
+
+test('metal that was bought and cast in one morning comes from its lot: an hour may be said, and none lies ahead', async () => {
+  const server = await testServer();
+  const { call } = server;
+  const { leadId } = await smallWorkshop(server);
+  const lots = async () => (await call('GET', '/api/lead-lots')).body as { label: string; leftKg: number }[];
+  const lot = (label: string, time?: string) => ({
+    ...{ materialId: leadId, label, source: 'bought ingots', on: '2026-02-03', grossKg: 5, priceMinor: 1000 },
+    ...{ brinell: null, note: '', ...(time ? { time } : {}) },
+  });
+  expect((await call('POST', '/api/lead-lots', lot('noon'))).status).toBe(201);
+  expect((await call('POST', '/api/lead-lots', lot('early', '07:15'))).status).toBe(201);
+  expect((await call('POST', '/api/lead-lots', lot('odd', '25:00'))).body.detail).toMatch(/time is "25:00".*08:30/);
+  const { body: moves } = await call('GET', `/api/materials/${leadId}/moves`);
+  const at = (name: string) => moves.find((move: { lot: string }) => move.lot === name).at as number;
+  expect(new Date(at('early')).getHours()).toBe(7);
+  expect(at('noon') - at('early')).toBe((4 * 60 + 45) * 60_000);
+  // What is written down as of today did not come in later than now.
+  const on = new Date().toLocaleDateString('sv');
+  const receipt = { quantity: 1, priceMinor: 200, on, time: '23:59', lot: 'today' };
+  expect((await call('POST', `/api/materials/${leadId}/receipts`, receipt)).status).toBe(204);
+  const { body: after } = await call('GET', `/api/materials/${leadId}/moves`);
+  expect(after.find((move: { lot: string }) => move.lot === 'today').at).toBeLessThanOrEqual(Date.now());
+  expect((await lots()).map(({ label }) => label)).toEqual(expect.arrayContaining(['early', 'noon']));
+});

@@ -265,6 +265,8 @@ export interface TicketPlan {
   /** Rates of the day of release: what is closed later is reckoned with them. */
   labourMinorPerHour: number;
   energyMinorPerKWh: number;
+  /** Seconds of hands a head by step, for heads that nobody timed. */
+  handsS?: Record<string, number>;
 }
 /** Something that was done for several tickets at once, with its log. */
 export interface RunView extends Stored {

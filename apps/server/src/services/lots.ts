@@ -7,7 +7,7 @@ import { rowsOf, type Store } from '../store/store.ts';
 import { notAllowed, notFound, Refused } from './errors.ts';
 import { stale } from './resources.ts';
 import { moveStock, struck } from './part-lots.ts';
-import { noon } from './stock.ts';
+import { cameAt } from './stock.ts';
 
 interface LeadMove {
   id: number;
@@ -67,11 +67,17 @@ export async function listLots(store: Store): Promise<LeadLot[]> {
     .sort((a, b) => b.on.localeCompare(a.on) || b.label.localeCompare(a.label));
 }
 
-const postClean = (store: Store, lot: LotRow, kg: number, on: string, transaction: Transaction) =>
+const postClean = (
+  store: Store,
+  lot: LotRow,
+  kg: number,
+  came: { on: string; time?: string },
+  transaction: Transaction,
+) =>
   moveStock(
     store,
     {
-      at: noon(on),
+      at: cameAt(came),
       materialId: lot.materialId,
       reason: 'received',
       quantity: kg,
@@ -86,13 +92,14 @@ const postClean = (store: Store, lot: LotRow, kg: number, on: string, transactio
 export async function addLot(store: Store, input: LotInput): Promise<LeadLot> {
   const dirty = DIRTY_SOURCES.includes(input.source);
   const clean = dirty ? { cleanKg: null, cleanedOn: null } : { cleanKg: input.grossKg, cleanedOn: input.on };
-  const row: LotRow = { ...input, ...clean, id: randomUUID(), ingots: 0, version: 1 };
+  const { time: _time, ...told } = input;
+  const row: LotRow = { ...told, ...clean, id: randomUUID(), ingots: 0, version: 1 };
   try {
     await store.write(async (transaction) => {
       const [material] = await rowsOf(store.models.materials, { where: { id: input.materialId }, transaction });
       if (material?.kind !== 'lead') throw notFound('lead', input.materialId);
       await store.models.leadLots.create({ ...row }, { transaction });
-      if (!dirty) await postClean(store, row, input.grossKg, input.on, transaction);
+      if (!dirty) await postClean(store, row, input.grossKg, input, transaction);
     });
   } catch (error) {
     if (!(error instanceof UniqueConstraintError)) throw error;
@@ -122,7 +129,7 @@ export async function cleanLot(store: Store, id: string, version: number, input:
       throw new QuantityError('cleanKg', input.cleanKg, 'kg', `0.01 to ${lot.grossKg}, what the lot weighed dirty`);
     const changed = { cleanKg: input.cleanKg, cleanedOn: input.on, ingots: input.ingots, version: version + 1 };
     await store.models.leadLots.update(changed, { where: { id }, transaction });
-    await postClean(store, lot, input.cleanKg, input.on, transaction);
+    await postClean(store, lot, input.cleanKg, input, transaction);
   });
   return lotOnRecord(store, id);
 }

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { knownBill, planOrder, stepsOf, type Plan, type PlanLine, type RouteStep } from '@schmelz/core';
+import { knownBill, planOrder, stepSeconds, stepsOf, type Plan, type PlanLine, type RouteStep } from '@schmelz/core';
 import type { Order, OrderOnList, PlanView, TicketPlan } from '@schmelz/contract';
 import { Op, type FindOptions, type Transaction } from 'sequelize';
 import type { TicketRow } from '../store/models.ts';
@@ -71,6 +71,7 @@ export async function planView(store: Store, orderId: string): Promise<PlanView>
 /** What stays with a ticket of what was planned, with the rates of that day. */
 function ticketPlan(plan: Plan, productId: string, workshop: Workshop): TicketPlan {
   const line = plan.lines.find((each) => each.productId === productId)!;
+  const product = workshop.products.get(productId)!;
   const { labourMinorPerHour, energyMinorPerKWh, transferEfficiency } = workshop.ways;
   return {
     casts: line.casts.value,
@@ -78,10 +79,11 @@ function ticketPlan(plan: Plan, productId: string, workshop: Workshop): TicketPl
     stack: line.stack,
     workS: line.workS * line.quantity,
     leadKgPerHead: line.leadKgPerHead.value,
-    bill: knownBill(workshop.products.get(productId)!, workshop.ways),
+    bill: knownBill(product, workshop.ways),
     transferEfficiency,
     labourMinorPerHour,
     energyMinorPerKWh,
+    handsS: Object.fromEntries(stepsOf(product).map((step) => [step.key, stepSeconds(step, workshop.ways, product)])),
   };
 }
 

@@ -71,6 +71,13 @@ async function existing(store: Store, materialId: string, transaction: Transacti
 /** Days are booked at noon, so that no time zone moves them to another. */
 export const noon = (day: string) => new Date(`${day}T12:00:00`).getTime();
 
+/** When something came in: at the hour that was said; else at noon of its day, and never later than now. */
+export const cameAt = ({ on, time }: { on: string; time?: string | undefined }, now = Date.now()) => {
+  const at = time ? new Date(`${on}T${time}:00`).getTime() : noon(on);
+  const sameDay = new Date(now).toDateString() === new Date(at).toDateString();
+  return sameDay ? Math.min(at, now) : at;
+};
+
 /** Whether a purchase or a count is on record by the id it was sent with. */
 const isThere = async (store: Store, saidId: string | null, transaction: Transaction): Promise<boolean> =>
   saidId !== null && (await store.models.stockMoves.count({ where: { saidId }, transaction })) > 0;
@@ -79,11 +86,11 @@ const isThere = async (store: Store, saidId: string | null, transaction: Transac
 export function receive(store: Store, materialId: string, receipt: ReceiptInput): Promise<void> {
   return store.write(async (transaction) => {
     await existing(store, materialId, transaction);
-    const { id, quantity, priceMinor, lot, on } = receipt;
+    const { id, quantity, priceMinor, lot } = receipt;
     const saidId = id ?? null;
     if (await isThere(store, saidId, transaction)) return;
     const move = {
-      at: noon(on),
+      at: cameAt(receipt),
       materialId,
       reason: 'received',
       quantity,

@@ -69,6 +69,7 @@ export async function listTickets(
         moves: movesOf.get(id) ?? [],
         rates: planned,
         ovenPowerW: row.ovenPowerW ?? oven?.powerW ?? 0,
+        handsS: (step) => planned.handsS?.[step] ?? 0,
       }),
     };
   });

@@ -30,7 +30,13 @@ describe('off the scale', () => {
           say = (grams) =>
             act(() =>
               listener({
-                data: JSON.stringify(grams.map((g, i) => ({ name: 'scale', at: Date.now() + i, kg: g / 1000 }))),
+                data: JSON.stringify(
+                  grams.map((g, i) => ({
+                    name: 'scale',
+                    at: Date.now() + 1000 * (i + 1 - grams.length),
+                    kg: g / 1000,
+                  })),
+                ),
               }),
             );
         }

@@ -49,6 +49,13 @@ export const day = () =>
     .matches(/^\d{4}-\d{2}-\d{2}$/)
     .test('calendar', 'is not in the calendar', (given) => typeof given !== 'string' || isInCalendar(given))
     .meta({ allowed: 'a day as 2026-05-31' });
+/** An hour of the day, where it matters which. */
+export const hour = () =>
+  yup
+    .string()
+    .optional()
+    .matches(/^([01]\d|2[0-3]):[0-5]\d$/)
+    .meta({ allowed: 'an hour as 08:30' });
 export const colour = () =>
   yup
     .string()

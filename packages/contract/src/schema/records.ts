@@ -1,6 +1,6 @@
 import { HEAT_TOOLS, TRIAL_PREPARED } from '@schmelz/core';
 import * as yup from 'yup';
-import { choice, day, flag, id, list, moment, note, number, record, text, whole } from './field.ts';
+import { choice, day, flag, hour, id, list, moment, note, number, record, text, whole } from './field.ts';
 
 export const CARE_KINDS = ['smoked', 'degreased', 'hinge waxed', 'changed'] as const;
 export const RECORD_KINDS = ['care', 'trial', 'dial', 'heating', 'sample'] as const;
@@ -70,6 +70,8 @@ export const lotSchema = record({
   label: text(60),
   source: choice(LOT_SOURCES),
   on: day(),
+  /** So that metal bought and cast in one morning comes from its lot. */
+  time: hour(),
   grossKg: number('kg', 0.05, 5000),
   priceMinor: whole('minor units', 0, 1_000_000_000),
   brinell: number('BHN', 3, 22).nullable().defined(),
@@ -80,6 +82,7 @@ export type LotInput = yup.InferType<typeof lotSchema>;
 /** Melted down and skimmed: what is left is clean metal, cast into ingots or not. */
 export const cleanSchema = record({
   on: day(),
+  time: hour(),
   cleanKg: number('kg', 0.01, 5000),
   ingots: whole('ingots', 0, 10_000),
 });

@@ -34,6 +34,7 @@ import {
   colour,
   day,
   flag,
+  hour,
   id,
   judgedByCore,
   list,
@@ -179,6 +180,8 @@ export const receiptSchema = record({
   quantity: number('kg or pieces', 0.001, 100_000),
   priceMinor: whole('minor units', 0, 1_000_000_000),
   on: day(),
+  /** So that what is bought and used in one morning comes from its lot. */
+  time: hour(),
   lot: note(60),
 });
 export type ReceiptInput = yup.InferType<typeof receiptSchema>;

@@ -1,9 +1,10 @@
 import type { DoorOpening } from '../bake/running.ts';
 import type { CountFrom } from '../bake/count-from.ts';
-import { standing, undoRefusal, workSeconds, type UndoEntry } from '../log/log.ts';
+import { standing, undoRefusal, type UndoEntry } from '../log/log.ts';
 import { disposition, type DispositionId } from './dispositions.ts';
 import { stepBy, type RouteStep } from './route.ts';
 import { stepIn, type TicketEntry, type TicketLog } from './ticket-log.ts';
+import { stepWork } from './work.ts';
 
 export interface OvenLoad {
   id: string;
@@ -55,6 +56,8 @@ export interface StepState {
   /** Of those, in the oven. */
   inOven: number;
   workS: number;
+  /** Heads of which nobody knows how long they took. */
+  notTimed: number;
   lastAt: number | null;
   /** The wait of the step before is over then; null where nothing has to pass. */
   readyAt: number | null;
@@ -166,7 +169,7 @@ function foldStep(
     sprueKg,
     left,
     inOven,
-    workS: workSeconds(own),
+    ...stepWork(own),
     lastAt: own.at(-1)?.at ?? null,
     readyAt: before.readyAt,
   };

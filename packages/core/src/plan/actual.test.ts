@@ -71,3 +71,23 @@ test('materials are summed over their reasons, used above zero', () => {
   });
   expect(materials[1]!.quantity).toBe(21);
 });
+
+test('heads that nobody timed take what the ways say, and it is said; an older ticket knows no ways', () => {
+  const steps = [
+    { key: 'trim', does: 'Trim', workS: 0, notTimed: 20 },
+    { key: 'paint', does: 'Paint', workS: 500, notTimed: 0 },
+  ];
+  const of = (handsS?: (step: string) => number) =>
+    ticketActual({
+      state: { steps, loads: [], good: 20 } as never,
+      ...{ pours: [], moves: [], rates: { labourMinorPerHour: 1800, energyMinorPerKWh: 0 }, ovenPowerW: 0 },
+      ...(handsS ? { handsS } : {}),
+    });
+  // 20 heads of 12 s each and 500 s that were measured, at half a minor unit a second.
+  const actual = of((step) => (step === 'trim' ? 12 : 99));
+  expect(actual.workS).toBe(740);
+  expect(actual.notTimed).toEqual([{ does: 'Trim', heads: 20, seconds: 240 }]);
+  expect(actual.cost.parts.work).toBe(370);
+  expect(of().workS).toBe(500);
+  expect(of().notTimed).toEqual([{ does: 'Trim', heads: 20, seconds: 0 }]);
+});

@@ -18,8 +18,10 @@ export interface TicketMove {
 /** What a ticket really took, and what it cost. */
 export interface TicketActual {
   materials: { materialId: string; name: string; kind: string; quantity: number; valueMinor: number }[];
-  /** Seconds at work with both hands, its share of the pour included. */
+  /** Seconds at work with both hands, its share of the pour included; what was not timed is by the ways. */
   workS: number;
+  /** Heads that were counted all at once, by what was done to them, and what the ways say that they took. */
+  notTimed?: { does: string; heads: number; seconds: number }[];
   /** Its share of the pot and of its oven loads. */
   energyKWh: number;
   /** Whole minor units by part; a good head to fractions of them, null while there is none. */
@@ -29,8 +31,8 @@ export interface TicketActual {
 const sumOf = <T>(all: readonly T[], value: (each: T) => number) => all.reduce((sum, each) => sum + value(each), 0);
 
 /**
- * What a ticket really took and cost: materials by the movements of stock, work by the clocks of its steps, electricity
- * by its share of the pot and of each oven load (by heads, at the duty of a hot oven).
+ * What a ticket really took and cost: materials by the movements of stock, work by the clocks of its steps (by the ways
+ * for heads that nobody timed, and said so), electricity by its share of the pot and of each oven load (by heads, at the duty of a hot oven).
  * @param of.pours its shares: seconds at work, electricity in kWh
  * @param of.ovenPowerW of the oven it was baked in
  * @example ticketActual({ state, pours: [{ workS: 600, energyKWh: 0.4 }], moves, rates, ovenPowerW: 1400 }).workS
@@ -41,9 +43,15 @@ export function ticketActual(of: {
   moves: readonly TicketMove[];
   rates: { labourMinorPerHour: number; energyMinorPerKWh: number };
   ovenPowerW: number;
+  /** What a head takes at a step by the ways, s: for those that nobody timed. */
+  handsS?: (step: string) => number;
 }): TicketActual {
   const { state, pours, rates } = of;
-  const workS = sumOf(pours, (pour) => pour.workS) + sumOf(state.steps, (step) => step.workS);
+  const notTimed = state.steps
+    .filter((step) => step.notTimed > 0)
+    .map(({ key, does, notTimed: heads }) => ({ does, heads, seconds: heads * (of.handsS?.(key) ?? 0) }));
+  const measuredS = sumOf(pours, (pour) => pour.workS) + sumOf(state.steps, (step) => step.workS);
+  const workS = measuredS + sumOf(notTimed, ({ seconds }) => seconds);
   const inOvenS = sumOf(
     state.loads,
     (load) => (load.share * ((load.unloadedAt ?? load.loadedAt) - load.loadedAt)) / 1000,
@@ -69,5 +77,5 @@ export function ticketActual(of: {
     const sum = materials.get(materialId) ?? { materialId, name, kind, quantity: 0, valueMinor: 0 };
     materials.set(materialId, { ...sum, quantity: sum.quantity - quantity, valueMinor: sum.valueMinor - valueMinor });
   }
-  return { materials: [...materials.values()], workS, energyKWh, cost: { parts, totalMinor, perHead } };
+  return { materials: [...materials.values()], workS, notTimed, energyKWh, cost: { parts, totalMinor, perHead } };
 }

@@ -26,13 +26,13 @@ const EMPTY_KG = 1e-4;
 /** Two readings nearer than this are the same. */
 const SAME_KG = 1e-9;
 
-/** The step that a scale counts in: the least that two of its readings lie apart. */
-function stepKg(kilograms: readonly number[]): number {
-  const sorted = [...kilograms].sort((a, b) => a - b);
-  const gaps = sorted.slice(1).map((kg, i) => kg - sorted[i]!);
-  const apart = gaps.filter((gap) => gap > SAME_KG);
-  return apart.length < 2 ? SCALE_STEP_KG : Math.max(SCALE_STEP_KG, Math.min(...apart));
-}
+/** Steps that scales count in, the coarsest first, kg. */
+const STEPS_KG = [1e-3, 5e-4, 2e-4, 1e-4, 5e-5, 2e-5, SCALE_STEP_KG];
+
+/** The step that a scale counts in: the coarsest of which all of its readings are so many. */
+const stepKg = (kilograms: readonly number[]): number =>
+  STEPS_KG.find((step) => kilograms.every((kg) => Math.abs(kg - step * Math.round(kg / step)) < SAME_KG)) ??
+  SCALE_STEP_KG;
 
 /**
  * What the newest readings of a scale say; null without any. Range: -1 to 100 kg.

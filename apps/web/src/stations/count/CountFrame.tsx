@@ -225,7 +225,7 @@ export function TicketLine({ ticket, bench: { here }, catalogue }: Pick<BenchPro
         <span className="flex items-center gap-1.5 text-stop">
           <Icon name="short" /> {here.rejected} bad
         </span>
-        <span>{writeSpan(here.workS)}</span>
+        <span>{here.notTimed > 0 ? `${here.notTimed} not timed` : writeSpan(here.workS)}</span>
       </p>
     </>
   );

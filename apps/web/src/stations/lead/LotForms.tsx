@@ -25,6 +25,7 @@ interface Values {
   label: string;
   source: LotSource;
   on: string;
+  time: string;
   gross: string;
   price: string;
   hardness: string;
@@ -54,17 +55,19 @@ export function LotForm({ leads, onSaved }: { leads: Material[]; onSaved: () => 
       label: '',
       source: 'scrap',
       on: today(),
+      time: '',
       gross: '',
       price: '0',
       hardness: '',
       note: '',
     },
     schema: lotSchema,
-    build: ({ materialId, label, source, on, gross, price, hardness, note }) => ({
+    build: ({ materialId, label, source, on, time, gross, price, hardness, note }) => ({
       materialId,
       label: label.trim(),
       source,
       on,
+      ...(time ? { time } : {}),
       grossKg: parseMass(/[a-z]/i.test(gross) ? gross : `${gross} ${unit}`, massUnit),
       priceMinor: minorIn('price', price, currency),
       brinell: hardness.trim() ? numberIn('hardness', hardness, 'BHN') : null,
@@ -89,7 +92,10 @@ export function LotForm({ leads, onSaved }: { leads: Material[]; onSaved: () => 
           options={leads.map((lead) => ({ value: lead.id, label: lead.name }))}
           {...form.register('materialId')}
         />
-        <TextField label="Came on" type="date" {...form.register('on')} />
+        <div className="grid grid-cols-[minmax(0,1fr)_8.5rem] gap-3">
+          <TextField label="Came on" type="date" {...form.register('on')} />
+          <TextField label="At, if it matters" type="time" {...form.register('time')} />
+        </div>
         <TextField
           label={dirty ? 'As it came, dirty' : 'Weight'}
           unit={unit}
@@ -125,15 +131,17 @@ export function CleanForm({ lot, onSaved }: { lot: LeadLot; onSaved: () => void 
     call('POST /lead-lots/:id/clean', { params: { id: lot.id }, body: { ...input, version: lot.version } }),
   );
   const guess = writeBulkMass(lot.grossKg * USUALLY_CLEAN, massUnit);
-  const form = useBuiltForm<{ on: string; clean: string; ingots: string }, CleanInput>({
+  const form = useBuiltForm<{ on: string; time: string; clean: string; ingots: string }, CleanInput>({
     defaults: {
       on: today(),
+      time: '',
       clean: `${guess.figure} ${guess.unit}`,
       ingots: String(Math.round((lot.grossKg * USUALLY_CLEAN) / INGOT_KG)),
     },
     schema: cleanSchema,
-    build: ({ on, clean, ingots }) => ({
+    build: ({ on, time, clean, ingots }) => ({
       on,
+      ...(time ? { time } : {}),
       cleanKg: parseMass(/[a-z]/i.test(clean) ? clean : `${clean} ${unit}`, massUnit),
       ingots: numberIn('ingots', ingots),
     }),
@@ -154,7 +162,10 @@ export function CleanForm({ lot, onSaved }: { lot: LeadLot; onSaved: () => void 
       <div className="grid gap-4 sm:grid-cols-3">
         <TextField label="Clean metal" unit={unit} {...form.register('clean')} autoFocus />
         <TextField label="Cast into ingots" unit="pieces" inputMode="numeric" {...form.register('ingots')} />
-        <TextField label="On" type="date" {...form.register('on')} />
+        <div className="grid grid-cols-[minmax(0,1fr)_8.5rem] gap-3">
+          <TextField label="On" type="date" {...form.register('on')} />
+          <TextField label="At, if it matters" type="time" {...form.register('time')} />
+        </div>
       </div>
       <Caution>Skim, flux with a little wax, skim again. The flux flares up and smokes: outdoors, upwind.</Caution>
       <ProblemNote error={form.problem ?? save.error} />

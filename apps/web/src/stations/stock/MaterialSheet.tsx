@@ -28,14 +28,15 @@ export function ReceiptForm({ material, onSaved }: { material: Material; onSaved
   const receive = useWrite((input: ReceiptInput) =>
     call('POST /materials/:id/receipts', { params: { id: material.id }, body: input }),
   );
-  const form = useBuiltForm<{ quantity: string; price: string; on: string; lot: string }, ReceiptInput>({
-    defaults: { quantity: '', price: '', on: today(), lot: '' },
+  const form = useBuiltForm<{ quantity: string; price: string; on: string; time: string; lot: string }, ReceiptInput>({
+    defaults: { quantity: '', price: '', on: today(), time: '', lot: '' },
     schema: receiptSchema,
-    build: ({ quantity: text, price, on, lot }) => ({
+    build: ({ quantity: text, price, on, time, lot }) => ({
       id: sent.id,
       quantity: quantity.read(text),
       priceMinor: minorIn('price', price, currency),
       on,
+      ...(time ? { time } : {}),
       lot,
     }),
     send: (input) =>
@@ -52,7 +53,10 @@ export function ReceiptForm({ material, onSaved }: { material: Material; onSaved
     <form onSubmit={form.onSubmit} className="grid gap-3 sm:grid-cols-2" noValidate>
       <TextField label={quantity.label} hint={quantity.hint} {...form.register('quantity')} />
       <TextField label="Paid for all of it" unit={currency} inputMode="decimal" {...form.register('price')} />
-      <TextField label="On" type="date" {...form.register('on')} />
+      <div className="grid grid-cols-[minmax(0,1fr)_8.5rem] gap-3">
+        <TextField label="On" type="date" {...form.register('on')} />
+        <TextField label="At, if it matters" type="time" {...form.register('time')} />
+      </div>
       <TextField label="Lot or note" {...form.register('lot')} />
       <div className="flex flex-col gap-3 sm:col-span-2">
         <ProblemNote error={form.problem ?? receive.error} />

@@ -31,6 +31,7 @@ const thrownBack = (rejects: Record<string, number>) =>
 function useRows(ticket: Ticket, good: number): Row[] {
   const units = useUnits();
   const { planned, actual, quantity } = ticket;
+  const untimedS = (actual.notTimed ?? []).reduce((sum, { seconds }) => sum + seconds, 0);
   const share = (part: number, whole: number) => (whole > 0 ? `${Math.round((100 * part) / whole)} %` : '–');
   const casts = ticket.poured + countAll(ticket.pourCauses);
   const materials = actual.materials.map(({ materialId, name, kind, quantity: used, valueMinor }): Row => {
@@ -48,7 +49,11 @@ function useRows(ticket: Ticket, good: number): Row[] {
     { name: 'Casts', plan: String(planned.casts), came: String(casts) },
     { name: 'Yield at the pot', plan: share(planned.yieldShare, 1), came: share(ticket.poured, casts) },
     ...materials,
-    { name: 'Hands-on', plan: writeSpan(planned.workS), came: writeSpan(actual.workS) },
+    {
+      name: 'Hands-on',
+      plan: writeSpan(planned.workS),
+      came: `${writeSpan(actual.workS)}${untimedS > 0 ? `, ${writeSpan(untimedS)} of it by your ways: not timed` : ''}`,
+    },
     { name: 'Electricity', plan: '', came: units.write(actual.energyKWh, 'kWh') },
     {
       name: 'One head',
@@ -211,7 +216,13 @@ function View({
                 <td className="num">{step.arrived}</td>
                 <td className="num font-semibold">{step.good}</td>
                 <td className="text-stop">{thrownBack(step.rejects)}</td>
-                <td className="num">{writeSpan(step.workS)}</td>
+                <td className="num">
+                  {step.notTimed > 0 ? (
+                    <span className="text-watch">{step.notTimed} not timed</span>
+                  ) : (
+                    writeSpan(step.workS)
+                  )}
+                </td>
               </tr>
             ))}
           </tbody>
