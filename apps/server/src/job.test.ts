@@ -227,11 +227,14 @@ test('a pour casts no more heads than base-hole pins are free, and none while al
     }),
   );
   expect((await call('PUT', `/api/molds/${moldId}`, { ...rest, cavities })).body).toMatchObject({ id: moldId });
-  const { body: settings } = await call('GET', '/api/settings');
-  const ways = { ...settings.ways, schools: { hole: 'pulled together' }, pins: [{ diameterM: 0.0024, count: 7 }] };
-  const { dataFolder: _folder, passwordSet: _set, sessions: _s, ...house } = settings;
-  const kept = await call('PUT', '/api/settings', { ...house, ways });
-  expect(kept.body).toMatchObject({ ways });
+  const tool = { name: 'Pins', kind: 'base-hole pin', diameterM: 0.0024, owned: 7, places: [] };
+  expect((await call('POST', '/api/parts', tool)).status).toBe(201);
+  const ways = { hole: 'pulled together' };
+  for (const id of productIds) {
+    const { body: product } = await call('GET', `/api/products/${id}`);
+    const { id: _own, createdAt: _made, archived: _away, ...told } = product;
+    expect((await call('PUT', `/api/products/${id}`, { ...told, ways })).body).toMatchObject({ ways });
+  }
   const order = await call('POST', '/api/orders', {
     ...{ customer: 'Stall', dueOn: null, note: '' },
     lines: [

@@ -42,9 +42,9 @@ const linesOf = (order: Order, workshop: Workshop): PlanLine[] =>
 
 function planFor(order: Order, workshop: Workshop): Plan {
   const { pot, oven } = firstTools(workshop);
-  const { molds, ways, stock, afterPour } = workshop;
+  const { molds, ways, stock, afterPour, pins } = workshop;
   const lead = castingLead(workshop);
-  return planOrder({ lines: linesOf(order, workshop), molds, pot, oven, ways, lead, stock, afterPour });
+  return planOrder({ lines: linesOf(order, workshop), molds, pot, oven, ways, lead, stock, afterPour, pins });
 }
 
 /**

@@ -115,8 +115,8 @@ async function wantedOf(store: Store, ticketIds: readonly string[], transaction?
 }
 
 /** Pins that are in heads under way, over all open tickets. */
-async function pinsInWork(store: Store, { ways, products, molds }: Workshop): Promise<Pins[]> {
-  if (!ways.pins?.length) return [];
+async function pinsInWork(store: Store, { ways, products, molds, pins }: Workshop): Promise<Pins[]> {
+  if (pins.length === 0) return [];
   const open = await loadTickets(store, { closedAt: null });
   return open.flatMap((loaded) => {
     const product = products.get(loaded.row.productId);
@@ -156,9 +156,9 @@ export async function startPour(store: Store, input: StartPourInput, at = Date.n
   const all = wanted.map(({ id, productId, quantity }): PlanLine => {
     return { product: { ...workshop.products.get(productId)!, id }, quantity };
   });
-  const inWork = await pinsInWork(store, workshop);
-  const lines = withinPins(all, molds, workshop.ways, inWork);
-  if (lines.length === 0) throw notAllowed(pinsSay(pinLimits(all, molds, workshop.ways, inWork)[0]!));
+  const pins = { ...workshop, molds, pinsInWork: await pinsInWork(store, workshop) };
+  const lines = withinPins(all, pins);
+  if (lines.length === 0) throw notAllowed(pinsSay(pinLimits(all, pins)[0]!));
   const problem = pourProblem({ lines, molds });
   if (problem) throw notAllowed(problem);
   const lead = leadFor(workshop, input.leadId);

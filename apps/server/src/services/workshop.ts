@@ -1,7 +1,9 @@
 import {
   knownProduct,
+  pinsOf,
   knownWays,
   type KnownWays,
+  type Pins,
   type PlanCavity,
   type PlanMold,
   type PlanOven,
@@ -36,10 +38,12 @@ export interface Workshop {
   stock: StockOnHand[];
   /** What the steps after the pour leave of good heads. */
   afterPour: Required<YieldTonight>;
+  /** Pins that stay in heads until the paint or the bake, by diameter. */
+  pins: Pins[];
 }
 
 export async function readWorkshop(store: Store): Promise<Workshop> {
-  const [{ settings }, materials, molds, pots, ovens, recipes, programs, products, heatings, afterPour] =
+  const [{ settings }, materials, molds, pots, ovens, recipes, programs, products, heatings, afterPour, parts] =
     await Promise.all([
       readSettings(store),
       listMaterials(store),
@@ -51,6 +55,7 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
       rowsOf(store.models.products),
       listRecords<HeatingRecord>(store, 'heating'),
       readYieldAfterPour(store),
+      rowsOf(store.models.parts),
     ]);
   const byId = new Map(materials.map((material) => [material.id, material]));
   const shelf: Shelf = {
@@ -71,6 +76,7 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
     pots: pots.map((pot) => ({ ...pot, ...knownPot(pot) })),
     ovens,
     afterPour,
+    pins: pinsOf(parts),
     stock: materials.map(({ id, name, kind, quantity, averageMinor }) => {
       return { materialId: id, name, kind, quantity, averageMinor };
     }),

@@ -1,6 +1,6 @@
 import { STEPS, type SchoolId, type StepId } from '@schmelz/core';
 import * as yup from 'yup';
-import { choice, list, number, record, whole } from './field.ts';
+import { choice, number, record, whole } from './field.ts';
 
 /** A school for every step of trim and paint; those that are left out are the usual, or the house's. */
 export const schoolsSchema = () =>
@@ -30,5 +30,4 @@ export const waysSchema = record({
   hangS: number('s', 0, 600),
   finishS: number('s', 0, 3600),
   schools: schoolsSchema().optional(),
-  pins: list(record({ diameterM: number('m', 0.0005, 0.01), count: whole('', 0, 10_000) }), 0, 12).optional(),
 });

@@ -31,22 +31,20 @@ test('a pin is in work from the pour to the paint or the bake; drilled holes, pl
 });
 
 test('never more heads in work than pins: what is under way counts, lines share what is free in their order', () => {
-  const ways = { pins: [{ diameterM: 0.0032, count: 20 }] };
+  const known = { molds, ways: {}, pins: [{ diameterM: 0.0032, count: 20 }] };
   const lines = [
     { product: { ...guarded, id: 'a' }, quantity: 9 },
     { product: product(10), quantity: 40 },
     { product: { ...guarded, id: 'b' }, quantity: 30 },
   ];
-  const under = [{ diameterM: 0.00322, count: 6 }];
-  const [limit] = pinLimits(lines, molds, ways, under);
+  const under = (count: number) => ({ ...known, pinsInWork: [{ diameterM: 0.00322, count }] });
+  const [limit] = pinLimits(lines, under(6));
   expect(limit).toEqual({ diameterM: 0.0032, count: 20, inWork: 6, wanted: 39 });
   expect(pinsFree(limit!)).toBe(14);
-  const cut = withinPins(lines, molds, ways, under);
+  const cut = withinPins(lines, under(6));
   expect(cut.map(({ quantity }) => quantity)).toEqual([9, 40, 5]);
-  expect(withinPins(lines, molds, ways, [{ diameterM: 0.0032, count: 20 }]).map(({ quantity }) => quantity)).toEqual([
-    40,
-  ]);
+  expect(withinPins(lines, under(20)).map(({ quantity }) => quantity)).toEqual([40]);
   // Nobody has counted them: nothing is held back.
-  expect(withinPins(lines, molds, {}, under)).toEqual(lines);
-  expect(pinLimits(lines, molds, { pins: [{ diameterM: 0.0024, count: 3 }] })).toEqual([]);
+  expect(withinPins(lines, { molds, ways: {} })).toEqual(lines);
+  expect(pinLimits(lines, { ...known, pins: [{ diameterM: 0.0024, count: 3 }] })).toEqual([]);
 });

@@ -4,7 +4,7 @@ import type { TicketState } from '../job/ticket.ts';
 import { schoolsFollowed } from '../ways/house.ts';
 import { variantFor } from './blank.ts';
 import type { PinCut } from '../mold/variants.ts';
-import type { HouseWays, PlanLine, PlanMold, PlanProduct } from './types.ts';
+import type { HouseWays, PlanInput, PlanLine, PlanMold, PlanProduct } from './types.ts';
 
 /** Base-hole pins of one diameter: a tool that goes round, so few that they limit how many heads are in work. */
 export interface Pins {
@@ -19,6 +19,9 @@ export interface PinLimit extends Pins {
   /** Heads that are wanted with one. */
   wanted: number;
 }
+
+/** What the limit is found from. */
+type PinsKnown = Pick<PlanInput, 'molds' | 'pins' | 'pinsInWork'> & { ways: Pick<HouseWays, 'schools'> };
 
 /** The station after which a pin is out of its head, by the way of the guard's hole; else it is pulled at the pot. */
 const OUT_AFTER: Readonly<Record<string, 'paint' | 'bake'>> = {
@@ -62,18 +65,34 @@ export function headsWithPin(
   return steps.slice(0, last + 1).reduce((sum, { left }) => sum + left, 0);
 }
 
+/** Small tools that hold a guard's hole open. */
+const HOLE_PIN = 'base-hole pin';
+
+/**
+ * Pins that there are, by diameter, from the small tools on record.
+ * @example pinsOf([{ kind: 'base-hole pin', diameterM: 0.0032, owned: 12 }]) // [{ diameterM: 0.0032, count: 12 }]
+ */
+export function pinsOf(tools: readonly { kind: string; diameterM: number | null; owned: number }[]): Pins[] {
+  const pins: Pins[] = [];
+  for (const { kind, diameterM, owned } of tools) {
+    if (diameterM === null || kind !== HOLE_PIN) continue;
+    const there = pins.find((each) => same(each.diameterM, diameterM));
+    if (there) there.count += owned;
+    else pins.push({ diameterM, count: owned });
+  }
+  return pins;
+}
+
 /** What is wanted against the pins that there are; diameters of which nobody has counted the pins are left out. */
 export function pinLimits(
   lines: readonly PlanLine[],
-  molds: readonly PlanMold[],
-  ways: Pick<HouseWays, 'pins' | 'schools'>,
-  inWork: readonly Pins[] = [],
+  { molds, ways, pins: here = [], pinsInWork = [] }: PinsKnown,
 ): PinLimit[] {
-  return (ways.pins ?? []).flatMap((pins) => {
+  return here.flatMap((pins) => {
     const wanted = lines
       .filter(({ product }) => same(pinInWorkM(product, molds, ways.schools) ?? -1, pins.diameterM))
       .reduce((sum, { quantity }) => sum + quantity, 0);
-    const under = inWork.filter(({ diameterM }) => same(diameterM, pins.diameterM));
+    const under = pinsInWork.filter(({ diameterM }) => same(diameterM, pins.diameterM));
     return wanted === 0 ? [] : [{ ...pins, wanted, inWork: under.reduce((sum, { count }) => sum + count, 0) }];
   });
 }
@@ -97,15 +116,10 @@ export function pinsSay(limit: PinLimit, unit: MassUnit = 'g'): string {
 }
 
 /** Lines cut down to the pins that are free, in their order: never more heads in work than pins. */
-export function withinPins(
-  lines: readonly PlanLine[],
-  molds: readonly PlanMold[],
-  ways: Pick<HouseWays, 'pins' | 'schools'>,
-  inWork: readonly Pins[] = [],
-): PlanLine[] {
-  const limits = pinLimits(lines, molds, ways, inWork).map((limit) => ({ ...limit, free: pinsFree(limit) }));
+export function withinPins(lines: readonly PlanLine[], known: PinsKnown): PlanLine[] {
+  const limits = pinLimits(lines, known).map((limit) => ({ ...limit, free: pinsFree(limit) }));
   return lines.flatMap((line) => {
-    const pinM = pinInWorkM(line.product, molds, ways.schools);
+    const pinM = pinInWorkM(line.product, known.molds, known.ways.schools);
     const limit = pinM === null ? undefined : limits.find(({ diameterM }) => same(diameterM, pinM));
     if (!limit) return [line];
     const quantity = Math.min(line.quantity, limit.free);

@@ -53,7 +53,7 @@ export function planOrder(input: PlanInput): Plan {
     handsTotal: handsFigure(timing),
     ovenLoads: ovenLoadsFigure(timing, lines, input),
     unitCost: averageCost(linePlans),
-    pins: pinLimits(lines, input.molds, input.ways),
+    pins: pinLimits(lines, input),
     problems,
   };
 }

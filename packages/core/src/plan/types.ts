@@ -4,7 +4,7 @@ import type { BakeOutcome } from '../bake/outcome.ts';
 import type { LabelPoint } from '../bake/cure-law.ts';
 import type { BakeWay, OvenRecord } from '../bake/known-oven.ts';
 import type { OvenRack } from '../bake/rack.ts';
-import type { PinLimit } from './pins.ts';
+import type { PinLimit, Pins } from './pins.ts';
 import type { PotWay } from '../pot/way.ts';
 import type { Basis } from '../quantity/figure.ts';
 import type { YieldTonight } from '../count/yield.ts';
@@ -165,8 +165,6 @@ export interface HouseWays {
   finishS: number;
   /** Schools of the house at trim and paint. */
   schools?: Partial<Schools>;
-  /** Base-hole pins by diameter, as far as they were counted. */
-  pins?: { diameterM: number; count: number }[];
 }
 /** The house's ways with what its own records taught. */
 export interface KnownWays extends HouseWays {
@@ -191,6 +189,9 @@ export interface PlanInput {
   stock: StockOnHand[];
   /** What the steps after the pour leave of good heads, see yieldAfterPour; left out: all of them. */
   afterPour?: YieldTonight;
+  /** Base-hole pins by diameter, as far as they were counted, and those that are in heads under way. */
+  pins?: readonly Pins[];
+  pinsInWork?: readonly Pins[];
 }
 
 /** What one head costs, in minor units (fractions of them count here; totals are whole). */

@@ -33,6 +33,8 @@ const PINS = [
 ];
 const PIN_LENGTH_M = 0.008;
 
+const STYLES = STYLE_IDS.map((id) => ({ value: id as string, label: headStyle(id).name }));
+
 interface Values {
   name: string;
   body: string;
@@ -48,6 +50,8 @@ interface Values {
     cavityId?: string;
     /** So many cavities are alike; 1 for one that is on record. */
     alike: string;
+    /** Empty: that of the mold. */
+    style: string;
     mass: string;
     hookSize: string;
     eyeAngleDeg: string;
@@ -57,6 +61,7 @@ interface Values {
 
 const NEW_CAVITY: Values['cavities'][number] = {
   alike: '1',
+  style: '',
   mass: '10 g',
   hookSize: '2/0',
   eyeAngleDeg: '60',
@@ -71,7 +76,7 @@ function alikeIn(text: string): number {
   return count;
 }
 
-/** A mold of one head style; a row for cavities that are alike, in the order they lie. */
+/** A mold, mostly of one head style; a row for cavities that are alike, in the order they lie. */
 export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stored) => void }) {
   const units = useUnits();
   const { massUnit } = units;
@@ -89,9 +94,10 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
           warmSchool: mold.warmSchool ?? 'blank shots',
           pin: '',
           keeper: 'no',
-          cavities: mold.cavities.map(({ id, nominalMassKg, hookSize, eyeAngleDeg, condition }) => ({
+          cavities: mold.cavities.map(({ id, style: own, nominalMassKg, hookSize, eyeAngleDeg, condition }) => ({
             cavityId: id,
             alike: '1',
+            style: own === mold.cavities[0]!.style ? '' : own,
             mass: written(nominalMassKg),
             hookSize,
             eyeAngleDeg: String(eyeAngleDeg),
@@ -111,6 +117,7 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
           cavities: [
             {
               alike: '1',
+              style: '',
               mass: massUnit === 'g' ? '10 g' : '3/8 oz',
               hookSize: '2/0',
               eyeAngleDeg: '60',
@@ -131,7 +138,7 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
         .map((cavity, index) => ({
           ...(cavity.cavityId ? { id: cavity.cavityId } : {}),
           position: index + 1,
-          style,
+          style: cavity.style || style,
           nominalMassKg: parseMass(cavity.mass, massUnit),
           hookSize: cavity.hookSize,
           eyeAngleDeg: Number(cavity.eyeAngleDeg),
@@ -166,12 +173,7 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
           hint={`Of a blank shot: sprues and all that stands over them, less the sprues. Left empty: ${units.head(BAR_KG)}.`}
           {...form.register('bar')}
         />
-        <Choice
-          label="Head style"
-          options={STYLE_IDS.map((id) => ({ value: id, label: headStyle(id).name }))}
-          hint={headStyle(style).says}
-          {...form.register('style')}
-        />
+        <Choice label="Head style" options={STYLES} hint={headStyle(style).says} {...form.register('style')} />
         <Choice label="It is of" options={asOptions(MOLD_METALS)} {...form.register('metal')} />
         <Choice label="Warmed by" options={asOptions(WARM_SCHOOLS)} {...form.register('warmSchool')} />
         <Choice
@@ -204,12 +206,17 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
       <fieldset>
         <legend className="mb-2 font-medium">Cavities, from the hinge</legend>
         {fields.map((field, index) => (
-          <div key={field.id} className="mb-2 grid grid-cols-[56px_1fr_1fr_1fr_1fr_32px] items-end gap-2">
+          <div key={field.id} className="mb-2 grid grid-cols-[56px_1.3fr_1fr_1fr_0.8fr_1fr_32px] items-end gap-2">
             {field.cavityId ? (
               <span className="fig pb-3 text-[19px]">{index + 1}</span>
             ) : (
               <TextField label="Alike" inputMode="numeric" {...form.register(`cavities.${index}.alike`)} />
             )}
+            <Choice
+              label="Head"
+              options={[{ value: '', label: 'as the mold' }, ...STYLES]}
+              {...form.register(`cavities.${index}.style`)}
+            />
             <TextField label="Stamped" {...form.register(`cavities.${index}.mass`)} />
             <Choice label="Hook" options={asOptions(HOOK_SIZES)} {...form.register(`cavities.${index}.hookSize`)} />
             <Choice

@@ -5,6 +5,7 @@ import {
   pinInWorkM,
   pinLimits,
   pinsFree,
+  pinsOf,
   pinsSay,
   sootLeft,
   ticketState,
@@ -167,7 +168,8 @@ function Group({
 function PinsHere({ chosen, line, catalogue }: { chosen: Ticket[]; line: LineView; catalogue: Catalogue }) {
   const units = useUnits();
   const { data: settings } = useSettings();
-  if (!settings) return null;
+  const { data: tools } = useList('parts');
+  if (!settings || !tools) return null;
   const molds = catalogue.molds as PlanMold[];
   const { ways } = settings;
   const known = (ticket: Ticket) => {
@@ -180,7 +182,7 @@ function PinsHere({ chosen, line, catalogue }: { chosen: Ticket[]; line: LineVie
     return diameterM === null ? [] : [{ diameterM, count: headsWithPin(state, product, ways.schools) }];
   });
   const lines = chosen.flatMap(known).map(({ ticket, product }) => ({ product, quantity: ticket.toCast }));
-  return pinLimits(lines, molds, ways, inWork)
+  return pinLimits(lines, { molds, ways, pins: pinsOf(tools), pinsInWork: inWork })
     .filter((limit) => limit.wanted > pinsFree(limit))
     .map((limit) => (
       <p key={limit.diameterM} className="flex gap-2 text-watch">

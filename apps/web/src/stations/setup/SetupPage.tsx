@@ -5,11 +5,7 @@ import {
   writeHeadMass,
   writeTemperature,
   currencyDigits,
-  lengthText,
-  parseLength,
-  QuantityError,
   type HouseWays,
-  type MassUnit,
 } from '@schmelz/core';
 import { toast } from 'sonner';
 import { call } from '../../api/client.ts';
@@ -30,15 +26,8 @@ const UNITS = [
   { value: 'oz C', label: 'ounces and °C' },
 ];
 
-const linesOf = (text: string) =>
-  text
-    .split('\n')
-    .map((line) => line.trim())
-    .filter(Boolean);
-
 interface Values {
   safety: string;
-  pins: string;
   workshopName: string;
   units: string;
   currency: string;
@@ -79,7 +68,6 @@ function valuesOf(settings: SettingsView): Values {
   ) as Record<(typeof SECONDS)[number][0], string>;
   return {
     safety: (settings.safety ?? []).join('\n'),
-    pins: (ways.pins ?? []).map(({ diameterM, count }) => `${count} of ${lengthText(diameterM, massUnit)}`).join('\n'),
     workshopName: settings.workshopName,
     units: `${massUnit} ${temperatureUnit}`,
     currency,
@@ -94,17 +82,6 @@ function valuesOf(settings: SettingsView): Values {
     ...seconds,
   };
 }
-
-/** Pins by the line, as they are written: so many of such a diameter. */
-const readPins = (text: string, unit: MassUnit) =>
-  linesOf(text).map((line) => {
-    const [count, diameter] = line.split(/\s+of\s+/);
-    if (!diameter) throw new QuantityError('Pins', line, '', 'so many of a diameter, such as 12 of 3.2 mm');
-    return {
-      count: numberIn('how many pins', count!, ''),
-      diameterM: parseLength(diameter, unit, 'diameter of the pins'),
-    };
-  });
 
 function SettingsForm({ settings }: { settings: SettingsView }) {
   const save = useWrite((input: Settings) => call('PUT /settings', { body: { ...input, version: settings.version } }));
@@ -125,10 +102,12 @@ function SettingsForm({ settings }: { settings: SettingsView }) {
         massUnit,
         temperatureUnit,
         currency,
-        safety: linesOf(values.safety),
+        safety: values.safety
+          .split('\n')
+          .map((line) => line.trim())
+          .filter(Boolean),
         ways: {
           ...(ways.schools ? { schools: ways.schools } : {}),
-          pins: values.pins === before.pins ? (ways.pins ?? []) : readPins(values.pins, settings.massUnit),
           pourC: read('pour', 'pourC', heat),
           roomC: read('room', 'roomC', heat),
           heelKg: read('heel', 'heelKg', (text) => parseMass(text, settings.massUnit as 'g' | 'oz')),
@@ -177,12 +156,6 @@ function SettingsForm({ settings }: { settings: SettingsView }) {
           <TextField label="Powder film" unit="µm" {...field('film')} />
           <TextField label="Powder that stays on" unit="%" {...field('transfer')} />
         </div>
-        <TextArea
-          label="Base-hole pins that go round, a line each"
-          hint="Such as 12 of 3.2 mm. No more heads are cast than there are pins free; empty, nothing is held back."
-          rows={2}
-          {...field('pins')}
-        />
       </div>
       <div>
         <Heading>Time and money</Heading>
