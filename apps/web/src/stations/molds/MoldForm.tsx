@@ -214,7 +214,7 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
             )}
             <Choice
               label="Head"
-              options={[{ value: '', label: 'as the mold' }, ...STYLES]}
+              options={[{ value: '', label: 'same' }, ...STYLES]}
               {...form.register(`cavities.${index}.style`)}
             />
             <TextField label="Stamped" {...form.register(`cavities.${index}.mass`)} />
