@@ -11,6 +11,7 @@ export * from './pot/index.ts';
 export * from './mold/index.ts';
 export * from './seat/index.ts';
 export * from './fill/index.ts';
+export * from './finish/index.ts';
 export * from './ways/index.ts';
 export * from './paint/index.ts';
 export * from './bake/index.ts';

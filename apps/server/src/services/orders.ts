@@ -88,12 +88,14 @@ function ticketPlan(plan: Plan, productId: string, workshop: Workshop): TicketPl
 }
 
 /** A step as it stays with a ticket: recipe and program were looked up for the plan. */
-const keptStep = ({ key, station, does, recipeId, programId, handsS, wait }: RouteStep): RouteStep => ({
+const keptStep = ({ key, station, does, recipeId, programId, task, school, handsS, wait }: RouteStep): RouteStep => ({
   key,
   station,
   does,
   ...(recipeId ? { recipeId } : {}),
   ...(programId ? { programId } : {}),
+  ...(task ? { task } : {}),
+  ...(school ? { school } : {}),
   ...(handsS === null || handsS === undefined ? {} : { handsS }),
   ...(wait ? { wait } : {}),
 });

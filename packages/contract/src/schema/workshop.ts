@@ -9,6 +9,7 @@ import {
   HOOK_SIZES,
   INSERTS,
   METAL_IDS,
+  FINISH_TASKS,
   MOST_STEPS,
   PAINT_FORMS,
   PART_KINDS,
@@ -379,6 +380,10 @@ export const routeStepSchema = record({
   recipeId: id().nullable().optional(),
   only: choice(PAINT_FORMS).nullable().optional(),
   programId: id().nullable().optional(),
+  task: choice(FINISH_TASKS.map(({ id: task }) => task))
+    .nullable()
+    .optional(),
+  school: text(40).nullable().optional(),
   handsS: number('s', 0, 3600).nullable().optional(),
   wait: record({ name: text(40), seconds: whole('s', 1, 1_209_600) })
     .nullable()

@@ -212,7 +212,7 @@ export const PART_KINDS = [
     comesBack: true,
     costs: 'parts',
     lowAt: 40,
-    fields: [],
+    fields: [mm('lengthM', 'Length', 0.005, 0.15)],
     sign: 'leaf',
   },
   {
@@ -267,7 +267,7 @@ export const PART_KINDS = [
     comesBack: true,
     costs: 'parts',
     lowAt: 40,
-    fields: [mm('diameterM', 'Diameter', 0.0003, 0.003)],
+    fields: [mm('diameterM', 'Diameter', 0.0003, 0.003), mm('lengthM', 'Free length behind the head', 0.005, 0.15)],
     sign: 'strand',
   },
   {

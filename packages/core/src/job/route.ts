@@ -1,4 +1,5 @@
 import { QuantityError } from '../quantity/check.ts';
+import { finishSchool } from '../ways/finish.ts';
 import { stationOf, stepStations } from './stations.ts';
 
 /** What paint is: powder, which is cured, or liquid, which dries. */
@@ -18,6 +19,9 @@ export interface RouteStep {
   only?: PaintForm | null;
   /** Bake: the program of this step; the product's own where none is named. */
   programId?: string | null;
+  /** Finish: the task that is done, and the school that is followed in it; see ways/finish.ts. */
+  task?: string | null;
+  school?: string | null;
   /** The maker's own seconds of hands a head; null: by the ways that are followed. */
   handsS?: number | null;
   /** To dry, cure, set or cool before the next step. */
@@ -155,9 +159,11 @@ export function checkRoute(route: readonly RouteStep[]): readonly RouteStep[] {
     throw new QuantityError('steps of the route', route.length, '', `1 to ${MOST_STEPS}`);
   }
   const keys = new Set<string>();
-  for (const { key, station } of route) {
+  for (const step of route) {
+    const { key, station } = step;
     if (keys.has(key)) throw new QuantityError('key of a step', key, '', 'one that no other step of the route has');
     keys.add(key);
+    if (step.task) finishSchool(step.task, step.school);
     if (!stepStations().some((each) => each.id === station)) {
       throw new QuantityError(
         'station of a step',

@@ -1,5 +1,6 @@
 import { schoolsFollowed } from '../ways/house.ts';
-import { paintSeconds, trimSeconds } from '../ways/work.ts';
+import { finishSchool } from '../ways/finish.ts';
+import { paintSeconds, TAKE_UP_S, trimSeconds } from '../ways/work.ts';
 import { productHeated, stepsOf } from './product.ts';
 import type { KnownWays, PlanLine, PlanProduct, PlanStep } from './types.ts';
 
@@ -25,7 +26,7 @@ export function stepSeconds(step: PlanStep, ways: KnownWays, product: PlanProduc
   if (step.station === 'trim') return trimS(ways, product);
   if (step.station === 'paint') return paintS(ways, { ...product, layers: step.layers });
   if (step.station === 'bake') return step.bake && step.bake.seconds > 0 ? ways.hangS : 0;
-  return ways.finishS;
+  return step.task ? TAKE_UP_S + finishSchool(step.task, step.school).seconds : ways.finishS;
 }
 
 /** What a step of a product takes of a person, for a whole line. */

@@ -2,3 +2,4 @@ export * from './rhythm.ts';
 export * from './school.ts';
 export * from './house.ts';
 export * from './work.ts';
+export * from './finish.ts';

@@ -9,7 +9,7 @@ import { schoolsAt } from './house.ts';
 import type { Schools, School } from './school.ts';
 
 /** A head is taken up, turned and laid down again. Common practice, no source. */
-const TAKE_UP_S = 2;
+export const TAKE_UP_S = 2;
 
 /** Hands-on seconds to trim one head. With the usual ways (nipped, filed) 12 s, which is common practice. */
 export const trimSeconds = (ways: Schools): number =>

@@ -1,0 +1,4 @@
+export * from './amounts.ts';
+export * from './checks.ts';
+export * from './mix.ts';
+export * from './templates.ts';
