@@ -96,6 +96,10 @@ export const router = createBrowserRouter([
           page('/orders/new', async () => (await import('./stations/orders/OrderForm.tsx')).OrderFormPage),
           page('/orders/:id', async () => (await import('./stations/orders/PlanPage.tsx')).PlanPage),
           page('/orders/:id/change', async () => (await import('./stations/orders/OrderForm.tsx')).OrderFormPage),
+          page(
+            '/products/templates',
+            async () => (await import('./stations/products/TemplatesPage.tsx')).TemplatesPage,
+          ),
           page('/products', async () => (await import('./stations/products/ProductsPage.tsx')).ProductsPage),
           page('/lead', async () => (await import('./stations/lead/LeadPage.tsx')).LeadPage),
           page('/lead/melt', async () => (await import('./stations/lead/MeltPage.tsx')).MeltPage),

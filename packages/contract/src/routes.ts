@@ -45,6 +45,7 @@ import {
   loginSchema,
   lotOfTicketSchema,
   putAwaySchema,
+  takeTemplateSchema,
   receiptSchema,
   settingsSchema,
 } from './schema/workshop.ts';
@@ -64,6 +65,7 @@ import type {
   PartLot,
   PlanView,
   Pour,
+  Product,
   PourOnList,
   ReadingsView,
   ResourceInputs,
@@ -130,6 +132,12 @@ const OWN_ROUTES = {
     summary: 'Take a material, mold or product off the lists, or bring it back; its records stay',
     body: body(putAwaySchema),
     answer: nothing,
+  },
+  'POST /products/from-template': {
+    operation: 'take_template',
+    summary: 'Make a product that the trade knows, with the parts that are not on the shelf yet',
+    body: body(takeTemplateSchema),
+    answer: json<Product>(),
   },
   'POST /imports/:id/strike': {
     operation: 'strike_import',

@@ -10,6 +10,7 @@ import { putAway } from '../services/resources.ts';
 import { readSettings, writeSettings } from '../services/settings.ts';
 import { count, listFlows, listMoves, receive } from '../services/stock.ts';
 import { strikeImport, strikeMove } from '../services/strike.ts';
+import { takeTemplate } from '../services/templates.ts';
 import type { Store } from '../store/store.ts';
 import type { Handlers } from './router.ts';
 
@@ -37,6 +38,7 @@ export function workshopHandlers(store: Store, config: Config, sessions: Session
       return settingsView();
     },
 
+    'POST /products/from-template': ({ body }) => takeTemplate(store, body),
     'POST /put-away': ({ body }) => putAway(store, body),
     'POST /materials/import': ({ query, body }) =>
       importReceipts(store, body, { look: query.look === 'true', again: query.again === 'true' }),

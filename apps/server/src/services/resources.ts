@@ -72,7 +72,7 @@ async function withChildren(store: Store, kind: Kind, rows: Doc[], transaction?:
 }
 
 /** Database refusals in the maker's words. */
-async function asRefusal<T>(one: string, work: () => Promise<T>): Promise<T> {
+export async function asRefusal<T>(one: string, work: () => Promise<T>): Promise<T> {
   try {
     return await work();
   } catch (error) {
@@ -175,30 +175,35 @@ const ownColumns = (kind: Kind, input: Doc): Doc => {
   return own;
 };
 
+/** Makes one inside a transaction that makes more than that. */
+export async function makeResource(
+  store: Store,
+  path: ResourcePath,
+  input: Doc,
+  transaction: Transaction,
+  extra: Doc = {},
+): Promise<Doc> {
+  const kind = KINDS[path];
+  const id = randomUUID();
+  await kind.judge?.(store, input, transaction);
+  await tableOf(store, kind.table).create({ ...ownColumns(kind, input), ...extra, id, version: 1 }, { transaction });
+  await writeChildren(store, kind, id, input, transaction);
+  return readDoc(store, path, id, transaction);
+}
+
 /**
  * Makes one; `extra` gives columns that the maker does not write, such as an order's number: read inside the
- * transaction
- * that makes it.
+ * transaction that makes it.
  */
-export function createResource(
+export const createResource = (
   store: Store,
   path: ResourcePath,
   input: Doc,
   extra: (transaction: Transaction) => Promise<Doc> = async () => ({}),
-): Promise<Doc> {
-  const kind = KINDS[path];
-  const { one } = RESOURCES[path];
-  return asRefusal(one, () =>
-    store.write(async (transaction) => {
-      const id = randomUUID();
-      await kind.judge?.(store, input, transaction);
-      const row = { ...ownColumns(kind, input), ...(await extra(transaction)), id, version: 1 };
-      await tableOf(store, kind.table).create(row, { transaction });
-      await writeChildren(store, kind, id, input, transaction);
-      return readDoc(store, path, id, transaction);
-    }),
+): Promise<Doc> =>
+  asRefusal(RESOURCES[path].one, () =>
+    store.write(async (transaction) => makeResource(store, path, input, transaction, await extra(transaction))),
   );
-}
 
 /** What differs between two documents, field by field. */
 export function changedFields(yours: Doc, now: Doc) {

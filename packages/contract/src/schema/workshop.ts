@@ -11,6 +11,7 @@ import {
   METAL_IDS,
   FINISH_TASKS,
   MOST_STEPS,
+  PRODUCT_TEMPLATES,
   PAINT_FORMS,
   PART_KINDS,
   MOLD_METALS,
@@ -432,6 +433,16 @@ export const productSchema = record({
   priceMinor: whole('minor units', 0, 100_000_000).nullable().defined(),
 });
 export type ProductInput = yup.InferType<typeof productSchema>;
+
+/** A product that the trade knows, taken as it is: its parts are put on the shelf where they are not there yet. */
+export const takeTemplateSchema = record({
+  template: choice(PRODUCT_TEMPLATES.map(({ id: template }) => template)),
+  name: text().optional(),
+  hookId: id().nullable().optional(),
+  recipeId: id().nullable().optional(),
+  bakeProgramId: id().nullable().optional(),
+});
+export type TakeTemplateInput = yup.InferType<typeof takeTemplateSchema>;
 
 /** More than this in one line is a slip of the keyboard. */
 export const MOST_HEADS = 20_000;

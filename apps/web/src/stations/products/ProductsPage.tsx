@@ -34,6 +34,9 @@ export function ProductsPage() {
             <ProductForm catalogue={catalogue} />
           </Sheet>
           <Button className="self-start" asChild>
+            <Link to="/products/templates">As the trade makes them</Link>
+          </Button>
+          <Button className="self-start" asChild>
             <Link to="/products/grid">Many at once</Link>
           </Button>
           <Sheet
