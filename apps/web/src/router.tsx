@@ -25,7 +25,7 @@ const benches = stepStations().flatMap(({ id }) =>
   ),
 );
 /** Stations whose desk shows more than what waits. */
-const OWN_DESKS: readonly string[] = ['trim', 'paint', 'bake'];
+const OWN_DESKS: readonly string[] = ['trim', 'paint', 'bake', 'finish'];
 const desks = stepStations()
   .filter(({ id }) => !OWN_DESKS.includes(id))
   .map(({ id }) =>
@@ -116,6 +116,8 @@ export const router = createBrowserRouter([
           page('/pour', async () => (await import('./stations/pour/PourDesk.tsx')).PourDesk),
           page('/pour/:id', async () => (await import('./stations/pour/PourBench.tsx')).PourBenchPage, true),
           page('/paint/dip/:id', async () => (await import('./stations/paint/DipPage.tsx')).DipPage, true),
+          page('/finish', async () => (await import('./stations/finish/FinishDesk.tsx')).FinishDesk),
+          page('/finish/glue/:id', async () => (await import('./stations/finish/GluePage.tsx')).GluePage, true),
           page('/bake/loads', async () => (await import('./stations/bake/LoadsPage.tsx')).LoadsPage),
           page('/bake/load/:id', async () => (await import('./stations/bake/LoadPage.tsx')).LoadBenchPage, true),
           page('/bake/oven', async () => (await import('./stations/bake/OvenPage.tsx')).OvenPage),

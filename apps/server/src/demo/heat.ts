@@ -30,6 +30,10 @@ export async function makeHeat(store: Store, things: Things, today: number, days
   await dialMarks(store, things, start, days);
   await careAndTrials(store, things, today, days);
   await heads(store, things, today);
+}
+
+/** The drawer of small tools: counted at last, at the end of the year. */
+export async function fillDrawer(store: Store): Promise<void> {
   for (const part of PARTS) await createResource(store, 'parts', part);
 }
 

@@ -12,7 +12,8 @@ import type { TicketRow } from '../store/models.ts';
 import type { Store } from '../store/store.ts';
 import { CUSTOMERS, POWDERS, TRUE_STAYS_ON } from './catalogue.ts';
 import { pourEvening, ticketDays, type Day } from './evening.ts';
-import { makeHeat, recordOven, recordProbes } from './heat.ts';
+import { makeGuardJig } from './finish.ts';
+import { fillDrawer, makeHeat, recordOven, recordProbes } from './heat.ts';
 import type { Things } from './make-things.ts';
 
 const HOUR_MS = 3600 * 1000;
@@ -49,6 +50,7 @@ export async function runYear(store: Store, things: Things, today: number, days 
     at += ((7 * DAY_MS) / season) * (0.6 + random() * 0.8);
   }
   await restock(store, things, today - 4 * DAY_MS, random);
+  await fillDrawer(store);
   await tonight(store, things, today, random);
   await recordProbes(store, things);
   await recordOven(store, today);
@@ -84,6 +86,9 @@ async function tonight(store: Store, things: Things, today: number, random: () =
     customer: 2,
     stopAt: 'open',
   });
+  // Heads that wait for their guards.
+  const guarded = things.productIds.push(await makeGuardJig(store, things, isoDay(today - 30 * DAY_MS))) - 1;
+  await orderOf(store, things, today - 4 * DAY_MS, day, { lines: [[guarded, 24]], until: 'finish', customer: 1 });
 }
 
 interface OrderShape {

@@ -157,6 +157,7 @@ const SHAPES = {
       strokeWidth={2}
     />
   ),
+  crooked: <path d="M3 13.500H13M8 13.500 12 2.500" fill="none" stroke="currentColor" strokeWidth={2} />,
   other: <path d="M3 8H5M7 8H9M11 8H13" stroke="currentColor" strokeWidth={2.4} />,
   watch: <path d="M8 1.600 15 14H1ZM8 6V10M8 11.400V12.800" fill="none" stroke="currentColor" strokeWidth={1.7} />,
   stop: (

@@ -206,7 +206,11 @@ export const Dressed = memo(function Dressed({
   const haired = has('hair') || has('feather');
   const hanging = HANGING.some(has);
   const shankM = head.hook ? head.hook.outerM - head.bodyEnd : 0.02;
-  const tailM = skirted ? Math.max(0.05, 1.25 * shankM) : haired ? Math.max(0.03, 1.5 * shankM) : 0;
+  const tailM = skirted
+    ? Math.max(0.05, 1.25 * shankM)
+    : haired
+      ? Math.max(0.03, 1.5 * shankM, 5 * head.solid.radiusM)
+      : 0;
   const spreadM = skirted ? 0.016 : 0.3 * shankM;
   let { x0, y0, x1, y1 } = head.box;
   if (tailM > 0) {

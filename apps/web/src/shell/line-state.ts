@@ -60,8 +60,8 @@ export function useLineState(now: number): LineState | null {
 }
 
 /** Where a run of several tickets is worked on. */
-export const runPath = (kind: string, id: string): string =>
-  kind === 'oven' ? `/bake/load/${id}` : kind === 'dip' ? `/paint/dip/${id}` : `/runs/${kind}/${id}`;
+const RUN_BENCH: Record<string, string> = { oven: 'bake/load', dip: 'paint/dip', glue: 'finish/glue' };
+export const runPath = (kind: string, id: string): string => `/${RUN_BENCH[kind] ?? `runs/${kind}`}/${id}`;
 
 /** Where a step of a ticket is worked on. */
 export const benchPath = (station: string, ticketId: string, step: string | null): string =>

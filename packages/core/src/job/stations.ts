@@ -160,6 +160,7 @@ export const STATIONS: readonly Station[] = [
       cause('loose hook'),
       cause('rusty hook', 'hook lost'),
       cause('comes apart', 'back to step'),
+      cause('crooked', 'back to step'),
       cause('other'),
     ],
     cautions: ['Mark the bag if lead tackle is restricted where it is sold: check your local rules.'],

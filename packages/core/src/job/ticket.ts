@@ -322,6 +322,10 @@ export function ticketRefusal(setup: TicketSetup, log: TicketLog, entry: TicketE
   if ((entry.kind === 'good' || entry.kind === 'reject' || entry.kind === 'load') && entry.count > free) {
     return `count is ${entry.count}; allowed: 1 to ${free}, the heads that wait at ${entry.step}`;
   }
+  if (entry.kind === 'good') {
+    const setting = stillSetting(setup.route, log, entry, step);
+    if (setting) return setting;
+  }
   if (entry.kind === 'reject' && entry.to !== undefined) {
     if (!disposition(entry.goes).stays) return 'to is given; allowed: only where heads are sent back to a step';
     const places = setup.route.map((each) => each.key);
@@ -333,6 +337,29 @@ export function ticketRefusal(setup: TicketSetup, log: TicketLog, entry: TicketE
   if (entry.kind === 'load' && step.inOven > 0) return 'The oven holds a load of this ticket; take it out first.';
   if (OF_LOADS.has(entry.kind) && step.inOven === 0) return 'No load of this ticket is in the oven.';
   return null;
+}
+
+/**
+ * Nothing is bagged, packed or hung on before what was glued is set: heads of a step of the finish go on once their
+ * wait has passed, in the order in which they were done.
+ */
+function stillSetting(
+  route: readonly RouteStep[],
+  log: TicketLog,
+  { at, count }: Extract<TicketEntry, { kind: 'good' }>,
+  step: StepState,
+): string | null {
+  const before = route[route.findIndex(({ key }) => key === step.key) - 1];
+  if (!before?.task || !before.wait) return null;
+  const waitMs = 1000 * before.wait.seconds;
+  const done = standing<TicketEntry>(log).filter((each) => each.kind === 'good' && each.step === before.key);
+  const set = done.reduce((sum, each) => sum + (each.at + waitMs <= at && each.kind === 'good' ? each.count : 0), 0);
+  const ready = Math.max(0, set - step.good - step.rejected);
+  if (count <= ready) return null;
+  const minutes = Math.ceil(
+    (Math.min(...done.map((each) => each.at).filter((t) => t + waitMs > at)) + waitMs - at) / 60_000,
+  );
+  return `count is ${count}; allowed: 0 to ${ready}, the others are not set: ${before.wait.name}, ${minutes} min more for the next`;
 }
 
 /** Heads at a bake: still to be hung up, in the oven, out and not looked at yet. */

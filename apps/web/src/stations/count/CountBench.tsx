@@ -7,6 +7,7 @@ import { Waiting } from '../../design/Notice.tsx';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { setupOf, wholeLog } from '../../shell/line-state.ts';
 import { BakeBench } from '../bake/BakeBench.tsx';
+import { FinishBench } from '../finish/FinishBench.tsx';
 import { PaintBench } from '../paint/PaintBench.tsx';
 import { TrimBench } from '../trim/TrimBench.tsx';
 import { CountFrame, type BenchProps } from './CountFrame.tsx';
@@ -17,6 +18,7 @@ const BENCHES: Record<string, ComponentType<BenchProps & { ways: HouseWays }>> =
   trim: TrimBench,
   paint: PaintBench,
   bake: BakeBench,
+  finish: FinishBench,
 };
 
 interface At {

@@ -1,6 +1,7 @@
 import { productSchema, type Product, type ProductInput } from '@schmelz/contract';
 import {
   currencyDigits,
+  finishFindings,
   headStyle,
   heatProblems,
   massesMatch,
@@ -10,6 +11,7 @@ import {
   STYLE_IDS,
   usualRoute,
   writeHeadMass,
+  type PartOn,
   type RouteStep,
   type StyleId,
 } from '@schmelz/core';
@@ -220,6 +222,13 @@ export function ProductForm({
       <RouteEditor route={shown} catalogue={catalogue} onChange={setRoute} />
       <PartsEditor parts={parts} route={shown} catalogue={catalogue} onChange={setParts} />
       <HeatNotes values={values} route={shown} parts={parts} catalogue={catalogue} />
+      <FinishNotes
+        values={values}
+        massKg={massOr(values.mass, units.massUnit)}
+        route={shown}
+        parts={parts}
+        catalogue={catalogue}
+      />
       <div className="flex flex-col gap-4 sm:col-span-2">
         <ProblemNote error={form.problem ?? save.error} />
         <Button look="main" type="submit" className="self-start" disabled={save.isPending}>
@@ -262,6 +271,44 @@ const linesOf = (product: Product | undefined): PartLine[] =>
     waste: String(Math.round(1e4 * waste) / 100),
     step,
   }));
+
+/** What the figures say of its finishing: guard against its hole, eye against its place, wire, blade, waits. */
+function FinishNotes({
+  values,
+  massKg,
+  route,
+  parts,
+  catalogue,
+}: {
+  values: Values;
+  massKg: number;
+  route: readonly RouteStep[];
+  parts: readonly PartLine[];
+  catalogue: Catalogue;
+}) {
+  const cavity = catalogue.molds
+    .flatMap((mold) => mold.cavities)
+    .find((each) => each.style === values.style && massesMatch(each.nominalMassKg, massKg));
+  const hook = values.hookId ? catalogue.materials.get(values.hookId)?.hook : null;
+  const on = parts.flatMap((line): PartOn[] => {
+    const part = catalogue.materials.get(line.partId);
+    const quantity = Number(line.quantity.replace(',', '.')) || 0;
+    return part ? [{ name: part.name, kind: part.kind, step: line.step, quantity, details: part.details ?? null }] : [];
+  });
+  const found = finishFindings({
+    ...{ style: values.style, nominalMassKg: massKg, hookSize: hook?.size ?? null, route, parts: on },
+    ...(hook ? { eyeAngleDeg: hook.eyeAngleDeg } : {}),
+    // Where no mold casts such a head, its hole is not known: nothing is said of it.
+    pin: cavity ? (cavity.pin ?? null) : { diameterM: 0.0032, lengthM: 0.01 },
+    pinWay: cavity?.variants?.find(({ name }) => name === values.variant)?.pin ?? 'as cut',
+    painted: values.recipeId !== '',
+  });
+  return found.map(({ weight, says }) => (
+    <p key={says} role="note" className={`flex gap-2 sm:col-span-2 ${weight === 'stop' ? 'text-stop' : 'text-watch'}`}>
+      <Icon name={weight} className="mt-1 shrink-0" /> {says}
+    </p>
+  ));
+}
 
 /** Said where the way is made: a part that would be on the head in an oven that is hotter than it stands. */
 function HeatNotes({

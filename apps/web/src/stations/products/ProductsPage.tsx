@@ -4,7 +4,9 @@ import { Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
 import { Part } from '../../design/Part.tsx';
+import { Dressed } from '../../drawing/Dressed.tsx';
 import { Head } from '../../drawing/Head.tsx';
+import { dressColour, kindsOn } from '../../shell/dressed.ts';
 import { PutAway } from '../../shell/PutAway.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
@@ -55,10 +57,12 @@ export function ProductsPage() {
           <Part key={product.id} of={product.name}>
             {() => (
               <li className="border-b border-rule py-3">
-                <Head
+                <Dressed
                   {...catalogue.spec(product)}
                   paint={catalogue.paint(product)}
                   state={product.recipeId ? 'baked' : 'blank'}
+                  on={kindsOn(product, catalogue)}
+                  colour={dressColour(product, catalogue)}
                   scale={2.9}
                   className="max-w-full"
                   label={product.name}

@@ -1,4 +1,4 @@
-import { ROUTE_TEMPLATES, stepStations, type RouteStep } from '@schmelz/core';
+import { FINISH_TASKS, finishSchool, finishTask, ROUTE_TEMPLATES, stepStations, type RouteStep } from '@schmelz/core';
 import { Button } from '../../design/Button.tsx';
 import { Choice, TextField } from '../../design/Field.tsx';
 import { Icon } from '../../design/Icon.tsx';
@@ -14,6 +14,14 @@ function newKey(station: string, route: readonly RouteStep[]): string {
 }
 
 const PRODUCTS_OWN = { value: '', label: "the product's own" };
+
+/** A step of the finish by its task and school: its words and its wait follow. */
+function followed(step: RouteStep, task: string, school: string | null): RouteStep {
+  if (!task) return { ...step, task: null, school: null };
+  const { id, wait } = finishSchool(task, school);
+  const does = task === step.task ? step.does : finishTask(task).does;
+  return { ...step, task, school: id, does, wait: wait ?? null };
+}
 
 /** What a step takes beside hands: its own paint or program, and what has to pass after it. */
 function StepMore({
@@ -46,6 +54,28 @@ function StepMore({
           options={options(catalogue.programs.values())}
           value={step.programId ?? ''}
           onChange={(event) => onChange({ ...step, programId: event.target.value || null })}
+        />
+      )}
+      {step.station === 'finish' && (
+        <Choice
+          label="Done there"
+          options={[
+            { value: '', label: 'as its name says' },
+            ...FINISH_TASKS.map(({ id, name }) => ({ value: id as string, label: name })),
+          ]}
+          value={step.task ?? ''}
+          onChange={(event) => onChange(followed(step, event.target.value, null))}
+        />
+      )}
+      {step.task && (
+        <Choice
+          label="How"
+          options={finishTask(step.task).schools.map(({ id, name, suits }) => ({
+            value: id,
+            label: `${name}: ${suits}`,
+          }))}
+          value={finishSchool(step.task, step.school).id}
+          onChange={(event) => onChange(followed(step, step.task!, event.target.value))}
         />
       )}
       <TextField

@@ -1,0 +1,73 @@
+import { headsOf, sessionState, writeSpan, type SessionLog } from '@schmelz/core';
+import { Link, useNavigate } from 'react-router';
+import { useRuns } from '../../api/runs.ts';
+import { Button } from '../../design/Button.tsx';
+import { Heading } from '../../design/Page.tsx';
+import { useCatalogue } from '../../shell/catalogue.ts';
+import { useNow } from '../../shell/clock.ts';
+import { runPath, useLineState } from '../../shell/line-state.ts';
+import { CountDesk } from '../count/CountDesk.tsx';
+import { beginMix, gluesTogether } from './mixes.ts';
+
+const ml = (value: number) => `${value.toFixed(value < 2 ? 1 : 0)} ml`;
+
+/** Glue that is mixed for what waits: how many heads a mix, how much, how often; and mixes that are going. */
+function Glues() {
+  const now = useNow(2000);
+  const line = useLineState(now);
+  const catalogue = useCatalogue();
+  const navigate = useNavigate();
+  const runs = useRuns(line?.runs, 'glue');
+  if (!line || !catalogue) return null;
+  const going = runs.filter((run) => run.kind === 'glue' && sessionState(run.log as SessionLog).phase !== 'over');
+  const glues = gluesTogether(line.tickets, catalogue);
+  if (going.length === 0 && glues.length === 0) return null;
+  return (
+    <section className="mt-6 mb-7">
+      <Heading>Glue, a mix at a time</Heading>
+      <ul>
+        {going.map((run) => {
+          const state = sessionState(run.log as SessionLog);
+          return (
+            <li key={run.id} className="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-rule py-3">
+              <b className="font-medium">{state.name}</b>
+              <span className="quiet">
+                {state.done} of {headsOf(state.heads)} done
+              </span>
+              <Button look="main" asChild className="ml-auto">
+                <Link to={runPath('glue', run.id)}>Go on</Link>
+              </Button>
+            </li>
+          );
+        })}
+        {glues.map((glue) => {
+          const { plan } = glue;
+          const [first] = plan.mixes;
+          return (
+            <li key={glue.partId} className="flex flex-wrap items-center gap-x-6 gap-y-2 border-b border-rule py-3">
+              <span className="min-w-0 flex-1">
+                <b className="font-medium">{glue.name}</b>
+                <span className="quiet block">
+                  {headsOf(glue.heads)} heads wait; {writeSpan(glue.potLifeS)} to work it,{' '}
+                  {glue.own ? 'at your pace' : 'at a usual pace'} of {Math.round(glue.secondsPerHead)} s a head
+                </span>
+                <span className="quiet block">
+                  {plan.mixes.length === 1 ? 'one mix' : `${plan.mixes.length} mixes`} of {ml(first!.ml)}:{' '}
+                  {ml(first!.resin)} and {ml(first!.hardener)}; {ml(plan.wastedMl)} stay on the card in all
+                </span>
+              </span>
+              <span className="text-right">
+                <b className="fig text-[34px]">{first!.heads}</b>
+                <span className="quiet block">heads a mix</span>
+              </span>
+              <Button onClick={() => void navigate(beginMix(glue))}>It is mixed: begin</Button>
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}
+
+/** What waits at the finish, step by step, and the glue that it wants. */
+export const FinishDesk = () => <CountDesk station="finish" aside={<Glues />} />;
