@@ -1,15 +1,17 @@
 import type { Pour } from '@schmelz/contract';
 import { randomUUID } from 'node:crypto';
 
-const post = (url: string) => async (path: string, body: unknown) => {
-  const answer = await fetch(`${url}/api${path}`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify(body),
-  });
-  if (!answer.ok) throw new Error(await answer.text());
-  return answer.status === 204 ? null : answer.json();
-};
+export const post =
+  (url: string) =>
+  async (path: string, body: unknown, method: 'POST' | 'PUT' = 'POST') => {
+    const answer = await fetch(`${url}/api${path}`, {
+      method,
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+    if (!answer.ok) throw new Error(await answer.text());
+    return answer.status === 204 ? null : answer.json();
+  };
 
 interface CavityShape {
   style: string;
@@ -37,7 +39,7 @@ async function aHook(send: ReturnType<typeof post>, size: string) {
   await send(`/materials/${hook.id}/receipts`, { quantity: 20, priceMinor: 320, on: '2026-01-05', lot: '' });
   return hook as { id: string };
 }
-const aLead = (send: ReturnType<typeof post>): Promise<{ id: string }> =>
+export const aLead = (send: ReturnType<typeof post>): Promise<{ id: string }> =>
   send('/materials', { kind: 'lead', name: 'Lead', note: '', metalId: 'soft-lead', hook: null, powder: null });
 
 /** Two molds and a released order for each, nothing poured: what a session of two molds starts from. */

@@ -60,6 +60,7 @@ import type {
   JarView,
   LeadLot,
   LineView,
+  LotTicket,
   LogImport,
   Period,
   PartLot,
@@ -77,6 +78,7 @@ import type {
   StockMove,
   Ticket,
   TicketOnList,
+  TicketTrace,
 } from './views.ts';
 
 /** Routes that are not those of the plain resources: method and path under `/api`, and what goes in and out. */
@@ -299,6 +301,18 @@ const OWN_ROUTES = {
     operation: 'read_ticket',
     summary: 'One ticket with plan, log, materials and cost',
     answer: json<Ticket>(),
+  },
+  'GET /trace/tickets/:number': {
+    operation: 'trace_ticket',
+    summary: 'What a ticket was made of, lot by lot, and what it went through, by the number on its bags',
+    parts: { number: row('ticket') },
+    answer: json<TicketTrace>(),
+  },
+  'GET /trace/lots/:receipt': {
+    operation: 'trace_lot',
+    summary: 'Tickets that took from a lot, and who ordered them',
+    parts: { receipt: row('lot') },
+    answer: json<LotTicket[]>(),
   },
   'POST /tickets/:id/entries': {
     operation: 'ticket_entry',

@@ -268,6 +268,27 @@ export interface TicketPlan {
   /** Seconds of hands a head by step, for heads that nobody timed. */
   handsS?: Record<string, number>;
 }
+/** A ticket as somebody asks for it who has one of its bags in the hand. */
+export interface TracedTicket {
+  id: string;
+  number: number;
+  productId: string;
+  quantity: number;
+  good: number | null;
+  closedAt: number | null;
+  customer: string;
+  orderNumber: number;
+}
+/** What it was made of, lot by lot, and what it went through. */
+export interface TicketTrace extends TracedTicket {
+  lots: { lotId: number; materialId: string; name: string; kind: string; lot: string; at: number; quantity: number }[];
+  pours: { id: string; number: number; at: number }[];
+  runs: { id: string; kind: RunKindId; number: number; at: number }[];
+}
+/** A ticket that took from a lot, and how much. */
+export interface LotTicket extends TracedTicket {
+  used: number;
+}
 /** Something that was done for several tickets at once, with its log. */
 export interface RunView extends Stored {
   kind: RunKindId;

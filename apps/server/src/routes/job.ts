@@ -4,6 +4,7 @@ import { openRuns, readRun } from '../services/run-views.ts';
 import { addRunEntries } from '../services/runs.ts';
 import { bakesOnRecord, bookedPeriod, listTickets, readTicket, ticketsOnList } from '../services/ticket-figures.ts';
 import { addTicketEntries } from '../services/tickets.ts';
+import { ticketsOfLot, traceTicket } from '../services/trace.ts';
 import type { Store } from '../store/store.ts';
 import { periodOf } from './request.ts';
 import type { Handlers } from './router.ts';
@@ -29,6 +30,8 @@ export const jobHandlers = (store: Store) =>
     'GET /bakes': ({ query }) => bakesOnRecord(store, periodOf(query)),
     'GET /books/period': () => bookedPeriod(store),
     'GET /tickets/:id': ({ params }) => readTicket(store, params.id),
+    'GET /trace/tickets/:number': ({ params }) => traceTicket(store, params.number),
+    'GET /trace/lots/:receipt': ({ params }) => ticketsOfLot(store, params.receipt),
     'POST /tickets/:id/entries': ({ params, body, clock }) => addTicketEntries(store, params.id, [body], clock),
 
     'GET /pours': ({ query }) => poursOnList(store, query.before),

@@ -212,7 +212,8 @@ export const Dressed = memo(function Dressed({
       ? Math.max(0.03, 1.5 * shankM, 5 * head.solid.radiusM)
       : 0;
   const spreadM = skirted ? 0.016 : 0.3 * shankM;
-  let { x0, y0, x1, y1 } = head.box;
+  const { x0 } = head.box;
+  let { y0, x1, y1 } = head.box;
   if (tailM > 0) {
     x1 = Math.max(x1, head.bodyEnd + tailM * 1.05);
     y1 = Math.max(y1, 1.4 * spreadM);

@@ -39,6 +39,8 @@ const ROOMS = [
   ['/lead/cast', 'What a cavity casts in another metal'],
   ['/lead/probes', 'Probes and logs'],
   ['/molds/parts', 'Pins, plugs, keepers'],
+  ['/products/templates', 'Products as the trade makes them'],
+  ['/trace', 'Trace a bag'],
 ] as const;
 
 /** Find a place, an order or a ticket by typing; with the list of keys below. */

@@ -10,6 +10,7 @@ import {
   INSERTS,
   METAL_IDS,
   FINISH_TASKS,
+  LABEL_SHEETS,
   MOST_STEPS,
   PRODUCT_TEMPLATES,
   PAINT_FORMS,
@@ -65,6 +66,15 @@ export const settingsSchema = record({
   ways: waysSchema,
   /** Ticked once before a pour, in the maker's own words. */
   safety: list(text(80), 0, 20),
+  /** What is on the labels of bags beside the product: left out, as usual. */
+  labels: record({
+    care: text(100),
+    line: note(80),
+    perBag: whole('heads', 1, 1000),
+    sheet: choice(LABEL_SHEETS.map(({ id: sheet }) => sheet)),
+  })
+    .optional()
+    .default(undefined),
 });
 export type Settings = yup.InferType<typeof settingsSchema>;
 

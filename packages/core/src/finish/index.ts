@@ -2,3 +2,4 @@ export * from './amounts.ts';
 export * from './checks.ts';
 export * from './mix.ts';
 export * from './templates.ts';
+export * from './labels.ts';

@@ -32,8 +32,8 @@ const sumOf = <T>(all: readonly T[], value: (each: T) => number) => all.reduce((
 
 /**
  * What a ticket really took and cost: materials by the movements of stock, work by the clocks of its steps (by the ways
- * for heads that nobody timed, and said so), electricity by its share of the pot and of each oven load (by heads, at the
- * duty of a hot oven).
+ * for heads that nobody timed, and said so), electricity by its share of the pot and of each oven load (by heads, at
+ * the duty of a hot oven).
  * @param of.pours its shares: seconds at work, electricity in kWh
  * @param of.ovenPowerW of the oven it was baked in
  * @example ticketActual({ state, pours: [{ workS: 600, energyKWh: 0.4 }], moves, rates, ovenPowerW: 1400 }).workS

@@ -25,6 +25,7 @@ import { useRuns } from '../../api/runs.ts';
 import type { TakingBack } from '../../bench/undo.ts';
 import { sound, SOUNDS } from '../../shell/clock.ts';
 import { setupOf } from '../../shell/line-state.ts';
+import { now } from '../../units/now.ts';
 
 export interface TicketBench extends TakingBack {
   state: TicketState;
@@ -84,7 +85,7 @@ export function useTicketBench(ticket: Ticket, step: string): TicketBench | null
       next((log) => {
         const entry = said(log);
         if (!entry) return;
-        const why = ticketRefusal(setup, whole(log), entry);
+        const why = ticketRefusal(setup, whole(log), { ...entry, at: now() });
         if (why) {
           toast.error(why);
           return;

@@ -3,6 +3,7 @@ import { Link, useNavigate } from 'react-router';
 import { useRuns } from '../../api/runs.ts';
 import { Button } from '../../design/Button.tsx';
 import { Heading } from '../../design/Page.tsx';
+import { SubNav } from '../../design/SubNav.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
 import { useNow } from '../../shell/clock.ts';
 import { runPath, useLineState } from '../../shell/line-state.ts';
@@ -69,5 +70,16 @@ function Glues() {
   );
 }
 
+export const FinishRooms = () => (
+  <SubNav
+    label="Rooms of the finish"
+    rooms={[
+      { to: '/finish', name: 'Waiting' },
+      { to: '/products/templates', name: 'What is made' },
+      { to: '/trace', name: 'Trace a bag' },
+    ]}
+  />
+);
+
 /** What waits at the finish, step by step, and the glue that it wants. */
-export const FinishDesk = () => <CountDesk station="finish" aside={<Glues />} />;
+export const FinishDesk = () => <CountDesk station="finish" aside={<Glues />} rooms={<FinishRooms />} />;

@@ -98,6 +98,7 @@ function SettingsForm({ settings }: { settings: SettingsView }) {
       const currency = values.currency.trim().toUpperCase();
       const heat = (text: string) => parseTemperature(text, settings.temperatureUnit as 'C' | 'F');
       return {
+        ...(settings.labels ? { labels: settings.labels } : {}),
         workshopName: values.workshopName.trim(),
         massUnit,
         temperatureUnit,

@@ -93,6 +93,11 @@ export function PartLots({ material }: { material: Material }) {
                   </Link>
                 ))}
                 {ticketsOf(lot).length === 0 && <span className="quiet">none yet</span>}
+                {ticketsOf(lot).length > 0 && (
+                  <Link to={`/trace/lot/${lot.id}`} className="quiet underline underline-offset-4">
+                    who has it
+                  </Link>
+                )}
               </td>
             </tr>
           ))}

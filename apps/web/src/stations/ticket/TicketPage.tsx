@@ -125,6 +125,16 @@ function View({
             label={product.name}
             className="max-w-full"
           />
+          <p className="flex flex-wrap gap-x-5">
+            {state.good > 0 && (
+              <Link to={`/finish/labels/${ticket.id}`} className="underline decoration-rule-2 underline-offset-4">
+                Labels for its bags
+              </Link>
+            )}
+            <Link to={`/trace/${ticket.number}`} className="underline decoration-rule-2 underline-offset-4">
+              What is in it
+            </Link>
+          </p>
           {short && !closed && (
             <p className="flex items-start gap-2 font-medium text-watch">
               <Icon name="watch" className="mt-1 shrink-0" /> {ticket.missing} missing: {ticket.quantity} are wanted,{' '}

@@ -1,0 +1,62 @@
+import type { LotTicket, TicketTrace } from '@schmelz/contract';
+import type { Store } from '../store/store.ts';
+import { notFound } from './errors.ts';
+import { struck } from './part-lots.ts';
+
+interface TicketHead {
+  id: string;
+  number: number;
+  productId: string;
+  quantity: number;
+  good: number | null;
+  closedAt: number | null;
+  customer: string;
+  orderNumber: number;
+}
+
+const TICKET = `t.id, t.number, t.productId, t.quantity, t.good, t.closedAt, o.customer, o.number AS orderNumber`;
+
+/** Everything that a ticket was made of and went through: lots of each part, pours, loads of the oven. */
+export async function traceTicket(store: Store, number: number): Promise<TicketTrace> {
+  const [ticket] = await store.select<TicketHead>(
+    `SELECT ${TICKET} FROM tickets t JOIN orders o ON o.id = t.orderId WHERE t.number = :number`,
+    { number },
+  );
+  if (!ticket) throw notFound('ticket', String(number));
+  const [lots, pours, runs] = await Promise.all([
+    store.select<TicketTrace['lots'][number]>(
+      `SELECT r.id AS lotId, m.materialId, a.name, a.kind, r.lot, r.at, SUM(u.quantity) AS quantity
+       FROM lotUses u JOIN stockMoves m ON m.id = u.moveId JOIN stockMoves r ON r.id = u.receiptId
+       JOIN materials a ON a.id = m.materialId
+       WHERE m.ticketId = :id GROUP BY r.id HAVING ABS(SUM(u.quantity)) > 1e-9 ORDER BY a.kind, a.name, r.at`,
+      { id: ticket.id },
+    ),
+    store.select<TicketTrace['pours'][number]>(
+      `SELECT p.id, p.number, p.startedAt AS at FROM pourTickets pt JOIN pours p ON p.id = pt.pourId
+       WHERE pt.ticketId = :id ORDER BY p.number`,
+      { id: ticket.id },
+    ),
+    store.select<TicketTrace['runs'][number]>(
+      `SELECT r.id, r.kind, r.number, r.startedAt AS at FROM runTickets rt JOIN runs r ON r.id = rt.runId
+       WHERE rt.ticketId = :id ORDER BY r.startedAt`,
+      { id: ticket.id },
+    ),
+  ]);
+  return { ...ticket, lots, pours, runs };
+}
+
+/** Tickets that took from a lot, with who ordered them. */
+export async function ticketsOfLot(store: Store, lotId: number): Promise<LotTicket[]> {
+  const [lot] = await store.select<{ id: number }>(
+    `SELECT id FROM stockMoves WHERE id = :lotId AND reason IN ('received', 'made') AND NOT ${struck('stockMoves')}`,
+    { lotId },
+  );
+  if (!lot) throw notFound('lot', String(lotId));
+  return store.select<LotTicket>(
+    `SELECT ${TICKET}, SUM(u.quantity) AS used
+     FROM lotUses u JOIN stockMoves m ON m.id = u.moveId JOIN tickets t ON t.id = m.ticketId
+     JOIN orders o ON o.id = t.orderId
+     WHERE u.receiptId = :lotId GROUP BY t.id HAVING ABS(SUM(u.quantity)) > 1e-9 ORDER BY t.number DESC`,
+    { lotId },
+  );
+}

@@ -1,0 +1,238 @@
+import type { LotTicket, TicketTrace } from '@schmelz/contract';
+import { partKind } from '@schmelz/core';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { call } from '../../api/client.ts';
+import { Button } from '../../design/Button.tsx';
+import { TextField } from '../../design/Field.tsx';
+import { ProblemNote, Waiting } from '../../design/Notice.tsx';
+import { Heading, Page, TheNumber } from '../../design/Page.tsx';
+import { Dressed } from '../../drawing/Dressed.tsx';
+import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
+import { dressColour, kindsOn } from '../../shell/dressed.ts';
+import { runPath } from '../../shell/line-state.ts';
+import { writeDay } from '../../units/dates.ts';
+import { useUnits } from '../../units/Units.tsx';
+
+const RUN_SAYS: Record<string, string> = { oven: 'Oven load', dip: 'Dips in one paint', glue: 'Mix of glue' };
+
+/** A lot in words: what was written on it, or the day it came. */
+const lotSays = ({ lot, at }: { lot: string; at: number }) => (lot ? `${lot}, ${writeDay(at)}` : `of ${writeDay(at)}`);
+
+/** One ticket, back to the lots it was made of and the runs it went through. */
+function Back({ trace, catalogue }: { trace: TicketTrace; catalogue: Catalogue }) {
+  const units = useUnits();
+  const product = catalogue.product(trace.productId);
+  return (
+    <>
+      {product && (
+        <Dressed
+          {...catalogue.spec(product)}
+          paint={catalogue.paint(product)}
+          state={product.recipeId ? 'baked' : 'blank'}
+          on={kindsOn(product, catalogue)}
+          colour={dressColour(product, catalogue)}
+          scale={3.2}
+          label={product.name}
+          className="mb-4 max-h-[170px] max-w-full"
+        />
+      )}
+      <Heading>What is in it, lot by lot</Heading>
+      <ul className="mb-6">
+        {trace.lots.map((lot) => (
+          <li
+            key={lot.lotId}
+            className="grid grid-cols-[minmax(0,1fr)_auto_auto] items-center gap-4 border-b border-rule py-2"
+          >
+            <span>
+              <b className="font-medium">{lot.name}</b> <span className="quiet">{lotSays(lot)}</span>
+            </span>
+            <b className="fig text-[19px]">{units.part(lot.kind, lot.quantity)}</b>
+            <Link
+              to={`/trace/lot/${lot.lotId}`}
+              className="underline decoration-rule-2 underline-offset-4 print:hidden"
+            >
+              who else has it
+            </Link>
+          </li>
+        ))}
+        {trace.lots.length === 0 && (
+          <li className="quiet">Nothing is booked for it yet: lots are named when a pour is closed.</li>
+        )}
+      </ul>
+      <Heading>What it went through</Heading>
+      <ul>
+        {trace.pours.map((pour) => (
+          <li key={pour.id} className="flex justify-between border-b border-rule py-2">
+            <Link to={`/pour/${pour.id}`} className="hover:underline">
+              Pour {pour.number}
+            </Link>
+            <span className="quiet">{writeDay(pour.at)}</span>
+          </li>
+        ))}
+        {trace.runs.map((run) => (
+          <li key={run.id} className="flex justify-between border-b border-rule py-2">
+            <Link to={runPath(run.kind, run.id)} className="hover:underline">
+              {RUN_SAYS[run.kind] ?? run.kind} {run.number}
+            </Link>
+            <span className="quiet">{writeDay(run.at)}</span>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+/** The way in by hand: the number that stands on a bag. */
+function Ask() {
+  const navigate = useNavigate();
+  const [number, setNumber] = useState('');
+  return (
+    <form
+      className="flex items-end gap-2 print:hidden"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (/^\d+$/.test(number.trim())) void navigate(`/trace/${number.trim()}`);
+      }}
+    >
+      <TextField
+        label="Number on the bag"
+        inputMode="numeric"
+        value={number}
+        onChange={(event) => setNumber(event.target.value)}
+      />
+      <Button type="submit">Trace it</Button>
+    </form>
+  );
+}
+
+/** From a bag back: what it is made of, lot by lot. */
+export function TracePage() {
+  const { number = '' } = useParams();
+  const catalogue = useCatalogue();
+  const { data: trace, error } = useQuery({
+    queryKey: ['trace', number],
+    queryFn: () => call('GET /trace/tickets/:number', { params: { number: Number(number) } }),
+    enabled: /^\d+$/.test(number),
+    retry: false,
+  });
+  if (!catalogue) return <Waiting />;
+  if (!number || error) {
+    return (
+      <Page stub={<Ask />}>
+        {error ? (
+          <ProblemNote error={error} />
+        ) : (
+          <p className="quiet">The number is on every label, beside the code.</p>
+        )}
+      </Page>
+    );
+  }
+  if (!trace) return <Waiting />;
+  return (
+    <Page
+      stub={
+        <>
+          <TheNumber eyebrow={catalogue.product(trace.productId)?.name ?? ''} value={trace.number}>
+            is this ticket: order {trace.orderNumber}, {trace.customer}
+          </TheNumber>
+          <p className="quiet">
+            {trace.closedAt === null ? 'Still on the line' : `Closed ${writeDay(trace.closedAt)}`}, {trace.good ?? 0}{' '}
+            good of {trace.quantity}.
+          </p>
+          <Button asChild className="self-start print:hidden">
+            <Link to={`/tickets/${trace.id}`}>Its log and cost</Link>
+          </Button>
+          <Ask />
+        </>
+      }
+    >
+      <Back trace={trace} catalogue={catalogue} />
+    </Page>
+  );
+}
+
+/** Whose heads hold parts of one lot: the list to call them back by. */
+function Recall({ tickets, catalogue, kind }: { tickets: LotTicket[]; catalogue: Catalogue; kind: string | null }) {
+  const units = useUnits();
+  return (
+    <table className="sheet-table">
+      <thead>
+        <tr>
+          <th className="num">Ticket</th>
+          <th>Product</th>
+          <th>Who has them</th>
+          <th className="num">Good heads</th>
+          <th className="num">Of this lot</th>
+          <th>Closed</th>
+        </tr>
+      </thead>
+      <tbody>
+        {tickets.map((ticket) => (
+          <tr key={ticket.id}>
+            <td className="num">
+              <Link to={`/trace/${ticket.number}`} className="hover:underline">
+                {ticket.number}
+              </Link>
+            </td>
+            <td>{catalogue.product(ticket.productId)?.name ?? 'a product that is gone'}</td>
+            <td>
+              {ticket.customer}, order {ticket.orderNumber}
+            </td>
+            <td className="num font-semibold">{ticket.good ?? '–'}</td>
+            <td className="num">{kind ? units.part(kind, ticket.used) : ticket.used}</td>
+            <td>{ticket.closedAt === null ? 'on the line' : writeDay(ticket.closedAt)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** From a lot on: every ticket that took from it, who ordered it, and a list that prints. */
+export function LotPage() {
+  const { id = '' } = useParams();
+  const catalogue = useCatalogue();
+  const { data: tickets, error } = useQuery({
+    queryKey: ['trace-lot', id],
+    queryFn: () => call('GET /trace/lots/:receipt', { params: { receipt: Number(id) } }),
+    enabled: /^\d+$/.test(id),
+    retry: false,
+  });
+  const [first] = tickets ?? [];
+  const { data: trace } = useQuery({
+    queryKey: ['trace', String(first?.number)],
+    queryFn: () => call('GET /trace/tickets/:number', { params: { number: first!.number } }),
+    enabled: first !== undefined,
+  });
+  if (!catalogue || !tickets) return <Waiting error={error} />;
+  const lot = trace?.lots.find(({ lotId }) => String(lotId) === id);
+  const heads = tickets.reduce((sum, { good }) => sum + (good ?? 0), 0);
+  const people = new Set(tickets.map(({ customer }) => customer)).size;
+  return (
+    <Page
+      stub={
+        <>
+          <TheNumber eyebrow={lot ? `${lot.name}, ${lotSays(lot)}` : 'A lot'} value={heads}>
+            good heads hold of it, in {tickets.length} {tickets.length === 1 ? 'ticket' : 'tickets'}
+          </TheNumber>
+          <p className="quiet">
+            {people} {people === 1 ? 'customer has' : 'customers have'} them, as far as they are sold by order. The list
+            prints as it stands.
+          </p>
+          <Button look="main" className="self-start print:hidden" onClick={() => window.print()}>
+            Print the list
+          </Button>
+        </>
+      }
+    >
+      <Heading>{lot ? `Where this ${partKind(lot.kind).name} went` : 'Where it went'}</Heading>
+      {tickets.length === 0 ? (
+        <p className="quiet">No ticket has taken of it yet.</p>
+      ) : (
+        <Recall tickets={tickets} catalogue={catalogue} kind={lot?.kind ?? null} />
+      )}
+    </Page>
+  );
+}
