@@ -46,12 +46,6 @@ await go('/');
 const open = (await get('/orders')).find((order) => order.status === 'open');
 await go(`/orders/${open.id}`);
 await shoot('plan');
-await page
-  .getByRole('button', { name: /^Blank shots/ })
-  .first()
-  .click();
-await shoot('why');
-await page.keyboard.press('Escape');
 for (const [path, name] of [
   ['/molds', 'molds'],
   ['/lead', 'lead'],
@@ -65,8 +59,7 @@ for (const [path, name] of [
   ['/paint/order', 'colour-order'],
   ['/bake/past', 'past-bakes'],
   ['/lead/melt', 'melting'],
-  ['/paint/recipes', 'recipes'],
-  ['/paint/jars', 'jars'],
+  ['/products/templates', 'made'],
   ['/bake/loads', 'oven-loads'],
   [`/molds/${fry.id}/warm`, 'warming'],
   [`/molds/${fry.id}/fill`, 'fill'],
@@ -78,6 +71,8 @@ for (const [path, name] of [
 const closed = (await get('/tickets')).find((ticket) => ticket.closedAt !== null);
 await go(`/tickets/${closed.id}`);
 await shoot('ticket');
+await go(`/finish/labels/${closed.id}`);
+await shoot('labels');
 
 // The bench: some heads painted, an oven that runs, a pour that is going on.
 await go('/paint');
@@ -94,6 +89,11 @@ await page.keyboard.press('Space');
 await page.getByText('Take out in').waitFor();
 await page.waitForTimeout(3000);
 await shoot('bake');
+await go('/finish');
+await page.getByRole('button', { name: 'It is mixed: begin' }).click();
+await page.getByText('Left in this mix').waitFor();
+for (let i = 0; i < 3; i++) await page.keyboard.press('Space');
+await shoot('glue');
 await go('/pour');
 await shoot('pour-desk');
 await page.getByRole('button', { name: 'To the pot' }).click();

@@ -1,5 +1,6 @@
 import {
   hasBegun,
+  headsSet,
   RUN_KINDS,
   runConflict,
   stepState,
@@ -30,6 +31,7 @@ async function aroundOf(
   run: { id: string; kind: RunKindId },
   heads: readonly HeadsInRun[],
   ovenId: string | null,
+  at: number,
   transaction: Transaction,
 ): Promise<Around> {
   const ids = [...new Set(heads.map((each) => each.ticketId))];
@@ -54,7 +56,10 @@ async function aroundOf(
     stationOf: (ticketId, step) => stepOf(ticketId, step)?.station ?? null,
     waiting(ticketId, step) {
       const found = stepOf(ticketId, step);
-      return found ? found.left - found.inOven : null;
+      const ticket = tickets.find(({ row }) => row.id === ticketId);
+      if (!found || !ticket) return null;
+      // What was glued before and is not set yet waits for nothing else.
+      return Math.min(found.left - found.inOven, headsSet(ticket.row.route, ticketLog(ticket), step, at).ready);
     },
   };
 }
@@ -102,7 +107,7 @@ export async function addRunEntries(
       async judge(log: Log, entry) {
         const load = entry.kind === 'load' ? entry : log.findLast((each) => each.kind === 'load');
         const ovenId = load?.kind === 'load' ? load.ovenId : null;
-        const around = await aroundOf(store, { id, kind }, headsIn(entry), ovenId, transaction);
+        const around = await aroundOf(store, { id, kind }, headsIn(entry), ovenId, entry.at, transaction);
         const why = rules.refusal(log, entry, around);
         if (why || entry.kind !== 'undo') return why;
         const after = [...log, entry] as Log;

@@ -323,7 +323,7 @@ export function ticketRefusal(setup: TicketSetup, log: TicketLog, entry: TicketE
     return `count is ${entry.count}; allowed: 1 to ${free}, the heads that wait at ${entry.step}`;
   }
   if (entry.kind === 'good') {
-    const setting = stillSetting(setup.route, log, entry, step);
+    const setting = stillSetting(setup.route, log, entry);
     if (setting) return setting;
   }
   if (entry.kind === 'reject' && entry.to !== undefined) {
@@ -340,26 +340,41 @@ export function ticketRefusal(setup: TicketSetup, log: TicketLog, entry: TicketE
 }
 
 /**
- * Nothing is bagged, packed or hung on before what was glued is set: heads of a step of the finish go on once their
- * wait has passed, in the order in which they were done.
+ * Heads that may be worked on at a step at a moment, because what was glued before it is set: all of them where nothing
+ * sets before it. Heads are set in the order in which they were done.
+ * @example headsSet(usualRoute({ painted: false, baked: false }), [], 'finish', 0).ready // Infinity
  */
+export function headsSet(
+  route: readonly RouteStep[],
+  log: TicketLog,
+  step: string,
+  at: number,
+): { ready: number; nextAt: number | null } {
+  const before = route[route.findIndex(({ key }) => key === step) - 1];
+  if (!before?.task || !before.wait) return { ready: Infinity, nextAt: null };
+  const waitMs = 1000 * before.wait.seconds;
+  let [ready, nextAt] = [0, null as number | null];
+  for (const each of standing<TicketEntry>(log)) {
+    const gone = (each.kind === 'good' || each.kind === 'reject') && each.step === step;
+    if (gone) ready -= each.count;
+    if (each.kind !== 'good' || each.step !== before.key) continue;
+    if (each.at + waitMs <= at) ready += each.count;
+    else nextAt = Math.min(nextAt ?? Infinity, each.at + waitMs);
+  }
+  return { ready: Math.max(0, ready), nextAt };
+}
+
+/** Nothing is bagged, packed or hung on before what was glued is set: why not yet, in words; null when it may. */
 function stillSetting(
   route: readonly RouteStep[],
   log: TicketLog,
-  { at, count }: Extract<TicketEntry, { kind: 'good' }>,
-  step: StepState,
+  { at, count, step }: Extract<TicketEntry, { kind: 'good' }>,
 ): string | null {
-  const before = route[route.findIndex(({ key }) => key === step.key) - 1];
-  if (!before?.task || !before.wait) return null;
-  const waitMs = 1000 * before.wait.seconds;
-  const done = standing<TicketEntry>(log).filter((each) => each.kind === 'good' && each.step === before.key);
-  const set = done.reduce((sum, each) => sum + (each.at + waitMs <= at && each.kind === 'good' ? each.count : 0), 0);
-  const ready = Math.max(0, set - step.good - step.rejected);
+  const { ready, nextAt } = headsSet(route, log, step, at);
   if (count <= ready) return null;
-  const minutes = Math.ceil(
-    (Math.min(...done.map((each) => each.at).filter((t) => t + waitMs > at)) + waitMs - at) / 60_000,
-  );
-  return `count is ${count}; allowed: 0 to ${ready}, the others are not set: ${before.wait.name}, ${minutes} min more for the next`;
+  const { wait } = route[route.findIndex(({ key }) => key === step) - 1]!;
+  const next = nextAt === null ? '' : `, ${Math.ceil((nextAt - at) / 60_000)} min more for the next`;
+  return `count is ${count}; allowed: 0 to ${ready}, the others are not set: ${wait!.name}${next}`;
 }
 
 /** Heads at a bake: still to be hung up, in the oven, out and not looked at yet. */

@@ -21,7 +21,7 @@ function Glues() {
   const runs = useRuns(line?.runs, 'glue');
   if (!line || !catalogue) return null;
   const going = runs.filter((run) => run.kind === 'glue' && sessionState(run.log as SessionLog).phase !== 'over');
-  const glues = gluesTogether(line.tickets, catalogue);
+  const glues = gluesTogether(line.tickets, catalogue, now);
   if (going.length === 0 && glues.length === 0) return null;
   return (
     <section className="mt-6 mb-7">

@@ -1,7 +1,7 @@
-import { finishSchool, headsOf, mixPlan, stepBy, type HeadsInRun, type MixPlan } from '@schmelz/core';
+import { finishSchool, headsOf, headsSet, mixPlan, stepBy, type HeadsInRun, type MixPlan } from '@schmelz/core';
 import { newId } from '../../api/id.ts';
 import { sayInto } from '../../api/outbox.ts';
-import { runPath, type LineTicket } from '../../shell/line-state.ts';
+import { runPath, wholeLog, type LineTicket } from '../../shell/line-state.ts';
 import type { Catalogue } from '../../shell/catalogue.ts';
 
 /** Heads of several tickets that wait for the same glue. */
@@ -22,10 +22,12 @@ export interface GlueTogether {
 const ENOUGH = 5;
 
 /** What waits for glue that is mixed, glue by glue: how many heads a mix, how often, how much. */
-export function gluesTogether(tickets: readonly LineTicket[], catalogue: Catalogue): GlueTogether[] {
+export function gluesTogether(tickets: readonly LineTicket[], catalogue: Catalogue, now: number): GlueTogether[] {
   const byGlue = new Map<string, Omit<GlueTogether, 'plan' | 'own'> & { timed: { heads: number; seconds: number } }>();
   for (const ticket of tickets) {
-    for (const { key, left, good, rejected, workS, notTimed } of ticket.state.steps) {
+    for (const { key, left: here, good, rejected, workS, notTimed } of ticket.state.steps) {
+      // What was glued before and is not set yet waits for nothing else.
+      const left = Math.min(here, headsSet(ticket.route, wholeLog(ticket), key, now).ready);
       const step = stepBy(ticket.route, key);
       if (!step?.task || left <= 0) continue;
       const school = finishSchool(step.task, step.school);
