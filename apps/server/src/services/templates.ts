@@ -56,7 +56,9 @@ type Make = (doc: Record<string, unknown>) => Promise<Material>;
 async function hookFor({ hookSize: size, eyeAngleDeg }: ProductTemplate, shelf: readonly Material[], make: Make) {
   if (size === null) return null;
   const hooks = shelf.filter((each) => each.kind === 'hook' && !each.archived && each.hook?.size === size);
-  const own = hooks.sort((a, b) => b.quantity - a.quantity)[0];
+  // One with its eye as the cavity is cut before any other, and of those what there is most of.
+  const fits = (each: Material) => Number(each.hook!.eyeAngleDeg === eyeAngleDeg);
+  const [own] = hooks.sort((a, b) => fits(b) - fits(a) || b.quantity - a.quantity);
   if (own) return own.id;
   const hook = { size, wire: 'standard', eyeAngleDeg, plating: 'bronze' };
   return (await make({ kind: 'hook', name: `Hook ${size}`, hook })).id;

@@ -342,7 +342,7 @@ export function ticketRefusal(setup: TicketSetup, log: TicketLog, entry: TicketE
 /**
  * Heads that may be worked on at a step at a moment, because what was glued before it is set: all of them where nothing
  * sets before it. Heads are set in the order in which they were done.
- * @example headsSet(usualRoute({ painted: false, baked: false }), [], 'finish', 0).ready // Infinity
+ * @example headsSet(usualRoute({ painted: false, baked: false }), [], 'finish', 0).nextAt // null
  */
 export function headsSet(
   route: readonly RouteStep[],
