@@ -66,7 +66,10 @@ export function auditBake(bake: PastBake): AuditedBake {
   };
 }
 
-/** Audited bakes by month; `monthOf` gives the first moment of the month that a time falls in. */
+/**
+ * Audited bakes by month; `monthOf` gives the first moment of the month that a time falls in.
+ * @example auditMonths([], () => 0) // []
+ */
 export function auditMonths(bakes: readonly AuditedBake[], monthOf: (at: number) => number): AuditMonth[] {
   const months = new Map<number, AuditMonth>();
   for (const bake of bakes) {

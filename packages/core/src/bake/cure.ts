@@ -85,7 +85,10 @@ export function warmUpS(input: BakeHeat): number {
 /** Longest bake that is looked at, s. */
 const LONGEST_S = 8 * 3600;
 
-/** Share of a full cure reached `seconds` after closing the door: the integral of dt / t_full(T_metal(t)). */
+/**
+ * Share of a full cure reached `seconds` after closing the door: the integral of dt / t_full(T_metal(t)).
+ * @example cureShare({ law: cureLaw([{ metalC: 177, seconds: 1200 }]), headLagS: 120, airC: 177 }, 1500) // 0.9997
+ */
 export function cureShare(input: BakeInput, seconds: number): number {
   inRange('bake time', seconds, 's', 0, 86_400);
   let share = 0;

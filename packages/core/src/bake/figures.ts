@@ -226,6 +226,7 @@ function underCuredRange(bakes: readonly AuditedBake[], said: number) {
 /**
  * How many heads went out under-cured over all bakes on record; its range is what one common error of all of them would
  * make of it: they came out of the same oven.
+ * @example underCuredFigure([]).value // 0
  */
 export const underCuredFigure = (bakes: readonly AuditedBake[]): Figure => {
   const below = (share: number) => bakes.filter((bake) => bake.cure < share).reduce((sum, bake) => sum + bake.heads, 0);

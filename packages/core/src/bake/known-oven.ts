@@ -96,10 +96,16 @@ export function airIn(
   return { ...heat, load: { share: load.heatJK / ovenHeatJK(powerW, heat), lagS: load.lagS } };
 }
 
-/** Seconds that a program waits for warm metal before its count begins; 0 where it counts from the door. */
+/**
+ * Seconds that a program waits for warm metal before its count begins; 0 where it counts from the door.
+ * @example waitsForMetalS({ setC: 177, seconds: 1200, preheated: true }, knownOven(undefined), 120) // 0
+ */
 export const waitsForMetalS = (way: BakeWay, oven: KnownOven, headLagS: number, load?: OvenLoadHeat): number =>
   way.from === 'metal' ? warmUpS({ ...airIn(oven, way, load), headLagS }) : 0;
 
-/** Seconds from shutting the door to taking out. */
+/**
+ * Seconds from shutting the door to taking out.
+ * @example doorS({ setC: 177, seconds: 1200, preheated: true }, knownOven(undefined), 120) // 1200
+ */
 export const doorS = (way: BakeWay, oven: KnownOven, headLagS: number, load?: OvenLoadHeat): number =>
   way.seconds + waitsForMetalS(way, oven, headLagS, load);

@@ -76,7 +76,10 @@ export const lagOfHeatUpS = (seconds: number): number => seconds / heatUpS(1);
 const levelC = ({ airC, overshootK = 0 }: OvenHeat, reachedS: number): number =>
   airC + (overshootK * reachedS * Math.exp(1 - reachedS / OVERSHOOT_PEAK_S)) / OVERSHOOT_PEAK_S;
 
-/** The oven as the door is shut: cold, or hot with the air that loading let out. */
+/**
+ * The oven as the door is shut: cold, or hot with the air that loading let out.
+ * @example ovenAtStart({ airC: 177 }).wallsC // 177
+ */
 export function ovenAtStart(heat: OvenHeat): OvenNow {
   const { airC, ovenLagS = 0, preheated = false, roomC = ROOM_C } = heat;
   if (ovenLagS === 0) return { wallsC: airC, belowK: 0, loadC: roomC, reachedS: Infinity };
@@ -110,7 +113,10 @@ export function ovenAfter(heat: OvenHeat, now: OvenNow, seconds: number, doorOpe
   return { wallsC, belowK, loadC, reachedS: reachedS ?? (atFullPower >= heat.airC ? 0 : null) };
 }
 
-/** Air of the oven at a moment. */
+/**
+ * Air of the oven at a moment.
+ * @example Math.round(ovenAirC(ovenAtStart({ airC: 177, preheated: true }))) // 177
+ */
 export const ovenAirC = ({ wallsC, belowK }: OvenNow): number => wallsC - belowK;
 
 /** Heat capacity of an oven, from the power on its plate: what full power does to it, J/K. */

@@ -59,7 +59,11 @@ function* ovenByProgram(input: ByProgram): Generator<{ at: number; oven: OvenNow
   }
 }
 
-/** Air of the oven by its program, every few seconds. */
+/**
+ * Air of the oven by its program, every few seconds.
+ * @example airByProgram({ airC: 177, ovenLagS: 200, loadedAt: 0, preheated: true, doors: [], now: 10_000 }).length
+ * // 3
+ */
 export const airByProgram = (input: ByProgram): Reading[] =>
   [...ovenByProgram(input)].map(({ at, oven }) => ({ at, celsius: ovenAirC(oven) }));
 

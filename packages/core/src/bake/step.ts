@@ -45,11 +45,15 @@ export const HOTTEST_AIR_C = 360;
 
 /**
  * What an oven's air may be reckoned at: marks of 60 to 260 °C, and as much as 80 K above or below them.
+ * @example airInRange(177) // 177
  * @throws QuantityError outside of that
  */
 export const airInRange = (airC: number): number => inRange('airC', airC, 'C', COLDEST_C, HOTTEST_AIR_C);
 
-/** How fast a powder cures at this metal temperature, full cures per second; nothing below 40 °C. */
+/**
+ * How fast a powder cures at this metal temperature, full cures per second; nothing below 40 °C.
+ * @example 1 / cureRate(cureLaw([{ metalC: 177, seconds: 1200 }]), 177) // 1200
+ */
 export const cureRate = (law: CureLaw, metalC: number): number =>
   metalC < DORMANT_C ? 0 : 1 / fullCureS(law, Math.min(metalC, HOTTEST_C));
 

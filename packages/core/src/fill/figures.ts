@@ -71,7 +71,10 @@ export function leverFigure(lever: Lever, cavity: FillCavity, settings: FillSett
   );
 }
 
-/** Index at which every second cast is short in this mold, by its own record. */
+/**
+ * Index at which every second cast is short in this mold, by its own record.
+ * @example thresholdFigure(fitThreshold([])).basis // 'fitted'
+ */
 export const thresholdFigure = (threshold: Omit<FillThreshold, 'shortShare'>): Figure =>
   figure(
     threshold.index,

@@ -161,6 +161,7 @@ const FAULTY_Z = 4;
  * The threshold of a mold without what its faulty cavities would make of it: as long as one cavity is short by more
  * than
  * {@link FAULTY_Z} standard deviations beyond what the others predict, the worst is left out. At most half are.
+ * @example fitFairThreshold([]).faulty // []
  */
 export function fitFairThreshold(records: readonly CavityFillRecord[]): FairThreshold {
   const ids = [...new Set(records.map((record) => record.cavityId))];

@@ -106,6 +106,7 @@ export interface HookShape {
 
 /**
  * Lines of a hook: eye leg bent up by the eye angle, straight shank, round bend, point.
+ * @example hookShape(typicalHook('2/0'), 60).wireM // 0.001235
  * @param legAtLeastM the eye must stand clear of the head it sits in
  */
 export function hookShape(dimensions: Omit<HookDimensions, 'massKg'>, eyeAngleDeg: number, legAtLeastM = 0): HookShape {

@@ -23,7 +23,10 @@ export interface HeadSolid {
   radiusM: number;
 }
 
-/** Half width over half height of a style's segment: collars are round, whatever the body. */
+/**
+ * Half width over half height of a style's segment: collars are round, whatever the body.
+ * @example segmentDepth(headStyle('ball'), 0) // 1
+ */
 export const segmentDepth = (style: HeadStyle, index: number): number =>
   index < style.segments.length - style.collarSegments ? style.depth : 1;
 
@@ -72,7 +75,10 @@ export function headSolid(styleId: string, volumeM3: number): HeadSolid {
   };
 }
 
-/** The cavity that is stamped with this mass: its volume is that mass of just-frozen soft lead. */
+/**
+ * The cavity that is stamped with this mass: its volume is that mass of just-frozen soft lead.
+ * @example 1e6 * cavityVolumeM3(0.0142) // 1.286
+ */
 export const cavityVolumeM3 = (nominalMassKg: number): number =>
   inRange('nominalMassKg', nominalMassKg, 'kg', 1e-4, 2) / LEAD_SOLID_AT_MELTING_KG_M3;
 
@@ -83,7 +89,10 @@ export const cavityVolumeM3 = (nominalMassKg: number): number =>
 export const cavitySolid = (styleId: string, nominalMassKg: number): HeadSolid =>
   headSolid(styleId, cavityVolumeM3(nominalMassKg));
 
-/** The cooled head at room temperature: a little smaller than its cavity. */
+/**
+ * The cooled head at room temperature: a little smaller than its cavity.
+ * @example 1000 * coldHeadSolid('ball', 0.0142).radiusM // 6.545
+ */
 export const coldHeadSolid = (styleId: string, leadMassKg: number): HeadSolid =>
   headSolid(styleId, inRange('leadMassKg', leadMassKg, 'kg', 1e-4, 2) / LEAD_SOLID_KG_M3);
 
@@ -121,5 +130,8 @@ export function sideOutline(solid: HeadSolid): [number, number][] {
   return [...upper, ...lower.reverse()];
 }
 
-/** Width of the ball that weighs as much: what a hook passes through, and what a head takes on a rack. */
+/**
+ * Width of the ball that weighs as much: what a hook passes through, and what a head takes on a rack.
+ * @example 1000 * headWidthM(0.0142) // 13.37
+ */
 export const headWidthM = (leadKg: number): number => 2 * Math.cbrt((3 * leadKg) / (4 * Math.PI * LEAD_SOLID_KG_M3));

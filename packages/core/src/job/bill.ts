@@ -20,7 +20,10 @@ export const POUR_STEP = 'pour';
 /** How much of a part one head takes, what is wasted in it. @example perHead({ quantity: 2, waste: 0.1 }) // 2.2 */
 export const perHead = ({ quantity, waste }: Pick<BillLine, 'quantity' | 'waste'>): number => quantity * (1 + waste);
 
-/** Where on the way a step stands: -1 at the pour, then as in the route; behind all of them where it is not on it. */
+/**
+ * Where on the way a step stands: -1 at the pour, then as in the route; behind all of them where it is not on it.
+ * @example placeOf([{ key: 'trim' }, { key: 'finish' }], 'finish') // 1
+ */
 export const placeOf = (route: readonly Pick<RouteStep, 'key'>[], step: string): number => {
   if (step === POUR_STEP) return -1;
   const at = route.findIndex((each) => each.key === step);
@@ -37,6 +40,7 @@ export interface StepHeat {
  * Parts that are on a head before a step that is hotter than they stand, in words: a rubber skirt does not go into
  * the oven.
  * Parts with no limit on record are passed over.
+ * @example heatProblems([], [], []) // []
  */
 export function heatProblems(
   route: readonly RouteStep[],

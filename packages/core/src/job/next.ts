@@ -81,7 +81,10 @@ export function nextThing(
   return { ...none, what: takes ? 'take' : 'pour', ticketId: waiting.id, station, count };
 }
 
-/** Heads that wait at each station, over all tickets; those that wait on the shelf stand at their first step. */
+/**
+ * Heads that wait at each station, over all tickets; those that wait on the shelf stand at their first step.
+ * @example waitingByStation([]).trim // 0
+ */
 export function waitingByStation(tickets: readonly NextTicket[]): Record<string, number> {
   const waiting: Record<string, number> = { pour: 0 };
   for (const { id } of stepStations()) {

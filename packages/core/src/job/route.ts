@@ -152,6 +152,7 @@ export function usualRoute(product: {
 
 /**
  * Takes a route as it was written, or says what is wrong with it.
+ * @example checkRoute(usualRoute({ painted: false, baked: false })).length // 2
  * @throws QuantityError for a key that stands twice, an unknown station, no step or too many
  */
 export function checkRoute(route: readonly RouteStep[]): readonly RouteStep[] {
@@ -178,7 +179,10 @@ export function checkRoute(route: readonly RouteStep[]): readonly RouteStep[] {
   return route;
 }
 
-/** The step of a route by its key; undefined where it has none of that name. */
+/**
+ * The step of a route by its key; undefined where it has none of that name.
+ * @example stepBy(usualRoute({ painted: false, baked: false }), 'trim')?.station // 'trim'
+ */
 export const stepBy = (route: readonly RouteStep[], key: string): RouteStep | undefined =>
   route.find((each) => each.key === key);
 

@@ -170,9 +170,15 @@ export const STATIONS: readonly Station[] = [
   },
 ];
 
-/** Ids of the stations as they stand in the table. */
+/**
+ * Ids of the stations as they stand in the table.
+ * @example stationIds().length // 7
+ */
 export const stationIds = (): string[] => STATIONS.map((station) => station.id);
-/** Stations that a step of a route can be done at. */
+/**
+ * Stations that a step of a route can be done at.
+ * @example stepStations().map(({ id }) => id) // ['trim', 'paint', 'bake', 'finish']
+ */
 export const stepStations = (): Station[] => STATIONS.filter((station) => station.counts);
 
 /**
@@ -188,6 +194,7 @@ export function stationOf(id: string): Station {
 
 /**
  * What is done with a head that has this cause, unless something else is said. Melted down where nobody knows better.
+ * @example usualDisposition('bake', 'soft') // 'back to step'
  */
 export const usualDisposition = (stationId: string, causeId: string): DispositionId =>
   stationOf(stationId).causes.find((each) => each.id === causeId)?.goes ?? 'melt';

@@ -103,7 +103,10 @@ export function stepAt(state: TicketState, station: string): StepState | undefin
   return there.find((step) => step.left > 0) ?? there.find((step) => step.status !== 'done') ?? there[0];
 }
 
-/** Heads that wait at a station, over all steps that are done there. */
+/**
+ * Heads that wait at a station, over all steps that are done there.
+ * @example leftAt({ steps: [] }, 'trim') // 0
+ */
 export const leftAt = (state: TicketState, station: string): number =>
   state.steps.reduce((sum, step) => sum + (step.station === station ? step.left : 0), 0);
 
@@ -377,7 +380,10 @@ function stillSetting(
   return `count is ${count}; allowed: 0 to ${ready}, the others are not set: ${wait!.name}${next}`;
 }
 
-/** Heads at a bake: still to be hung up, in the oven, out and not looked at yet. */
+/**
+ * Heads at a bake: still to be hung up, in the oven, out and not looked at yet.
+ * @example bakeCounts({ steps: [], loads: [] }, 'bake') // { toLoad: 0, inOven: 0, toInspect: 0 }
+ */
 export function bakeCounts(state: TicketState, key: string): { toLoad: number; inOven: number; toInspect: number } {
   const step = stepState(state, key);
   if (!step) return { toLoad: 0, inOven: 0, toInspect: 0 };

@@ -92,6 +92,7 @@ export function leadAlloy({ antimonyPercent, tinPercent }: LeadComposition): All
 /**
  * A metal with what it lies in: a crucible that is as hot as the metal takes up so much beside it, J/K for each kg of
  * metal.
+ * @example withHolder(SOFT_LEAD, 0).solidusC // 327.5
  */
 export const withHolder = (alloy: Alloy, holderJPerKgK: number): Alloy => ({
   ...alloy,
@@ -157,7 +158,10 @@ export function alloyOf(metalId: string, composition?: LeadComposition | null): 
   }
 }
 
-/** Density of the solid where it has just set, kg/m3: a cavity is full then, and what shrinks later leaves its mark. */
+/**
+ * Density of the solid where it has just set, kg/m3: a cavity is full then, and what shrinks later leaves its mark.
+ * @example densityAtSolidusKgM3(SOFT_LEAD) // 11040
+ */
 export const densityAtSolidusKgM3 = ({ densityKgM3, expansionPerK, solidusC }: Alloy): number =>
   densityKgM3 * (1 - 3 * expansionPerK * (solidusC - 20));
 

@@ -5,12 +5,16 @@ const slopeOf = (alloy: Alloy) => (alloy.solidJKgKAtSolidus - alloy.solidJKgKAt2
 const solidEnthalpy = (alloy: Alloy, celsius: number) =>
   alloy.solidJKgKAt20C * (celsius - 20) + 0.5 * slopeOf(alloy) * (celsius - 20) ** 2;
 
-/** Enthalpy of the metal that is just solid, J/kg above 20 C. */
+/**
+ * Enthalpy of the metal that is just solid, J/kg above 20 C.
+ * @example solidusJKg(SOFT_LEAD) // 41490
+ */
 export const solidusJKg = (alloy: Alloy): number => solidEnthalpy(alloy, alloy.solidusC);
 
 /**
  * Enthalpy of the metal that is just molten, J/kg above 20 C: latent heat, and for an alloy the specific heat of its
  * freezing range, taken as the mean of solid and liquid.
+ * @example liquidusJKg(SOFT_LEAD) // 64490
  */
 export const liquidusJKg = (alloy: Alloy): number =>
   solidusJKg(alloy) +

@@ -92,7 +92,10 @@ export const castableFigure = (cavities: readonly { position: number; hooks: rea
 export const causeFigure = (cause: string, count: number, casts: number): Figure =>
   recordedFigure(count, 'count', `Marked as ${cause} at the pot.`, [measured('Casts', casts, 'count')], 'as tapped');
 
-/** All cavities of all molds. */
+/**
+ * All cavities of all molds.
+ * @example cavitiesFigure([{ name: 'Five', cavities: [1, 2, 3] }]).value // 3
+ */
 export const cavitiesFigure = (molds: readonly { name: string; cavities: readonly unknown[] }[]): Figure =>
   recordedFigure(
     molds.reduce((sum, { cavities }) => sum + cavities.length, 0),

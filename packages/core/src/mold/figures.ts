@@ -10,7 +10,11 @@ import { BLANK_CYCLE_S } from './warm-up.ts';
 import { cycleForMoldC, steadyMoldC, type PaceInput } from './pace.ts';
 import { castAs, type CavityVariant, type VariantCavity } from './variants.ts';
 
-/** What a cavity casts as this variant in this metal, against its stamp. */
+/**
+ * What a cavity casts as this variant in this metal, against its stamp.
+ * @example castFigure({ position: 1, style: 'ball', nominalMassKg: 0.01, pin: null }, AS_CUT, SOFT_LEAD).value
+ * // 0.01
+ */
 export function castFigure(cavity: VariantCavity, variant: CavityVariant, alloy: Alloy): Figure {
   const { massKg, takes } = castAs(cavity, variant, alloy);
   return figure(
@@ -102,7 +106,10 @@ export function yieldFigure(good: number, casts: number): Figure {
   );
 }
 
-/** What a metal weighs in a cavity against soft lead. */
+/**
+ * What a metal weighs in a cavity against soft lead.
+ * @example shareFigure(SOFT_LEAD).value // 1
+ */
 export const shareFigure = (alloy: Alloy): Figure =>
   figure(
     massShareOfLead(alloy),

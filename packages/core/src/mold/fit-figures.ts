@@ -26,7 +26,10 @@ export function learnedMoldFigures(learned: LearnedMold): { loss: Figure; capaci
   };
 }
 
-/** By how much a fitted model misses a reading. */
+/**
+ * By how much a fitted model misses a reading.
+ * @example missFigure(2.4, 300).value // 2.4
+ */
 export const missFigure = (rmsK: number, readings: number): Figure =>
   figure(
     rmsK,
@@ -40,7 +43,10 @@ export const missFigure = (rmsK: number, readings: number): Figure =>
     { basis: 'fitted' },
   );
 
-/** A part of the whole that many times larger or smaller: what a lever does to the index. */
+/**
+ * A part of the whole that many times larger or smaller: what a lever does to the index.
+ * @example timesFigure(1.3, 1, 1.3).value // 1.3
+ */
 export const timesFigure = (gain: number, before: number, after: number): Figure =>
   figure(
     gain,

@@ -29,10 +29,16 @@ export function knownBlock({ bodyKg, metal = 'aluminium', learned }: BlockRecord
   return { block: { ...block, lossWPerK, capacityShare }, basis: 'fitted' };
 }
 
-/** Head and sprue of one cavity, kg of soft lead. */
+/**
+ * Head and sprue of one cavity, kg of soft lead.
+ * @example cavityShotKg({ style: 'ball', nominalMassKg: 0.01 }) // 0.0131
+ */
 export const cavityShotKg = ({ style, nominalMassKg }: { style: StyleId; nominalMassKg: number }): number =>
   castMassKg({ nominalMassKg }) + sprueOf(cavitySolid(style, nominalMassKg)).massKg;
 
-/** One shot with every open cavity filled, heads and sprues, kg of soft lead. */
+/**
+ * One shot with every open cavity filled, heads and sprues, kg of soft lead.
+ * @example fullShotKg([{ style: 'ball', nominalMassKg: 0.01 }, { style: 'ball', nominalMassKg: 0.01 }]) // 0
+ */
 export const fullShotKg = (cavities: readonly { style: StyleId; nominalMassKg: number; condition: string }[]): number =>
   cavities.filter(({ condition }) => condition === 'good').reduce((sum, cavity) => sum + cavityShotKg(cavity), 0);

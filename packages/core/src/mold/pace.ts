@@ -61,7 +61,11 @@ export interface AfterPause {
   blanks: number;
 }
 
-/** What a pause does: the mold lies open and cools; how many blank shots bring it back into its window. */
+/**
+ * What a pause does: the mold lies open and cools; how many blank shots bring it back into its window.
+ * @example afterPause({ block: { bodyKg: 0.5 }, shotKg: 0.08, metalC: 371, roomC: 20, closedS: 3 }, 90, 600).blanks
+ * // 2
+ */
 export function afterPause(input: PaceInput, moldC: number, seconds: number): AfterPause {
   checked(input);
   inRange('moldC', moldC, 'C', -20, 330);

@@ -93,6 +93,7 @@ const SPREAD_S = 4;
  * mold is
  * open. The trace has a point at each pour, just after it, and at each end of a step.
  * Range: metal up to 600 C, mold -20 to 600 C. Energy closes: stored = gained - lost.
+ * @example moldSession({ block: { bodyKg: 0.5 }, roomC: 20, steps: [] }).points.length // 1
  */
 export function moldSession({ block, fromC, roomC = 20, steps, alloy = SOFT_LEAD }: MoldSession): MoldTrace {
   inRange('roomC', roomC, 'C', -20, 50);

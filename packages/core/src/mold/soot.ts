@@ -17,7 +17,10 @@ export interface SootDue {
 /** Soot wears off over so many shots, to 1/e. Common practice, no source: smoked again every 50 to 60. */
 const WEAR_SHOTS = 40;
 
-/** Share of its soot that a cavity still has, 1 just after the candle. */
+/**
+ * Share of its soot that a cavity still has, 1 just after the candle.
+ * @example sootLeft(0) // 1
+ */
 export const sootLeft = (shotsSinceSmoked: number): number => Math.exp(-shotsSinceSmoked / WEAR_SHOTS);
 
 /**

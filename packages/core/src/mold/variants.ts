@@ -63,6 +63,7 @@ const rodM3 = (diameterM: number, lengthM: number) => (Math.PI / 4) * diameterM 
 
 /**
  * What a cavity casts as this variant: its mass, what takes metal out, which parts it needs and what to mind.
+ * @example castAs({ position: 1, style: 'ball', nominalMassKg: 0.01, pin: null }, AS_CUT).massKg // 0.01
  * @throws QuantityError where inserts leave no metal, or more than two wire guards are asked for
  */
 export function castAs(cavity: VariantCavity, variant: CavityVariant, alloy: Alloy = SOFT_LEAD): CastAs {

@@ -162,6 +162,7 @@ const PRIOR_SPREAD = 0.35;
 /**
  * A maker's own gun from the seconds that came out right: least squares on ln h, leaning on the default. Time goes
  * with 1/h, so that each count gives an h of its own; what it would be on a half-ounce head. Range: 90 %.
+ * @example fitGun([], 20).counts // 0
  */
 export function fitGun(
   counts: readonly OwnSeconds[],

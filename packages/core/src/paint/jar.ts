@@ -48,7 +48,10 @@ export function jarLevel({ lastKg, receivedKg, onHeadsKg }: JarMoves, stays: Jar
   };
 }
 
-/** Heads that a jar is sure to do: by the least that it may hold. */
+/**
+ * Heads that a jar is sure to do: by the least that it may hold.
+ * @example headsInJar(0.1, 0.0001) // 1000
+ */
 export const headsInJar = (leastKg: number, kgPerHead: number): number =>
   Math.floor(inRange('leastKg', leastKg, 'kg', 0, 1000) / inRange('kgPerHead', kgPerHead, 'kg', 1e-9, 1));
 

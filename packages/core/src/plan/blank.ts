@@ -7,6 +7,9 @@ import { seatOf, type CavityCut, type HookOffered, type Seat } from '../seat/sea
 import type { PlanCavity, PlanHook, PlanProduct } from './types.ts';
 
 const SEATS: ReadonlySet<Seat> = new Set<Seat>(['as cut', 'if bent']);
+/**
+ * @example massesMatch(0.01, 0.01005) // true
+ */
 export const massesMatch = (a: number, b: number) => Math.abs(a - b) <= 0.01 * b;
 export const offered = ({ size: hookSize, ...hook }: PlanHook): HookOffered => ({ ...hook, hookSize });
 

@@ -46,5 +46,8 @@ export const handsOf = (ways: KnownWays, lines: readonly PlanLine[]): StepHands[
     })),
   );
 
+/**
+ * @example totalSeconds([]) // 0
+ */
 export const totalSeconds = (hands: readonly StepHands[]): number =>
   hands.reduce((sum, { seconds }) => sum + seconds, 0);

@@ -97,7 +97,10 @@ export function pinLimits(
   });
 }
 
-/** Heads that can be cast before a pin has to come back. */
+/**
+ * Heads that can be cast before a pin has to come back.
+ * @example pinsFree({ diameterM: 0.0032, count: 12, inWork: 5, wanted: 40 }) // 7
+ */
 export const pinsFree = ({ count, inWork }: PinLimit): number => Math.max(0, count - inWork);
 
 /**

@@ -63,7 +63,10 @@ export function timingOf(
   };
 }
 
-/** How long liquid paint dries, coat after coat, s. */
+/**
+ * How long liquid paint dries, coat after coat, s.
+ * @example dryWaitS([]) // 0
+ */
 export const dryWaitS = (layers: readonly PlanLayer[]): number =>
   layers.reduce((sum, { powder, coats }) => sum + (powder.form === 'liquid' ? coats * (powder.dryS ?? 0) : 0), 0);
 
@@ -165,7 +168,10 @@ const RULES: Record<string, string> = {
   finish: 'Counting and bagging.',
 };
 
-/** Seconds of several kinds of work, nine times in ten: each is off by itself. */
+/**
+ * Seconds of several kinds of work, nine times in ten: each is off by itself.
+ * @example handsRange([3600]) // { low: 2534, high: 4666 }
+ */
 export const handsRange = (parts: readonly number[]): { low: number; high: number } =>
   range90(
     (seconds) => seconds.reduce((sum, each) => sum + each, 0),

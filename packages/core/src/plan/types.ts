@@ -196,7 +196,10 @@ export interface PlanInput {
 
 /** What one head costs, in minor units (fractions of them count here; totals are whole). */
 export type CostStack = Record<CostPart, number>;
-/** What was kept before a part of the cost was known counts nothing for it. */
+/**
+ * What was kept before a part of the cost was known counts nothing for it.
+ * @example stackTotal({ lead: 3, hook: 16 }) // 19
+ */
 export const stackTotal = (stack: Partial<CostStack>): number =>
   COST_PARTS.reduce((sum, part) => sum + (stack[part] ?? 0), 0);
 

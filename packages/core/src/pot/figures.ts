@@ -75,7 +75,10 @@ export function refillFigures(input: RefillInput, potTemperature: 'measured' | '
   };
 }
 
-/** Ceiling of lead vapour over the melt, with what it does and does not say. */
+/**
+ * Ceiling of lead vapour over the melt, with what it does and does not say.
+ * @example Math.round(fumeFigure(371).value) // 0
+ */
 export const fumeFigure = (metalC: number): Figure =>
   figure(fumeCeilingUgM3(metalC), 'ug/m3', {
     rule: 'Air saturated with lead vapour at the heat of the melt: real air stays below. Dust, dross and smoke are not in it. No measurement, and no clearance.',

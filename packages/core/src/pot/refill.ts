@@ -83,7 +83,10 @@ export function largestRefill(input: RefillInput): Refill {
   };
 }
 
-/** Seconds at full power from what a pot has come to, to where pouring goes on. */
+/**
+ * Seconds at full power from what a pot has come to, to where pouring goes on.
+ * @example recoverS({ pot: { powerW: 700, lossWPerK: 0.5 }, pourC: 371, roomC: 20 }, 4, 340) // 34.25
+ */
 export const recoverS = (
   { pot, pourC, roomC, alloy }: Pick<RefillInput, 'pot' | 'pourC' | 'roomC' | 'alloy'>,
   leadKg: number,

@@ -37,7 +37,10 @@ export const POT_WAYS = [
 ] as const;
 export type PotWay = (typeof POT_WAYS)[number]['id'];
 
-/** The row of a way; a bottom spout where none was said. */
+/**
+ * The row of a way; a bottom spout where none was said.
+ * @example potWay('ladle').injects // false
+ */
 export const potWay = (id: PotWay | null | undefined): (typeof POT_WAYS)[number] =>
   POT_WAYS.find((each) => each.id === id) ?? POT_WAYS[0];
 
@@ -63,7 +66,10 @@ export function hotterAsItEmptiesK(of: { leadKg: number; capacityKg: number; pot
   return EMPTYING_SHARE * (1 - left) * Math.max(0, of.potC - of.roomC);
 }
 
-/** What reaches the gate, by the way it is poured. */
+/**
+ * What reaches the gate, by the way it is poured.
+ * @example atTheGateFigure(371, 'ladle').value // 356
+ */
 export function atTheGateFigure(potC: number, way?: PotWay | null): Figure {
   const { id, lowK, usualK, highK } = potWay(way);
   return figure(

@@ -7,7 +7,10 @@ export interface Unsure {
   most?: number;
 }
 
-/** A normal value that cannot be below zero. */
+/**
+ * A normal value that cannot be below zero.
+ * @example aboveZero(200, 0.1) // { value: 200, sd: 20, least: 0 }
+ */
 export const aboveZero = (value: number, share: number): Unsure => ({ value, sd: share * value, least: 0 });
 
 /** A normal value lies within so many standard deviations nine times in ten. */

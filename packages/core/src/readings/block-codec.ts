@@ -12,7 +12,13 @@ export interface Reading {
 }
 
 const TENTHS = 10;
+/**
+ * @example toTenths(371.26) // 3713
+ */
 export const toTenths = (celsius: number): number => Math.round(celsius * TENTHS);
+/**
+ * @example fromTenths(3713) // 371.3
+ */
 export const fromTenths = (tenths: number): number => tenths / TENTHS;
 
 /**

@@ -2,7 +2,10 @@ import { PROBE_SD_K } from '../pot/dial.ts';
 import { Z_90 } from '../quantity/range.ts';
 import { figure, measured, type Figure } from '../quantity/figure.ts';
 
-/** What a probe reads now, with what a probe is good for. */
+/**
+ * What a probe reads now, with what a probe is good for.
+ * @example probeFigure('pot', 371).high // 375.9
+ */
 export const probeFigure = (name: string, celsius: number): Figure =>
   figure(
     celsius,

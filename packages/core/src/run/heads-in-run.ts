@@ -32,7 +32,10 @@ export interface Around {
   busy: string | null;
 }
 
-/** Why heads cannot take part in a run at a station, in words; null when they can. Each ticket's step is named once. */
+/**
+ * Why heads cannot take part in a run at a station, in words; null when they can. Each ticket's step is named once.
+ * @example headsRefusal([], 'bake', { waiting: () => 0, stationOf: () => null, busy: null }) // null
+ */
 export function headsRefusal(heads: readonly HeadsInRun[], station: string, around: Around): string | null {
   const seen = new Set<string>();
   for (const [index, { ticketId, step, count }] of heads.entries()) {

@@ -134,7 +134,10 @@ export function ovenRefusal(log: OvenLog, entry: OvenEntry | UndoEntry, around: 
   return null;
 }
 
-/** What a load says to each of its tickets, as that ticket would have said it itself. */
+/**
+ * What a load says to each of its tickets, as that ticket would have said it itself.
+ * @example ovenShares([]) // []
+ */
 export function ovenShares(log: OvenLog): SharedEntry[] {
   const { heads, count } = ovenState(log);
   const entries = standing<OvenEntry>(log);
@@ -151,7 +154,10 @@ export function ovenShares(log: OvenLog): SharedEntry[] {
   );
 }
 
-/** Loads whose program is over, first to end first. */
+/**
+ * Loads whose program is over, first to end first.
+ * @example bakedLoads([], 0) // []
+ */
 export function bakedLoads(
   runs: readonly { id: string; kind: string; log: readonly (Entry | UndoEntry)[] }[],
   now: number,

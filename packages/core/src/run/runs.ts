@@ -100,10 +100,16 @@ export const RUN_KINDS: Record<RunKindId, RunKind> = {
   glue: session('glue', 'glue mix', 'finish'),
 };
 
-/** Whether a run has anything that stands: one that was taken back as a whole is none. */
+/**
+ * Whether a run has anything that stands: one that was taken back as a whole is none.
+ * @example hasBegun({ kind: 'oven', log: [] }) // false
+ */
 export const hasBegun = (run: Pick<Run, 'kind' | 'log'>): boolean => RUN_KINDS[run.kind].heads(run.log).length > 0;
 
-/** A ticket's log with what its runs say of it: what {@link ticketState} is folded from. */
+/**
+ * A ticket's log with what its runs say of it: what {@link ticketState} is folded from.
+ * @example withShares('a', [], []) // []
+ */
 export function withShares<E extends Entry>(
   ticketId: string,
   own: readonly (E | UndoEntry)[],

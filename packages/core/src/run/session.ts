@@ -127,6 +127,7 @@ export function sessionRefusal(
 /**
  * What a session says to each of its tickets: the heads it has done for them, and when it began for the first of
  * them.
+ * @example sessionShares([]) // []
  */
 export function sessionShares(log: SessionLog): SharedEntry[] {
   return standing<SessionEntry>(log).flatMap((entry): SharedEntry[] => {

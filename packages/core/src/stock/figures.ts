@@ -51,7 +51,10 @@ export const metalFigure = (leads: readonly { name: string; kg: number; inPotKg:
     'Σ came − went',
   );
 
-/** Scrap that nobody has melted down yet. */
+/**
+ * Scrap that nobody has melted down yet.
+ * @example waitingFigure([{ label: 'Keel', grossKg: 9.6 }]).value // 9.6
+ */
 export const waitingFigure = (lots: readonly { label: string; grossKg: number }[]): Figure =>
   recordedFigure(
     lots.reduce((sum, lot) => sum + lot.grossKg, 0),

@@ -6,17 +6,26 @@ export const USUAL_SCHOOLS = Object.fromEntries(
   STEPS.map(({ id, schools }) => [id, schools[0].id]),
 ) as unknown as Schools;
 
-/** A product's own ways outrank those of the house; what neither says is the usual. */
+/**
+ * A product's own ways outrank those of the house; what neither says is the usual.
+ * @example schoolsFollowed({ sprue: 'wiggle' }).sprue // 'wiggle'
+ */
 export const schoolsFollowed = (house?: Partial<Schools> | null, own?: Partial<Schools> | null): Schools => ({
   ...USUAL_SCHOOLS,
   ...house,
   ...own,
 });
 
-/** The steps of a station, in working order. */
+/**
+ * The steps of a station, in working order.
+ * @example stepsAt('trim')[0].id // 'sprue'
+ */
 export const stepsAt = (station: Step['station']): Step<StepId>[] => STEPS.filter((step) => step.station === station);
 
-/** The school that is followed in a step. @throws QuantityError for one that the step does not have */
+/**
+ * The school that is followed in a step. @throws QuantityError for one that the step does not have
+ * @example schoolOf('sprue', USUAL_SCHOOLS).seconds // 3
+ */
 export function schoolOf(step: StepId, ways: Schools): School {
   const { schools } = STEPS.find((each) => each.id === step)!;
   const found = (schools as readonly School[]).find((each) => each.id === ways[step]);
@@ -24,10 +33,16 @@ export function schoolOf(step: StepId, ways: Schools): School {
   return found;
 }
 
-/** The schools followed at a station, in working order. */
+/**
+ * The schools followed at a station, in working order.
+ * @example schoolsAt('trim', USUAL_SCHOOLS)[0].school.id // 'nip'
+ */
 export const schoolsAt = (station: Step['station'], ways: Schools): { step: Step<StepId>; school: School }[] =>
   stepsAt(station).map((step) => ({ step, school: schoolOf(step.id, ways) }));
 
-/** Share of heads that a station's schools spoil together: each spoils its share of what the others left. */
+/**
+ * Share of heads that a station's schools spoil together: each spoils its share of what the others left.
+ * @example spoiledShare('trim', USUAL_SCHOOLS) // 0
+ */
 export const spoiledShare = (station: Step['station'], ways: Schools): number =>
   1 - schoolsAt(station, ways).reduce((good, { school }) => good * (1 - (school.spoils?.share ?? 0)), 1);

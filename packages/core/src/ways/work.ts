@@ -11,7 +11,10 @@ import type { Schools, School } from './school.ts';
 /** A head is taken up, turned and laid down again. Common practice, no source. */
 export const TAKE_UP_S = 2;
 
-/** Hands-on seconds to trim one head. With the usual ways (nipped, filed) 12 s, which is common practice. */
+/**
+ * Hands-on seconds to trim one head. With the usual ways (nipped, filed) 12 s, which is common practice.
+ * @example trimSeconds(USUAL_SCHOOLS) // 12
+ */
 export const trimSeconds = (ways: Schools): number =>
   TAKE_UP_S + schoolsAt('trim', ways).reduce((sum, { school }) => sum + school.seconds, 0);
 
@@ -26,7 +29,10 @@ const TAPPED_S: Record<Exclude<PaintZone, 'whole' | 'nose'>, number> = { back: 8
 /** Liquid: hung on a screw, dipped, dripped, the nose tapped, its hole cleared. Common practice, no source. */
 const LIQUID_S = 14;
 
-/** What a head is heated to: hot enough to come out wet where it is not heated again. */
+/**
+ * What a head is heated to: hot enough to come out wet where it is not heated again.
+ * @example targetOf(USUAL_SCHOOLS) // 170
+ */
 export const targetOf = (ways: Schools): number => (ways.gloss === 'hot' ? 205 : TARGET_C);
 
 /** Where heads are heated: the room, and the maker's own gun where it is known. */

@@ -11,7 +11,10 @@ export interface HeatingRecord {
   struck: boolean;
 }
 
-/** The maker's own gun, from the counts with it that stand on record; the usual one where there are none. */
+/**
+ * The maker's own gun, from the counts with it that stand on record; the usual one where there are none.
+ * @example knownGun([], () => undefined, 20).counts // 0
+ */
 export const knownGun = (
   records: readonly HeatingRecord[],
   product: (id: string) => PlanProduct | undefined,

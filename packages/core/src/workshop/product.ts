@@ -22,7 +22,10 @@ const powderOf = (id: string, shelf: Shelf): PlanPowder[] => {
   return [{ materialId, name, specificGravity, label, ...(form ? { form } : {}), ...(dryS ? { dryS } : {}) }];
 };
 
-/** The layers of a recipe with what is known of their powders; a powder that is gone is left out. */
+/**
+ * The layers of a recipe with what is known of their powders; a powder that is gone is left out.
+ * @example knownLayers(undefined, { part: () => undefined, recipe: () => undefined, program: () => undefined }) // []
+ */
 export const knownLayers = (recipe: Pick<RecipeRecord, 'layers'> | undefined, shelf: Shelf): PlanLayer[] =>
   (recipe?.layers ?? []).flatMap(({ powderId, zone, coats, mix }) => {
     const [powder] = powderOf(powderId, shelf);

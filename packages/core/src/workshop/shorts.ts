@@ -16,7 +16,10 @@ export interface ShortsRecord {
 }
 type Cavities = readonly { id: string; style: StyleId; nominalMassKg: number; hookSize: string; wire?: string }[];
 
-/** Casts and shorts by the fill index as the bench read it: with the heat that the mold had, and cold hooks. */
+/**
+ * Casts and shorts by the fill index as the bench read it: with the heat that the mold had, and cold hooks.
+ * @example shortsByIndex([], []) // []
+ */
 export const shortsByIndex = (cavities: Cavities, records: readonly ShortsRecord[]): CavityFillRecord[] =>
   records.flatMap(({ cavityId, pourC: metalC, roomC, moldC, shotsSinceSmoked, casts, shorts }) => {
     const cavity = cavities.find((each) => each.id === cavityId);
@@ -25,7 +28,10 @@ export const shortsByIndex = (cavities: Cavities, records: readonly ShortsRecord
     return [{ cavityId, index, casts, shorts }];
   });
 
-/** What is known of a mold by its own shorts: cavities with a fault of their own, and when the others are too cold. */
+/**
+ * What is known of a mold by its own shorts: cavities with a fault of their own, and when the others are too cold.
+ * @example knownShorts([], []).faulty // []
+ */
 export function knownShorts(cavities: Cavities, records: readonly ShortsRecord[]) {
   const { faulty } = fitFairThreshold(shortsByIndex(cavities, records));
   return { faulty, coldBelowC: coldMold(records.filter(({ cavityId }) => !faulty.includes(cavityId))).belowC };
