@@ -110,6 +110,18 @@ function BareLead({ catalogue }: { catalogue: Catalogue }) {
   );
 }
 
+/** What makes the answers better, none of it needed for a first order. */
+const LATER = [
+  ['/bake/oven', 'Your oven and its rack', 'as you built it: how many heads hang in one load, and how slow it is'],
+  ['/bake/program', 'Your bake programs', 'what cures these powders in it, under the limit of your hooks'],
+  ['/lead/dial', 'Your pot’s dial', 'a few pairs of mark and heat, and every mark is a temperature'],
+  [
+    '/products/templates',
+    'More to make',
+    'guard jigs, hair jigs, spinners: taken as the trade makes them, and changed',
+  ],
+] as const;
+
 /** The first page of an empty workshop: six short steps to the first order. */
 export function StartPage() {
   const catalogue = useCatalogue();
@@ -165,7 +177,20 @@ export function StartPage() {
           {optional.has(now.name) && <BareLead catalogue={catalogue} />}
         </div>
       ) : (
-        <p className="voice text-xl">Mold, hooks, lead and a product are on record.</p>
+        <div className="max-w-[640px]">
+          <p className="voice mb-6 text-xl">Mold, hooks, lead and a product are on record.</p>
+          <h2 className="stamp mb-2 text-[17px]">When there is time</h2>
+          <ul>
+            {LATER.map(([to, name, says]) => (
+              <li key={to} className="border-b border-rule">
+                <Link to={to} className="block py-2.5 hover:bg-sheet">
+                  <b className="font-medium">{name}</b>
+                  <span className="quiet block">{says}</span>
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </div>
       )}
     </Page>
   );
