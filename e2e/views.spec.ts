@@ -24,6 +24,7 @@ async function views(url: string): Promise<[string, string][]> {
       );
     });
   const closed = tickets.find((ticket: { closedAt: number | null }) => ticket.closedAt !== null);
+  const trace = await get(`/trace/tickets/${closed.number}`);
   return [
     ['line', '/'],
     ['orders', '/orders'],
@@ -32,6 +33,7 @@ async function views(url: string): Promise<[string, string][]> {
     ['products by grid', '/products/grid'],
     ['plan', `/orders/${open.id}`],
     ['products', '/products'],
+    ['products to start from', '/products/templates'],
     ['lead', '/lead'],
     ['molds', '/molds'],
     ['melting', '/lead/melt'],
@@ -64,7 +66,12 @@ async function views(url: string): Promise<[string, string][]> {
     ['bake from a log', '/bake/log'],
     ['bake bench', `/bake/${at('bake').id}`],
     ['finish bench', `/finish/${at('finish').id}`],
+    ['finish', '/finish'],
     ['ticket', `/tickets/${closed.id}`],
+    ['labels', `/finish/labels/${closed.id}`],
+    ['trace a bag', '/trace'],
+    ['what is in a bag', `/trace/${closed.number}`],
+    ['who has a lot', `/trace/lot/${trace.lots[0].lotId}`],
     ['stock', '/stock'],
     ['books', '/books'],
     ['setup', '/setup'],

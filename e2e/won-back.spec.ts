@@ -14,7 +14,7 @@ test('a product from a template: finished step by step, nothing bagged before it
   const get = async (path: string) => (await fetch(`${empty.url}/api${path}`)).json();
   await aLead(send);
   await page.goto(`${empty.url}/products/templates`);
-  await page.getByRole('button', { name: 'Look at Hair jig won back' }).click();
+  await page.getByRole('button', { name: 'This one: Hair jig won back' }).click();
   await page.getByRole('button', { name: 'Take it' }).click();
   await expect(page.getByRole('heading', { name: 'Products, drawn to one scale' })).toBeVisible();
 

@@ -75,7 +75,12 @@ function Sheets({ of, bags, sheet, firstFree }: { of: Printed; bags: Bag[]; shee
   const pages = (places.at(-1)?.page ?? 0) + 1;
   const { widthM, heightM } = PAPERS[sheet.paper];
   return (
-    <div className="label-sheets">
+    <div
+      className="label-sheets overflow-x-auto print:overflow-visible"
+      tabIndex={0}
+      role="region"
+      aria-label="Sheets of labels"
+    >
       <style>{`@page { size: ${mm(widthM)} ${mm(heightM)}; margin: 0 }`}</style>
       {Array.from({ length: pages }, (_, page) => (
         <div

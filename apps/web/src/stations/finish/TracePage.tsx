@@ -120,7 +120,14 @@ export function TracePage() {
   if (!catalogue) return <Waiting />;
   if (!number || error) {
     return (
-      <Page stub={<Ask />}>
+      <Page
+        stub={
+          <>
+            <h1 className="voice text-2xl">Which bag?</h1>
+            <Ask />
+          </>
+        }
+      >
         {error ? (
           <ProblemNote error={error} />
         ) : (

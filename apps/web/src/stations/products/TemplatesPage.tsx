@@ -151,7 +151,7 @@ export function TemplatesPage() {
                   look="quiet"
                   className="mt-1"
                   onClick={() => choose(template.id)}
-                  aria-label={`Look at ${template.name}`}
+                  aria-label={`This one: ${template.name}`}
                 >
                   This one
                 </Button>
