@@ -47,8 +47,8 @@ function Label({ of, bag, bags, sheet }: { of: Printed; bag: Bag; bags: number; 
   const codeM = Math.min(0.024, sheet.heightM - 0.006);
   return (
     <div
-      className="flex h-full items-center gap-[2mm] overflow-hidden px-[3mm] py-[1.5mm] text-black"
-      style={{ fontSize: '2.55mm', lineHeight: 1.22 }}
+      className="flex h-full items-center gap-[2mm] overflow-hidden px-[3mm] py-[1.5mm]"
+      style={{ fontSize: '2.55mm', lineHeight: 1.22, color: '#000' }}
     >
       <div className="min-w-0 flex-1">
         <p className="truncate" style={{ fontSize: '2.3mm' }}>

@@ -164,36 +164,38 @@ export function TracePage() {
 function Recall({ tickets, catalogue, kind }: { tickets: LotTicket[]; catalogue: Catalogue; kind: string | null }) {
   const units = useUnits();
   return (
-    <table className="sheet-table">
-      <thead>
-        <tr>
-          <th className="num">Ticket</th>
-          <th>Product</th>
-          <th>Who has them</th>
-          <th className="num">Good heads</th>
-          <th className="num">Of this lot</th>
-          <th>Closed</th>
-        </tr>
-      </thead>
-      <tbody>
-        {tickets.map((ticket) => (
-          <tr key={ticket.id}>
-            <td className="num">
-              <Link to={`/trace/${ticket.number}`} className="hover:underline">
-                {ticket.number}
-              </Link>
-            </td>
-            <td>{catalogue.product(ticket.productId)?.name ?? 'a product that is gone'}</td>
-            <td>
-              {ticket.customer}, order {ticket.orderNumber}
-            </td>
-            <td className="num font-semibold">{ticket.good ?? '–'}</td>
-            <td className="num">{kind ? units.part(kind, ticket.used) : ticket.used}</td>
-            <td>{ticket.closedAt === null ? 'on the line' : writeDay(ticket.closedAt)}</td>
+    <div className="overflow-x-auto print:overflow-visible" tabIndex={0} role="region" aria-label="Who has them">
+      <table className="sheet-table">
+        <thead>
+          <tr>
+            <th className="num">Ticket</th>
+            <th>Product</th>
+            <th>Who has them</th>
+            <th className="num">Good heads</th>
+            <th className="num">Of this lot</th>
+            <th>Closed</th>
           </tr>
-        ))}
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          {tickets.map((ticket) => (
+            <tr key={ticket.id}>
+              <td className="num">
+                <Link to={`/trace/${ticket.number}`} className="hover:underline">
+                  {ticket.number}
+                </Link>
+              </td>
+              <td>{catalogue.product(ticket.productId)?.name ?? 'a product that is gone'}</td>
+              <td>
+                {ticket.customer}, order {ticket.orderNumber}
+              </td>
+              <td className="num font-semibold">{ticket.good ?? '–'}</td>
+              <td className="num">{kind ? units.part(kind, ticket.used) : ticket.used}</td>
+              <td>{ticket.closedAt === null ? 'on the line' : writeDay(ticket.closedAt)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }
 
