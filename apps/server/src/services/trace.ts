@@ -1,24 +1,13 @@
-import type { LotTicket, TicketTrace } from '@schmelz/contract';
+import type { LotTicket, TicketTrace, TracedTicket } from '@schmelz/contract';
 import type { Store } from '../store/store.ts';
 import { notFound } from './errors.ts';
 import { struck } from './part-lots.ts';
-
-interface TicketHead {
-  id: string;
-  number: number;
-  productId: string;
-  quantity: number;
-  good: number | null;
-  closedAt: number | null;
-  customer: string;
-  orderNumber: number;
-}
 
 const TICKET = `t.id, t.number, t.productId, t.quantity, t.good, t.closedAt, o.customer, o.number AS orderNumber`;
 
 /** Everything that a ticket was made of and went through: lots of each part, pours, loads of the oven. */
 export async function traceTicket(store: Store, number: number): Promise<TicketTrace> {
-  const [ticket] = await store.select<TicketHead>(
+  const [ticket] = await store.select<TracedTicket>(
     `SELECT ${TICKET} FROM tickets t JOIN orders o ON o.id = t.orderId WHERE t.number = :number`,
     { number },
   );

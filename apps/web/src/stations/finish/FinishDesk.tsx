@@ -1,13 +1,13 @@
-import { headsOf, sessionState, writeSpan, type SessionLog } from '@schmelz/core';
-import { Link, useNavigate } from 'react-router';
-import { useRuns } from '../../api/runs.ts';
+import { headsOf, writeSpan } from '@schmelz/core';
+import { useNavigate } from 'react-router';
 import { Button } from '../../design/Button.tsx';
 import { Heading } from '../../design/Page.tsx';
 import { SubNav } from '../../design/SubNav.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
 import { useNow } from '../../shell/clock.ts';
-import { runPath, useLineState } from '../../shell/line-state.ts';
+import { useLineState } from '../../shell/line-state.ts';
 import { CountDesk } from '../count/CountDesk.tsx';
+import { GoingSessions, useGoing } from '../count/GoingSessions.tsx';
 import { beginMix, gluesTogether } from './mixes.ts';
 
 const ml = (value: number) => `${value.toFixed(value < 2 ? 1 : 0)} ml`;
@@ -18,29 +18,19 @@ function Glues() {
   const line = useLineState(now);
   const catalogue = useCatalogue();
   const navigate = useNavigate();
-  const runs = useRuns(line?.runs, 'glue');
+  const { going, busy } = useGoing(line?.runs, 'glue');
   if (!line || !catalogue) return null;
-  const going = runs.filter((run) => run.kind === 'glue' && sessionState(run.log as SessionLog).phase !== 'over');
-  const glues = gluesTogether(line.tickets, catalogue, now);
+  const glues = gluesTogether(
+    line.tickets.filter(({ id }) => !busy.has(id)),
+    catalogue,
+    now,
+  );
   if (going.length === 0 && glues.length === 0) return null;
   return (
     <section className="mt-6 mb-7">
       <Heading>Glue, a mix at a time</Heading>
       <ul>
-        {going.map((run) => {
-          const state = sessionState(run.log as SessionLog);
-          return (
-            <li key={run.id} className="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-rule py-3">
-              <b className="font-medium">{state.name}</b>
-              <span className="quiet">
-                {state.done} of {headsOf(state.heads)} done
-              </span>
-              <Button look="main" asChild className="ml-auto">
-                <Link to={runPath('glue', run.id)}>Go on</Link>
-              </Button>
-            </li>
-          );
-        })}
+        <GoingSessions going={going} />
         {glues.map((glue) => {
           const { plan } = glue;
           const [first] = plan.mixes;

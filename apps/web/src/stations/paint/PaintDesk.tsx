@@ -1,12 +1,12 @@
-import { headsOf, sessionState, type SessionLog } from '@schmelz/core';
-import { Link, useNavigate } from 'react-router';
-import { useRuns } from '../../api/runs.ts';
+import { headsOf } from '@schmelz/core';
+import { useNavigate } from 'react-router';
 import { Button } from '../../design/Button.tsx';
 import { Heading } from '../../design/Page.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
 import { useNow } from '../../shell/clock.ts';
-import { runPath, useLineState } from '../../shell/line-state.ts';
+import { useLineState } from '../../shell/line-state.ts';
 import { CountDesk } from '../count/CountDesk.tsx';
+import { GoingSessions, useGoing } from '../count/GoingSessions.tsx';
 import { beginDip, dipsTogether, type DipTogether } from './dips.ts';
 import { WaysPage } from '../ways/WaysPage.tsx';
 import { PaintRooms } from './rooms.tsx';
@@ -19,11 +19,8 @@ function Together() {
   const navigate = useNavigate();
   const line = useLineState(useNow(5000));
   const catalogue = useCatalogue();
-  const going = useRuns(line?.runs, 'dip').filter(({ kind, log }) => {
-    return kind === 'dip' && sessionState(log as SessionLog).endedAt === null;
-  });
+  const { going, busy } = useGoing(line?.runs, 'dip');
   if (!line || !catalogue) return null;
-  const busy = new Set(going.flatMap((run) => sessionState(run.log as SessionLog).heads.map((each) => each.ticketId)));
   const together = dipsTogether(
     line.tickets.filter(({ id }) => !busy.has(id)),
     catalogue,
@@ -35,20 +32,7 @@ function Together() {
     <section className="mt-9">
       <Heading>The same paint, in one go</Heading>
       <ul>
-        {going.map((run) => {
-          const state = sessionState(run.log as SessionLog);
-          return (
-            <li key={run.id} className="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-rule py-3">
-              <b className="font-medium">{state.name}</b>
-              <span className="quiet">
-                {state.done} of {headsOf(state.heads)} done
-              </span>
-              <Button look="main" asChild className="ml-auto">
-                <Link to={runPath('dip', run.id)}>Go on</Link>
-              </Button>
-            </li>
-          );
-        })}
+        <GoingSessions going={going} />
         {together.map((dip) => (
           <li key={dip.recipeId} className="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-rule py-3">
             <span>
