@@ -84,6 +84,10 @@ describe('a mix of glue', () => {
   test('where not one head is done before it is stiff, it says so', () => {
     expect(() => mixPlan({ ...five, potLifeS: 80 })).toThrow(/seconds a head is 30 s; allowed: 1 to 20/);
     expect(() => mixPlan({ ...five, heads: 0 })).toThrow(/heads is 0/);
+    // Stiff before it is mixed: refused, whatever the pace.
+    expect(() => mixPlan({ ...five, potLifeS: 30, secondsPerHead: 1 })).toThrow(
+      /pot life is 30 s; allowed: more than the 60 s/,
+    );
   });
 });
 

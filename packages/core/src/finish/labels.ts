@@ -80,12 +80,12 @@ export interface LabelPlace {
 
 /**
  * Places of so many labels, row by row; a sheet that is begun goes on at its first free label.
- * Range: up to 5000 labels; the first free one 1 to all of the sheet.
+ * Range: up to 20,000 labels; the first free one 1 to all of the sheet.
  * @example labelPlaces(labelSheet('a4-24'), 1, 2) // [{ page: 0, xM: 0.07, yM: 0.0045 }]
  */
 export function labelPlaces(of: LabelSheet, count: number, firstFree = 1): LabelPlace[] {
   const onSheet = of.columns * of.rows;
-  countInRange('labels', count, 0, 5000);
+  countInRange('labels', count, 0, 20_000);
   countInRange('first free label', firstFree, 1, onSheet);
   return Array.from({ length: count }, (_, i) => {
     const at = i + firstFree - 1;

@@ -1,4 +1,4 @@
-import { countInRange, inRange } from '../quantity/check.ts';
+import { countInRange, inRange, QuantityError } from '../quantity/check.ts';
 
 /** A glue or a resin of two parts, and the hands that use it. */
 export interface MixInput {
@@ -58,8 +58,8 @@ export function mixPlan(input: MixInput): MixPlan {
   const potLifeS = inRange('pot life', input.potLifeS, 's', 10, 86_400);
   inRange('ratio', ratio, '', 0.01, 10);
   const workableS = potLifeS - inRange('mixing', mixingS, 's', 0, 600);
-  const most = Math.max(1, workableS + 1e-9);
-  const secondsPerHead = inRange('seconds a head', input.secondsPerHead, 's', 1, most);
+  if (workableS < 1) throw new QuantityError('pot life', potLifeS, 's', `more than the ${mixingS} s that mixing takes`);
+  const secondsPerHead = inRange('seconds a head', input.secondsPerHead, 's', 1, workableS + 1e-9);
   const headsPerMix = Math.floor(workableS / secondsPerHead + 1e-9);
   const count = Math.ceil(heads / headsPerMix);
   const mixes: Mix[] = [];

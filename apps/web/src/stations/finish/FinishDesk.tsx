@@ -33,7 +33,7 @@ function Glues() {
         <GoingSessions going={going} />
         {glues.map((glue) => {
           const { plan } = glue;
-          const [first] = plan.mixes;
+          const first = plan?.mixes[0];
           return (
             <li key={glue.partId} className="flex flex-wrap items-center gap-x-6 gap-y-2 border-b border-rule py-3">
               <span className="min-w-0 flex-1">
@@ -42,16 +42,24 @@ function Glues() {
                   {headsOf(glue.heads)} heads wait; {writeSpan(glue.potLifeS)} to work it,{' '}
                   {glue.own ? 'at your pace' : 'at a usual pace'} of {Math.round(glue.secondsPerHead)} s a head
                 </span>
-                <span className="quiet block">
-                  {plan.mixes.length === 1 ? 'one mix' : `${plan.mixes.length} mixes`} of {ml(first!.ml)}:{' '}
-                  {ml(first!.resin)} and {ml(first!.hardener)}; {ml(plan.wastedMl)} stay on the card in all
-                </span>
+                {plan && first ? (
+                  <span className="quiet block">
+                    {plan.mixes.length === 1 ? 'one mix' : `${plan.mixes.length} mixes`} of {ml(first.ml)}:{' '}
+                    {ml(first.resin)} and {ml(first.hardener)}; {ml(plan.wastedMl)} stay on the card in all
+                  </span>
+                ) : (
+                  <span className="block text-watch">No mix: {glue.why}.</span>
+                )}
               </span>
-              <span className="text-right">
-                <b className="fig text-[34px]">{first!.heads}</b>
-                <span className="quiet block">heads a mix</span>
-              </span>
-              <Button onClick={() => void navigate(beginMix(glue))}>It is mixed: begin</Button>
+              {first && (
+                <>
+                  <span className="text-right">
+                    <b className="fig text-[34px]">{first.heads}</b>
+                    <span className="quiet block">heads a mix</span>
+                  </span>
+                  <Button onClick={() => void navigate(beginMix(glue))}>It is mixed: begin</Button>
+                </>
+              )}
             </li>
           );
         })}

@@ -1,4 +1,13 @@
-import { finishSchool, headsOf, headsSet, mixPlan, stepBy, type HeadsInRun, type MixPlan } from '@schmelz/core';
+import {
+  finishSchool,
+  headsOf,
+  headsSet,
+  mixPlan,
+  QuantityError,
+  stepBy,
+  type HeadsInRun,
+  type MixPlan,
+} from '@schmelz/core';
 import { newId } from '../../api/id.ts';
 import { sayInto } from '../../api/outbox.ts';
 import { runPath, wholeLog, type LineTicket } from '../../shell/line-state.ts';
@@ -15,7 +24,9 @@ export interface GlueTogether {
   /** A maker's own pace at this step, once it is on record; else that of the school. */
   secondsPerHead: number;
   own: boolean;
-  plan: MixPlan;
+  /** Null where its figures give no mix; `why` says so. */
+  plan: MixPlan | null;
+  why: string | null;
 }
 
 /** So many heads say what a pace is. */
@@ -23,7 +34,10 @@ const ENOUGH = 5;
 
 /** What waits for glue that is mixed, glue by glue: how many heads a mix, how often, how much. */
 export function gluesTogether(tickets: readonly LineTicket[], catalogue: Catalogue, now: number): GlueTogether[] {
-  const byGlue = new Map<string, Omit<GlueTogether, 'plan' | 'own'> & { timed: { heads: number; seconds: number } }>();
+  const byGlue = new Map<
+    string,
+    Omit<GlueTogether, 'plan' | 'why' | 'own'> & { timed: { heads: number; seconds: number } }
+  >();
   for (const ticket of tickets) {
     for (const { key, left: here, good, rejected, workS, notTimed } of ticket.state.steps) {
       // What was glued before and is not set yet waits for nothing else.
@@ -38,7 +52,8 @@ export function gluesTogether(tickets: readonly LineTicket[], catalogue: Catalog
       const glue = byGlue.get(line.partId) ?? {
         ...{ partId: line.partId, name: line.name, heads: [] },
         potLifeS: details?.['potLifeS'] ?? school.potLifeS,
-        setS: details?.['setS'] ?? school.wait?.seconds ?? 3600,
+        // What holds the next step back is what the clock of the mix says too.
+        setS: step.wait?.seconds ?? details?.['setS'] ?? school.wait?.seconds ?? 3600,
         ...{ mlPerHead: line.quantity, secondsPerHead: school.seconds, timed: { heads: 0, seconds: 0 } },
       };
       glue.heads.push({ ticketId: ticket.id, step: key, count: left });
@@ -50,17 +65,21 @@ export function gluesTogether(tickets: readonly LineTicket[], catalogue: Catalog
   return [...byGlue.values()].flatMap(({ timed, ...glue }): GlueTogether[] => {
     const own = timed.heads >= ENOUGH && timed.seconds > 0;
     const secondsPerHead = own ? timed.seconds / timed.heads : glue.secondsPerHead;
-    // A pace that is slower than the glue still gets one head a mix.
-    const quick = Math.min(secondsPerHead, Math.max(1, glue.potLifeS - 45));
     const { heads, mlPerHead, potLifeS } = glue;
-    const plan = mixPlan({ heads: headsOf(heads), mlPerHead, potLifeS, secondsPerHead: quick });
-    return [{ ...glue, own, secondsPerHead, plan }];
+    try {
+      const plan = mixPlan({ heads: headsOf(heads), mlPerHead, potLifeS, secondsPerHead });
+      return [{ ...glue, own, secondsPerHead, plan, why: null }];
+    } catch (error) {
+      // A glue whose figures give no mix is said so; its heads are done one by one at their own bench.
+      if (!(error instanceof QuantityError)) throw error;
+      return [{ ...glue, own, secondsPerHead, plan: null, why: error.message }];
+    }
   });
 }
 
 /** The heads of the next mix, ticket by ticket. */
 export function nextMix({ heads, plan }: Pick<GlueTogether, 'heads' | 'plan'>): HeadsInRun[] {
-  let left = plan.mixes[0]!.heads;
+  let left = plan?.mixes[0]?.heads ?? 0;
   return heads.flatMap((each) => {
     const count = Math.min(left, each.count);
     left -= count;
