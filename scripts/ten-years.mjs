@@ -63,6 +63,7 @@ const TABLES = [
   { name: 'runs', where: `id IN (${CLOSED_RUNS})`, numbered: true },
   { name: 'runTickets', where: `runId IN (${CLOSED_RUNS})`, needs: 'ticketId' },
   { name: 'entries', where: `logId IN (${CLOSED_TICKETS} UNION ${CLOSED_POURS} UNION ${CLOSED_RUNS})`, serial: 'seq' },
+  { name: 'goodsMoves', where: 'NOT struck', serial: 'id', fresh: ['saidId'], needs: 'ticketId' },
   { name: 'stockMoves', where: 'importId IS NULL AND strikes IS NULL', serial: 'id', fresh: ['saidId'] },
 ];
 

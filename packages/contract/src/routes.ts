@@ -21,10 +21,7 @@ import {
 } from './route.ts';
 import { RESOURCES, type ResourcePath } from './resources.ts';
 import {
-  cleanSchema,
-  importQuerySchema,
   logImportQuerySchema,
-  lotSchema,
   readingsQuerySchema,
   RECORD_KINDS,
   recordSchemas,
@@ -40,33 +37,21 @@ import {
   startPourSchema,
   ticketEntrySchemas,
 } from './schema/runs.ts';
-import {
-  countSchema,
-  loginSchema,
-  lotOfTicketSchema,
-  putAwaySchema,
-  takeTemplateSchema,
-  receiptSchema,
-  settingsSchema,
-} from './schema/workshop.ts';
+import { loginSchema, settingsSchema } from './schema/workshop.ts';
 import type {
   AnyNote,
   BakeOnRecord,
   CavityPour,
   Channel,
   Health,
-  ImportOnRecord,
-  ImportResult,
-  JarView,
-  LeadLot,
   LineView,
+  OrderGoods,
+  LotQuality,
   LotTicket,
   LogImport,
   Period,
-  PartLot,
   PlanView,
   Pour,
-  Product,
   PourOnList,
   ReadingsView,
   ResourceInputs,
@@ -74,12 +59,11 @@ import type {
   ResourceReads,
   RunView,
   SettingsView,
-  StockFlow,
-  StockMove,
   Ticket,
   TicketOnList,
   TicketTrace,
 } from './views.ts';
+import { STOCK_ROUTES } from './stock-routes.ts';
 
 /** Routes that are not those of the plain resources: method and path under `/api`, and what goes in and out. */
 const OWN_ROUTES = {
@@ -116,101 +100,6 @@ const OWN_ROUTES = {
     versioned: true,
     answer: json<SettingsView>(),
   },
-
-  'POST /materials/import': {
-    operation: 'import_receipts',
-    summary: 'Purchases from CSV: material, quantity, price, on, lot',
-    query: importQuerySchema,
-    body: csv,
-    answer: json<ImportResult>(),
-  },
-  'GET /imports': {
-    operation: 'list_imports',
-    summary: 'Files that were taken in, newest first',
-    answer: json<ImportOnRecord[]>(),
-  },
-  'POST /put-away': {
-    operation: 'put_away',
-    summary: 'Take a material, mold or product off the lists, or bring it back; its records stay',
-    body: body(putAwaySchema),
-    answer: nothing,
-  },
-  'POST /products/from-template': {
-    operation: 'take_template',
-    summary: 'Make a product that the trade knows, with the parts that are not on the shelf yet',
-    body: body(takeTemplateSchema),
-    answer: json<Product>(),
-  },
-  'POST /imports/:id/strike': {
-    operation: 'strike_import',
-    summary: 'Undo an import, all of it or nothing',
-    answer: nothing,
-  },
-  'POST /moves/:id/strike': {
-    operation: 'strike_move',
-    summary: 'Strike a purchase or a count out',
-    parts: { id: row('movement') },
-    answer: nothing,
-  },
-  'POST /materials/:id/receipts': {
-    operation: 'receive',
-    summary: 'A purchase comes in',
-    body: body(receiptSchema),
-    answer: nothing,
-  },
-  'POST /materials/:id/counts': {
-    operation: 'count',
-    summary: 'What the scale or a count says is there',
-    body: body(countSchema),
-    answer: json<{ difference: number }>(),
-  },
-  'GET /materials/:id/moves': {
-    operation: 'moves',
-    summary: 'Movements of one material, newest first',
-    answer: json<StockMove[]>(),
-  },
-  'GET /materials/:id/flows': {
-    operation: 'flows',
-    summary: 'All that came and went of a material, by reason',
-    answer: json<StockFlow[]>(),
-  },
-  'GET /materials/:id/lots': {
-    operation: 'part_lots',
-    summary: 'Lots of a part: what is left of each, and which tickets used it',
-    answer: json<PartLot[]>(),
-  },
-  'PUT /materials/:id/lots/:receipt': {
-    operation: 'name_lot',
-    summary: 'Name the lot that a ticket uses from now on',
-    parts: { receipt: row('lot') },
-    body: body(lotOfTicketSchema),
-    answer: nothing,
-  },
-  'GET /jars': {
-    operation: 'list_jars',
-    summary: 'Powders with their weighings: gone by the scale, on heads by the coverage formula',
-    answer: json<JarView[]>(),
-  },
-
-  'GET /lead-lots': {
-    operation: 'list_lots',
-    summary: 'Lots of lead: what is left of each and where it went',
-    answer: json<LeadLot[]>(),
-  },
-  'POST /lead-lots': {
-    operation: 'add_lot',
-    summary: 'A delivery of lead',
-    body: body(lotSchema),
-    answer: made<LeadLot>(),
-  },
-  'POST /lead-lots/:id/clean': {
-    operation: 'clean_lot',
-    summary: 'A dirty lot was melted down and skimmed',
-    body: body(cleanSchema),
-    versioned: true,
-    answer: json<LeadLot>(),
-  },
-  'POST /lead-lots/:id/strike': { operation: 'strike_lot', summary: 'Strike a lot of lead out', answer: nothing },
 
   'GET /records/:kind': {
     operation: 'list_records',
@@ -273,6 +162,11 @@ const OWN_ROUTES = {
   },
 
   'GET /orders/:id/plan': { operation: 'plan_order', summary: 'The plan of an order', answer: json<PlanView>() },
+  'GET /orders/:id/goods': {
+    operation: 'order_goods',
+    summary: 'How far an order is filled, and what of it lies on the shelf',
+    answer: json<OrderGoods>(),
+  },
   'POST /orders/:id/release': {
     operation: 'release_order',
     summary: 'Make tickets of an order',
@@ -307,6 +201,11 @@ const OWN_ROUTES = {
     summary: 'What a ticket was made of, lot by lot, and what it went through, by the number on its bags',
     parts: { number: row('ticket') },
     answer: json<TicketTrace>(),
+  },
+  'GET /trace/lots': {
+    operation: 'lot_quality',
+    summary: 'Lots of hooks and powder by what was thrown back of their heads, and which of them stand out',
+    answer: json<LotQuality[]>(),
   },
   'GET /trace/lots/:receipt': {
     operation: 'trace_lot',
@@ -421,7 +320,7 @@ function resourceRoutes(): ResourceRoutes {
  * Every route of the API but the calculations, by method and path under `/api`: the router, the OpenAPI document and
  * the client's types are made from this table.
  */
-export const ROUTES = { ...OWN_ROUTES, ...resourceRoutes() };
+export const ROUTES = { ...OWN_ROUTES, ...STOCK_ROUTES, ...resourceRoutes() };
 export type Routes = typeof ROUTES;
 export type RouteKey = keyof Routes & string;
 

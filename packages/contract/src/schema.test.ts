@@ -7,7 +7,6 @@ import { pourEntrySchemas, runEntrySchemas, startPourSchema, ticketEntrySchemas 
 import {
   bakeProgramSchema,
   cavitySchema,
-  countSchema,
   DEFAULT_SETTINGS,
   materialSchema,
   moldSchema,
@@ -15,10 +14,10 @@ import {
   ovenSchema,
   potSchema,
   productSchema,
-  receiptSchema,
   recipeSchema,
   settingsSchema,
 } from './schema/workshop.ts';
+import { countSchema, receiptSchema } from './schema/stock.ts';
 
 const id = '00000000-0000-4000-8000-000000000001';
 const cavity = { position: 1, style: 'ball', nominalMassKg: 0.01, hookSize: '2/0', eyeAngleDeg: 60, condition: 'good' };

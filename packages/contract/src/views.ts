@@ -1,5 +1,8 @@
 import type {
   BillLine,
+  FilledLine,
+  GoodsReason,
+  Grade,
   CostStack,
   DoorOpening,
   Plan,
@@ -78,6 +81,39 @@ export interface StockMove {
   lot: string;
   /** It was struck out by a later movement, or is one that strikes out. */
   struck: boolean;
+}
+/** Finished heads of one product and grade on the shelf, by the tickets that made them, oldest first. */
+export interface GoodsOnShelf {
+  productId: string;
+  grade: Grade;
+  pieces: number;
+  valueMinor: number;
+  lots: { ticketId: string | null; ticketNumber: number | null; at: number; pieces: number; valueMinor: number }[];
+  /** Good heads that orders still wait for. */
+  wanted: number;
+}
+/** What came to the shelf of finished heads, or went. */
+export interface GoodsMove {
+  id: number;
+  /** What was said in one go has one id; null for what a ticket made. */
+  saidId: string | null;
+  at: number;
+  productId: string;
+  grade: Grade;
+  reason: GoodsReason;
+  pieces: number;
+  valueMinor: number;
+  priceMinor: number | null;
+  ticketNumber: number | null;
+  orderNumber: number | null;
+  party: string;
+  note: string;
+  struck: boolean;
+}
+/** How far an order is filled, and how many of each product lie on the shelf. */
+export interface OrderGoods {
+  lines: (FilledLine & { here: number; priceMinor: number | null })[];
+  moves: GoodsMove[];
 }
 /** A delivery of a part: what is left of it, and where it went. */
 export interface PartLot {
@@ -195,7 +231,11 @@ export type Product = ProductInput & Stored;
 export type OrderStatus = 'open' | 'released' | 'done';
 export type Order = OrderInput & Stored & { number: number; status: OrderStatus; createdAt: number };
 /** An order on a list, with the heads that its closed tickets ended short of. */
-export type OrderOnList = Order & { missing: number };
+export type OrderOnList = Order & {
+  missing: number;
+  /** Heads handed over, by product. */
+  handed: Record<string, number>;
+};
 
 export interface Ticket extends Stored {
   number: number;
@@ -278,12 +318,32 @@ export interface TracedTicket {
   closedAt: number | null;
   customer: string;
   orderNumber: number;
+  /** Who has its heads, and how many still lie on the shelf. */
+  went: { reason: GoodsReason; party: string; orderNumber: number | null; at: number; pieces: number }[];
+  onShelf: number;
 }
 /** What it was made of, lot by lot, and what it went through. */
 export interface TicketTrace extends TracedTicket {
   lots: { lotId: number; materialId: string; name: string; kind: string; lot: string; at: number; quantity: number }[];
   pours: { id: string; number: number; at: number }[];
   runs: { id: string; kind: RunKindId; number: number; at: number }[];
+}
+/** A lot by what was thrown back of the heads it went into, against all other lots of its kind. */
+export interface LotQuality {
+  lotId: number;
+  materialId: string;
+  kind: string;
+  lot: string;
+  at: number;
+  tickets: number;
+  heads: number;
+  /** Heads thrown back for a cause that the part may be to blame for, and by which. */
+  bad: number;
+  causes: Record<string, number>;
+  rest: { heads: number; bad: number };
+  /** Chance of so many or more, were it like the rest. */
+  chance: number;
+  standsOut: boolean;
 }
 /** A ticket that took from a lot, and how much. */
 export interface LotTicket extends TracedTicket {

@@ -1,5 +1,5 @@
 import { makeThings } from './make-things.ts';
-import { runYear } from './year.ts';
+import { runYear, WRONG_EYES } from './year.ts';
 import { listMaterials } from '../services/stock.ts';
 import { listPours } from '../services/pours.ts';
 import { bakesOnRecord, bookedPeriod, listTickets, ticketsOnList } from '../services/ticket-figures.ts';
@@ -24,6 +24,8 @@ import {
   type OvenLog,
   type TicketEntry,
 } from '@schmelz/core';
+import { listGoods } from '../services/goods.ts';
+import { lotQuality } from '../services/lot-quality.ts';
 import { listLots } from '../services/lots.ts';
 import { listJars } from '../services/jars.ts';
 import { listChannels, rawReadings } from '../services/readings.ts';
@@ -163,6 +165,27 @@ describe('the demo workshop', () => {
       expect([mold.name, named]).toEqual([mold.name, mold.name === BAD_CAVITY.mold ? [BAD_CAVITY.position] : []]);
     }
   }, 60_000);
+
+  test('the box of hooks with wrong eyes is found by its rejects, without being told, and no other lot is', async () => {
+    const found = (await lotQuality(store)).filter(({ standsOut }) => standsOut);
+    expect(found.map(({ lot }) => lot)).toEqual([WRONG_EYES]);
+    expect(found[0]!.causes['eye full']).toBeGreaterThan(0.7 * found[0]!.bad);
+  });
+
+  test('finished heads: made is sold, given, back or still here, of every ticket; sold brought what was asked', async () => {
+    const rows = await rowsOf(store.models.goodsMoves);
+    const sum = (reasons: string[]) =>
+      rows.filter(({ reason }) => reasons.includes(reason)).reduce((all, { pieces }) => all + pieces, 0);
+    const shelf = await listGoods(store);
+    const here = shelf.reduce((all, { pieces }) => all + pieces, 0);
+    expect(sum(['made']) + sum(['sold', 'given', 'returned', 'scrapped', 'counted'])).toBe(here);
+    expect(shelf.flatMap(({ lots }) => lots).every(({ pieces }) => pieces > 0)).toBe(true);
+    // Independently, from the tickets: what was closed good was made.
+    const closed = (await ticketsOnList(store)).filter(({ closedAt }) => closedAt !== null);
+    const good = rows.filter(({ reason, grade }) => reason === 'made' && grade === 'good');
+    expect(good.reduce((all, { pieces }) => all + pieces, 0)).toBe(closed.reduce((all, each) => all + each.good, 0));
+    expect(rows.some(({ grade, reason }) => grade === 'second' && reason === 'sold')).toBe(true);
+  });
 
   test('nothing has happened in the future', async () => {
     const [{ last }] = (await store.select<{ last: number }>('SELECT MAX(at) AS last FROM entries')) as [

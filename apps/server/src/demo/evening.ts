@@ -20,6 +20,8 @@ export interface Day {
   underBaked: boolean;
   /** Nothing happens after this, ms since 1970: the demo has no future. */
   notAfter: number;
+  /** Hooks that are out of a lot with wrong eyes just now, by the material's id. */
+  wrongEyes?: ReadonlySet<string>;
   /** Share of the melt that turns to dross: rises as the pot's dial drifts to hotter. */
   drossShare: number;
 }
@@ -64,6 +66,8 @@ export interface TrueMold {
 const coldC = (leadKg: number) => 37 + (leadKg < 0.008 ? 3 : 0);
 /** Rejects that have nothing to do with heat. */
 const OTHER_SHARE = 0.022;
+/** Of hooks whose eyes are bent to the wrong angle so many do not lie in the eye's slot: lead runs into them. */
+const WRONG_EYE_SHARE = 0.14;
 /** What really stands over the gates of a blank shot, kg. */
 export const TRUE_BAR_KG = 0.028;
 const SHUT_S = 6;
@@ -150,8 +154,10 @@ export function pourEvening(
       const { leadKg } = loadOf.get(`${moldId} ${position}`)!;
       const bad = molds.get(moldId)!.name === BAD_CAVITY.mold && position === BAD_CAVITY.position;
       const short = random() < Math.max(bad ? BAD_CAVITY.shortShare : 0, shortChance(faceC, coldC(leadKg)));
-      if (!short && random() >= OTHER_SHARE) continue;
-      const cause = short ? 'short' : pick(random, CAUSES);
+      const { hookMaterialId } = loadOf.get(`${moldId} ${position}`)!;
+      const wrongEye = hookMaterialId !== null && day.wrongEyes?.has(hookMaterialId) && random() < WRONG_EYE_SHARE;
+      if (!short && !wrongEye && random() >= OTHER_SHARE) continue;
+      const cause = short ? 'short' : wrongEye ? 'eye full' : pick(random, CAUSES);
       if (short && !bad) shorts += 1;
       const where = cause === 'short' ? { where: pick(random, WHERE) } : {};
       const kept = cause === 'short' && random() < 0.15;

@@ -3,6 +3,7 @@ import { DEFAULT_WAYS, moldsCasting, seeded, type OvenEntry, type TicketEntry } 
 import { nextNumber, releaseOrder } from '../services/orders.ts';
 import { addPourEntries, startPour } from '../services/pours.ts';
 import { createResource } from '../services/resources.ts';
+import { listPartLots } from '../services/part-lots.ts';
 import { balances, count, receive } from '../services/stock.ts';
 import { addRunEntries } from '../services/runs.ts';
 import { readTicket } from '../services/ticket-figures.ts';
@@ -13,7 +14,9 @@ import type { Store } from '../store/store.ts';
 import { CUSTOMERS, POWDERS, TRUE_STAYS_ON } from './catalogue.ts';
 import { pourEvening, ticketDays, type Day } from './evening.ts';
 import { makeGuardJig } from './finish.ts';
+import { handOver } from './goods.ts';
 import { fillDrawer, makeHeat, recordOven, recordProbes } from './heat.ts';
+import type { Order } from '@schmelz/contract';
 import type { Things } from './make-things.ts';
 
 const HOUR_MS = 3600 * 1000;
@@ -42,8 +45,8 @@ export async function runYear(store: Store, things: Things, today: number, days 
       notAfter: today,
       drossShare: 0.012 + 0.012 * Math.max(0, 1 - daysLeft / 200),
     };
-    await restock(store, things, at, random);
-    await orderOf(store, things, at, day, {});
+    await restock(store, things, at, random, daysLeft < WRONG_EYES_FROM_DAYS);
+    await orderOf(store, things, at, { ...day, wrongEyes: await wrongEyesNow(store, things) }, {});
     if (at - weighed > 30 * DAY_MS) {
       weighed = await weigh(store, things, at, weighed, random);
     }
@@ -119,6 +122,7 @@ async function orderOf(store: Store, things: Things, at: number, day: Day, shape
   if (shape.stopAt === 'open') return;
   const tickets = await releaseOrder(store, order['id'] as string, at);
   if (shape.stopAt === 'released') return;
+  let closedAt = 0;
   const workshop = await readWorkshop(store);
   let evening = at + DAY_MS + 18 * 3600_000 - (at % DAY_MS);
   const groups = [...byMold(tickets, workshop)];
@@ -151,8 +155,10 @@ async function orderOf(store: Store, things: Things, at: number, day: Day, shape
       if (entries.length === 0) continue;
       if (of === 'ticket') await addTicketEntries(store, id, entries as TicketEntry[]);
       else await addRunEntries(store, 'oven', randomUUID(), entries as OvenEntry[]);
+      closedAt = Math.max(closedAt, entries.at(-1)!.at);
     }
   }
+  if (!shape.until) await handOver(store, order as unknown as Order, closedAt, day.notAfter);
 }
 
 function randomLines(things: Things, random: () => number): [number, number][] {
@@ -201,8 +207,29 @@ async function openingPurchases(store: Store, things: Things, at: number): Promi
   await receive(store, things.wrongHookId, wrong);
 }
 
-/** Buys what runs low; prices drift a little over the year. */
-async function restock(store: Store, things: Things, at: number, random: () => number): Promise<void> {
+/** What the box of hooks with the wrong eyes is called: nothing tells it from others. */
+export const WRONG_EYES = 'box of a thousand, shared';
+/** From so many days before the end on a box with wrong eyes may come in. */
+const WRONG_EYES_FROM_DAYS = 230;
+
+/** Hooks of which the oldest box with any left is the one with the wrong eyes. */
+async function wrongEyesNow(store: Store, things: Things): Promise<ReadonlySet<string>> {
+  const wrong = new Set<string>();
+  for (const id of things.hookIds.values()) {
+    const oldest = (await listPartLots(store, id)).filter(({ left }) => left > 0.5).at(-1);
+    if (oldest?.lot === WRONG_EYES) wrong.add(id);
+  }
+  return wrong;
+}
+
+/** Buys what runs low; prices drift a little over the year. Once a box of hooks has eyes that nobody ordered. */
+async function restock(
+  store: Store,
+  things: Things,
+  at: number,
+  random: () => number,
+  wrongEyes = false,
+): Promise<void> {
   const shelf = await balances(store);
   const have = (id: string) => shelf.get(id)?.quantity ?? 0;
   const on = isoDay(at);
@@ -211,7 +238,10 @@ async function restock(store: Store, things: Things, at: number, random: () => n
     await receive(store, things.leadId, { quantity: 25, priceMinor: price(6200), on, lot: `ingots ${on}` });
   }
   for (const id of things.hookIds.values()) {
-    if (have(id) < 140) await receive(store, id, { quantity: 250, priceMinor: price(3900), on, lot: '' });
+    if (have(id) >= 140) continue;
+    const known = wrongEyes ? await store.models.stockMoves.count({ where: { lot: WRONG_EYES } }) : 1;
+    const lot = known === 0 ? WRONG_EYES : '';
+    await receive(store, id, { quantity: 250, priceMinor: price(3900), on, lot });
   }
   for (const id of things.powderIds.values()) {
     if (have(id) < 0.04) await receive(store, id, { quantity: 0.225, priceMinor: price(1450), on, lot: `jar ${on}` });

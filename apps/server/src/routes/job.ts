@@ -1,5 +1,7 @@
 import { listPours, addPourEntries, poursOnList, readPour, startPour } from '../services/pours.ts';
 import { planView, releaseOrder } from '../services/orders.ts';
+import { orderGoods } from '../services/goods.ts';
+import { lotQuality } from '../services/lot-quality.ts';
 import { openRuns, readRun } from '../services/run-views.ts';
 import { addRunEntries } from '../services/runs.ts';
 import { bakesOnRecord, bookedPeriod, listTickets, readTicket, ticketsOnList } from '../services/ticket-figures.ts';
@@ -13,6 +15,7 @@ import type { Handlers } from './router.ts';
 export const jobHandlers = (store: Store) =>
   ({
     'GET /orders/:id/plan': ({ params }) => planView(store, params.id),
+    'GET /orders/:id/goods': ({ params }) => orderGoods(store, params.id),
     'POST /orders/:id/release': async ({ params }) => {
       await releaseOrder(store, params.id);
       return listTickets(store, { orderId: params.id });
@@ -31,6 +34,7 @@ export const jobHandlers = (store: Store) =>
     'GET /books/period': () => bookedPeriod(store),
     'GET /tickets/:id': ({ params }) => readTicket(store, params.id),
     'GET /trace/tickets/:number': ({ params }) => traceTicket(store, params.number),
+    'GET /trace/lots': () => lotQuality(store),
     'GET /trace/lots/:receipt': ({ params }) => ticketsOfLot(store, params.receipt),
     'POST /tickets/:id/entries': ({ params, body, clock }) => addTicketEntries(store, params.id, [body], clock),
 

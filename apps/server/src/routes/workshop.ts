@@ -3,6 +3,7 @@ import type { Config } from '../config.ts';
 import type { Sessions } from '../middleware/session.ts';
 import { API_VERSION, openApiDocument } from '../openapi/document.ts';
 import { exportAll, movesCsv } from '../services/exchange.ts';
+import { goodsMoves, listGoods, moveGoods, strikeGoods } from '../services/goods.ts';
 import { importReceipts, listImports } from '../services/imports.ts';
 import { listJars } from '../services/jars.ts';
 import { listPartLots, nameLot } from '../services/part-lots.ts';
@@ -52,6 +53,10 @@ export function workshopHandlers(store: Store, config: Config, sessions: Session
     'GET /materials/:id/lots': ({ params }) => listPartLots(store, params.id),
     'PUT /materials/:id/lots/:receipt': ({ params, body }) => nameLot(store, params.id, params.receipt, body.ticketId),
     'GET /jars': () => listJars(store),
+    'GET /goods': () => listGoods(store),
+    'GET /goods/moves': ({ query }) => goodsMoves(store, query.before),
+    'POST /goods/moves': ({ body }) => moveGoods(store, body),
+    'POST /goods/moves/:id/strike': ({ params }) => strikeGoods(store, params.id),
 
     'GET /export': ({ ctx }) => {
       ctx.attachment('schmelz-workshop.json');

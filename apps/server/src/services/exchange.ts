@@ -29,7 +29,17 @@ async function* movesLines(store: Store): AsyncGenerator<string> {
 export const movesCsv = (store: Store): Readable => Readable.from(movesLines(store));
 
 /** Tables that grow with every evening: they are read piece by piece. */
-const GROWING = ['tickets', 'pours', 'runs', 'runTickets', 'entries', 'stockMoves', 'imports', 'lotUses'] as const;
+const GROWING = [
+  'tickets',
+  'pours',
+  'runs',
+  'runTickets',
+  'entries',
+  'stockMoves',
+  'goodsMoves',
+  'imports',
+  'lotUses',
+] as const;
 const ROWS_AT_A_TIME = 1000;
 
 /** The rows of a table as JSON, a piece at a time; what is written meanwhile comes at the end or not at all. */

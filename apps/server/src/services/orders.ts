@@ -1,10 +1,20 @@
 import { randomUUID } from 'node:crypto';
-import { knownBill, planOrder, stepSeconds, stepsOf, type Plan, type PlanLine, type RouteStep } from '@schmelz/core';
+import {
+  filled,
+  knownBill,
+  planOrder,
+  stepSeconds,
+  stepsOf,
+  type Plan,
+  type PlanLine,
+  type RouteStep,
+} from '@schmelz/core';
 import type { Order, OrderOnList, PlanView, TicketPlan } from '@schmelz/contract';
 import { Op, type FindOptions, type Transaction } from 'sequelize';
 import type { TicketRow } from '../store/models.ts';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notAllowed } from './errors.ts';
+import { handedBy } from './goods.ts';
 import { listResources, readResource } from './resources.ts';
 import { castingLead, firstTools, readWorkshop, type Workshop } from './workshop.ts';
 
@@ -23,7 +33,11 @@ async function withMissing(store: Store, orders: readonly Order[]): Promise<Orde
     { ids: orders.map(({ id }) => id) },
   );
   const missing = new Map(short.map((each) => [each.orderId, each.missing]));
-  return orders.map((order) => ({ ...order, missing: missing.get(order.id) ?? 0 }));
+  const handed = await handedBy(
+    store,
+    orders.map(({ id }) => id),
+  );
+  return orders.map((order) => ({ ...order, missing: missing.get(order.id) ?? 0, handed: handed.get(order.id)! }));
 }
 
 /** Every order that is still to do, and the last that are done, newest first; before a number only older done ones. */
@@ -37,14 +51,23 @@ export async function listOrders(store: Store, before: number | null = null): Pr
   return [...toDo, ...done].sort((a, b) => b.number - a.number);
 }
 
-const linesOf = (order: Order, workshop: Workshop): PlanLine[] =>
-  order.lines.map(({ productId, quantity }) => ({ product: workshop.products.get(productId)!, quantity }));
+/** What of an order is still to be made: while it is not released, what is handed over from the shelf is not. */
+async function toMake(store: Store, order: Order, transaction?: Transaction): Promise<Order['lines']> {
+  if (order.status !== 'open') return order.lines;
+  const handed = (await handedBy(store, [order.id], transaction)).get(order.id)!;
+  return filled(order.lines, handed).flatMap(({ productId, open }) =>
+    open > 0 ? [{ productId, quantity: open }] : [],
+  );
+}
 
-function planFor(order: Order, workshop: Workshop): Plan {
+const linesOf = (lines: Order['lines'], workshop: Workshop): PlanLine[] =>
+  lines.map(({ productId, quantity }) => ({ product: workshop.products.get(productId)!, quantity }));
+
+function planFor(wanted: Order['lines'], workshop: Workshop): Plan {
   const { pot, oven } = firstTools(workshop);
   const { molds, ways, stock, afterPour, pins } = workshop;
   const lead = castingLead(workshop);
-  return planOrder({ lines: linesOf(order, workshop), molds, pot, oven, ways, lead, stock, afterPour, pins });
+  return planOrder({ lines: linesOf(wanted, workshop), molds, pot, oven, ways, lead, stock, afterPour, pins });
 }
 
 /**
@@ -65,7 +88,8 @@ export async function nextNumber(
 export async function planView(store: Store, orderId: string): Promise<PlanView> {
   const order = await readOrder(store, orderId);
   const tickets = await rowsOf(store.models.tickets, { where: { orderId } });
-  return { plan: planFor(order, await readWorkshop(store)), ticketIds: tickets.map((ticket) => ticket.id) };
+  const plan = planFor(await toMake(store, order), await readWorkshop(store));
+  return { plan, ticketIds: tickets.map((ticket) => ticket.id) };
 }
 
 /** What stays with a ticket of what was planned, with the rates of that day. */
@@ -113,14 +137,18 @@ export async function releaseOrder(store: Store, orderId: string, at = Date.now(
   const order = await readOrder(store, orderId);
   isOpen(order);
   const workshop = await readWorkshop(store);
-  const plan = planFor(order, workshop);
+  const wanted = await toMake(store, order);
+  const plan = planFor(wanted, workshop);
   if (plan.problems.length) throw notAllowed(plan.problems.map((problem) => problem.text).join(' '));
   return store.write(async (transaction) => {
     const now = await readOrder(store, orderId, transaction);
     isOpen(now);
     if (now.version !== order.version) throw notAllowed('This order was changed meanwhile; look at its plan again.');
+    if (JSON.stringify(await toMake(store, now, transaction)) !== JSON.stringify(wanted)) {
+      throw notAllowed('Some of it was handed over meanwhile; look at its plan again.');
+    }
     const first = await nextNumber(store, 'tickets', 101, transaction);
-    const tickets = order.lines.map(({ productId, quantity }, index): TicketRow => {
+    const tickets = wanted.map(({ productId, quantity }, index): TicketRow => {
       const product = workshop.products.get(productId)!;
       const record = workshop.records.get(productId)!;
       return {

@@ -159,7 +159,7 @@ export async function listMoves(store: Store, materialId: string): Promise<Stock
 
 /**
  * Posts for one ticket the difference between what its counts ask for and what was posted before. What comes back is
- * valued as it was taken.
+ * valued as it was taken; heads that are made are worth `madeMinor` of what the ticket spent.
  */
 export async function postDifference(
   store: Store,
@@ -167,6 +167,7 @@ export async function postDifference(
   wanted: readonly Posting[],
   at: number,
   transaction: Transaction,
+  madeMinor: (spentMinor: number) => number,
 ): Promise<void> {
   const posted = await store.select<Sums & { reason: string }>(
     `SELECT materialId, reason, SUM(quantity) AS quantity, SUM(valueMinor) AS valueMinor
@@ -194,7 +195,7 @@ export async function postDifference(
     const valueMinor = whole
       ? -before.valueMinor
       : reason === 'made'
-        ? spentMinor(posted)
+        ? madeMinor(Math.max(0, spentMinor(posted)))
         : quantity < 0
           ? -takeValueMinor(balance, -quantity, await lastPriceMinor(store, materialId, transaction))
           : returnValueMinor(posted, materialId, quantity, balance);

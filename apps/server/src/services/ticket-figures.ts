@@ -10,7 +10,7 @@ import {
 } from '@schmelz/core';
 import type { BakeOnRecord, Ticket, TicketOnList } from '@schmelz/contract';
 import { Op, type Transaction } from 'sequelize';
-import type { TicketFiguresRow } from '../store/rows.ts';
+import type { Thrown, TicketFiguresRow } from '../store/rows.ts';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notFound } from './errors.ts';
 import { grouped, loadTickets, readYieldAfterPour, setupOf, ticketLog, type LoadedTicket } from './tickets.ts';
@@ -94,7 +94,7 @@ const written = (minor: number) => Math.round(minor * 1e4) / 1e4;
 /** What the lists say of a ticket: what it came to, and its loads that have come out of the oven. */
 function figuresOf(ticket: Ticket): TicketFiguresRow['body'] {
   const { id, number, productId, quantity, actual } = ticket;
-  const { closedAt, good, loads } = stateOf(ticket);
+  const { closedAt, good, loads, steps } = stateOf(ticket);
   const { totalMinor, perHead: stack } = actual.cost;
   const perHead = stack && (Object.fromEntries(COST_PARTS.map((part) => [part, written(stack[part])])) as CostStack);
   const bakes = loads.flatMap((load): BakeOnRecord[] => {
@@ -104,7 +104,20 @@ function figuresOf(ticket: Ticket): TicketFiguresRow['body'] {
       { id: load.id, ticketNumber: number, productId, step, heads, setC, preheated, doors, loadedAt, unloadedAt },
     ];
   });
-  return { onList: { id, number, productId, quantity, closedAt, good, totalMinor, perHead }, bakes };
+  const thrownAtPot = Object.entries(ticket.pourCauses).map(([cause, heads]): Thrown => ({
+    station: 'pour',
+    cause,
+    heads,
+  }));
+  const thrownLater = steps.flatMap(({ station, rejects }) =>
+    Object.entries(rejects).map(([cause, heads]): Thrown => ({ station, cause, heads })),
+  );
+  const thrown = [...thrownAtPot, ...thrownLater];
+  const came: Record<string, number> = { pour: ticket.poured };
+  for (const { heads } of thrownAtPot) came['pour']! += heads;
+  // Heads that come a second time come to the same station once.
+  for (const { station, arrived } of steps) came[station] = Math.max(came[station] ?? 0, arrived);
+  return { onList: { id, number, productId, quantity, closedAt, good, totalMinor, perHead }, bakes, thrown, came };
 }
 
 /** So many tickets are folded in one turn: taps that come meanwhile go between. */
@@ -169,6 +182,14 @@ export async function bakesOnRecord(store: Store, period: Period | null = null):
   const bakes = (await keptFigures(store, lived ?? {})).flatMap((each) => each.bakes);
   return period ? bakes.filter(({ loadedAt }) => loadedAt >= period.from && loadedAt < period.to) : bakes;
 }
+
+/** What was thrown back of each ticket for which cause, with the heads that came to each station. */
+export const thrownByTicket = async (store: Store, period: Period | null = null) =>
+  (await keptFigures(store, period ? { closedAt: within(period) } : {})).map(({ onList, thrown, came }) => ({
+    ticketId: onList.id,
+    thrown,
+    came,
+  }));
 
 /** The first and the last moment that a ticket was closed; null where none is. */
 export async function bookedPeriod(store: Store): Promise<Period | null> {

@@ -1,4 +1,5 @@
 import {
+  goodsValue,
   QUANTITY_TOLERANCE,
   ticketPostings,
   ticketRefusal,
@@ -20,6 +21,7 @@ import type { PourTicketRow, TicketRow } from '../store/models.ts';
 import { rowsOf, type Store } from '../store/store.ts';
 import { append, readLogs, type Keeper } from './append.ts';
 import { notAllowed, notFound } from './errors.ts';
+import { headsKept, postGoods, readSecondShare } from './goods.ts';
 import { readRuns } from './run-views.ts';
 import { balances, postDifference } from './stock.ts';
 
@@ -133,8 +135,12 @@ export async function syncTicket(store: Store, ticketId: string, at: number, tra
   const [loaded] = await loadTickets(store, { id: ticketId }, transaction);
   if (!loaded) throw notFound('ticket', ticketId);
   const state = ticketState(setupOf(loaded), ticketLog(loaded));
-  await postDifference(store, ticketId, wantedPostings(loaded, state), at, transaction);
   const { row } = loaded;
+  const heads = headsKept(state, castFor(loaded)?.secondGrade ?? 0);
+  const share = await readSecondShare(store);
+  const goodMinor = (spent: number) => goodsValue(spent, heads, share).good;
+  await postDifference(store, ticketId, wantedPostings(loaded, state), at, transaction, goodMinor);
+  await postGoods(store, row, heads, share, at, transaction);
   if (row.closedAt === state.closedAt) return;
   const [oven] = await rowsOf(store.models.ovens, { transaction });
   const ovenPowerW = state.closedAt === null ? null : Number(oven?.['powerW'] ?? 0);

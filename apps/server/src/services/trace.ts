@@ -1,13 +1,16 @@
 import type { LotTicket, TicketTrace, TracedTicket } from '@schmelz/contract';
 import type { Store } from '../store/store.ts';
 import { notFound } from './errors.ts';
+import { wentTo } from './goods.ts';
 import { struck } from './part-lots.ts';
+
+type Row = Omit<TracedTicket, 'went' | 'onShelf'>;
 
 const TICKET = `t.id, t.number, t.productId, t.quantity, t.good, t.closedAt, o.customer, o.number AS orderNumber`;
 
 /** Everything that a ticket was made of and went through: lots of each part, pours, loads of the oven. */
 export async function traceTicket(store: Store, number: number): Promise<TicketTrace> {
-  const [ticket] = await store.select<TracedTicket>(
+  const [ticket] = await store.select<Row>(
     `SELECT ${TICKET} FROM tickets t JOIN orders o ON o.id = t.orderId WHERE t.number = :number`,
     { number },
   );
@@ -31,7 +34,8 @@ export async function traceTicket(store: Store, number: number): Promise<TicketT
       { id: ticket.id },
     ),
   ]);
-  return { ...ticket, lots, pours, runs };
+  const went = (await wentTo(store, [ticket.id])).get(ticket.id)!;
+  return { ...ticket, ...went, lots, pours, runs };
 }
 
 /** Tickets that took from a lot, with who ordered them. */
@@ -41,11 +45,16 @@ export async function ticketsOfLot(store: Store, lotId: number): Promise<LotTick
     { lotId },
   );
   if (!lot) throw notFound('lot', String(lotId));
-  return store.select<LotTicket>(
+  const rows = await store.select<Row & { used: number }>(
     `SELECT ${TICKET}, SUM(u.quantity) AS used
      FROM lotUses u JOIN stockMoves m ON m.id = u.moveId JOIN tickets t ON t.id = m.ticketId
      JOIN orders o ON o.id = t.orderId
      WHERE u.receiptId = :lotId GROUP BY t.id HAVING ABS(SUM(u.quantity)) > 1e-9 ORDER BY t.number DESC`,
     { lotId },
   );
+  const went = await wentTo(
+    store,
+    rows.map(({ id }) => id),
+  );
+  return rows.map((row) => ({ ...row, ...went.get(row.id)! }));
 }

@@ -315,3 +315,42 @@ test('a ticket in the oven stays in the oven: same counts, same seconds, same pa
   expect((await store.select<{ ok: string }>('PRAGMA integrity_check'))[0]).toEqual({ integrity_check: 'ok' });
   await store.close();
 });
+
+test('what was finished before finished heads were counted is made and handed over by its order, once', async () => {
+  const folder = temporaryFolder();
+  const sequelize = new Sequelize({ dialect: 'sqlite', storage: join(folder, 'schmelz.sqlite'), logging: false });
+  await migrate(sequelize, '011-by-cause');
+  const run = (sql: string, replacements: unknown[] = []) => sequelize.query(sql, { replacements });
+  const [product, order, done, open] = [6, 7, 8, 9].map((n) => `${n}0000000-0000-4000-8000-000000000000`);
+  await run(`INSERT INTO materials (id, kind, name, note, version) VALUES (?, 'lead', 'Lead', '', 1)`, [lead]);
+  await run(
+    `INSERT INTO products (id, name, style, nominalMassKg, priceMinor, version) VALUES (?, 'Ten', 'ball', 0.01, 150, 1)`,
+    [product],
+  );
+  await run(
+    `INSERT INTO orders (id, number, customer, note, status, createdAt, version) VALUES (?, 4, 'Ferry club', '', 'released', 1, 1)`,
+    [order],
+  );
+  const ticket = (id: string, number: number, closedAt: number | null, good: number | null) =>
+    run(
+      `INSERT INTO tickets (id, number, orderId, productId, quantity, route, source, planned, createdAt, closedAt, good, version)
+       VALUES (?, ?, ?, ?, 24, '[]', 'pour', '{}', 1, ?, ?, 1)`,
+      [id, number, order, product, closedAt, good],
+    );
+  await ticket(done!, 101, 5000, 22);
+  await ticket(open!, 102, null, null);
+  await run(
+    `INSERT INTO stockMoves (at, materialId, reason, quantity, valueMinor, ticketId, lot) VALUES (1, ?, 'heads', -0.22, -440, ?, '')`,
+    [lead, done],
+  );
+  await sequelize.close();
+  const store = await openStore(folder);
+  const rows = await store.select<Record<string, unknown>>('SELECT * FROM goodsMoves ORDER BY id');
+  expect(rows).toMatchObject([
+    { at: 5000, reason: 'made', pieces: 22, valueMinor: 440, priceMinor: null, ticketId: done, orderId: null },
+    { reason: 'sold', pieces: -22, valueMinor: -440, priceMinor: 3300, orderId: order, party: 'Ferry club' },
+  ]);
+  expect(rows[1]!['saidId']).toMatch(/^[0-9a-f-]{36}$/);
+  expect(rows).toHaveLength(2);
+  await store.close();
+});

@@ -5,6 +5,7 @@ import type {
   MaterialRow,
   SettingsRow,
   ThingRow,
+  GoodsRow,
   MoveRow,
   OrderRow,
   TicketFiguresRow,
@@ -244,6 +245,22 @@ const TABLES = {
     importId: STRING,
     strikes: INTEGER,
   },
+  goodsMoves: {
+    id: serial(),
+    at: INTEGER,
+    productId: STRING,
+    grade: STRING,
+    reason: STRING,
+    pieces: INTEGER,
+    valueMinor: INTEGER,
+    priceMinor: INTEGER,
+    ticketId: STRING,
+    orderId: STRING,
+    party: STRING,
+    note: STRING,
+    saidId: STRING,
+    struck: BOOLEAN,
+  },
   sessions: { id: id(), since: INTEGER, until: INTEGER },
   imports: { id: id(), kind: STRING, name: STRING, at: INTEGER, digest: STRING, entries: INTEGER, struck: BOOLEAN },
 } satisfies Record<string, ModelAttributes>;
@@ -280,6 +297,7 @@ export interface Models {
   runTickets: Table<RunTicketRow>;
   lotUses: Table<LotUseRow>;
   stockMoves: Table<MoveRow>;
+  goodsMoves: Table<GoodsRow>;
   sessions: Table<SessionRow>;
   imports: Table<ImportRow>;
 }

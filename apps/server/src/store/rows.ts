@@ -9,7 +9,7 @@ import type {
   TicketOnList,
   TicketPlan,
 } from '@schmelz/contract';
-import type { PourPlanned, PourSetup, RouteStep, RunKindId, Source } from '@schmelz/core';
+import type { GoodsReason, Grade, PourPlanned, PourSetup, RouteStep, RunKindId, Source } from '@schmelz/core';
 
 /** Rows as they lie in the tables; JSON columns are parsed. */
 export interface SettingsRow {
@@ -36,6 +36,25 @@ export interface MoveRow {
   importId?: string | null;
   /** The movement that this one takes back. */
   strikes?: number | null;
+}
+/** Finished heads that came to their shelf (more than 0) or went (fewer). */
+export interface GoodsRow {
+  id?: number;
+  at: number;
+  productId: string;
+  grade: Grade;
+  reason: GoodsReason;
+  pieces: number;
+  /** What they cost. */
+  valueMinor: number;
+  /** What was asked for them; less than 0: paid back. */
+  priceMinor: number | null;
+  ticketId: string | null;
+  orderId: string | null;
+  party: string;
+  note: string;
+  saidId: string | null;
+  struck: boolean;
 }
 export interface OrderRow {
   id: string;
@@ -66,10 +85,19 @@ export interface TicketRow {
   ovenPowerW: number | null;
   version: number;
 }
-/** What a closed ticket came to; gone as soon as a row that it comes from changes. */
+/** Heads thrown back at a station for one cause. */
+export interface Thrown {
+  station: string;
+  cause: string;
+  heads: number;
+}
+/**
+ * What a closed ticket came to, and heads that came to each station (to the pour: all that were cast); gone as soon as
+ * a row that it comes from changes.
+ */
 export interface TicketFiguresRow {
   ticketId: string;
-  body: { onList: TicketOnList; bakes: BakeOnRecord[] };
+  body: { onList: TicketOnList; bakes: BakeOnRecord[]; thrown: Thrown[]; came: Record<string, number> };
 }
 export interface PourRow {
   id: string;

@@ -11,13 +11,14 @@ export const DatedRow = ({
 }: {
   at: number;
   struck: boolean;
-  onStrike: () => void;
+  /** Left out: it is taken back elsewhere. */
+  onStrike?: (() => void) | undefined;
   children: ReactNode;
 }) => (
   <li className={`flex items-baseline gap-4 border-b border-rule py-1.5 ${struck ? 'text-ink-3 line-through' : ''}`}>
     <span className="w-28 shrink-0 text-ink-3">{writeDay(at)}</span>
     {children}
-    {!struck && (
+    {!struck && onStrike && (
       <Button look="quiet" className="ml-auto" onClick={onStrike}>
         Strike out
       </Button>

@@ -37,7 +37,6 @@ import {
   colour,
   day,
   flag,
-  hour,
   id,
   judgedByCore,
   list,
@@ -66,6 +65,8 @@ export const settingsSchema = record({
   ways: waysSchema,
   /** Ticked once before a pour, in the maker's own words. */
   safety: list(text(80), 0, 20),
+  /** What a head of second grade is worth against a good one, its part of what a ticket cost; left out: as usual. */
+  secondGradeShare: number('', 0, 1).optional(),
   /** What is on the labels of bags beside the product: left out, as usual. */
   labels: record({
     care: text(100),
@@ -184,31 +185,6 @@ export const materialSchema = record({
     ),
   );
 export type MaterialInput = yup.InferType<typeof materialSchema>;
-
-export const receiptSchema = record({
-  /** Made by whoever sends it: sent twice, the purchase counts once. */
-  id: id().optional(),
-  /** kg of lead or powder, or pieces. */
-  quantity: number('kg or pieces', 0.001, 100_000),
-  priceMinor: whole('minor units', 0, 1_000_000_000),
-  on: day(),
-  /** So that what is bought and used in one morning comes from its lot. */
-  time: hour(),
-  lot: note(60),
-});
-export type ReceiptInput = yup.InferType<typeof receiptSchema>;
-
-/** Which ticket took from a lot, where it was another than the oldest. */
-export const lotOfTicketSchema = record({ ticketId: id() });
-
-export const countSchema = record({
-  /** Made by whoever sends it: sent twice, the count counts once. */
-  id: id().optional(),
-  /** What the scale or the count says is there now: kg or pieces. */
-  quantity: number('kg or pieces', 0, 100_000),
-  note: note(200),
-});
-export type CountInput = yup.InferType<typeof countSchema>;
 
 /** One of the things that a cavity can cast, beside what it was cut for. */
 export const variantSchema = record({

@@ -11,6 +11,8 @@ export interface Cause {
   goes: DispositionId;
   /** The letter for it, where digits are taken. */
   key?: string;
+  /** The kind of part that may be to blame: lots of it are compared by heads with this cause. */
+  of?: string;
 }
 
 /** One row of the table of stations. A station may stand in a route any number of times, or not at all. */
@@ -31,11 +33,15 @@ export interface Station {
   says: { left: string; good: string; all: string; begin: string };
 }
 
-const cause = (id: string, goes: DispositionId = 'melt', key?: string): Cause => ({
+const cause = (id: string, goes: DispositionId = 'melt', key?: string, of?: string): Cause => ({
   id,
   goes,
   ...(key ? { key } : {}),
+  ...(of ? { of } : {}),
 });
+/** One that a hook, or a powder, may be to blame for. Common practice, no source. */
+const ofHook = (id: string, goes?: DispositionId, key?: string) => cause(id, goes, key, 'hook');
+const ofPowder = (id: string, goes?: DispositionId) => cause(id, goes, undefined, 'powder');
 const NOTHING = { left: '', good: '', all: '', begin: '' };
 
 /**
@@ -78,10 +84,10 @@ export const STATIONS: readonly Station[] = [
       cause('short', 'melt', 'S'),
       cause('flash', 'melt', 'F'),
       cause('void', 'melt', 'V'),
-      cause('loose hook', 'melt', 'L'),
-      cause('eye full', 'melt', 'E'),
+      ofHook('loose hook', 'melt', 'L'),
+      ofHook('eye full', 'melt', 'E'),
       cause('no pin', 'melt', 'N'),
-      cause('wrong hook', 'melt', 'Q'),
+      ofHook('wrong hook', 'melt', 'Q'),
       cause('other', 'melt', 'O'),
     ],
     cautions: ['Tools, mold and ingots dry; eyes and face covered; long sleeves; nobody else near.'],
@@ -98,8 +104,8 @@ export const STATIONS: readonly Station[] = [
     causes: [
       cause('divot'),
       cause('void'),
-      cause('loose hook'),
-      cause('bent hook', 'hook lost'),
+      ofHook('loose hook'),
+      ofHook('bent hook', 'hook lost'),
       cause('flash'),
       cause('other'),
     ],
@@ -115,13 +121,13 @@ export const STATIONS: readonly Station[] = [
     doing: 'painting',
     counts: true,
     causes: [
-      cause('runs'),
-      cause('bubbles'),
-      cause('thin', 'back to step'),
-      cause('dull', 'back to step'),
+      ofPowder('runs'),
+      ofPowder('bubbles'),
+      ofPowder('thin', 'back to step'),
+      ofPowder('dull', 'back to step'),
       cause('eye closed'),
       cause('hole filled'),
-      cause('colour bled'),
+      ofPowder('colour bled'),
       cause('other'),
     ],
     cautions: ['No open flame near a cloud of powder. Fan on; smoke from the powder means it is too hot.'],
@@ -136,9 +142,9 @@ export const STATIONS: readonly Station[] = [
     doing: 'baking',
     counts: true,
     causes: [
-      cause('runs'),
-      cause('soft', 'back to step'),
-      cause('browned hook', 'hook lost'),
+      ofPowder('runs'),
+      ofPowder('soft', 'back to step'),
+      ofHook('browned hook', 'hook lost'),
       cause('drip'),
       cause('chipped'),
       cause('other'),
@@ -157,8 +163,8 @@ export const STATIONS: readonly Station[] = [
     causes: [
       cause('chipped'),
       cause('eye closed'),
-      cause('loose hook'),
-      cause('rusty hook', 'hook lost'),
+      ofHook('loose hook'),
+      ofHook('rusty hook', 'hook lost'),
       cause('comes apart', 'back to step'),
       cause('crooked', 'back to step'),
       cause('other'),
@@ -191,6 +197,13 @@ export function stationOf(id: string): Station {
   if (!found) throw new RangeError(`station is ${id}; allowed: ${stationIds().join(', ')}`);
   return found;
 }
+
+/**
+ * Whether a cause, at a station, is one that a kind of part may be to blame for.
+ * @example blames('pour', 'eye full', 'hook') // true
+ */
+export const blames = (stationId: string, causeId: string, kind: string): boolean =>
+  stationOf(stationId).causes.find((each) => each.id === causeId)?.of === kind;
 
 /**
  * What is done with a head that has this cause, unless something else is said. Melted down where nobody knows better.

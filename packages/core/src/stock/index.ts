@@ -1,3 +1,4 @@
 export * from './ledger.ts';
 export * from './lots.ts';
 export * from './figures.ts';
+export * from './goods.ts';

@@ -74,6 +74,7 @@ export const FinishRooms = () => (
     rooms={[
       { to: '/finish', name: 'Waiting' },
       { to: '/products/templates', name: 'What is made' },
+      { to: '/stock/goods', name: 'Finished' },
       { to: '/trace', name: 'Trace a bag' },
     ]}
   />

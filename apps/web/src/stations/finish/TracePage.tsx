@@ -1,5 +1,4 @@
-import type { LotTicket, TicketTrace } from '@schmelz/contract';
-import { partKind } from '@schmelz/core';
+import type { TicketTrace } from '@schmelz/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -13,12 +12,12 @@ import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { dressColour, kindsOn } from '../../shell/dressed.ts';
 import { runPath } from '../../shell/line-state.ts';
 import { writeDay } from '../../units/dates.ts';
+import { Holders } from './Holders.tsx';
+import { Findings } from './Findings.tsx';
+import { lotSays } from './lot-says.ts';
 import { useUnits } from '../../units/Units.tsx';
 
 const RUN_SAYS: Record<string, string> = { oven: 'Oven load', dip: 'Dips in one paint', glue: 'Mix of glue' };
-
-/** A lot in words: what was written on it, or the day it came. */
-const lotSays = ({ lot, at }: { lot: string; at: number }) => (lot ? `${lot}, ${writeDay(at)}` : `of ${writeDay(at)}`);
 
 /** One ticket, back to the lots it was made of and the runs it went through. */
 function Back({ trace, catalogue }: { trace: TicketTrace; catalogue: Catalogue }) {
@@ -38,6 +37,10 @@ function Back({ trace, catalogue }: { trace: TicketTrace; catalogue: Catalogue }
           className="mb-4 max-h-[170px] max-w-full"
         />
       )}
+      <Heading>Where its heads are</Heading>
+      <div className="mb-6">
+        <Holders ticket={trace} />
+      </div>
       <Heading>What is in it, lot by lot</Heading>
       <ul className="mb-6">
         {trace.lots.map((lot) => (
@@ -131,7 +134,10 @@ export function TracePage() {
         {error ? (
           <ProblemNote error={error} />
         ) : (
-          <p className="quiet">The number is on every label, beside the code.</p>
+          <>
+            <p className="quiet mb-7">The number is on every label, beside the code.</p>
+            <Findings catalogue={catalogue} />
+          </>
         )}
       </Page>
     );
@@ -156,92 +162,6 @@ export function TracePage() {
       }
     >
       <Back trace={trace} catalogue={catalogue} />
-    </Page>
-  );
-}
-
-/** Whose heads hold parts of one lot: the list to call them back by. */
-function Recall({ tickets, catalogue, kind }: { tickets: LotTicket[]; catalogue: Catalogue; kind: string | null }) {
-  const units = useUnits();
-  return (
-    <div className="overflow-x-auto print:overflow-visible" tabIndex={0} role="region" aria-label="Who has them">
-      <table className="sheet-table">
-        <thead>
-          <tr>
-            <th className="num">Ticket</th>
-            <th>Product</th>
-            <th>Who has them</th>
-            <th className="num">Good heads</th>
-            <th className="num">Of this lot</th>
-            <th>Closed</th>
-          </tr>
-        </thead>
-        <tbody>
-          {tickets.map((ticket) => (
-            <tr key={ticket.id}>
-              <td className="num">
-                <Link to={`/trace/${ticket.number}`} className="hover:underline">
-                  {ticket.number}
-                </Link>
-              </td>
-              <td>{catalogue.product(ticket.productId)?.name ?? 'a product that is gone'}</td>
-              <td>
-                {ticket.customer}, order {ticket.orderNumber}
-              </td>
-              <td className="num font-semibold">{ticket.good ?? '–'}</td>
-              <td className="num">{kind ? units.part(kind, ticket.used) : ticket.used}</td>
-              <td>{ticket.closedAt === null ? 'on the line' : writeDay(ticket.closedAt)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
-  );
-}
-
-/** From a lot on: every ticket that took from it, who ordered it, and a list that prints. */
-export function LotPage() {
-  const { id = '' } = useParams();
-  const catalogue = useCatalogue();
-  const { data: tickets, error } = useQuery({
-    queryKey: ['trace-lot', id],
-    queryFn: () => call('GET /trace/lots/:receipt', { params: { receipt: Number(id) } }),
-    enabled: /^\d+$/.test(id),
-    retry: false,
-  });
-  const [first] = tickets ?? [];
-  const { data: trace } = useQuery({
-    queryKey: ['trace', String(first?.number)],
-    queryFn: () => call('GET /trace/tickets/:number', { params: { number: first!.number } }),
-    enabled: first !== undefined,
-  });
-  if (!catalogue || !tickets) return <Waiting error={error} />;
-  const lot = trace?.lots.find(({ lotId }) => String(lotId) === id);
-  const heads = tickets.reduce((sum, { good }) => sum + (good ?? 0), 0);
-  const people = new Set(tickets.map(({ customer }) => customer)).size;
-  return (
-    <Page
-      stub={
-        <>
-          <TheNumber eyebrow={lot ? `${lot.name}, ${lotSays(lot)}` : 'A lot'} value={heads}>
-            good heads hold of it, in {tickets.length} {tickets.length === 1 ? 'ticket' : 'tickets'}
-          </TheNumber>
-          <p className="quiet">
-            {people} {people === 1 ? 'customer has' : 'customers have'} them, as far as they are sold by order. The list
-            prints as it stands.
-          </p>
-          <Button look="main" className="self-start print:hidden" onClick={() => window.print()}>
-            Print the list
-          </Button>
-        </>
-      }
-    >
-      <Heading>{lot ? `Where this ${partKind(lot.kind).name} went` : 'Where it went'}</Heading>
-      {tickets.length === 0 ? (
-        <p className="quiet">No ticket has taken of it yet.</p>
-      ) : (
-        <Recall tickets={tickets} catalogue={catalogue} kind={lot?.kind ?? null} />
-      )}
     </Page>
   );
 }

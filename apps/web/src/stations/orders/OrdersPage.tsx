@@ -1,3 +1,5 @@
+import { filled, handedSays } from '@schmelz/core';
+import type { OrderOnList } from '@schmelz/contract';
 import { Link } from 'react-router';
 import { useOrders } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
@@ -8,6 +10,19 @@ import { Head } from '../../drawing/Head.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
 
 const WORDS = { open: 'not released', released: 'on the line', done: 'done' } as const;
+
+/** Where an order stands, in two or three words: what is missing first, then what is not handed over. */
+function standing(order: OrderOnList): { says: string; wants: boolean } {
+  if (order.missing > 0) return { says: `${order.missing} missing`, wants: true };
+  const lines = filled(order.lines, order.handed);
+  const handed = handedSays(lines);
+  const sum = (of: (line: (typeof lines)[number]) => number) => lines.reduce((all, line) => all + of(line), 0);
+  const part = `${sum((line) => line.quantity - line.open)} of ${sum((line) => line.quantity)} with them`;
+  const done = order.status === 'done';
+  if (handed === 'all') return { says: 'handed over', wants: false };
+  if (done) return { says: handed === 'part' ? part : 'to hand over', wants: true };
+  return { says: handed === 'part' ? part : WORDS[order.status], wants: order.status === 'open' };
+}
 
 export function OrdersPage() {
   const { data: orders, error, hasNextPage, fetchNextPage, isFetchingNextPage } = useOrders();
@@ -67,9 +82,9 @@ export function OrdersPage() {
                     })}
                   </span>
                   <span
-                    className={`w-[86px] text-right text-sm ${order.status === 'open' || order.missing > 0 ? 'font-semibold text-watch' : 'text-ink-3'}`}
+                    className={`w-[104px] text-right text-sm ${standing(order).wants ? 'font-semibold text-watch' : 'text-ink-3'}`}
                   >
-                    {order.missing > 0 ? `${order.missing} missing` : WORDS[order.status]}
+                    {standing(order).says}
                   </span>
                 </span>
               </li>

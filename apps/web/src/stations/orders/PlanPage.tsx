@@ -13,6 +13,7 @@ import { BakeSays } from '../bake/BakeSays.tsx';
 import { CostBar } from '../ticket/CostStack.tsx';
 import { Head } from '../../drawing/Head.tsx';
 import { Mold } from '../../drawing/Mold.tsx';
+import { HandOver } from '../goods/HandOver.tsx';
 import { drawnCavities } from '../molds/drawn.ts';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
@@ -258,6 +259,7 @@ export function PlanPage() {
   const { plan } = view;
   return (
     <Page stub={<Stub order={order} view={view} />}>
+      <HandOver order={order} catalogue={catalogue} />
       <Lines lines={plan.lines} catalogue={catalogue} />
       <div className="mt-3 flex flex-col gap-1.5">
         {plan.lines.map(({ productId, productName, bake }) => (

@@ -5,6 +5,7 @@ import {
   writeHeadMass,
   writeTemperature,
   currencyDigits,
+  SECOND_GRADE_SHARE,
   type HouseWays,
 } from '@schmelz/core';
 import { toast } from 'sonner';
@@ -39,6 +40,7 @@ interface Values {
   transfer: string;
   labour: string;
   energy: string;
+  second: string;
   loadS: string;
   inspectS: string;
   trimS: string;
@@ -79,6 +81,7 @@ function valuesOf(settings: SettingsView): Values {
     transfer: String(Math.round(ways.transferEfficiency * 100)),
     labour: money(ways.labourMinorPerHour),
     energy: money(ways.energyMinorPerKWh),
+    second: String(Math.round(100 * (settings.secondGradeShare ?? SECOND_GRADE_SHARE))),
     ...seconds,
   };
 }
@@ -99,6 +102,10 @@ function SettingsForm({ settings }: { settings: SettingsView }) {
       const heat = (text: string) => parseTemperature(text, settings.temperatureUnit as 'C' | 'F');
       return {
         ...(settings.labels ? { labels: settings.labels } : {}),
+        secondGradeShare:
+          values.second === before.second
+            ? settings.secondGradeShare
+            : numberIn('a head of second grade', values.second, '%') / 100,
         workshopName: values.workshopName.trim(),
         massUnit,
         temperatureUnit,
@@ -163,6 +170,7 @@ function SettingsForm({ settings }: { settings: SettingsView }) {
         <div className="grid gap-4 sm:grid-cols-4">
           <TextField label="An hour of work" hint="0 leaves it out." {...field('labour')} />
           <TextField label="A kilowatt hour" {...field('energy')} />
+          <TextField label="A head of second grade" unit="% of a good one" {...field('second')} />
           {SECONDS.map(([key, label]) => (
             <TextField
               key={key}

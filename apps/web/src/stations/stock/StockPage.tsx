@@ -9,6 +9,7 @@ import {
   type SortingState,
 } from '@tanstack/react-table';
 import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
 import { useList } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Waiting } from '../../design/Notice.tsx';
@@ -132,6 +133,9 @@ export function StockPage() {
               <ImportForm />
             </Sheet>
           </div>
+          <Link className="underline underline-offset-4" to="/stock/goods">
+            Finished heads
+          </Link>
           <a className="quiet underline underline-offset-4" href="/api/export/moves.csv">
             All movements as CSV
           </a>
