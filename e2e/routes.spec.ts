@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test';
 import { aFullShelf, pourIt } from './things.ts';
+import { atTheBench, benchesOf, choose, order, shelf } from './walk.ts';
 import { expect, test } from './workshop.ts';
 
 /** One kind of head: what is chosen in its form, and the steps that its ticket is then walked through. */
@@ -18,7 +19,6 @@ interface Kind {
   moves?: Record<string, number>;
 }
 
-const HEADS = 3;
 const KINDS: Kind[] = [
   {
     name: 'ring and hook before the paint',
@@ -78,14 +78,6 @@ const KINDS: Kind[] = [
   },
 ];
 
-/** Its option by the whole label, or by how that begins. */
-async function choose(page: Page, field: string, label: string | RegExp, nth = 0) {
-  const select = page.getByLabel(field, { exact: true }).nth(nth);
-  const options = await select.locator('option').allTextContents();
-  const found = options.find((option) => (typeof label === 'string' ? option === label : label.test(option)));
-  await select.selectOption({ label: found ?? String(label) });
-}
-
 async function makeProduct(page: Page, kind: Kind) {
   await page.goto('/products');
   await page.getByRole('button', { name: 'New product' }).click();
@@ -103,48 +95,6 @@ async function makeProduct(page: Page, kind: Kind) {
   await expect(page.getByText(`${kind.name} can be ordered.`)).toBeVisible();
 }
 
-async function order(page: Page, name: string) {
-  await page.goto('/orders/new');
-  await page.getByLabel('For whom').fill('Stall');
-  await choose(page, 'Product', name);
-  await page.getByLabel('Heads').fill(String(HEADS));
-  await page.getByRole('button', { name: 'See the plan' }).click();
-  await page.getByRole('button', { name: 'Release to the line' }).click();
-  await expect(page).not.toHaveURL(/\/orders/);
-}
-
-/** One step at its bench: all of its heads are good; what is baked goes in and comes out first. */
-async function atTheBench(page: Page, path: string) {
-  await page.goto(path);
-  const take = page.getByText('Take off the shelf');
-  const load = page.getByRole('heading', { name: 'Hang up and load' });
-  const left = page.getByText('0 good', { exact: true });
-  await expect(take.or(load).or(left).first()).toBeVisible();
-  if (await take.isVisible()) {
-    await page.keyboard.press('Space');
-    await expect(load.or(left).first()).toBeVisible();
-    await expect(take).toHaveCount(0);
-  }
-  if (await load.isVisible()) {
-    await page.keyboard.press('Space');
-    await expect(page.getByRole('heading', { name: 'Take out in' })).toBeVisible();
-    await page.clock.fastForward(29 * 60_000);
-    await expect(page.getByRole('heading', { name: 'Take them out' })).toBeVisible();
-    await page.keyboard.press('Space');
-    await expect(page.getByRole('button', { name: /All the rest are good/ })).toBeVisible();
-  }
-  await page.keyboard.press('g');
-  await expect(page.getByRole('img', { name: `${HEADS} good, 0 rejected, 0 left` })).toBeVisible();
-  // With the server before anybody goes on.
-  await expect(page.getByRole('status')).toHaveCount(0, { timeout: 20_000 });
-}
-
-/** What lies on the shelf, by name. */
-async function shelf(page: Page): Promise<Map<string, number>> {
-  const materials = (await (await page.request.get('/api/materials')).json()) as { name: string; quantity: number }[];
-  return new Map(materials.map(({ name, quantity }) => [name, quantity]));
-}
-
 /** From the form of the product to the closed ticket. */
 async function walk(page: Page, url: string, kind: Kind) {
   const before = await shelf(page);
@@ -158,10 +108,7 @@ async function walk(page: Page, url: string, kind: Kind) {
   await expect(table.locator('tbody tr')).toHaveCount(kind.steps.length + 1);
   const listed = await table.locator('tbody td:first-child').allTextContents();
   expect(listed.slice(1)).toEqual(kind.steps);
-  const benches = await table
-    .locator('tbody a')
-    .evaluateAll((links) => links.map((each) => each.getAttribute('href')!));
-  for (const bench of benches) await atTheBench(page, bench);
+  for (const bench of await benchesOf(page)) await atTheBench(page, bench);
   await page.goto(`/tickets/${id}`);
   await page.getByRole('button', { name: 'Close the ticket' }).click();
   await expect(page.getByText('stock has moved', { exact: false })).toBeVisible();

@@ -19,7 +19,7 @@ interface CavityShape {
   hookSize: string;
   pin?: { diameterM: number; lengthM: number };
 }
-const aMold = (send: ReturnType<typeof post>, name: string, shapes: CavityShape[]) =>
+export const aMold = (send: ReturnType<typeof post>, name: string, shapes: CavityShape[]) =>
   send('/molds', {
     name,
     bodyKg: 0.5,
@@ -219,15 +219,19 @@ export async function aFullShelf(url: string): Promise<void> {
   }
 }
 
-/** Pours what the one ticket that waits for the pot still wants, three good heads a shot, and closes the pour. */
-export async function pourIt(url: string): Promise<void> {
+/**
+ * Pours what the one ticket that waits for the pot still wants, three good heads a shot, and closes the pour; in the
+ * first mold where none is named.
+ */
+export async function pourIt(url: string, moldId?: string): Promise<void> {
   const send = post(url);
   const get = async (path: string) => (await fetch(`${url}/api${path}`)).json();
   const { tickets } = await get('/line');
   const ticket = tickets.find(
     (each: { source: string; poured: number }) => each.source === 'pour' && each.poured === 0,
   );
-  const [[mold], [pot]] = [await get('/molds'), await get('/pots')];
+  const [[first], [pot]] = [await get('/molds'), await get('/pots')];
+  const mold = { id: moldId ?? first.id };
   const pour = (await send('/pours', {
     ...{ moldIds: [mold.id], atOnce: 1, potId: pot.id },
     ticketIds: [ticket.id],
