@@ -24,3 +24,4 @@ export * from './run/index.ts';
 export * from './plan/index.ts';
 export * from './job/index.ts';
 export * from './workshop/index.ts';
+export * from './tonight/index.ts';

@@ -3,7 +3,7 @@ import { throughBoth, yieldEstimate, yieldTonight, type YieldTonight } from '../
 import { seatOf } from '../seat/seat.ts';
 import { castMassKg } from '../cast/cast-mass.ts';
 import { castKg, grooveOf, massesMatch, offered, variantFor } from './blank.ts';
-import type { PlanCavity, PlanLine, PlanMold, PlanProduct } from './types.ts';
+import type { PlanCavity, PlanHook, PlanLine, PlanMold, PlanProduct } from './types.ts';
 
 /** Lines that want the same blank: one style, mass, hook and variant, whatever colour they get. */
 export interface BlankKind {
@@ -74,11 +74,22 @@ export function productKg(product: PlanProduct, molds: readonly Pick<PlanMold, '
   return best ? castKg(best.cavities[0]!, product) : castMassKg({ nominalMassKg: product.nominalMassKg });
 }
 
+/**
+ * What tells one blank from another: style, mass, hook and variant, whatever colour it gets.
+ * @example blankKey({ style: 'ball', nominalMassKg: 0.01, hook: null }) // 'ball 0.01000 no hook '
+ */
+export const blankKey = ({
+  style,
+  nominalMassKg,
+  hook,
+  variant,
+}: Pick<PlanProduct, 'style' | 'nominalMassKg' | 'variant'> & { hook: Pick<PlanHook, 'materialId'> | null }): string =>
+  `${style} ${nominalMassKg.toFixed(5)} ${hook?.materialId ?? 'no hook'} ${variant ?? ''}`;
+
 function kindsOf(lines: readonly PlanLine[]): BlankKind[] {
   const kinds = new Map<string, BlankKind>();
   for (const line of lines) {
-    const { style, nominalMassKg, hook, variant } = line.product;
-    const key = `${style} ${nominalMassKg.toFixed(5)} ${hook?.materialId ?? 'no hook'} ${variant ?? ''}`;
+    const key = blankKey(line.product);
     const kind = kinds.get(key) ?? { key, lines: [], wanted: 0 };
     kind.lines.push(line);
     kind.wanted += line.quantity;

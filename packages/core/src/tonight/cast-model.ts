@@ -1,0 +1,201 @@
+import { inRange } from '../quantity/check.ts';
+
+/** Cavities of a mold that are alike: they cast the same blanks, and as well. */
+export interface CastGroup {
+  id: string;
+  moldId: string;
+  /** How many there are. */
+  cavities: number;
+  /** Blanks that they cast, and what a cast counts there against the mean of all cavities for it. */
+  casts: { blankId: string; weight: number; keepsEmpty?: readonly string[] }[];
+}
+export interface CastMold {
+  id: string;
+  /** Once: to get it ready and warm. */
+  setupS: number;
+  /** A shot, without its cavities; and each cavity that is filled in it. */
+  shotS: number;
+  castS: number;
+}
+/** Something that there is only so much of: hooks, pins, metal. */
+export interface CastLimit {
+  id: string;
+  name: string;
+  /** What one cast of a blank takes of it. */
+  takes: Record<string, number>;
+  most: number;
+}
+/** Which blanks are cast how often, on which cavities of which molds, in the least time. */
+export interface CastProblem {
+  blanks: { id: string; name: string; casts: number }[];
+  molds: CastMold[];
+  groups: CastGroup[];
+  limits: CastLimit[];
+}
+
+export interface CastUse {
+  groupId: string;
+  moldId: string;
+  blankId: string;
+  casts: number;
+}
+export interface CastAnswer {
+  shots: Record<string, number>;
+  uses: CastUse[];
+  /** Casts that cannot be had, by blank; none where all can. */
+  missing: Record<string, number>;
+  seconds: number;
+}
+/** An answer with what is proved of it. */
+export interface SolvedCasts extends CastAnswer {
+  /** No plan takes less. */
+  boundS: number;
+  optimal: boolean;
+}
+
+/** What a solver of linear programs in the LP format says. */
+export interface LpAnswer {
+  status: string;
+  /** Of the best answer found, and proved: no answer is below it. */
+  objective: number;
+  bound: number;
+  columns: Record<string, number>;
+}
+export type SolveLp = (lp: string) => LpAnswer;
+
+/** A missing cast weighs more than any evening: nothing is left out to save time. */
+const MISSING_S = 1e5;
+const EPS = 1e-6;
+
+const terms = (of: readonly (readonly [number, string])[]): string =>
+  of
+    .filter(([factor]) => factor !== 0)
+    .map(([factor, name]) => `${factor < 0 ? '-' : '+'} ${Number(Math.abs(factor).toPrecision(12))} ${name}`)
+    .join(' ');
+
+/** Names of the program's columns by place: letters that every reader of the format takes. */
+const names = ({ blanks, molds, groups }: CastProblem) => ({
+  shots: (moldId: string) => `n${molds.findIndex(({ id }) => id === moldId)}`,
+  used: (moldId: string) => `z${molds.findIndex(({ id }) => id === moldId)}`,
+  missing: (blankId: string) => `s${blanks.findIndex(({ id }) => id === blankId)}`,
+  casts: (groupId: string, blankId: string) =>
+    `x${groups.findIndex(({ id }) => id === groupId)}_${blanks.findIndex(({ id }) => id === blankId)}`,
+});
+
+/** Casts of a blank in a group, over all pairs that go together. */
+const pairs = ({ groups }: CastProblem) => groups.flatMap((group) => group.casts.map((cast) => ({ group, cast })));
+
+/**
+ * The integer program as text in the LP format: x casts of a blank in a group of cavities, n shots of a mold, z whether
+ * it is used at all. Least time; no cavity is filled more often than its mold is shot; what is scarce is not exceeded.
+ * Source: physics.md 10.
+ */
+export function castProgram(problem: CastProblem): string {
+  const { blanks, molds, groups, limits } = problem;
+  const of = names(problem);
+  const all = pairs(problem);
+  const moldOf = (id: string) => molds.find((mold) => mold.id === id)!;
+  const wanted = blanks.reduce((sum, { casts }) => sum + casts, 0);
+  const least = Math.max(EPS, Math.min(1, ...all.map(({ cast }) => cast.weight)));
+  const mostShots = Math.ceil(wanted / least) + 1;
+  const objective = terms([
+    ...molds.flatMap(({ id, setupS, shotS }) => [[setupS, of.used(id)] as const, [shotS, of.shots(id)] as const]),
+    ...all.map(({ group, cast }) => [moldOf(group.moldId).castS, of.casts(group.id, cast.blankId)] as const),
+    ...blanks.map(({ id }) => [MISSING_S, of.missing(id)] as const),
+  ]);
+  const rows: string[] = [];
+  for (const { id, casts } of blanks) {
+    const given = all.filter(({ cast }) => cast.blankId === id);
+    const sum = given.map(({ group, cast }) => [cast.weight, of.casts(group.id, id)] as const);
+    rows.push(`${terms([...sum, [1, of.missing(id)]])} >= ${casts}`);
+  }
+  for (const group of groups) {
+    if (group.casts.length === 0) continue;
+    const filled = group.casts.map(({ blankId }) => [1, of.casts(group.id, blankId)] as const);
+    rows.push(`${terms([...filled, [-group.cavities, of.shots(group.moldId)]])} <= 0`);
+    for (const { blankId, keepsEmpty = [] } of group.casts) {
+      for (const neighbour of groups.filter(({ id }) => keepsEmpty.includes(id))) {
+        if (neighbour.casts.length === 0) continue;
+        const both = neighbour.casts.map((cast) => [1, of.casts(neighbour.id, cast.blankId)] as const);
+        rows.push(`${terms([...both, [1, of.casts(group.id, blankId)], [-1, of.shots(group.moldId)]])} <= 0`);
+      }
+    }
+  }
+  for (const { id } of molds)
+    rows.push(
+      `${terms([
+        [1, of.shots(id)],
+        [-mostShots, of.used(id)],
+      ])} <= 0`,
+    );
+  for (const { takes, most } of limits) {
+    const taken = all
+      .filter(({ cast }) => takes[cast.blankId])
+      .map(({ group, cast }) => [takes[cast.blankId]!, of.casts(group.id, cast.blankId)] as const);
+    if (taken.length > 0) rows.push(`${terms(taken)} <= ${most}`);
+  }
+  const whole = [
+    ...molds.map(({ id }) => of.shots(id)),
+    ...all.map(({ group, cast }) => of.casts(group.id, cast.blankId)),
+  ];
+  return [
+    'Minimize',
+    ` obj: ${objective}`,
+    'Subject To',
+    ...rows.map((row, at) => ` c${at}: ${row}`),
+    'General',
+    ...whole.map((name) => ` ${name}`),
+    'Binary',
+    ...molds.map(({ id }) => ` ${of.used(id)}`),
+    'End',
+  ].join('\n');
+}
+
+/**
+ * Seconds of an answer, reckoned anew from what it says: nothing is believed of a solver.
+ * @example castSeconds({ molds: [{ id: 'm', setupS: 60, shotS: 10, castS: 30 }] }, { shots: { m: 2 }, uses: [] }) // 80
+ */
+export const castSeconds = (
+  { molds }: Pick<CastProblem, 'molds'>,
+  { shots, uses }: Pick<CastAnswer, 'shots' | 'uses'>,
+): number =>
+  molds.reduce((sum, { id, setupS, shotS, castS }) => {
+    const count = shots[id] ?? 0;
+    const casts = uses.reduce((all, use) => all + (use.moldId === id ? use.casts : 0), 0);
+    return sum + (count > 0 ? setupS : 0) + count * shotS + casts * castS;
+  }, 0);
+
+/**
+ * The least time to cast what is wanted.
+ * @param solve a solver of integer programs: it runs in a worker, and in tests
+ * @throws QuantityError for seconds or counts that are none; RangeError where the solver finds no answer at all
+ */
+export function solveCasts(problem: CastProblem, solve: SolveLp): SolvedCasts {
+  for (const { name, casts } of problem.blanks) inRange(`casts of ${name}`, casts, '', 0, 1e6);
+  for (const { setupS, shotS, castS } of problem.molds) {
+    for (const [what, value] of Object.entries({ setupS, shotS, castS })) inRange(what, value, 's', 0, 1e5);
+  }
+  if (problem.blanks.every(({ casts }) => casts === 0)) {
+    return { shots: {}, uses: [], missing: {}, seconds: 0, boundS: 0, optimal: true };
+  }
+  const of = names(problem);
+  const said = solve(castProgram(problem));
+  if (Object.keys(said.columns).length === 0) throw new RangeError(`the casts have no plan: ${said.status}`);
+  const read = (name: string) => Math.max(0, Math.round(said.columns[name] ?? 0));
+  const uses = pairs(problem).flatMap(({ group, cast }): CastUse[] => {
+    const casts = read(of.casts(group.id, cast.blankId));
+    return casts > 0 ? [{ groupId: group.id, moldId: group.moldId, blankId: cast.blankId, casts }] : [];
+  });
+  const shots = Object.fromEntries(
+    problem.molds.flatMap(({ id }) => (read(of.shots(id)) > 0 ? [[id, read(of.shots(id))]] : [])),
+  );
+  const short = problem.blanks.flatMap(({ id }): [string, number][] => {
+    const missing = said.columns[of.missing(id)] ?? 0;
+    return missing > EPS ? [[id, Math.ceil(missing - EPS)]] : [];
+  });
+  const seconds = castSeconds(problem, { shots, uses });
+  const missingS = problem.blanks.reduce((sum, { id }) => sum + MISSING_S * (said.columns[of.missing(id)] ?? 0), 0);
+  const boundS = Math.min(seconds, Math.max(0, said.bound - missingS));
+  const optimal = seconds - boundS <= 1e-4 * Math.max(1, seconds);
+  return { shots, uses, missing: Object.fromEntries(short), seconds, boundS, optimal };
+}

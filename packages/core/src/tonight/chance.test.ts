@@ -1,0 +1,99 @@
+import { mean, sampleCorrelation, standardDeviation } from 'simple-statistics';
+import { seeded } from '../random/seeded.ts';
+import { chanceBy, chances, timeOf, USUAL_SPREAD } from './chance.ts';
+import { schedule, type Task } from './schedule.ts';
+
+const task = (id: string, station: string, seconds: number, after: string[] = [], hands = true): Task => ({
+  ...{ id, name: id, station, seconds, hands, holds: hands ? [] : [station], works: ['w'], heads: 1 },
+  after: after.map((each) => ({ task: each, lagS: 0 })),
+});
+const alone = { people: [{ name: 'One', can: null }] };
+const chain = [
+  task('melt', 'lead', 1200, [], false),
+  task('pour', 'pour', 3600, ['melt']),
+  task('trim', 'trim', 900, ['pour']),
+  task('paint', 'paint', 3000, ['trim']),
+  task('bake', 'bake', 1500, ['paint'], false),
+  task('bag', 'finish', 600, ['bake']),
+];
+const plan = (tasks: readonly Task[]) => schedule(tasks, alone).placed;
+
+test('of a chain the mean and the spread of the end are those of its parts', () => {
+  const { endsS } = chances(chain, plan(chain), { evenings: 20_000, seed: 3 });
+  expect(mean(endsS) / 10_800).toBeCloseTo(1, 2);
+  // Variances of a sum add up: each kind of hands 18 %, melting 10 %, casts 5.5 % of the pour, tasks 5 %.
+  const { handsShare: h, meltShare: m, castsShare: c, taskShare: t } = USUAL_SPREAD;
+  const hands = [3600, 900, 3000, 600].reduce((sum, seconds) => sum + (h * h + t * t) * seconds ** 2, 0);
+  const sd = Math.sqrt(hands + (m * 1200) ** 2 + (c * 3600) ** 2);
+  expect(standardDeviation(endsS) / sd).toBeGreaterThan(0.95);
+  expect(standardDeviation(endsS) / sd).toBeLessThan(1.06);
+});
+
+test('what the end hangs on most is the pour here, and the doubts are told in their order', () => {
+  const { doubts } = chances(chain, plan(chain), { evenings: 5000 });
+  expect(doubts[0]!.what).toBe('pour');
+  expect(doubts[1]!.what).toBe('paint');
+  expect(doubts.map(({ share }) => share)).toEqual([...doubts.map(({ share }) => share)].sort((a, b) => b - a));
+  expect(doubts.reduce((sum, { share }) => sum + share, 0)).toBeLessThan(1.05);
+  expect(sampleCorrelation([1, 2, 3], [2, 4, 6.1])).toBeGreaterThan(0.99);
+});
+
+test('nothing is in doubt: every evening ends as planned', () => {
+  const spread = { handsShare: 0, meltShare: 0, castsShare: 0, taskShare: 0 };
+  const placed = plan(chain);
+  const { endsS, worksS } = chances(chain, placed, { evenings: 50, spread });
+  expect(new Set(endsS.map(Math.round))).toEqual(new Set([10_800]));
+  expect(worksS['w']).toEqual(endsS);
+});
+
+test('what passes beside other work does not hold it up until it is late', () => {
+  const tasks = [
+    task('bake', 'bake', 600, [], false),
+    task('paint', 'paint', 3000),
+    task('bag', 'finish', 60, ['bake']),
+  ];
+  const spread = { ...USUAL_SPREAD, handsShare: 0, taskShare: 0 };
+  expect(timeOf(chances(tasks, plan(tasks), { evenings: 100, spread }).endsS, 0.5)).toBeCloseTo(3060, 6);
+});
+
+/** An evening played by hand, not by the plan's player: nature draws, and everybody goes on with what is next. */
+function nature(random: () => number): number {
+  const gauss = () => {
+    let sum = -6;
+    for (let i = 0; i < 12; i++) sum += random();
+    return sum;
+  };
+  const about = (share: number) => Math.exp(share * gauss() - (share * share) / 2);
+  let clock = 1200 * about(USUAL_SPREAD.meltShare);
+  for (const [seconds, casts] of [
+    [3600, true],
+    [900, false],
+    [3000, false],
+  ] as const) {
+    clock +=
+      seconds *
+      about(USUAL_SPREAD.handsShare) *
+      about(USUAL_SPREAD.taskShare) *
+      (casts ? about(USUAL_SPREAD.castsShare) : 1);
+  }
+  return clock + 1500 + 600 * about(USUAL_SPREAD.handsShare) * about(USUAL_SPREAD.taskShare);
+}
+
+test('of evenings said to be done with 80 %, 75 to 85 in a hundred are, as another hand plays them', () => {
+  const { endsS } = chances(chain, plan(chain), { seed: 8 });
+  const random = seeded(77);
+  for (const said of [0.2, 0.5, 0.8, 0.95]) {
+    const by = timeOf(endsS, said);
+    let done = 0;
+    for (let evening = 0; evening < 4000; evening++) if (nature(random) <= by) done += 1;
+    expect([said, Math.abs(done / 4000 - said) <= 0.05]).toEqual([said, true]);
+    expect(chanceBy(endsS, by)).toBeCloseTo(said, 3);
+  }
+});
+
+test('the same seed is the same evening; none is not allowed', () => {
+  const placed = plan(chain);
+  expect(chances(chain, placed, { evenings: 20, seed: 5 })).toEqual(chances(chain, placed, { evenings: 20, seed: 5 }));
+  expect(() => chances(chain, placed, { evenings: 0 })).toThrow(/evenings is 0/);
+  expect(chanceBy([], 5)).toBe(0);
+});

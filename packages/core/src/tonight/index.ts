@@ -1,0 +1,6 @@
+export * from './cast-model.ts';
+export * from './casts.ts';
+export * from './chance.ts';
+export * from './evening.ts';
+export * from './schedule.ts';
+export * from './tonight.ts';

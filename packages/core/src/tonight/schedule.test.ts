@@ -1,0 +1,197 @@
+import { seeded } from '../random/seeded.ts';
+import { eveningTasks, type EveningInput, type Work, type WorkStep } from './evening.ts';
+import { lowerBoundS, place, schedule, type Placed, type Shop, type Task } from './schedule.ts';
+
+const task = (id: string, seconds: number, more: Partial<Task> = {}): Task => ({
+  ...{ id, name: id, station: 'trim', seconds, hands: true, holds: [], after: [], works: [id], heads: 1 },
+  ...more,
+});
+const alone: Shop = { people: [{ name: 'One', can: null }] };
+
+/** No person and no tool at two things at once, nothing before what it waits for, nothing when nobody is there. */
+function holds(tasks: readonly Task[], placed: readonly Placed[], shop: Shop): void {
+  const overlaps = (some: readonly Placed[]) => {
+    const sorted = [...some].filter(({ startS, endS }) => endS > startS).sort((a, b) => a.startS - b.startS);
+    return sorted.some((each, at) => at > 0 && each.startS < sorted[at - 1]!.endS - 1e-6);
+  };
+  const byId = new Map(placed.map((each) => [each.taskId, each]));
+  expect(placed.map(({ taskId }) => taskId)).toEqual(tasks.map(({ id }) => id));
+  for (const who of shop.people.keys()) expect(overlaps(placed.filter(({ person }) => person === who))).toBe(false);
+  for (const tool of new Set(tasks.flatMap((each) => each.holds))) {
+    for (let unit = 0; unit < (shop.tools?.[tool] ?? 1); unit++) {
+      expect(overlaps(placed.filter(({ tools }) => tools[tool] === unit))).toBe(false);
+    }
+  }
+  tasks.forEach((each, at) => {
+    const { startS, endS, person, tools } = placed[at]!;
+    expect(endS - startS).toBeCloseTo(each.seconds, 6);
+    expect(person === null).toBe(!each.hands);
+    expect(Object.keys(tools).sort()).toEqual([...new Set(each.holds)].sort());
+    const can = person === null ? null : shop.people[person]!.can;
+    expect(can === null || can.includes(each.station)).toBe(true);
+    for (const { task: id, lagS } of each.after) {
+      expect(startS).toBeGreaterThanOrEqual(byId.get(id)!.endS + lagS - 1e-6);
+    }
+    if (shop.windows && person !== null) {
+      const inside = shop.windows.some(({ fromS, toS }) => startS >= fromS - 1e-6 && endS <= toS + 1e-6);
+      const longest = Math.max(...shop.windows.map(({ fromS, toS }) => toS - fromS));
+      expect(inside || each.seconds > longest).toBe(true);
+    }
+  });
+}
+
+const COLOURS = ['white', 'red', 'olive', 'black'];
+/** An evening somebody might have: one to six works, some half done, one or two pours, one oven. */
+function randomEvening(random: () => number): { input: EveningInput; shop: Shop } {
+  const whole = (low: number, high: number) => low + Math.floor(random() * (high - low + 1));
+  const steps = (from: number): WorkStep[] => {
+    const step = (station: string, secondsPerHead: number, more: Partial<WorkStep> = {}): WorkStep => ({
+      ...{ key: station, station, does: station, secondsPerHead, waitS: 0, bake: null, colour: null, left: 0 },
+      ...more,
+    });
+    const minutes = [15, 20, 30][whole(0, 2)]!;
+    const all = [
+      step('trim', whole(6, 20)),
+      step('paint', whole(25, 70), { colour: COLOURS[whole(0, 3)]! }),
+      step('bake', whole(4, 10), { bake: { program: `${minutes} min`, seconds: 60 * minutes } }),
+      step('finish', whole(5, 40), { waitS: 0 }),
+    ];
+    return all.slice(from);
+  };
+  const works = Array.from({ length: whole(1, 6) }, (_, at): Work => {
+    const begun = random() < 0.35;
+    const own = steps(begun ? whole(0, 3) : 0);
+    const heads = 6 * whole(2, 14);
+    if (begun) own[0]!.left = heads;
+    return {
+      ...{ id: `w${at}`, name: `Work ${at}`, toCast: begun ? 0 : heads, blankId: begun ? null : `b${whole(0, 1)}` },
+      steps: own,
+      head: { style: 'ball', massKg: 0.01, hookSize: '2/0' },
+    };
+  });
+  const blanks = ['b0', 'b1'].filter((id) => works.some(({ blankId }) => blankId === id));
+  const pours = blanks.map((id) => ({
+    ...{ id, name: `Pour ${id}`, moldIds: [id], blankIds: [id], meltS: 60 * whole(3, 25) },
+    seconds: 240 + works.reduce((sum, work) => sum + (work.blankId === id ? 36 * work.toCast : 0), 0),
+  }));
+  const people = Array.from({ length: whole(1, 3) }, (_, at) => ({ name: `P${at}`, can: null }));
+  return {
+    input: { works, pours, oven: { places: whole(3, 10) * 12 } },
+    shop: { people, tools: { gun: whole(1, 2) } },
+  };
+}
+
+// The bar is a twentieth each: three of these hundred are reached to 5.1, 5.7 and 6.4 % only.
+test('100 evenings: nothing is taken twice, and nearly all end within a twentieth of the bound', () => {
+  const random = seeded(29);
+  const gaps: number[] = [];
+  let [rule, oneByOne] = [0, 0];
+  for (let round = 0; round < 100; round++) {
+    const { input, shop } = randomEvening(random);
+    const tasks = eveningTasks(input);
+    const found = schedule(tasks, shop, { seed: round });
+    holds(tasks, found.placed, shop);
+    gaps.push(found.endS / found.boundS - 1);
+    const plain = place(
+      tasks,
+      shop,
+      tasks.map(({ id }) => id),
+    );
+    rule += Math.max(...plain.map(({ endS }) => endS)) - found.endS;
+    oneByOne +=
+      tasks.reduce((sum, each) => sum + (each.hands || each.station === 'bake' ? each.seconds : 0), 0) - found.endS;
+  }
+  gaps.sort((a, b) => a - b);
+  console.info(
+    `gap to the bound: median ${(100 * gaps[50]!).toFixed(2)} %, largest ${(100 * gaps[99]!).toFixed(1)} %; ` +
+      `minutes saved an evening: ${(rule / 6000).toFixed(0)} against the order of orders, ` +
+      `${(oneByOne / 6000).toFixed(0)} against one thing after another`,
+  );
+  expect(gaps[0]).toBeGreaterThanOrEqual(-1e-9);
+  expect(gaps[50]).toBeLessThanOrEqual(0.02);
+  expect(gaps.filter((gap) => gap > 0.05).length).toBeLessThanOrEqual(3);
+  expect(gaps[99]).toBeLessThanOrEqual(0.07);
+}, 120_000);
+
+test('a chain is as long as its parts, and what works by itself is passed by other work', () => {
+  const tasks = [
+    task('paint', 600),
+    task('bake', 1200, { hands: false, holds: ['oven'], after: [{ task: 'paint', lagS: 0 }] }),
+    task('bag', 300, { after: [{ task: 'bake', lagS: 60 }] }),
+    task('trim other', 900),
+  ];
+  const { endS, boundS, placed } = schedule(tasks, alone);
+  // By hand: paint 10 min, then 20 min of oven and a minute to cool pass while the other is trimmed; 5 min of bagging.
+  expect(endS).toBe(600 + 1200 + 60 + 300);
+  expect(boundS).toBe(endS);
+  holds(tasks, placed, alone);
+});
+
+test('two share the work, but only one gun; who cannot paint does not', () => {
+  const tasks = [
+    task('a', 600, { station: 'paint', holds: ['gun'] }),
+    task('b', 600, { station: 'paint', holds: ['gun'] }),
+    task('c', 1200),
+  ];
+  const two: Shop = {
+    people: [
+      { name: 'One', can: ['paint'] },
+      { name: 'Two', can: ['trim'] },
+    ],
+  };
+  const found = schedule(tasks, two);
+  expect(found.endS).toBe(1200);
+  holds(tasks, found.placed, two);
+  expect(() => schedule([task('d', 60, { station: 'pour' })], two)).toThrow(/who does d is nobody; allowed: somebody/);
+  const guns = schedule(tasks, {
+    ...alone,
+    people: [...alone.people, ...alone.people, ...alone.people],
+    tools: { gun: 2 },
+  });
+  expect(guns.endS).toBe(1200);
+});
+
+test('nobody works between two evenings, and what dries does', () => {
+  const windows = [
+    { fromS: 0, toS: 3600 },
+    { fromS: 86_400, toS: 90_000 },
+  ];
+  const shop = { ...alone, windows };
+  const tasks = [
+    task('dip', 3000),
+    task('second', 1800, { after: [{ task: 'dip', lagS: 1800 }] }),
+    task('oven', 1200, { hands: false, holds: ['oven'], after: [{ task: 'second', lagS: 0 }] }),
+  ];
+  const { placed } = schedule(tasks, shop);
+  holds(tasks, placed, shop);
+  expect(placed.map(({ startS }) => startS)).toEqual([0, 86_400, 88_200]);
+});
+
+test('what is pinned begins then and no earlier; what waits for itself is refused', () => {
+  const tasks = [task('a', 600), task('b', 600)];
+  const { placed } = schedule(tasks, alone, { pinned: { a: 900 } });
+  expect(placed.map(({ startS }) => startS)).toEqual([900, 0]);
+  const round = [
+    task('a', 60, { after: [{ task: 'b', lagS: 0 }] }),
+    task('b', 60, { after: [{ task: 'a', lagS: 0 }] }),
+  ];
+  expect(() => place(round, alone, [])).toThrow(/order of work is a/);
+});
+
+test('what is due is done first, though the evening ends no earlier for it', () => {
+  const tasks = [task('a', 1200), task('b', 600)];
+  const { placed } = schedule(tasks, alone, { due: { b: 700 } });
+  expect(placed[1]!.endS).toBe(600);
+});
+
+test('one machine: the bound of a case worked by hand is what is reached', () => {
+  // Heads 0, 10, 20; work 30 each; tails 100, 0, 50: in the order 1, 3, 2 all is over at 130, the first's own way.
+  const way = (id: string, headS: number, tailS: number): Task[] => [
+    task(`h${id}`, headS, { hands: false }),
+    task(id, 30, { after: [{ task: `h${id}`, lagS: 0 }] }),
+    task(`t${id}`, tailS, { hands: false, after: [{ task: id, lagS: 0 }] }),
+  ];
+  const tasks = [...way('1', 0, 100), ...way('2', 10, 0), ...way('3', 20, 50)];
+  expect(lowerBoundS(tasks, alone)).toBe(130);
+  expect(schedule(tasks, alone).endS).toBe(130);
+});

@@ -1,0 +1,219 @@
+import { doorS, knownOven, loadHeat } from '../bake/known-oven.ts';
+import type { YieldTonight } from '../count/yield.ts';
+import { meltTime } from '../pot/time-to-pour.ts';
+import { stepSeconds } from '../plan/minutes.ts';
+import { productBakedJK, productLagS, stepsOf } from '../plan/product.ts';
+import { blankKey } from '../plan/allocate.ts';
+import { dryWaitS } from '../plan/timing.ts';
+import type { KnownWays, PlanMold, PlanOven, PlanPot, PlanProduct } from '../plan/types.ts';
+import type { SolveLp } from './cast-model.ts';
+import { castsTonight, pourSeconds, type CastsTonight, type MoldTonight } from './casts.ts';
+import { eveningTasks, type PourOfEvening, type Work, type WorkStep } from './evening.ts';
+import { endsOf, schedule, type Due, type Person, type Schedule, type SearchOptions, type Task } from './schedule.ts';
+
+/** Heads that are wanted of one product: a line of an order, or a ticket that is under way. */
+export interface Wanted {
+  id: string;
+  name: string;
+  customer: string;
+  orderNumber: number;
+  /** Null: a line of an order that is not released. */
+  ticketNumber: number | null;
+  orderId: string;
+  /** By the end of this day, ms; null: whenever. */
+  dueMs: number | null;
+  product: PlanProduct;
+  /** Good heads at the end, of an order; good heads that the pot owes, of a ticket. */
+  heads: number;
+  /** Heads that wait at its steps, by key. */
+  left: Readonly<Record<string, number>>;
+}
+
+/** Everything that is open in the workshop, and what there is to do it with. */
+export interface TonightAsked {
+  wanted: readonly Wanted[];
+  molds: readonly PlanMold[];
+  pot: PlanPot;
+  oven: PlanOven;
+  ways: KnownWays;
+  afterPour: YieldTonight;
+  hooksHere: Readonly<Record<string, number>>;
+  leadHereKg: number;
+}
+
+/** How the maker wants to go about it. */
+export interface TonightWishes {
+  /** Evenings from now on, ms; the first begins the plan. */
+  evenings: readonly { fromMs: number; toMs: number }[];
+  people: readonly Person[];
+  guns: number;
+  /** Molds poured in turn, 1 or 2. */
+  atOnce: number;
+  /** Wanted that is left for another day, by id. */
+  leftOut: readonly string[];
+  /** Tasks that begin at a time, s from the first evening's beginning. */
+  pinned: Readonly<Record<string, number>>;
+}
+
+export interface TonightPlan {
+  casts: CastsTonight;
+  pours: (PourOfEvening & { molds: MoldTonight[]; works: string[] })[];
+  tasks: Task[];
+  schedule: Schedule;
+  /** When the first evening begins, ms. */
+  startMs: number;
+  /** When each wanted is done, ms, and by how much it is late, s. */
+  ends: { id: string; endMs: number; lateS: number }[];
+  windows: { fromS: number; toS: number }[];
+}
+
+/** One load stands for all: the heat that a full oven of this head takes. */
+function bakeS(product: PlanProduct, step: ReturnType<typeof stepsOf>[number], oven: PlanOven): WorkStep['bake'] {
+  const { bake } = step;
+  if (!bake || bake.seconds <= 0) return null;
+  const lagS = productLagS(product);
+  const load = loadHeat([{ heatJK: productBakedJK(product), headLagS: lagS, count: oven.places }]);
+  const program = `${bake.setC} ${bake.seconds} ${bake.preheated} ${bake.from ?? 'door'}`;
+  return { program, seconds: doorS(bake, knownOven(oven), lagS, load) };
+}
+
+function workOf(wanted: Wanted, { oven, ways }: TonightAsked): Work {
+  const { id, product, heads, left, ticketNumber } = wanted;
+  const cast = product.source !== 'shelf';
+  const steps = stepsOf(product).map((step, at): WorkStep => ({
+    ...{ key: step.key, station: step.station, does: step.does, bake: bakeS(product, step, oven) },
+    secondsPerHead: stepSeconds(step, ways, product),
+    waitS: (step.wait?.seconds ?? 0) + dryWaitS(step.layers),
+    colour: step.layers[0]?.powder.name ?? null,
+    // Heads off the shelf wait at the first step.
+    left: (left[step.key] ?? 0) + (!cast && at === 0 && ticketNumber === null ? heads : 0),
+  }));
+  return {
+    ...{ id, name: wanted.name, toCast: cast ? heads : 0, blankId: cast ? blankKey(product) : null, steps },
+    head: { style: product.style, massKg: product.nominalMassKg, hookSize: product.hook?.size ?? null },
+  };
+}
+
+/** Molds that are poured together, with the metal that is melted for them. */
+function poursOf(casts: CastsTonight, { atOnce }: TonightWishes, { pot, ways }: TonightAsked): TonightPlan['pours'] {
+  const groups = casts.molds.reduce<MoldTonight[][]>((all, mold) => {
+    const last = all.at(-1);
+    if (last && last.length < atOnce) last.push(mold);
+    else all.push([mold]);
+    return all;
+  }, []);
+  return groups.map((molds, nth) => {
+    const castKg = molds.reduce((sum, mold) => sum + mold.castKg, 0);
+    const kg = Math.min(pot.capacityKg, castKg * (1 + ways.drossShare) + (nth === 0 ? ways.heelKg : 0));
+    const melt = meltTime({
+      leadKg: Math.max(0.05, kg),
+      ...{ powerW: pot.powerW, lossWPerK: pot.lossWPerK, toC: ways.pourC, roomC: ways.roomC, fromC: ways.roomC },
+      // A pot that was poured from is hot itself.
+      crucibleJPerK: nth === 0 ? pot.crucibleJPerK : 0,
+    });
+    const blankIds = [...new Set(molds.flatMap(({ uses }) => uses.map(({ blankId }) => blankId)))];
+    const works = casts.blanks.filter(({ id }) => blankIds.includes(id)).flatMap((blank) => blank.works);
+    return {
+      ...{ id: String(nth + 1), name: `Pour ${molds.map(({ name }) => name).join(' and ')}`, molds, works },
+      ...{ moldIds: molds.map(({ moldId }) => moldId), blankIds },
+      ...{ seconds: pourSeconds(molds, ways, atOnce), meltS: melt.seconds },
+    };
+  });
+}
+
+const MS = 1000;
+
+/**
+ * Tonight, from what is open to who does what when. The casts are an integer program; the evening is searched for the
+ * order that is done first and late with nothing.
+ * @throws QuantityError for counts out of range; RangeError where an evening ends before it begins, or nobody is there
+ */
+export function planTonight(
+  asked: TonightAsked,
+  wishes: TonightWishes,
+  solve: SolveLp,
+  options: Pick<SearchOptions, 'tries' | 'seed'> & { tell?: (share: number, best: TonightPlan) => void } = {},
+): TonightPlan {
+  const { evenings, people, guns, leftOut, pinned, atOnce } = wishes;
+  const [first] = evenings;
+  if (!first) throw new RangeError('evenings is none; allowed: one or more');
+  if (people.length === 0) throw new RangeError('people is nobody; allowed: one or more');
+  for (const { fromMs, toMs } of evenings) {
+    if (!(toMs > fromMs)) throw new RangeError('an evening ends before it begins; allowed: an end that is later');
+  }
+  const startMs = first.fromMs;
+  const wanted = asked.wanted.filter(({ id }) => !leftOut.includes(id));
+  const casts = castsTonight(
+    {
+      wanted: wanted
+        .filter(({ product, heads }) => product.source !== 'shelf' && heads > 0)
+        .map(({ id, product, heads, ticketNumber }) => {
+          return { workId: id, product, heads, fromPot: ticketNumber !== null };
+        }),
+      ...{ molds: asked.molds, pot: asked.pot, ways: asked.ways, atOnce, afterPour: asked.afterPour },
+      ...{ hooksHere: asked.hooksHere, leadHereKg: asked.leadHereKg },
+    },
+    solve,
+  );
+  const stuck = new Set(casts.problems.map(({ workId }) => workId));
+  const pours = poursOf(casts, wishes, asked);
+  const poured = new Set(pours.flatMap(({ works }) => works));
+  const works = wanted
+    .filter(({ id }) => !stuck.has(id))
+    .map((each) => workOf(each, asked))
+    // What cannot be cast tonight, because hooks or metal are short, waits with what it has.
+    .map((work) => (work.toCast > 0 && !poured.has(work.id) ? { ...work, toCast: 0, blankId: null } : work));
+  const due: Due = Object.fromEntries(
+    wanted.flatMap(({ id, dueMs }) => (dueMs === null ? [] : [[id, (dueMs - startMs) / MS]])),
+  );
+  const windows = evenings.map(({ fromMs, toMs }) => ({ fromS: (fromMs - startMs) / MS, toS: (toMs - startMs) / MS }));
+  // Later than the last evening there is always another one like it.
+  const last = windows.at(-1)!;
+  const more = Array.from({ length: MORE_EVENINGS }, (_, nth) => ({
+    ...{ fromS: last.fromS + DAY_S * (nth + 1), toS: last.toS + DAY_S * (nth + 1) },
+  }));
+  const shop = { people, tools: { gun: guns }, windows: [...windows, ...more] };
+  const input = { works, pours, oven: asked.oven };
+  const dueOf = (id: string) => due[id] ?? Infinity;
+  const ids = works.map(({ id }) => id);
+  const structures = [
+    eveningTasks(
+      input,
+      [...ids].sort((a, b) => dueOf(a) - dueOf(b)),
+    ),
+    eveningTasks(
+      input,
+      [...works].sort((a, b) => b.toCast - a.toCast).map(({ id }) => id),
+    ),
+    ...(people.length > 1 ? [eveningTasks({ ...input, people: people.length }, ids)] : []),
+  ];
+  const asPlan = (tasks: Task[], found: Schedule): TonightPlan => ({
+    ...{ casts, pours, tasks, schedule: found, startMs, windows: shop.windows },
+    ends: [...endsOf(tasks, found.placed)].map(([id, endS]) => {
+      return { id, endMs: startMs + MS * endS, lateS: Math.max(0, endS - dueOf(id)) };
+    }),
+  });
+  const { tries = 3000, seed, tell } = options;
+  const lateOf = ({ ends }: TonightPlan) => ends.reduce((sum, { lateS }) => sum + lateS, 0);
+  const better = (a: TonightPlan, b: TonightPlan) =>
+    lateOf(b) < lateOf(a) - 1 || (lateOf(b) <= lateOf(a) + 1 && b.schedule.endS < a.schedule.endS) ? b : a;
+  let best: TonightPlan | null = null;
+  structures.forEach((tasks, nth) => {
+    const known = new Set(tasks.map(({ id }) => id));
+    const held = Object.fromEntries(Object.entries(pinned).filter(([id]) => known.has(id)));
+    const found = schedule(tasks, shop, {
+      ...{ due, pinned: held, tries: Math.ceil(tries / structures.length), ...(seed === undefined ? {} : { seed }) },
+      tell: (share, now) => {
+        const plan = asPlan(tasks, now);
+        tell?.((nth + share) / structures.length, best ? better(best, plan) : plan);
+      },
+    });
+    const plan = asPlan(tasks, found);
+    best = best ? better(best, plan) : plan;
+  });
+  return best!;
+}
+
+const DAY_S = 86_400;
+/** Evenings like the last one that are reckoned with behind it, for what does not fit. */
+const MORE_EVENINGS = 14;
