@@ -90,6 +90,7 @@ export const router = createBrowserRouter([
         children: [
           page('/', async () => (await import('./stations/line/LinePage.tsx')).LinePage),
           page('/start', async () => (await import('./stations/start/StartPage.tsx')).StartPage),
+          page('/tonight', async () => (await import('./stations/tonight/TonightPage.tsx')).TonightPage),
           page('/orders', async () => (await import('./stations/orders/OrdersPage.tsx')).OrdersPage),
           page('/orders/grid', async () => (await import('./stations/orders/OrderGridPage.tsx')).OrderGridPage),
           page('/products/grid', async () => (await import('./stations/products/GridPage.tsx')).ProductGridPage),

@@ -1,4 +1,4 @@
-import { RUN_KINDS, type Reading, type RunKindId } from '@schmelz/core';
+import { RUN_KINDS, type Reading, type RunKindId, type TonightAsked } from '@schmelz/core';
 import type * as yup from 'yup';
 import {
   body,
@@ -173,6 +173,11 @@ const OWN_ROUTES = {
     answer: json<Ticket[]>(),
   },
 
+  'GET /tonight': {
+    operation: 'tonight',
+    summary: 'All that is open, and what there is to do it with: what an evening is planned from',
+    answer: json<TonightAsked>(),
+  },
   'GET /line': { operation: 'line', summary: 'Open tickets, pours and runs', answer: json<LineView>() },
   'GET /tickets': {
     operation: 'list_tickets',

@@ -6,6 +6,7 @@ import { openRuns, readRun } from '../services/run-views.ts';
 import { addRunEntries } from '../services/runs.ts';
 import { bakesOnRecord, bookedPeriod, listTickets, readTicket, ticketsOnList } from '../services/ticket-figures.ts';
 import { addTicketEntries } from '../services/tickets.ts';
+import { readTonight } from '../services/tonight.ts';
 import { ticketsOfLot, traceTicket } from '../services/trace.ts';
 import type { Store } from '../store/store.ts';
 import { periodOf } from './request.ts';
@@ -21,6 +22,7 @@ export const jobHandlers = (store: Store) =>
       return listTickets(store, { orderId: params.id });
     },
 
+    'GET /tonight': () => readTonight(store),
     'GET /line': async () => {
       const [tickets, pours, runs] = await Promise.all([
         listTickets(store, { open: true }),

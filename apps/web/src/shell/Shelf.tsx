@@ -59,6 +59,7 @@ function ClockOnShelf({ clock, now, wordy }: { clock: Clock; now: number; wordy:
 }
 
 const PLACES = [
+  ['/tonight', 'Tonight'],
   ['/orders', 'Orders'],
   ['/stock', 'Stock'],
   ['/books', 'Books'],

@@ -47,8 +47,9 @@ export interface MoldTonight {
   blanks: number;
   openS: number;
   uses: CastsOnMold[];
-  /** Metal in all its heads and sprues, kg. */
+  /** Metal in all its heads and sprues, kg, and in its heads alone. */
   castKg: number;
+  headsKg: number;
 }
 export interface BlankTonight {
   id: string;
@@ -229,8 +230,12 @@ export function castsTonight(input: CastsInput, solve: SolveLp): CastsTonight {
       const { blanks: warm, openS } = planOf(mold, 1, all);
       return {
         ...{ id: mold.id, setupS: READY_S + warm.value * BLANK_CYCLE_S },
-        shotS: HANDLE_S_PER_SHOT + (atOnce > 1 && molds.length > 1 ? 0 : openS.value),
-        castS: ways.loadS + POUR_S_PER_CAVITY + ways.inspectS,
+        // All cavities are filled in every shot, those that cast nothing tonight for their heat: it keeps the mold warm.
+        shotS:
+          HANDLE_S_PER_SHOT +
+          POUR_S_PER_CAVITY * mold.cavities.filter(({ condition }) => condition === 'good').length +
+          (atOnce > 1 && molds.length > 1 ? 0 : openS.value),
+        castS: ways.loadS + ways.inspectS,
       };
     }),
     groups,
@@ -264,7 +269,7 @@ export function castsTonight(input: CastsInput, solve: SolveLp): CastsTonight {
     }, 0);
     return [
       {
-        ...{ moldId: mold.id, name: mold.name, shots, uses: own, castKg: headsKg + sprueKg },
+        ...{ moldId: mold.id, name: mold.name, shots, uses: own, castKg: headsKg + sprueKg, headsKg },
         ...{ blanks: plan.blanks.value, openS: plan.openS.value },
       },
     ];

@@ -44,8 +44,9 @@ interface Playable {
   task: Task;
   /** Tasks before it, by place, and what has to pass. */
   before: { at: number; lagS: number }[];
-  /** Who and what it follows there, by place. */
+  /** Whom it follows there, by place, and what: that must be free for its lead as well. */
   follows: number[];
+  behind: number[];
   fromS: number;
 }
 
@@ -57,19 +58,18 @@ function playableOf(tasks: readonly Task[], placed: readonly Placed[], windows: 
   return order.map((at, nth) => {
     const task = tasks[at]!;
     const { person, tools } = placed[at]!;
-    const held = [
-      ...(person === null ? [] : [`person ${person}`]),
-      ...Object.entries(tools).map(([tool, unit]) => `${tool} ${unit}`),
-    ];
-    const follows = held.flatMap((what) => last.get(what) ?? []);
-    for (const what of held) last.set(what, nth);
+    const who = person === null ? [] : [`person ${person}`];
+    const held = Object.entries(tools).map(([tool, unit]) => `${tool} ${unit}`);
+    const follows = who.flatMap((what) => last.get(what) ?? []);
+    const behind = held.flatMap((what) => last.get(what) ?? []);
+    for (const what of [...who, ...held]) last.set(what, nth);
     const before = task.after.flatMap(({ task: id, lagS }) => {
       const where = placeIn.get(id);
       return where === undefined ? [] : [{ at: where, lagS }];
     });
     // What was put into a later evening is not begun in an earlier one.
     const window = (windows ?? []).filter(({ fromS }) => fromS <= placed[at]!.startS + 1e-6).at(-1);
-    return { task, before, follows, fromS: window?.fromS ?? 0 };
+    return { task, before, follows, behind, fromS: window?.fromS ?? 0 };
   });
 }
 
@@ -102,9 +102,11 @@ export function chances(
     const casts = factor(random, spread.castsShare);
     done.fill(0);
     let end = 0;
-    playable.forEach(({ task, before, follows, fromS }, at) => {
-      let start = fromS;
-      for (const each of before) start = Math.max(start, ends[each.at]! + each.lagS);
+    playable.forEach(({ task, before, follows, behind, fromS }, at) => {
+      const leadS = (task.leadS ?? 0) * melting;
+      let start = fromS + leadS;
+      for (const each of before) start = Math.max(start, ends[each.at]! + each.lagS + leadS);
+      for (const each of behind) start = Math.max(start, ends[each]! + leadS);
       for (const each of follows) start = Math.max(start, ends[each]!);
       const own = task.hands
         ? (pace[task.station] ?? 1) * (task.station === 'pour' ? casts : 1) * factor(random, spread.taskShare)

@@ -132,16 +132,11 @@ export function eveningTasks(input: EveningInput, order: readonly string[] = [])
   for (const { id, name, moldIds, blankIds, seconds, meltS } of pours) {
     const own = works.filter(({ blankId, toCast }) => toCast > 0 && blankId && blankIds.includes(blankId));
     const heads = own.reduce((sum, { toCast }) => sum + toCast, 0);
-    const melt = `melt ${id}`;
     const about = { works: own.map((work) => work.id), heads };
     const before = poured ? [{ task: poured, lagS: 0 }] : [];
     tasks.push({
-      ...{ id: melt, name: 'Melting', station: 'lead', seconds: meltS, hands: false, holds: ['pot'], after: before },
-      ...about,
-    });
-    tasks.push({
-      ...{ id: `pour ${id}`, name, station: 'pour', seconds, hands: true, ...about },
-      ...{ holds: ['pot', ...moldIds.map((mold) => `mold ${mold}`)], after: [{ task: melt, lagS: 0 }] },
+      ...{ id: `pour ${id}`, name, station: 'pour', seconds, hands: true, leadS: meltS, ...about },
+      ...{ holds: ['pot', ...moldIds.map((mold) => `mold ${mold}`)], after: before },
     });
     poured = `pour ${id}`;
     for (const blank of blankIds) pourOf.set(blank, poured);

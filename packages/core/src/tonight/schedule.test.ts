@@ -19,7 +19,10 @@ function holds(tasks: readonly Task[], placed: readonly Placed[], shop: Shop): v
   for (const who of shop.people.keys()) expect(overlaps(placed.filter(({ person }) => person === who))).toBe(false);
   for (const tool of new Set(tasks.flatMap((each) => each.holds))) {
     for (let unit = 0; unit < (shop.tools?.[tool] ?? 1); unit++) {
-      expect(overlaps(placed.filter(({ tools }) => tools[tool] === unit))).toBe(false);
+      const held = placed.flatMap((each, at) =>
+        each.tools[tool] === unit ? [{ ...each, startS: each.startS - (tasks[at]!.leadS ?? 0) }] : [],
+      );
+      expect(overlaps(held)).toBe(false);
     }
   }
   tasks.forEach((each, at) => {
@@ -81,7 +84,7 @@ function randomEvening(random: () => number): { input: EveningInput; shop: Shop 
   };
 }
 
-// The bar is a twentieth each: three of these hundred are reached to 5.1, 5.7 and 6.4 % only.
+// The bar is a twentieth each: at most three of these hundred are reached to no more than 5.8 %.
 test('100 evenings: nothing is taken twice, and nearly all end within a twentieth of the bound', () => {
   const random = seeded(29);
   const gaps: number[] = [];
@@ -103,14 +106,14 @@ test('100 evenings: nothing is taken twice, and nearly all end within a twentiet
   }
   gaps.sort((a, b) => a - b);
   console.info(
-    `gap to the bound: median ${(100 * gaps[50]!).toFixed(2)} %, largest ${(100 * gaps[99]!).toFixed(1)} %; ` +
+    `gap to the bound: median ${(100 * gaps[50]!).toFixed(2)} %, ${gaps.filter((gap) => gap <= 0.05).length} of 100 within 5 %, largest ${(100 * gaps[99]!).toFixed(1)} %; ` +
       `minutes saved an evening: ${(rule / 6000).toFixed(0)} against the order of orders, ` +
       `${(oneByOne / 6000).toFixed(0)} against one thing after another`,
   );
   expect(gaps[0]).toBeGreaterThanOrEqual(-1e-9);
   expect(gaps[50]).toBeLessThanOrEqual(0.02);
   expect(gaps.filter((gap) => gap > 0.05).length).toBeLessThanOrEqual(3);
-  expect(gaps[99]).toBeLessThanOrEqual(0.07);
+  expect(gaps[99]).toBeLessThanOrEqual(0.06);
 }, 120_000);
 
 test('a chain is as long as its parts, and what works by itself is passed by other work', () => {
@@ -194,4 +197,21 @@ test('one machine: the bound of a case worked by hand is what is reached', () =>
   const tasks = [...way('1', 0, 100), ...way('2', 10, 0), ...way('3', 20, 50)];
   expect(lowerBoundS(tasks, alone)).toBe(130);
   expect(schedule(tasks, alone).endS).toBe(130);
+});
+
+test('a pot melts in the evening that it is poured in, and not in the one before', () => {
+  const windows = [
+    { fromS: 0, toS: 3600 },
+    { fromS: 86_400, toS: 90_000 },
+  ];
+  const tasks = [
+    task('trim', 1800),
+    task('pour', 2400, { holds: ['pot'], leadS: 900, after: [{ task: 'trim', lagS: 0 }] }),
+  ];
+  const { placed, boundS } = schedule(tasks, { ...alone, windows });
+  expect(placed[1]!.startS).toBe(86_400 + 900);
+  // 1800 s of trimming and 2400 s of pouring are 600 s more than the first evening has.
+  expect(boundS).toBe(86_400 + 600);
+  // Nothing in between is longer than it must be when there is time enough.
+  expect(schedule(tasks, alone).endS).toBe(1800 + 900 + 2400);
 });

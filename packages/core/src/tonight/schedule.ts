@@ -11,6 +11,8 @@ export interface Task {
   hands: boolean;
   /** Tools that it holds meanwhile: pot, molds, gun, oven. */
   holds: readonly string[];
+  /** So long before it begins its tools are held already, and work by themselves: the pot melts. */
+  leadS?: number;
   /** What must be done before, and what has to pass after that, s. */
   after: readonly { task: string; lagS: number }[];
   /** Tickets or order lines that it is for. */
@@ -100,10 +102,11 @@ export function place(
   const offS = longestWindow(shop.windows);
   const people = shop.people.map(() => away(shop.windows));
   const overtime = shop.people.map((): Busy => []);
-  const tools = new Map<string, Busy[]>();
+  const tools = new Map<string, { inside: Busy; whole: Busy }[]>();
   // What is hot is not left alone.
   const unitsOf = (tool: string) => {
-    const known = tools.get(tool) ?? Array.from({ length: shop.tools?.[tool] ?? 1 }, () => away(shop.windows));
+    const unit = () => ({ inside: away(shop.windows), whole: [] as Busy });
+    const known = tools.get(tool) ?? Array.from({ length: shop.tools?.[tool] ?? 1 }, unit);
     tools.set(tool, known);
     return known;
   };
@@ -121,14 +124,16 @@ export function place(
       if ((rank.get(ready[at]!.id) ?? FOREVER) < (rank.get(ready[first]!.id) ?? FOREVER)) first = at;
     }
     const [task] = ready.splice(first, 1) as [Task];
-    const { id, seconds, hands, holds, after } = task;
-    let at = Math.max(0, pinned[id] ?? 0);
-    for (const each of after) at = Math.max(at, (placed.get(each.task)?.endS ?? 0) + each.lagS);
+    const { id, seconds, hands, holds, after, leadS = 0 } = task;
+    const heldS = leadS + seconds;
+    let at = Math.max(leadS, pinned[id] ?? 0);
+    for (const each of after) at = Math.max(at, (placed.get(each.task)?.endS ?? 0) + each.lagS + leadS);
     const able = shop.people.flatMap(({ can }, who) => (!can || can.includes(task.station) ? [who] : []));
     if (hands && able.length === 0) {
       throw new QuantityError(`who does ${task.name}`, 'nobody', '', `somebody who works at ${task.station}`);
     }
-    const busyOf = (who: number) => (seconds > offS ? overtime[who]! : people[who]!);
+    const over = heldS > offS;
+    const busyOf = (who: number) => (over ? overtime[who]! : people[who]!);
     let person: number | null = null;
     const units: Record<string, number> = {};
     for (;;) {
@@ -136,15 +141,15 @@ export function place(
       if (hands) {
         let best = FOREVER;
         for (const who of able) {
-          const free = Math.max(freeAt(busyOf(who), at, seconds), freeAt(overtime[who]!, at, seconds));
+          const free = freeAt(busyOf(who), at, seconds);
           if (free < best) [best, person] = [free, who];
         }
         to = Math.max(to, best);
       }
       for (const tool of holds) {
         let best = FOREVER;
-        unitsOf(tool).forEach((busy, unit) => {
-          const free = freeAt(busy, at, seconds);
+        unitsOf(tool).forEach(({ inside, whole }, unit) => {
+          const free = freeAt(over ? whole : inside, at - leadS, heldS) + leadS;
           if (free < best) [best, units[tool]] = [free, unit];
         });
         to = Math.max(to, best);
@@ -157,7 +162,11 @@ export function place(
       take(people[person]!, at, endS);
       take(overtime[person]!, at, endS);
     }
-    for (const tool of holds) take(unitsOf(tool)[units[tool]!]!, at, endS);
+    for (const tool of holds) {
+      const { inside, whole } = unitsOf(tool)[units[tool]!]!;
+      take(inside, at - leadS, endS);
+      take(whole, at - leadS, endS);
+    }
     placed.set(id, { taskId: id, startS: at, endS, person, tools: units });
     for (const then of next.get(id) ?? []) {
       const left = waiting.get(then.id)! - 1;
@@ -186,10 +195,11 @@ export function headsAndTails(tasks: readonly Task[]): Map<string, HeadAndTail> 
     const known = heads.get(task.id);
     if (known !== undefined) return known;
     heads.set(task.id, 0);
-    const head = task.after.reduce((most, { task: id, lagS }) => {
-      const before = byId.get(id);
-      return before ? Math.max(most, headOf(before) + before.seconds + lagS) : most;
+    const before = task.after.reduce((most, { task: id, lagS }) => {
+      const each = byId.get(id);
+      return each ? Math.max(most, headOf(each) + each.seconds + lagS) : most;
     }, 0);
+    const head = before + (task.leadS ?? 0);
     heads.set(task.id, head);
     return head;
   };
@@ -203,7 +213,7 @@ export function headsAndTails(tasks: readonly Task[]): Map<string, HeadAndTail> 
     if (known !== undefined) return known;
     tails.set(task.id, 0);
     const tail = (next.get(task.id) ?? []).reduce(
-      (most, { task: then, lagS }) => Math.max(most, lagS + then.seconds + tailOf(then)),
+      (most, { task: then, lagS }) => Math.max(most, lagS + (then.leadS ?? 0) + then.seconds + tailOf(then)),
       0,
     );
     tails.set(task.id, tail);
@@ -262,30 +272,43 @@ function manyMachinesS(jobs: readonly Piece[], machines: number): number {
   return most;
 }
 
+/** When so much time has passed of those in which somebody is there. */
+function insideS(seconds: number, windows: Shop['windows']): number {
+  let left = seconds;
+  for (const { fromS, toS } of [...(windows ?? [])].sort((a, b) => a.fromS - b.fromS)) {
+    if (left <= toS - fromS) return fromS + left;
+    left -= toS - fromS;
+  }
+  return left;
+}
+
 /**
- * A time before which no evening ends, whatever the order: the longest way through the work, what hands there are, and
- * each tool by itself.
+ * A time before which no evening ends, whatever the order: the longest way through the work, what hands there are, each
+ * tool by itself, and over several evenings the hours in which somebody is there.
  */
-export function lowerBoundS(tasks: readonly Task[], shop: Pick<Shop, 'people' | 'tools'>): number {
+export function lowerBoundS(tasks: readonly Task[], shop: Shop): number {
   const around = headsAndTails(tasks);
   const piece = (task: Task): Piece => ({ ...around.get(task.id)!, seconds: task.seconds });
-  const bound = (own: readonly Task[], machines: number) =>
-    machines === 1 ? oneMachineS(own.map(piece)) : manyMachinesS(own.map(piece), machines);
+  // A tool is held from its lead on.
+  const held = (task: Task): Piece => {
+    const { headS, tailS } = around.get(task.id)!;
+    const leadS = task.leadS ?? 0;
+    return { headS: headS - leadS, seconds: leadS + task.seconds, tailS };
+  };
+  const bound = (own: readonly Piece[], machines: number) =>
+    machines === 1 ? oneMachineS(own) : manyMachinesS(own, machines);
+  const hands = tasks.filter((task) => task.hands);
+  // What is longer than any evening goes over its end: then the hours say nothing.
+  const fits = tasks.every(({ seconds, leadS = 0 }) => seconds + leadS <= longestWindow(shop.windows));
+  const handsS = hands.reduce((sum, { seconds }) => sum + seconds, 0);
   const longest = Math.max(0, ...tasks.map(piece).map(({ headS, seconds, tailS }) => headS + seconds + tailS));
   const tools = new Set(tasks.flatMap(({ holds }) => holds));
   return Math.max(
     longest,
-    shop.people.length > 0
-      ? bound(
-          tasks.filter(({ hands }) => hands),
-          shop.people.length,
-        )
-      : 0,
+    shop.people.length > 0 ? bound(hands.map(piece), shop.people.length) : 0,
+    shop.windows?.length && fits && shop.people.length > 0 ? insideS(handsS / shop.people.length, shop.windows) : 0,
     ...[...tools].map((tool) =>
-      bound(
-        tasks.filter(({ holds }) => holds.includes(tool)),
-        shop.tools?.[tool] ?? 1,
-      ),
+      bound(tasks.filter(({ holds }) => holds.includes(tool)).map(held), shop.tools?.[tool] ?? 1),
     ),
   );
 }
@@ -293,6 +316,8 @@ export function lowerBoundS(tasks: readonly Task[], shop: Pick<Shop, 'people' | 
 /** When a work must be done, s from the beginning; and what is late counts more than any end. */
 export type Due = Readonly<Record<string, number>>;
 const LATE_WEIGHT = 20;
+/** So many tries from one place. */
+const AGAIN = 400;
 /** So near the bound no better order is looked for. */
 const NEAR = 1.002;
 
@@ -360,11 +385,16 @@ export function schedule(tasks: readonly Task[], shop: Shop, options: SearchOpti
   });
   const proved = () => asSchedule(best).endS <= NEAR * boundS + 1;
   for (let at = 0; at < tries && tasks.length > 1 && !(proved() && Object.keys(due).length === 0); at++) {
+    // Now and then it goes back to the best, so that it does not stray.
+    if (at % AGAIN === AGAIN - 1) now = best;
     const order = [...now.order];
-    const moves = 1 + Math.floor(random() * 2);
+    const moves = 1 + Math.floor(random() * 3);
     for (let move = 0; move < moves; move++) {
-      const [id] = order.splice(Math.floor(random() * order.length), 1) as [string];
-      order.splice(Math.floor(random() * (order.length + 1)), 0, id);
+      const from = Math.floor(random() * order.length);
+      const [id] = order.splice(from, 1) as [string];
+      const near =
+        random() < 0.5 ? from + Math.round((random() - 0.5) * 10) : Math.floor(random() * (order.length + 1));
+      order.splice(Math.min(order.length, Math.max(0, near)), 0, id);
     }
     const placed = place(tasks, shop, order, pinned);
     const cost = costOfPlan(tasks, placed, due);

@@ -1,8 +1,10 @@
 import { cavity, product, workshop } from '../test/workshop.ts';
 import { solver } from '../test/solve.ts';
+import { powdersPerHead } from '../plan/product.ts';
 import { castsTonight, type CastsInput } from './casts.ts';
+import { needsTonight } from './needs.ts';
 import type { SolveLp } from './cast-model.ts';
-import { planTonight, type TonightAsked, type TonightWishes, type Wanted } from './tonight.ts';
+import { castsOfTonight, planTonight, type TonightAsked, type TonightWishes, type Wanted } from './tonight.ts';
 
 let solve: SolveLp;
 beforeAll(async () => {
@@ -21,7 +23,7 @@ const wanted = (id: string, grams: number, heads: number, more: Partial<Wanted> 
 });
 const asked = (more: Partial<TonightAsked> = {}): TonightAsked => ({
   ...{ wanted: [wanted('a', 10, 60), wanted('b', 14, 24)], molds: [five, single], pot, oven, ways },
-  ...{ afterPour: { mean: 0.97, sure: 100 }, hooksHere: {}, leadHereKg: 20 },
+  ...{ afterPour: { mean: 0.97, sure: 100 }, hooksHere: {}, leadHereKg: 20, leadId: 'lead', stock: workshop().stock },
   ...more,
 });
 const wishes = (more: Partial<TonightWishes> = {}): TonightWishes => ({
@@ -29,6 +31,8 @@ const wishes = (more: Partial<TonightWishes> = {}): TonightWishes => ({
   ...{ guns: 1, atOnce: 1, leftOut: [], pinned: {} },
   ...more,
 });
+const plan = (from: TonightAsked, wish: TonightWishes, tries = 50) =>
+  planTonight(from, wish, castsOfTonight(from, wish, solve), { tries });
 const casts = (more: Partial<CastsInput> = {}) =>
   castsTonight(
     {
@@ -95,13 +99,13 @@ test('what no mold casts is a problem with a word, and does not stop the rest', 
 });
 
 test('an evening from cold to bagged: everything wanted is done, in its order, and the bound is kept', () => {
-  const plan = planTonight(asked(), wishes(), solve, { tries: 300 });
-  expect(plan.ends.map(({ id }) => id).sort()).toEqual(['a', 'b']);
-  const { endS, boundS } = plan.schedule;
+  const found = plan(asked(), wishes(), 300);
+  expect(found.ends.map(({ id }) => id).sort()).toEqual(['a', 'b']);
+  const { endS, boundS } = found.schedule;
   expect(endS).toBeGreaterThanOrEqual(boundS - 1e-6);
   expect(endS / boundS).toBeLessThan(1.05);
   const first = (station: string) =>
-    Math.min(...plan.tasks.flatMap((task, at) => (task.station === station ? plan.schedule.placed[at]!.startS : [])));
+    Math.min(...found.tasks.flatMap((task, at) => (task.station === station ? found.schedule.placed[at]!.startS : [])));
   expect(first('pour')).toBeGreaterThan(60);
   for (const [before, then] of [
     ['pour', 'trim'],
@@ -111,12 +115,32 @@ test('an evening from cold to bagged: everything wanted is done, in its order, a
   ] as const) {
     expect(first(before)).toBeLessThan(first(then));
   }
-  const heads = plan.tasks.filter(({ station }) => station === 'finish').reduce((sum, task) => sum + task.heads, 0);
+  const heads = found.tasks.filter(({ station }) => station === 'finish').reduce((sum, task) => sum + task.heads, 0);
   expect(heads).toBe(84);
 });
 
+test('what it takes: a hook a cast, powder for every head that is still to be painted, metal for what stays', () => {
+  const ticket = wanted('t', 10, 0, { ticketNumber: 107, left: { paint: 30, finish: 12 } });
+  const from = asked({ wanted: [wanted('a', 10, 60), ticket] });
+  const casts = castsOfTonight(from, wishes(), solve);
+  const needs = new Map(needsTonight(from, wishes(), casts).map((each) => [each.materialId, each]));
+  expect(needs.get('hook-2/0')!.need).toBe(casts.blanks[0]!.casts);
+  const { kgPerHead } = powdersPerHead(product(10), ways)[0]!;
+  expect(needs.get('white')!.need).toBeCloseTo(90 * kgPerHead, 9);
+  // Heads of 10 g by their stamp, 2 % of dross and the heel of the house: within what dross and sprues may be.
+  const heads = 0.01 * casts.blanks[0]!.casts;
+  expect(needs.get('lead')!.need).toBeGreaterThan(heads + ways.heelKg);
+  expect(needs.get('lead')!.need).toBeLessThan(1.3 * heads + ways.heelKg);
+  const nothing = needsTonight(
+    from,
+    wishes({ leftOut: ['a', 't'] }),
+    castsOfTonight(from, wishes({ leftOut: ['a', 't'] }), solve),
+  );
+  expect(nothing).toEqual([]);
+});
+
 test('a helper, a second mold: it is done sooner; half done work is gone on with', () => {
-  const alone = planTonight(asked(), wishes(), solve, { tries: 300 });
+  const alone = plan(asked(), wishes(), 300);
   const two = wishes({
     people: [
       { name: 'One', can: null },
@@ -125,26 +149,24 @@ test('a helper, a second mold: it is done sooner; half done work is gone on with
     guns: 2,
     atOnce: 2,
   });
-  expect(planTonight(asked(), two, solve, { tries: 300 }).schedule.endS).toBeLessThan(alone.schedule.endS);
+  expect(plan(asked(), two, 300).schedule.endS).toBeLessThan(alone.schedule.endS);
   const ticket = wanted('t', 10, 0, { ticketNumber: 107, left: { paint: 30 } });
-  const rest = planTonight(asked({ wanted: [ticket] }), wishes(), solve, { tries: 50 });
+  const rest = plan(asked({ wanted: [ticket] }), wishes());
   expect(rest.pours).toEqual([]);
   expect(rest.tasks.map(({ station }) => station)).toEqual(['paint', 'bake', 'bake', 'bake', 'finish']);
 });
 
 test('what does not fit goes over to the next evening, and what is late is told by how much', () => {
   const short = wishes({ evenings: [{ fromMs: startMs, toMs: startMs + 2 * hour }] });
-  const plan = planTonight(asked({ wanted: [wanted('a', 10, 60, { dueMs: startMs + 3 * hour })] }), short, solve, {
-    tries: 50,
-  });
-  const [end] = plan.ends;
+  const found = plan(asked({ wanted: [wanted('a', 10, 60, { dueMs: startMs + 3 * hour })] }), short);
+  const [end] = found.ends;
   expect(end!.endMs).toBeGreaterThan(startMs + 20 * hour);
   expect(end!.lateS).toBeCloseTo((end!.endMs - startMs) / 1000 - 3 * 3600, 6);
 });
 
 test('nobody there, an evening that ends before it begins: refused with a word', () => {
-  expect(() => planTonight(asked(), wishes({ people: [] }), solve)).toThrow(/people is nobody/);
-  expect(() => planTonight(asked(), wishes({ evenings: [] }), solve)).toThrow(/evenings is none/);
+  expect(() => plan(asked(), wishes({ people: [] }))).toThrow(/people is nobody/);
+  expect(() => plan(asked(), wishes({ evenings: [] }))).toThrow(/evenings is none/);
   const backwards = wishes({ evenings: [{ fromMs: startMs, toMs: startMs - 1 }] });
-  expect(() => planTonight(asked(), backwards, solve)).toThrow(/ends before it begins/);
+  expect(() => plan(asked(), backwards)).toThrow(/ends before it begins/);
 });

@@ -5,7 +5,7 @@ import { stepSeconds } from '../plan/minutes.ts';
 import { productBakedJK, productLagS, stepsOf } from '../plan/product.ts';
 import { blankKey } from '../plan/allocate.ts';
 import { dryWaitS } from '../plan/timing.ts';
-import type { KnownWays, PlanMold, PlanOven, PlanPot, PlanProduct } from '../plan/types.ts';
+import type { KnownWays, PlanMold, PlanOven, PlanPot, PlanProduct, StockOnHand } from '../plan/types.ts';
 import type { SolveLp } from './cast-model.ts';
 import { castsTonight, pourSeconds, type CastsTonight, type MoldTonight } from './casts.ts';
 import { eveningTasks, type PourOfEvening, type Work, type WorkStep } from './evening.ts';
@@ -39,6 +39,9 @@ export interface TonightAsked {
   afterPour: YieldTonight;
   hooksHere: Readonly<Record<string, number>>;
   leadHereKg: number;
+  leadId: string;
+  /** Everything on the shelf. */
+  stock: readonly StockOnHand[];
 }
 
 /** How the maker wants to go about it. */
@@ -123,18 +126,35 @@ function poursOf(casts: CastsTonight, { atOnce }: TonightWishes, { pot, ways }: 
 
 const MS = 1000;
 
+/** What of the open work is wanted tonight. */
+const wantedTonight = ({ wanted }: TonightAsked, { leftOut }: TonightWishes) =>
+  wanted.filter(({ id }) => !leftOut.includes(id));
+
 /**
- * Tonight, from what is open to who does what when. The casts are an integer program; the evening is searched for the
- * order that is done first and late with nothing.
+ * Which molds are poured for what is open, and how often: see {@link castsTonight}.
+ * @throws QuantityError for counts out of range
+ */
+export function castsOfTonight(asked: TonightAsked, wishes: TonightWishes, solve: SolveLp): CastsTonight {
+  const wanted = wantedTonight(asked, wishes)
+    .filter(({ product, heads }) => product.source !== 'shelf' && heads > 0)
+    .map(({ id, product, heads, ticketNumber }) => ({ workId: id, product, heads, fromPot: ticketNumber !== null }));
+  const { molds, pot, ways, afterPour, hooksHere, leadHereKg } = asked;
+  return castsTonight({ wanted, molds, pot, ways, atOnce: wishes.atOnce, afterPour, hooksHere, leadHereKg }, solve);
+}
+
+/**
+ * Tonight, from what is open and what is cast for it to who does what when: searched for the order that is done first
+ * and late with nothing.
+ * @param tell told how far the search is, 0 to 1, with the best so far
  * @throws QuantityError for counts out of range; RangeError where an evening ends before it begins, or nobody is there
  */
 export function planTonight(
   asked: TonightAsked,
   wishes: TonightWishes,
-  solve: SolveLp,
+  casts: CastsTonight,
   options: Pick<SearchOptions, 'tries' | 'seed'> & { tell?: (share: number, best: TonightPlan) => void } = {},
 ): TonightPlan {
-  const { evenings, people, guns, leftOut, pinned, atOnce } = wishes;
+  const { evenings, people, guns, pinned } = wishes;
   const [first] = evenings;
   if (!first) throw new RangeError('evenings is none; allowed: one or more');
   if (people.length === 0) throw new RangeError('people is nobody; allowed: one or more');
@@ -142,19 +162,7 @@ export function planTonight(
     if (!(toMs > fromMs)) throw new RangeError('an evening ends before it begins; allowed: an end that is later');
   }
   const startMs = first.fromMs;
-  const wanted = asked.wanted.filter(({ id }) => !leftOut.includes(id));
-  const casts = castsTonight(
-    {
-      wanted: wanted
-        .filter(({ product, heads }) => product.source !== 'shelf' && heads > 0)
-        .map(({ id, product, heads, ticketNumber }) => {
-          return { workId: id, product, heads, fromPot: ticketNumber !== null };
-        }),
-      ...{ molds: asked.molds, pot: asked.pot, ways: asked.ways, atOnce, afterPour: asked.afterPour },
-      ...{ hooksHere: asked.hooksHere, leadHereKg: asked.leadHereKg },
-    },
-    solve,
-  );
+  const wanted = wantedTonight(asked, wishes);
   const stuck = new Set(casts.problems.map(({ workId }) => workId));
   const pours = poursOf(casts, wishes, asked);
   const poured = new Set(pours.flatMap(({ works }) => works));

@@ -1,0 +1,78 @@
+import { headsOwed, filled, stepState, ticketState, type TonightAsked, type Wanted } from '@schmelz/core';
+import type { Order } from '@schmelz/contract';
+import { rowsOf, type Store } from '../store/store.ts';
+import { handedBy } from './goods.ts';
+import { listResources } from './resources.ts';
+import { countedParts } from './stock.ts';
+import { loadTickets, setupOf, ticketLog, type LoadedTicket } from './tickets.ts';
+import { castingLead, firstTools, readWorkshop, type Workshop } from './workshop.ts';
+
+/** A day is over at its end, where the workshop is. */
+const endOf = (day: string | null) => (day === null ? null : new Date(`${day}T23:59:00`).getTime());
+
+/** A line of an order that nobody has released: all that is not handed over from the shelf is still to be made. */
+function ofOrder(order: Order, handed: Readonly<Record<string, number>>, workshop: Workshop): Wanted[] {
+  return filled(order.lines, handed).flatMap(({ productId, open }, at): Wanted[] => {
+    const product = workshop.products.get(productId);
+    if (!product || open === 0) return [];
+    return [
+      {
+        ...{ id: `${order.id} ${at}`, name: product.name, customer: order.customer, orderNumber: order.number },
+        ...{ ticketNumber: null, orderId: order.id, dueMs: endOf(order.dueOn), product, heads: open, left: {} },
+      },
+    ];
+  });
+}
+
+/** A ticket that is under way: what the pot owes it, and the heads that wait at its steps. */
+function ofTicket(loaded: LoadedTicket, order: Order, workshop: Workshop): Wanted[] {
+  const { row } = loaded;
+  const product = workshop.products.get(row.productId);
+  if (!product) return [];
+  const setup = setupOf(loaded);
+  const state = ticketState(setup, ticketLog(loaded));
+  const left = Object.fromEntries(
+    row.route.map(({ key }) => [key, Math.max(0, stepState(state, key)?.left ?? 0)]).filter(([, heads]) => heads),
+  ) as Record<string, number>;
+  const { toCast } = headsOwed({ quantity: row.quantity, ...setup }, state, workshop.afterPour);
+  // Heads of a ticket that starts from the shelf wait there until they are taken.
+  const [first] = row.route;
+  if (row.source === 'shelf' && first && state.taken < row.quantity) {
+    left[first.key] = (left[first.key] ?? 0) + row.quantity - state.taken;
+  }
+  if (toCast === 0 && Object.keys(left).length === 0) return [];
+  return [
+    {
+      ...{ id: row.id, name: product.name, customer: order.customer, orderNumber: order.number },
+      ...{ ticketNumber: row.number, orderId: row.orderId, dueMs: endOf(order.dueOn), product, heads: toCast, left },
+    },
+  ];
+}
+
+/** Everything that is open: orders that are not released, tickets with heads on the way, and what there is for them. */
+export async function readTonight(store: Store): Promise<TonightAsked> {
+  const workshop = await readWorkshop(store);
+  const { pot, oven } = firstTools(workshop);
+  const lead = castingLead(workshop);
+  const orders = await listResources(store, 'orders', { where: { status: ['open', 'released'] } });
+  const [handed, tickets, hooksHere] = await Promise.all([
+    handedBy(
+      store,
+      orders.map(({ id }) => id),
+    ),
+    loadTickets(store, { closedAt: null }),
+    countedParts(store),
+  ]);
+  const known = await rowsOf(store.models.orders, { where: { id: tickets.map(({ row }) => row.orderId) } });
+  const orderOf = new Map([...orders, ...known].map((order) => [order.id, order as Order]));
+  return {
+    wanted: [
+      ...tickets.flatMap((loaded) => ofTicket(loaded, orderOf.get(loaded.row.orderId)!, workshop)),
+      ...orders
+        .filter(({ status }) => status === 'open')
+        .flatMap((order) => ofOrder(order, handed.get(order.id) ?? {}, workshop)),
+    ],
+    ...{ molds: workshop.molds, pot, oven, ways: workshop.ways, afterPour: workshop.afterPour },
+    ...{ hooksHere, leadHereKg: lead.quantity, leadId: lead.materialId, stock: workshop.stock },
+  };
+}

@@ -1,0 +1,61 @@
+import type { Ticket } from '@schmelz/contract';
+import type { TonightAsked, TonightPlan } from '@schmelz/core';
+import { useNavigate } from 'react-router';
+import { toast } from 'sonner';
+import { call } from '../../api/client.ts';
+import { useList, useWrite } from '../../api/queries.ts';
+import { Button } from '../../design/Button.tsx';
+import { ProblemNote } from '../../design/Notice.tsx';
+
+/** The tickets of a work: itself, or what its order's line has become. */
+function ticketsOf(asked: TonightAsked, works: readonly string[], made: ReadonlyMap<string, Ticket[]>): string[] {
+  return works.flatMap((id) => {
+    const wanted = asked.wanted.find((each) => each.id === id);
+    if (!wanted) return [];
+    if (wanted.ticketNumber !== null) return [wanted.id];
+    const own = made.get(wanted.orderId)?.find(({ productId }) => productId === wanted.product.id);
+    return own ? [own.id] : [];
+  });
+}
+
+/** The plan goes to work: its orders become tickets, and its first pour stands at the pot. */
+export function ToWork({ asked, plan }: { asked: TonightAsked; plan: TonightPlan }) {
+  const navigate = useNavigate();
+  const { data: pots } = useList('pots');
+  const planned = new Set(plan.ends.map(({ id }) => id));
+  const open = asked.wanted.filter(({ id, ticketNumber }) => ticketNumber === null && planned.has(id));
+  const orders = [...new Set(open.map(({ orderId }) => orderId))];
+  const [first] = plan.pours;
+  const go = useWrite(async () => {
+    const made = new Map<string, Ticket[]>();
+    for (const id of orders) made.set(id, await call('POST /orders/:id/release', { params: { id } }));
+    if (!first) return null;
+    const ticketIds = ticketsOf(asked, first.works, made);
+    const [pot] = pots ?? [];
+    if (!pot || ticketIds.length === 0) return null;
+    const body = { moldIds: [...first.moldIds], atOnce: first.moldIds.length, potId: pot.id, ticketIds };
+    return (await call('POST /pours', { body })).id;
+  });
+  const says = first ? `To the pot: ${first.molds.map(({ name }) => name).join(' and ')}` : 'To work';
+  return (
+    <>
+      <Button
+        look="main"
+        className="self-start"
+        disabled={go.isPending || !pots}
+        onClick={() =>
+          go.mutate(undefined, {
+            onSuccess: (pourId) => {
+              if (orders.length > 0)
+                toast(`${orders.length === 1 ? 'An order is' : `${orders.length} orders are`} released.`);
+              void navigate(pourId ? `/pour/${pourId}` : '/');
+            },
+          })
+        }
+      >
+        {says}
+      </Button>
+      <ProblemNote error={go.error} />
+    </>
+  );
+}

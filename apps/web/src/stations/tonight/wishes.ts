@@ -1,0 +1,71 @@
+import type { TonightWishes } from '@schmelz/core';
+import { useMemo, useState } from 'react';
+import { isoDay, moment } from '../../units/dates.ts';
+
+/** What a maker says of an evening, as it stands in the form. */
+export interface EveningForm {
+  day: string;
+  from: string;
+  to: string;
+  people: number;
+  guns: number;
+  atOnce: number;
+}
+const KEY = 'schmelz.evening';
+const HOUR_MS = 3600_000;
+
+/** The next evening: today while it is not past its end, else tomorrow. */
+function usual(): EveningForm {
+  const kept = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<EveningForm>;
+  const form = { from: '18:00', to: '22:30', people: 1, guns: 1, atOnce: 1, ...kept, day: isoDay(moment()) };
+  return eveningOf(form).toMs > moment() ? form : { ...form, day: isoDay(moment() + 24 * HOUR_MS) };
+}
+
+/** From and to in ms; what ends before it begins goes over midnight. */
+export function eveningOf({ day, from, to }: EveningForm): { fromMs: number; toMs: number } {
+  const at = (time: string) => new Date(`${day}T${time}:00`).getTime();
+  const toMs = at(to) > at(from) ? at(to) : at(to) + 24 * HOUR_MS;
+  return { fromMs: at(from), toMs };
+}
+
+const NAMES = ['You', 'Second', 'Third', 'Fourth'];
+
+/** The wishes of an evening that has begun start now. */
+export function wishesOf(
+  form: EveningForm,
+  leftOut: readonly string[],
+  pinned: Readonly<Record<string, number>>,
+): TonightWishes {
+  const { fromMs, toMs } = eveningOf(form);
+  const now = Math.ceil(moment() / 300_000) * 300_000;
+  return {
+    evenings: [{ fromMs: now > fromMs && now < toMs ? now : fromMs, toMs }],
+    people: NAMES.slice(0, form.people).map((name) => ({ name, can: null })),
+    ...{ guns: form.guns, atOnce: form.atOnce, leftOut, pinned },
+  };
+}
+
+/** What is wished, kept on this device for the next evening; what is pinned and left out is for this one. */
+export function useWishes() {
+  const [form, setForm] = useState(usual);
+  const [leftOut, setLeftOut] = useState<readonly string[]>([]);
+  const [pinned, setPinned] = useState<Readonly<Record<string, number>>>({});
+  const wishes = useMemo(() => wishesOf(form, leftOut, pinned), [form, leftOut, pinned]);
+  return {
+    form,
+    wishes,
+    leftOut,
+    pinned,
+    change(part: Partial<EveningForm>) {
+      const next = { ...form, ...part };
+      localStorage.setItem(KEY, JSON.stringify(next));
+      setForm(next);
+      // A pinned beginning is counted from the evening's own.
+      setPinned({});
+    },
+    leave: (id: string) => setLeftOut(leftOut.includes(id) ? leftOut.filter((each) => each !== id) : [...leftOut, id]),
+    pin: (taskId: string, startS: number) => setPinned({ ...pinned, [taskId]: Math.max(0, startS) }),
+    unpin: (taskId: string) => setPinned(Object.fromEntries(Object.entries(pinned).filter(([id]) => id !== taskId))),
+  };
+}
+export type Wishes = ReturnType<typeof useWishes>;
