@@ -12,6 +12,8 @@ export const writeDayShort = (when: number | string): string => format(at(when),
 export const writeMonth = (when: number | string): string => format(at(when), 'MMM yy');
 /** March 2026 */
 export const writeLongMonth = (when: number | string): string => format(at(when), 'MMMM yyyy');
+/** Fri */
+export const writeWeekday = (when: number | string): string => format(at(when), 'EEE');
 /** 19:48 */
 export const writeTime = (when: number | string): string => format(at(when), 'HH:mm');
 /** 2026-03-06, as date fields and the API want it. */

@@ -2,6 +2,7 @@ import { expose } from 'comlink';
 import {
   chances,
   planTonight,
+  USUAL_SPREAD,
   type CastsTonight,
   type Chances,
   type TonightAsked,
@@ -28,8 +29,9 @@ const refiner = {
   ): TonightPlan {
     return planTonight(asked, wishes, casts, { tries: TRIES, tell: (share, best) => void tell(share, best) });
   },
-  chances({ tasks, schedule, windows }: TonightPlan): Chances {
-    const { endsS, worksS, doubts } = chances(tasks, schedule.placed, { evenings: EVENINGS, windows });
+  chances({ tasks, schedule, windows, casts }: TonightPlan): Chances {
+    const spread = { ...USUAL_SPREAD, castsShare: casts.castsShare || USUAL_SPREAD.castsShare };
+    const { endsS, worksS, doubts } = chances(tasks, schedule.placed, { evenings: EVENINGS, windows, spread });
     return {
       endsS: thinned(endsS),
       worksS: Object.fromEntries(Object.entries(worksS).map(([work, ends]) => [work, thinned(ends)])),

@@ -57,6 +57,8 @@ export interface BlankTonight {
   /** Good heads wanted, and casts for them. */
   heads: number;
   casts: number;
+  /** As many as it takes on an evening like most. */
+  expected: number;
   missing: number;
   works: string[];
 }
@@ -67,6 +69,8 @@ export interface CastsTonight {
   seconds: number;
   boundS: number;
   optimal: boolean;
+  /** How far the casts of one evening are off from what is expected, as a share: one standard deviation. */
+  castsShare: number;
   /** What decided it, in words. */
   says: string[];
   /** What cannot be cast at all, with the nearest way out. */
@@ -89,6 +93,9 @@ interface Blank {
   pot: number;
   casts: number;
   heads: number;
+  expected: number;
+  /** How far one evening's yield is off, as a share of it. */
+  offShare: number;
 }
 
 const yieldOf = ({ good, casts }: PlanCavity) => yieldEstimate(good, casts).mean;
@@ -98,7 +105,9 @@ function blanksOf(input: CastsInput): Blank[] {
   for (const { workId, product, heads, fromPot } of input.wanted) {
     if (heads <= 0) continue;
     const id = blankKey(product);
-    const blank = blanks.get(id) ?? { id, product, name: product.name, works: [], end: 0, pot: 0, casts: 0, heads: 0 };
+    const known = blanks.get(id);
+    const fresh = { end: 0, pot: 0, casts: 0, heads: 0, expected: 0, offShare: 0 };
+    const blank: Blank = known ?? { id, product, name: product.name, works: [], ...fresh };
     blank.works.push(workId);
     blank.heads += heads;
     if (fromPot) blank.pot += heads;
@@ -122,6 +131,8 @@ function castsWanted(blank: Blank, { molds, afterPour = { mean: 1 }, confidence 
   const tonight = yieldTonight({ mean, casts, ...(spread > 0 ? { spread } : {}) });
   blank.casts =
     castsFor(blank.end, throughBoth(tonight, afterPour), confidence) + castsFor(blank.pot, tonight, confidence);
+  blank.expected = Math.min(blank.casts, blank.end / (mean * afterPour.mean) + blank.pot / mean);
+  blank.offShare = Math.sqrt((1 - mean) / mean / (tonight.sure + 1));
   return mean;
 }
 
@@ -230,7 +241,7 @@ export function castsTonight(input: CastsInput, solve: SolveLp): CastsTonight {
       const { blanks: warm, openS } = planOf(mold, 1, all);
       return {
         ...{ id: mold.id, setupS: READY_S + warm.value * BLANK_CYCLE_S },
-        // All cavities are filled in every shot, those that cast nothing tonight for their heat: it keeps the mold warm.
+        // All cavities are filled in every shot, those that cast nothing tonight for their heat.
         shotS:
           HANDLE_S_PER_SHOT +
           POUR_S_PER_CAVITY * mold.cavities.filter(({ condition }) => condition === 'good').length +
@@ -276,9 +287,15 @@ export function castsTonight(input: CastsInput, solve: SolveLp): CastsTonight {
   });
   return {
     molds: used,
-    blanks: blanks.map(({ id, name, heads, casts, works }) => {
-      return { id, name, heads, casts, missing: solved.missing[id] ?? 0, works };
+    blanks: blanks.map(({ id, name, heads, casts, expected, works }) => {
+      return { id, name, heads, casts, expected, missing: solved.missing[id] ?? 0, works };
     }),
+    castsShare:
+      blanks.reduce((sum, { expected, offShare }) => sum + expected * offShare, 0) /
+      Math.max(
+        1,
+        blanks.reduce((sum, { expected }) => sum + expected, 0),
+      ),
     ...{ seconds: solved.seconds, boundS: solved.boundS, optimal: solved.optimal, problems },
     says: saysOf(blanks, solved.missing, problem, groups, molds),
   };
@@ -316,14 +333,25 @@ function saysOf(
   return [...short, ...poor, ...spare];
 }
 
-/** Seconds of a pour of these molds together: ready, warm, and all shots, one mold after another or two in turn. */
-export const pourSeconds = (molds: readonly MoldTonight[], ways: HouseWays, atOnce: number): number =>
-  molds.reduce((sum, { blanks }) => sum + READY_S + blanks * BLANK_CYCLE_S, 0) +
-  shotsSeconds(
-    ways,
-    molds.map(({ shots, uses, openS }) => {
-      const cavities = uses.reduce((sum, { casts }) => sum + casts, 0) / Math.max(1, shots);
-      return { shots, cavities, openS };
-    }),
-    atOnce,
-  );
+/**
+ * Seconds of a pour of these molds together on an evening like most: ready, warm, and as many shots as it takes until
+ * enough are good, one mold after another or two in turn.
+ */
+export function pourSeconds(
+  molds: readonly MoldTonight[],
+  { blanks }: Pick<CastsTonight, 'blanks'>,
+  ways: HouseWays,
+  atOnce: number,
+): number {
+  const ready = molds.reduce((sum, mold) => sum + READY_S + mold.blanks * BLANK_CYCLE_S, 0);
+  const pours = molds.map(({ shots, uses, openS }) => {
+    const planned = uses.reduce((sum, { casts }) => sum + casts, 0);
+    const likely = uses.reduce((sum, { blankId, casts }) => {
+      const blank = blanks.find(({ id }) => id === blankId);
+      return sum + (blank && blank.casts > 0 ? (casts * blank.expected) / blank.casts : casts);
+    }, 0);
+    const cavities = planned / Math.max(1, shots);
+    return { shots: Math.max(1, Math.round((shots * likely) / Math.max(1, planned))), cavities, openS };
+  });
+  return ready + shotsSeconds(ways, pours, atOnce);
+}

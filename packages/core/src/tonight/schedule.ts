@@ -282,6 +282,13 @@ function insideS(seconds: number, windows: Shop['windows']): number {
   return left;
 }
 
+/** Nothing ends while nobody is there: a time between two evenings is the beginning of the next. */
+function nextInside(seconds: number, windows: Shop['windows']): number {
+  const sorted = [...(windows ?? [])].sort((a, b) => a.fromS - b.fromS);
+  const later = sorted.find(({ toS }) => seconds <= toS);
+  return later ? Math.max(seconds, later.fromS) : seconds;
+}
+
 /**
  * A time before which no evening ends, whatever the order: the longest way through the work, what hands there are, each
  * tool by itself, and over several evenings the hours in which somebody is there.
@@ -303,19 +310,23 @@ export function lowerBoundS(tasks: readonly Task[], shop: Shop): number {
   const handsS = hands.reduce((sum, { seconds }) => sum + seconds, 0);
   const longest = Math.max(0, ...tasks.map(piece).map(({ headS, seconds, tailS }) => headS + seconds + tailS));
   const tools = new Set(tasks.flatMap(({ holds }) => holds));
-  return Math.max(
+  const bounds = [
     longest,
     shop.people.length > 0 ? bound(hands.map(piece), shop.people.length) : 0,
     shop.windows?.length && fits && shop.people.length > 0 ? insideS(handsS / shop.people.length, shop.windows) : 0,
     ...[...tools].map((tool) =>
       bound(tasks.filter(({ holds }) => holds.includes(tool)).map(held), shop.tools?.[tool] ?? 1),
     ),
-  );
+  ];
+  const boundS = Math.max(...bounds);
+  return fits ? nextInside(boundS, shop.windows) : boundS;
 }
 
 /** When a work must be done, s from the beginning; and what is late counts more than any end. */
 export type Due = Readonly<Record<string, number>>;
 const LATE_WEIGHT = 20;
+/** Of two evenings that end alike the one is better in which most is done early: what is done is done. */
+const EARLY_WEIGHT = 0.02;
 /** So many tries from one place. */
 const AGAIN = 400;
 /** So near the bound no better order is looked for. */
@@ -333,13 +344,12 @@ export function endsOf(tasks: readonly Task[], placed: readonly Placed[]): Map<s
 function costOfPlan(tasks: readonly Task[], placed: readonly Placed[], due: Due): number {
   const endS = Math.max(0, ...placed.map((each) => each.endS));
   let late = 0;
-  // Half of what it is about when all is done: works that are done early are done.
   let sum = 0;
   for (const [work, end] of endsOf(tasks, placed)) {
     late += Math.max(0, end - (due[work] ?? FOREVER));
     sum += end;
   }
-  return endS + LATE_WEIGHT * late + 1e-4 * sum;
+  return endS + LATE_WEIGHT * late + (EARLY_WEIGHT * sum) / Math.max(1, tasks.length);
 }
 
 export interface SearchOptions {
@@ -384,7 +394,8 @@ export function schedule(tasks: readonly Task[], shop: Shop, options: SearchOpti
     boundS,
   });
   const proved = () => asSchedule(best).endS <= NEAR * boundS + 1;
-  for (let at = 0; at < tries && tasks.length > 1 && !(proved() && Object.keys(due).length === 0); at++) {
+  // Where no order ends earlier, it is looked for a while longer whether more is done early.
+  for (let at = 0; at < tries && tasks.length > 1 && !(at > tries / 4 && proved()); at++) {
     // Now and then it goes back to the best, so that it does not stray.
     if (at % AGAIN === AGAIN - 1) now = best;
     const order = [...now.order];

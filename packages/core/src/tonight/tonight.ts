@@ -119,7 +119,7 @@ function poursOf(casts: CastsTonight, { atOnce }: TonightWishes, { pot, ways }: 
     return {
       ...{ id: String(nth + 1), name: `Pour ${molds.map(({ name }) => name).join(' and ')}`, molds, works },
       ...{ moldIds: molds.map(({ moldId }) => moldId), blankIds },
-      ...{ seconds: pourSeconds(molds, ways, atOnce), meltS: melt.seconds },
+      ...{ seconds: pourSeconds(molds, casts, ways, atOnce), meltS: melt.seconds },
     };
   });
 }

@@ -5,7 +5,7 @@ import { Button } from '../../design/Button.tsx';
 import { Heading } from '../../design/Page.tsx';
 import type { Planner } from '../../workers/planner.worker.ts';
 import { startPlanner } from '../../workers/start.ts';
-import { writeDayShort, writeTime } from '../../units/dates.ts';
+import { writeTime, writeWeekday } from '../../units/dates.ts';
 import type { EveningForm, Wishes } from './wishes.ts';
 
 interface Change {
@@ -79,7 +79,7 @@ export function Helps({ asked, plan, wishes }: { asked: TonightAsked; plan: Toni
               </span>
               <span className="text-right">
                 <b className="fig text-[19px]">
-                  {savedS > 64_800 ? `${writeDayShort(endMs)}, ` : ''}
+                  {then.schedule.endS > 64_800 ? `${writeWeekday(endMs)} ` : ''}
                   {writeTime(endMs)}
                 </b>
                 <span className="quiet block">

@@ -1,0 +1,88 @@
+import { chanceBy, writeSpan, type TonightAsked, type TonightPlan } from '@schmelz/core';
+import { Link } from 'react-router';
+import { writeDayShort } from '../../units/dates.ts';
+import { type PlanState } from './usePlan.ts';
+import { type Wishes } from './wishes.ts';
+
+import { when } from './when.ts';
+
+const MS = 1000;
+
+/** What is open, with the time it is done, and whether that is in time. */
+export function WantedList({
+  asked,
+  plan,
+  wishes,
+  state,
+}: {
+  asked: TonightAsked;
+  plan: TonightPlan;
+  wishes: Wishes;
+  state: PlanState;
+}) {
+  const ends = new Map(plan.ends.map((end) => [end.id, end]));
+  const problems = new Map(plan.casts.problems.map(({ workId, text }) => [workId, text]));
+  const sorted = [...asked.wanted].sort((a, b) => (ends.get(a.id)?.endMs ?? 0) - (ends.get(b.id)?.endMs ?? 0));
+  return (
+    <ul>
+      {sorted.map(({ id, name, customer, orderNumber, ticketNumber, heads, left, dueMs }) => {
+        const out = wishes.leftOut.includes(id);
+        const end = ends.get(id);
+        const waiting = Object.values(left).reduce((sum, each) => sum + each, 0);
+        const played = state.chances?.worksS[id];
+        const sure = played && dueMs !== null ? chanceBy(played, (dueMs - plan.startMs) / MS) : null;
+        return (
+          <li
+            key={id}
+            className={`grid grid-cols-[auto_minmax(0,1fr)_auto] items-center gap-4 border-b border-rule py-2 ${out ? 'text-ink-3' : ''}`}
+          >
+            <input
+              type="checkbox"
+              className="size-5 accent-(--ink)"
+              aria-label={`${name} for ${customer}, tonight`}
+              checked={!out}
+              onChange={() => wishes.leave(id)}
+            />
+            <span className="min-w-0">
+              <b className="block truncate font-medium">{name}</b>
+              <span className="quiet block">
+                {ticketNumber === null ? (
+                  <Link
+                    to={`/orders/${asked.wanted.find((each) => each.id === id)!.orderId}`}
+                    className="hover:underline"
+                  >
+                    order {orderNumber}, {customer}
+                  </Link>
+                ) : (
+                  `ticket ${ticketNumber}, ${customer}`
+                )}
+                {heads > 0 && `, ${heads} to cast`}
+                {waiting > 0 && `, ${waiting} on the way`}
+                {dueMs !== null && `, due ${writeDayShort(dueMs)}`}
+              </span>
+              {problems.has(id) && <span className="block text-sm font-medium text-stop">{problems.get(id)}</span>}
+            </span>
+            <span className="text-right">
+              {end && !out ? (
+                <>
+                  <b className={`fig text-[21px] ${end.lateS > 0 ? 'text-stop' : ''}`}>
+                    {when(end.endMs, plan.startMs)}
+                  </b>
+                  <span className={`block text-sm ${end.lateS > 0 ? 'font-semibold text-stop' : 'text-ink-3'}`}>
+                    {end.lateS > 0
+                      ? `${writeSpan(end.lateS)} late`
+                      : sure === null
+                        ? 'done'
+                        : `in time ${Math.round(100 * sure)} in 100`}
+                  </span>
+                </>
+              ) : (
+                <span className="quiet">{out ? 'another day' : 'not tonight'}</span>
+              )}
+            </span>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}
