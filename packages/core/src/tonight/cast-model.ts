@@ -63,8 +63,8 @@ export interface LpAnswer {
 }
 export type SolveLp = (lp: string) => LpAnswer;
 
-/** A missing cast weighs more than any evening: nothing is left out to save time. */
-const MISSING_S = 1e5;
+/** A missing cast weighs more than any mold that is warmed for it alone: nothing is left out to save time. */
+const MISSING_S = 5000;
 const EPS = 1e-6;
 
 const terms = (of: readonly (readonly [number, string])[]): string =>
@@ -88,7 +88,8 @@ const pairs = ({ groups }: CastProblem) => groups.flatMap((group) => group.casts
 /**
  * The integer program as text in the LP format: x casts of a blank in a group of cavities, n shots of a mold, z whether
  * it is used at all. Least time; no cavity is filled more often than its mold is shot; what is scarce is not exceeded.
- * Source: physics.md 10.
+ * Shots are whole; casts come out whole where all cavities are as good (a transport problem), and are made whole by
+ * {@link wholeCasts} where they are not. Source: physics.md 10.
  */
 export function castProgram(problem: CastProblem): string {
   const { blanks, molds, groups, limits } = problem;
@@ -134,17 +135,13 @@ export function castProgram(problem: CastProblem): string {
       .map(({ group, cast }) => [takes[cast.blankId]!, of.casts(group.id, cast.blankId)] as const);
     if (taken.length > 0) rows.push(`${terms(taken)} <= ${most}`);
   }
-  const whole = [
-    ...molds.map(({ id }) => of.shots(id)),
-    ...all.map(({ group, cast }) => of.casts(group.id, cast.blankId)),
-  ];
   return [
     'Minimize',
     ` obj: ${objective}`,
     'Subject To',
     ...rows.map((row, at) => ` c${at}: ${row}`),
     'General',
-    ...whole.map((name) => ` ${name}`),
+    ...molds.map(({ id }) => ` ${of.shots(id)}`),
     'Binary',
     ...molds.map(({ id }) => ` ${of.used(id)}`),
     'End',
@@ -165,6 +162,61 @@ export const castSeconds = (
     return sum + (count > 0 ? setupS : 0) + count * shotS + casts * castS;
   }, 0);
 
+interface Fractions {
+  casts: (groupId: string, blankId: string) => number;
+  shots: (moldId: string) => number;
+  missing: (blankId: string) => number;
+}
+
+/**
+ * Casts as whole numbers: what is left over a whole one is rounded down, and then cast where a cavity is still free in
+ * the shots there are, the best one first; where none is, one shot more is poured.
+ */
+function wholeCasts(problem: CastProblem, said: Fractions): Pick<CastAnswer, 'uses' | 'shots' | 'missing'> {
+  const { blanks, molds, groups, limits } = problem;
+  const shots = new Map(molds.map(({ id }) => [id, said.shots(id)]));
+  const all = pairs(problem).map(({ group, cast }) => ({
+    ...{ group, cast, casts: Math.floor(said.casts(group.id, cast.blankId) + EPS) },
+  }));
+  const inGroup = (id: string) => all.reduce((sum, each) => sum + (each.group.id === id ? each.casts : 0), 0);
+  const used = ({ takes }: CastLimit) =>
+    all.reduce((sum, each) => sum + (takes[each.cast.blankId] ?? 0) * each.casts, 0);
+  const fits = ({ group, cast }: (typeof all)[number]) => {
+    const most = shots.get(group.moldId)!;
+    if (inGroup(group.id) >= group.cavities * most) return false;
+    const near = groups.filter(
+      ({ id, casts }) =>
+        cast.keepsEmpty?.includes(id) ||
+        (inGroup(id) > 0 && casts.some(({ keepsEmpty }) => keepsEmpty?.includes(group.id))),
+    );
+    return near.every(({ id }) => inGroup(id) + inGroup(group.id) < most);
+  };
+  const allowed = ({ cast }: (typeof all)[number]) =>
+    limits.every((limit) => used(limit) + (limit.takes[cast.blankId] ?? 0) <= limit.most + EPS);
+  const missing: Record<string, number> = {};
+  for (const { id, casts: wanted } of blanks) {
+    const own = all.filter(({ cast }) => cast.blankId === id).sort((a, b) => b.cast.weight - a.cast.weight);
+    const worth = () => own.reduce((sum, { cast, casts }) => sum + cast.weight * casts, 0);
+    const target = wanted - said.missing(id) - EPS;
+    while (worth() < target) {
+      const open = own.filter(allowed);
+      const free = open.find(fits);
+      if (free) free.casts += 1;
+      else if (open[0]) shots.set(open[0].group.moldId, shots.get(open[0].group.moldId)! + 1);
+      else break;
+    }
+    const left = wanted - worth();
+    if (left > EPS) missing[id] = Math.ceil(left - EPS);
+  }
+  return {
+    uses: all.flatMap(({ group, cast, casts }) =>
+      casts > 0 ? [{ groupId: group.id, moldId: group.moldId, blankId: cast.blankId, casts }] : [],
+    ),
+    shots: Object.fromEntries([...shots].filter(([, count]) => count > 0)),
+    missing,
+  };
+}
+
 /**
  * The least time to cast what is wanted.
  * @param solve a solver of integer programs: it runs in a worker, and in tests
@@ -179,23 +231,26 @@ export function solveCasts(problem: CastProblem, solve: SolveLp): SolvedCasts {
     return { shots: {}, uses: [], missing: {}, seconds: 0, boundS: 0, optimal: true };
   }
   const of = names(problem);
-  const said = solve(castProgram(problem));
-  if (Object.keys(said.columns).length === 0) throw new RangeError(`the casts have no plan: ${said.status}`);
-  const read = (name: string) => Math.max(0, Math.round(said.columns[name] ?? 0));
-  const uses = pairs(problem).flatMap(({ group, cast }): CastUse[] => {
-    const casts = read(of.casts(group.id, cast.blankId));
-    return casts > 0 ? [{ groupId: group.id, moldId: group.moldId, blankId: cast.blankId, casts }] : [];
-  });
-  const shots = Object.fromEntries(
-    problem.molds.flatMap(({ id }) => (read(of.shots(id)) > 0 ? [[id, read(of.shots(id))]] : [])),
-  );
-  const short = problem.blanks.flatMap(({ id }): [string, number][] => {
-    const missing = said.columns[of.missing(id)] ?? 0;
-    return missing > EPS ? [[id, Math.ceil(missing - EPS)]] : [];
+  const first = solve(castProgram(problem));
+  if (Object.keys(first.columns).length === 0) throw new RangeError(`the casts have no plan: ${first.status}`);
+  const lacks = (blankId: string) => Math.max(0, first.columns[of.missing(blankId)] ?? 0);
+  // What cannot be had is taken as it is; the time for the rest is then proved by itself.
+  const rest = {
+    ...problem,
+    blanks: problem.blanks.map((blank) => ({ ...blank, casts: blank.casts - lacks(blank.id) })),
+  };
+  const short = problem.blanks.some(({ id }) => lacks(id) > EPS);
+  const again = short ? solve(castProgram(rest)) : first;
+  const said = Object.keys(again.columns).length > 0 ? again : first;
+  const read = (name: string) => Math.max(0, said.columns[name] ?? 0);
+  const { uses, shots, missing } = wholeCasts(problem, {
+    casts: (groupId, blankId) => read(of.casts(groupId, blankId)),
+    shots: (moldId) => Math.round(read(of.shots(moldId))),
+    missing: lacks,
   });
   const seconds = castSeconds(problem, { shots, uses });
-  const missingS = problem.blanks.reduce((sum, { id }) => sum + MISSING_S * (said.columns[of.missing(id)] ?? 0), 0);
-  const boundS = Math.min(seconds, Math.max(0, said.bound - missingS));
+  const unsaid = problem.blanks.reduce((sum, { id }) => sum + MISSING_S * read(of.missing(id)), 0);
+  const boundS = Math.min(seconds, Math.max(0, said.bound - unsaid));
   const optimal = seconds - boundS <= 1e-4 * Math.max(1, seconds);
-  return { shots, uses, missing: Object.fromEntries(short), seconds, boundS, optimal };
+  return { shots, uses, missing, seconds, boundS, optimal };
 }
