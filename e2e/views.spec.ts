@@ -69,6 +69,7 @@ async function views(url: string): Promise<[string, string][]> {
     ['finish', '/finish'],
     ['ticket', `/tickets/${closed.id}`],
     ['labels', `/finish/labels/${closed.id}`],
+    ['tonight', '/tonight'],
     ['finished heads', '/stock/goods'],
     ['trace a bag', '/trace'],
     ['what is in a bag', `/trace/${closed.number}`],

@@ -50,6 +50,7 @@ for (const [path, name] of [
   ['/molds', 'molds'],
   ['/lead', 'lead'],
   ['/books', 'books'],
+  ['/stock/goods', 'goods'],
 ]) {
   await go(path);
   await shoot(name);
@@ -58,16 +59,17 @@ const fry = (await get('/molds')).find((mold) => mold.name === 'Fry six');
 for (const [path, name] of [
   ['/paint/order', 'colour-order'],
   ['/bake/past', 'past-bakes'],
-  ['/lead/melt', 'melting'],
   ['/products/templates', 'made'],
   ['/bake/loads', 'oven-loads'],
-  [`/molds/${fry.id}/warm`, 'warming'],
   [`/molds/${fry.id}/fill`, 'fill'],
 ]) {
   await go(path);
   await page.waitForTimeout(1500); // the probe's first reading, and the fit beside the page
   await shoot(name);
 }
+await go('/tonight');
+await page.getByText(/Nine evenings in ten by/).waitFor({ timeout: 60_000 });
+await shoot('tonight');
 const closed = (await get('/tickets')).find((ticket) => ticket.closedAt !== null);
 await go(`/tickets/${closed.id}`);
 await shoot('ticket');

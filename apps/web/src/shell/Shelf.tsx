@@ -77,7 +77,7 @@ export function Shelf({ onPalette }: { onPalette: () => void }) {
   const clocks = line?.clocks ?? [];
   useRinging(clocks, now);
   return (
-    <header className="sticky top-0 z-30 grid bg-plate grid-cols-[1fr_auto] items-end gap-x-6 border-b-2 border-ink px-4 md:px-8 lg:grid-cols-[300px_minmax(0,1fr)_auto] lg:gap-x-9">
+    <header className="sticky top-0 z-30 grid bg-plate grid-cols-[1fr_auto] items-end gap-x-3 border-b-2 border-ink px-4 sm:gap-x-6 md:px-8 lg:grid-cols-[300px_minmax(0,1fr)_auto] lg:gap-x-9">
       <Link to="/" className="py-2.5">
         <span className="voice block text-[27px] leading-none font-semibold tracking-tight">Schmelz</span>
         <span className="quiet mt-1 block max-w-[200px] truncate">{settings?.workshopName ?? ' '}</span>
@@ -94,7 +94,7 @@ export function Shelf({ onPalette }: { onPalette: () => void }) {
       </div>
       <nav
         aria-label="Places"
-        className="flex items-center gap-x-3 self-center text-sm font-medium md:gap-x-5 md:text-base"
+        className="flex items-center gap-x-2 self-center text-[13px] font-medium sm:gap-x-3 sm:text-sm md:gap-x-5 md:text-base"
       >
         {PLACES.map(([to, name]) => (
           <NavLink

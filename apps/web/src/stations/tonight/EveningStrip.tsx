@@ -100,79 +100,85 @@ export function EveningStrip({
   );
   const secondsPerPx = () => spanS / Math.max(1, track.current?.clientWidth ?? 1);
   return (
-    <div className="grid grid-cols-[64px_minmax(0,1fr)] gap-x-3" role="group" aria-label="The evening along its hours">
-      <span />
-      <div ref={track} className="relative h-6 border-b border-rule-2">
-        {hours.map((at) => (
-          <span
-            key={at}
-            className="fig absolute bottom-0.5 -translate-x-1/2 text-[15px] text-ink-2"
-            style={{ left: part((at - plan.startMs) / MS) }}
-          >
-            {writeTime(at)}
-          </span>
+    <div className="overflow-x-auto pb-1" tabIndex={0} role="region" aria-label="The evening, wider than a phone">
+      <div
+        className="grid min-w-[760px] grid-cols-[64px_minmax(0,1fr)] gap-x-3 pr-2"
+        role="group"
+        aria-label="The evening along its hours"
+      >
+        <span />
+        <div ref={track} className="relative h-6 border-b border-rule-2">
+          {hours.map((at) => (
+            <span
+              key={at}
+              className="fig absolute bottom-0.5 -translate-x-1/2 text-[15px] text-ink-2"
+              style={{ left: part((at - plan.startMs) / MS) }}
+            >
+              {writeTime(at)}
+            </span>
+          ))}
+        </div>
+        {lanes.map((lane) => (
+          <div key={lane.id} className="contents">
+            <span className="stamp self-center truncate py-1 text-[14px]">{lane.name}</span>
+            <div className={`relative border-b border-rule ${lane.id.startsWith('person') ? 'h-[62px]' : 'h-[30px]'}`}>
+              {hours.map((at) => (
+                <span
+                  key={at}
+                  className="absolute inset-y-0 border-l border-rule"
+                  style={{ left: part((at - plan.startMs) / MS) }}
+                />
+              ))}
+              {lane.tasks.map(({ task, startS, endS: taskEndS }) => {
+                const width = (100 * (taskEndS - startS)) / spanS;
+                const mine = dragged?.id === task.id;
+                const held = pinned[task.id] !== undefined;
+                return (
+                  <button
+                    key={task.id}
+                    type="button"
+                    aria-pressed={chosen === task.id}
+                    aria-label={`${task.name}, ${writeTime(plan.startMs + MS * startS)} to ${writeTime(plan.startMs + MS * taskEndS)}${held ? ', pinned' : ''}`}
+                    className={`absolute inset-y-1 touch-none overflow-hidden border border-contour text-left text-[12.5px] leading-tight text-[#14171a] ${width > WORDY ? 'px-1' : 'p-0'} ${look(task, lane.id)} ${
+                      chosen === task.id ? 'z-10 outline-2 outline-offset-1 outline-ink' : ''
+                    } ${mine ? 'z-20 opacity-80' : ''}`}
+                    style={{
+                      left: part(startS),
+                      width: `max(2px, ${width}%)`,
+                      transform: mine ? `translateX(${dragged.byPx}px)` : undefined,
+                    }}
+                    onPointerDown={(event) => {
+                      event.currentTarget.setPointerCapture(event.pointerId);
+                      setDragged({ id: task.id, fromX: event.clientX, byPx: 0 });
+                    }}
+                    onPointerMove={(event) => {
+                      if (dragged?.id === task.id) setDragged({ ...dragged, byPx: event.clientX - dragged.fromX });
+                    }}
+                    onPointerUp={() => {
+                      const byPx = dragged?.byPx ?? 0;
+                      setDragged(null);
+                      if (Math.abs(byPx) < 5) return;
+                      onPin(task.id, STEP_S * Math.round((startS + byPx * secondsPerPx()) / STEP_S));
+                      onChoose(task.id);
+                    }}
+                    onPointerCancel={() => setDragged(null)}
+                    onClick={() => onChoose(chosen === task.id ? null : task.id)}
+                  >
+                    {held && <span aria-hidden="true" className="absolute inset-y-0 left-0 w-[5px] bg-ink" />}
+                    {width > WORDY && (
+                      <span
+                        className={`${lane.id.startsWith('person') ? 'line-clamp-3' : 'block truncate'} ${held ? 'pl-1.5' : ''}`}
+                      >
+                        {shortName(task, lane.id)}
+                      </span>
+                    )}
+                  </button>
+                );
+              })}
+            </div>
+          </div>
         ))}
       </div>
-      {lanes.map((lane) => (
-        <div key={lane.id} className="contents">
-          <span className="stamp self-center truncate py-1 text-[14px]">{lane.name}</span>
-          <div className={`relative border-b border-rule ${lane.id.startsWith('person') ? 'h-[62px]' : 'h-[30px]'}`}>
-            {hours.map((at) => (
-              <span
-                key={at}
-                className="absolute inset-y-0 border-l border-rule"
-                style={{ left: part((at - plan.startMs) / MS) }}
-              />
-            ))}
-            {lane.tasks.map(({ task, startS, endS: taskEndS }) => {
-              const width = (100 * (taskEndS - startS)) / spanS;
-              const mine = dragged?.id === task.id;
-              const held = pinned[task.id] !== undefined;
-              return (
-                <button
-                  key={task.id}
-                  type="button"
-                  aria-pressed={chosen === task.id}
-                  aria-label={`${task.name}, ${writeTime(plan.startMs + MS * startS)} to ${writeTime(plan.startMs + MS * taskEndS)}${held ? ', pinned' : ''}`}
-                  className={`absolute inset-y-1 touch-none overflow-hidden border border-contour px-1 text-left text-[12.5px] leading-tight text-[#14171a] ${look(task, lane.id)} ${
-                    chosen === task.id ? 'z-10 outline-2 outline-offset-1 outline-ink' : ''
-                  } ${mine ? 'z-20 opacity-80' : ''}`}
-                  style={{
-                    left: part(startS),
-                    width: `max(3px, ${width}%)`,
-                    transform: mine ? `translateX(${dragged.byPx}px)` : undefined,
-                  }}
-                  onPointerDown={(event) => {
-                    event.currentTarget.setPointerCapture(event.pointerId);
-                    setDragged({ id: task.id, fromX: event.clientX, byPx: 0 });
-                  }}
-                  onPointerMove={(event) => {
-                    if (dragged?.id === task.id) setDragged({ ...dragged, byPx: event.clientX - dragged.fromX });
-                  }}
-                  onPointerUp={() => {
-                    const byPx = dragged?.byPx ?? 0;
-                    setDragged(null);
-                    if (Math.abs(byPx) < 5) return;
-                    onPin(task.id, STEP_S * Math.round((startS + byPx * secondsPerPx()) / STEP_S));
-                    onChoose(task.id);
-                  }}
-                  onPointerCancel={() => setDragged(null)}
-                  onClick={() => onChoose(chosen === task.id ? null : task.id)}
-                >
-                  {held && <span aria-hidden="true" className="absolute inset-y-0 left-0 w-[5px] bg-ink" />}
-                  {width > WORDY && (
-                    <span
-                      className={`${lane.id.startsWith('person') ? 'line-clamp-3' : 'block truncate'} ${held ? 'pl-1.5' : ''}`}
-                    >
-                      {shortName(task, lane.id)}
-                    </span>
-                  )}
-                </button>
-              );
-            })}
-          </div>
-        </div>
-      ))}
     </div>
   );
 }
