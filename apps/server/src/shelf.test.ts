@@ -53,7 +53,16 @@ const line = (productId: string, pieces: number, priceMinor: number | null = nul
   ...{ productId, grade, pieces, priceMinor },
 });
 const move = (what: string, lines: object[], more: object = {}) =>
-  post('/goods/moves', { id: randomUUID(), what, orderId: null, party: '', on: '2026-06-01', note: '', lines, ...more });
+  post('/goods/moves', {
+    id: randomUUID(),
+    what,
+    orderId: null,
+    party: '',
+    on: '2026-06-01',
+    note: '',
+    lines,
+    ...more,
+  });
 
 test('what a ticket made lies on the shelf at what it cost, second grade beside it at half', async () => {
   const worth = async () =>

@@ -52,10 +52,10 @@ export function chanceOfMore(group: Group, rest: Group): number {
  */
 export function standOuts<G extends Group>(groups: readonly G[], level = 0.01): StandOut<G>[] {
   inRange('level', level, '', 0, 1);
-  const all = groups.reduce(
-    (sum, { heads, bad }) => ({ heads: sum.heads + heads, bad: sum.bad + bad }),
-    { heads: 0, bad: 0 },
-  );
+  const all = groups.reduce((sum, { heads, bad }) => ({ heads: sum.heads + heads, bad: sum.bad + bad }), {
+    heads: 0,
+    bad: 0,
+  });
   const judged = groups.map((group) => {
     const rest = { heads: all.heads - group.heads, bad: all.bad - group.bad };
     const chance = rest.heads === 0 ? 1 : chanceOfMore({ heads: group.heads, bad: group.bad }, rest);
