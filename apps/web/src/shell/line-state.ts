@@ -14,6 +14,7 @@ import {
   type TicketLog,
   type TicketSetup,
 } from '@schmelz/core';
+import { followed, orderFollowed, type Followed } from './followed.ts';
 import { useLine } from '../api/queries.ts';
 
 export type LineTicket = Ticket & NextTicket;
@@ -40,14 +41,14 @@ export const wholeLog = ({ id, log, runs }: Pick<Ticket, 'id' | 'log' | 'runs'>)
   withShares<TicketEntry>(id, log, runs);
 
 /** The line as the shelf, the stations and the first page need it. */
-export function lineState(view: LineView, now: number): LineState {
+export function lineState(view: LineView, now: number, plan: Followed | null = null): LineState {
   const tickets = view.tickets.map((ticket) => ({ ...ticket, state: ticketState(setupOf(ticket), wholeLog(ticket)) }));
   const openPour = view.pours.find((pour) => pourState(pour.setup, pour.log).phase !== 'closed');
   const clockTickets = view.tickets.map((ticket) => ({ ...ticket, setup: setupOf(ticket), log: wholeLog(ticket) }));
   return {
     tickets,
     clocks: runningClocks(view.pours, clockTickets, view.runs, now),
-    next: nextThing(tickets, openPour?.id ?? null, bakedLoads(view.runs, now), now),
+    next: nextThing(tickets, openPour?.id ?? null, bakedLoads(view.runs, now), now, orderFollowed(plan, tickets)),
     waiting: waitingByStation(tickets),
     openPourId: openPour?.id ?? null,
     runs: view.runs,
@@ -56,7 +57,7 @@ export function lineState(view: LineView, now: number): LineState {
 
 export function useLineState(now: number): LineState | null {
   const { data } = useLine();
-  return data ? lineState(data, now) : null;
+  return data ? lineState(data, now, followed()) : null;
 }
 
 /** Where a run of several tickets is worked on. */

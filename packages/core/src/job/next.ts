@@ -1,3 +1,4 @@
+import { POUR_STEP } from './bill.ts';
 import { stationOf, stepStations } from './stations.ts';
 import { AT, leftAt, type TicketState } from './ticket.ts';
 
@@ -47,17 +48,40 @@ function workable(sorted: readonly NextTicket[], now: number) {
     .sort((a, b) => a.left - b.left || a.due - b.due);
 }
 
+/** A plan's order of work: tickets by the step that is done, the pour by its own name. */
+export type PlannedOrder = readonly { ticketId: string; step: string }[];
+
+/** The first thing of a plan that can be done now. */
+function planned(
+  order: PlannedOrder,
+  sorted: readonly NextTicket[],
+  open: ReturnType<typeof workable>,
+): NextThing | null {
+  for (const { ticketId, step } of order) {
+    const ticket = sorted.find(({ id }) => id === ticketId);
+    if (step === POUR_STEP && ticket && ticket.toCast > 0 && ticket.state.at !== AT.take) {
+      return { ...none, what: 'pour', ticketId, station: 'pour', count: ticket.toCast };
+    }
+    const here = open.find((each) => each.id === ticketId && each.step.key === step);
+    if (here) {
+      return { ...none, what: 'step', ticketId, station: here.step.station, step, count: here.free };
+    }
+  }
+  return null;
+}
+
 /**
  * What to do next: heads whose bake is over first, then a pour that is going on, then what can be closed, then the step
  * nearest to done, of its equals the ticket that is due first; heads off the shelf and a new pour last. Heads that
  * still dry
- * or set are left alone. Null when nothing waits.
+ * or set are left alone. Where a plan is followed, its order goes before the nearest to done. Null when nothing waits.
  */
 export function nextThing(
   tickets: readonly NextTicket[],
   openPourId: string | null,
   baked: readonly DoneLoad[],
   now: number,
+  order: PlannedOrder = [],
 ): NextThing | null {
   const sorted = [...tickets].sort(byDue);
   const [done] = baked;
@@ -68,7 +92,10 @@ export function nextThing(
     const station = closing.state.steps.at(-1)?.station ?? 'finish';
     return { ...none, what: 'close', ticketId: closing.id, station, count: closing.state.good };
   }
-  const [first] = workable(sorted, now);
+  const open = workable(sorted, now);
+  const byPlan = planned(order, sorted, open);
+  if (byPlan) return byPlan;
+  const [first] = open;
   if (first) {
     const { key, station } = first.step;
     return { ...none, what: 'step', ticketId: first.id, station, step: key, count: first.free };

@@ -1,5 +1,6 @@
 import { ovenLoads as packLoads, roomOf, type OvenRack } from '../bake/rack.ts';
 import { QuantityError } from '../quantity/check.ts';
+import { POUR_STEP } from '../job/bill.ts';
 import type { HookSize } from '../geometry/hook.ts';
 import type { StyleId } from '../geometry/styles.ts';
 import type { Task } from './schedule.ts';
@@ -135,7 +136,7 @@ export function eveningTasks(input: EveningInput, order: readonly string[] = [])
     const about = { works: own.map((work) => work.id), heads };
     const before = poured ? [{ task: poured, lagS: 0 }] : [];
     tasks.push({
-      ...{ id: `pour ${id}`, name, station: 'pour', seconds, hands: true, leadS: meltS, ...about },
+      ...{ id: `pour ${id}`, name, station: 'pour', step: POUR_STEP, seconds, hands: true, leadS: meltS, ...about },
       ...{ holds: ['pot', ...moldIds.map((mold) => `mold ${mold}`)], after: before },
     });
     poured = `pour ${id}`;
@@ -169,7 +170,8 @@ export function eveningTasks(input: EveningInput, order: readonly string[] = [])
       const ids = Array.from({ length: shares }, (_, share) => `${lot.work.id} ${lot.nth} ${step.key} ${share}`);
       for (const id of ids) {
         tasks.push({
-          ...{ id, name: `${step.does}: ${nameOf(lot)}`, station: step.station, hands: true, after: before },
+          ...{ id, name: `${step.does}: ${nameOf(lot)}`, station: step.station, step: step.key },
+          ...{ hands: true, after: before },
           ...{ seconds: seconds / shares, holds: step.station === 'paint' ? ['gun'] : [] },
           ...{ works: [lot.work.id], heads: Math.round(heads / shares) },
         });
@@ -197,7 +199,8 @@ export function eveningTasks(input: EveningInput, order: readonly string[] = [])
         const about = { works: [...new Set(load.map(({ lot }) => lot.work.id))], heads: Math.round(heads) };
         const says = load.map(({ lot }) => nameOf(lot)).join('; ');
         const task = (id: string, name: string, more: Pick<Task, 'seconds' | 'hands' | 'holds' | 'after'>): Task => ({
-          ...{ id: `${id} ${key}`, name: `${name}: ${says}`, station: 'bake', ...about, ...more },
+          ...{ id: `${id} ${key}`, name: `${name}: ${says}`, station: 'bake', step: load[0]!.step.key },
+          ...{ ...about, ...more },
         });
         tasks.push(
           task('hang', 'Hang up', {

@@ -6,6 +6,8 @@ export interface Task {
   id: string;
   name: string;
   station: string;
+  /** Of the route it is a step of; the pour is `pour`. */
+  step?: string;
   seconds: number;
   /** Whether it takes a person from its beginning to its end. */
   hands: boolean;

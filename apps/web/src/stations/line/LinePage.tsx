@@ -22,6 +22,7 @@ import { Head } from '../../drawing/Head.tsx';
 import { Mold } from '../../drawing/Mold.tsx';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { useNow } from '../../shell/clock.ts';
+import { followed } from '../../shell/followed.ts';
 import { isTyping } from '../../shell/Layout.tsx';
 import { benchPath, runPath, useLineState, type LineState } from '../../shell/line-state.ts';
 import { drawnCavities } from '../molds/drawn.ts';
@@ -74,7 +75,10 @@ function Next({ line, catalogue }: { line: LineState; catalogue: Catalogue }) {
   return (
     <>
       {next ? (
-        <TheNumber eyebrow="Next" value={next.what === 'pour on' ? line.waiting.pour : next.count}>
+        <TheNumber
+          eyebrow={followed() ? 'Next, by tonight’s plan' : 'Next'}
+          value={next.what === 'pour on' ? line.waiting.pour : next.count}
+        >
           {does!.says(name)}
         </TheNumber>
       ) : (

@@ -5,6 +5,7 @@ import { toast } from 'sonner';
 import { call } from '../../api/client.ts';
 import { useList, useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
+import { follow } from '../../shell/followed.ts';
 import { ProblemNote } from '../../design/Notice.tsx';
 
 /** The tickets of a work: itself, or what its order's line has become. */
@@ -46,6 +47,7 @@ export function ToWork({ asked, plan }: { asked: TonightAsked; plan: TonightPlan
         onClick={() =>
           go.mutate(undefined, {
             onSuccess: (pourId) => {
+              follow(asked, plan);
               if (orders.length > 0)
                 toast(`${orders.length === 1 ? 'An order is' : `${orders.length} orders are`} released.`);
               void navigate(pourId ? `/pour/${pourId}` : '/');

@@ -1,4 +1,4 @@
-import { chanceBy, timeOf, writeSpan, type TonightPlan } from '@schmelz/core';
+import { chanceBy, timeOf, writeSpan, type TonightAsked, type TonightPlan } from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -6,6 +6,7 @@ import { call } from '../../api/client.ts';
 import { Button } from '../../design/Button.tsx';
 import { ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
+import { changedSince, followed } from '../../shell/followed.ts';
 import { writeDayShort, writeTime } from '../../units/dates.ts';
 import { downloadCalendar } from './download.ts';
 import { AtThePot, Needs } from './AtThePot.tsx';
@@ -20,6 +21,8 @@ import { usePlan, type PlanState } from './usePlan.ts';
 import { useWishes, type Wishes } from './wishes.ts';
 
 const MS = 1000;
+/** So much sooner or later is worth a word, s. */
+const WORTH_SAYING_S = 300;
 /** When it is over, how sure that is, and what no plan can go below. */
 function Ends({ state, untilMs }: { state: PlanState; untilMs: number }) {
   const { plan, chances, searching } = state;
@@ -60,6 +63,26 @@ const DOUBT_SAYS: Record<string, string> = {
   melting: 'how long the pot takes to melt',
   casts: 'how many casts come good',
 };
+
+/** What has become otherwise since the plan was taken to work. */
+function Since({ asked, plan }: { asked: TonightAsked; plan: TonightPlan }) {
+  const then = followed();
+  if (!then) return null;
+  const endMs = plan.startMs + MS * plan.schedule.endS;
+  const laterS = (endMs - then.endMs) / MS;
+  const says = [
+    ...(Math.abs(laterS) >= WORTH_SAYING_S
+      ? [`it ends ${writeSpan(Math.abs(laterS))} ${laterS > 0 ? 'later' : 'sooner'}`]
+      : []),
+    ...changedSince(then, asked),
+  ];
+  if (says.length === 0) return null;
+  return (
+    <p className="mt-2 text-watch" role="note">
+      Since the plan of {writeTime(then.madeMs)}: {says.join('; ')}.
+    </p>
+  );
+}
 
 /** What the end hangs on most, and what would make it surer. */
 function Doubt({ chances }: { chances: NonNullable<PlanState['chances']> }) {
@@ -196,6 +219,7 @@ export function TonightPage() {
                 {at === 0 && chosen && <Chosen {...{ plan, wishes }} taskId={chosen} onGone={() => choose(null)} />}
               </div>
             ))}
+          {plan && <Since {...{ asked, plan }} />}
           {state.chances && <Doubt chances={state.chances} />}
           {plan && (
             <div className="mt-6 grid gap-x-9 gap-y-6 xl:grid-cols-2">
