@@ -7,9 +7,8 @@ import { Button } from '../../design/Button.tsx';
 import { TextField } from '../../design/Field.tsx';
 import { ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
-import { Dressed } from '../../drawing/Dressed.tsx';
+import { AsSold } from '../../shell/AsSold.tsx';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
-import { dressColour, kindsOn } from '../../shell/dressed.ts';
 import { runPath } from '../../shell/line-state.ts';
 import { writeDay } from '../../units/dates.ts';
 import { Holders } from './Holders.tsx';
@@ -25,18 +24,7 @@ function Back({ trace, catalogue }: { trace: TicketTrace; catalogue: Catalogue }
   const product = catalogue.product(trace.productId);
   return (
     <>
-      {product && (
-        <Dressed
-          {...catalogue.spec(product)}
-          paint={catalogue.paint(product)}
-          state={product.recipeId ? 'baked' : 'blank'}
-          on={kindsOn(product, catalogue)}
-          colour={dressColour(product, catalogue)}
-          scale={3.2}
-          label={product.name}
-          className="mb-4 max-h-[170px] max-w-full"
-        />
-      )}
+      {product && <AsSold {...{ product, catalogue }} scale={3.2} className="mb-4 max-h-[170px] max-w-full" />}
       <Heading>Where its heads are</Heading>
       <div className="mb-6">
         <Holders ticket={trace} />

@@ -7,9 +7,8 @@ import { Button } from '../../design/Button.tsx';
 import { Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
-import { Dressed } from '../../drawing/Dressed.tsx';
+import { AsSold } from '../../shell/AsSold.tsx';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
-import { dressColour, kindsOn } from '../../shell/dressed.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { GoMoves } from './GoMoves.tsx';
 import { MoveForm, type Goes } from './MoveForm.tsx';
@@ -61,18 +60,7 @@ function Row({
           onChange={onChoose}
         />
         <span className={`flex h-[54px] items-center overflow-hidden ${second ? 'opacity-50' : ''}`}>
-          {product && (
-            <Dressed
-              {...catalogue.spec(product)}
-              paint={catalogue.paint(product)}
-              state={product.recipeId ? 'baked' : 'blank'}
-              on={kindsOn(product, catalogue)}
-              colour={dressColour(product, catalogue)}
-              scale={1.5}
-              label={name}
-              className="max-h-[54px] max-w-full"
-            />
-          )}
+          {product && <AsSold {...{ product, catalogue }} scale={1.5} className="max-h-[54px] max-w-full" />}
         </span>
         <span className="min-w-0">
           <b className="block truncate font-medium">{name}</b>

@@ -4,10 +4,9 @@ import { Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
 import { Part } from '../../design/Part.tsx';
-import { Dressed } from '../../drawing/Dressed.tsx';
 import { Head } from '../../drawing/Head.tsx';
-import { dressColour, kindsOn } from '../../shell/dressed.ts';
 import { PutAway } from '../../shell/PutAway.tsx';
+import { AsSold } from '../../shell/AsSold.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { ProductForm } from './ProductForm.tsx';
@@ -57,16 +56,7 @@ export function ProductsPage() {
           <Part key={product.id} of={product.name}>
             {() => (
               <li className="border-b border-rule py-3">
-                <Dressed
-                  {...catalogue.spec(product)}
-                  paint={catalogue.paint(product)}
-                  state={product.recipeId ? 'baked' : 'blank'}
-                  on={kindsOn(product, catalogue)}
-                  colour={dressColour(product, catalogue)}
-                  scale={2.9}
-                  className="max-w-full"
-                  label={product.name}
-                />
+                <AsSold {...{ product, catalogue }} scale={2.9} className="max-w-full" />
                 <p className="mt-2 font-medium">{product.name}</p>
                 <p className="quiet">
                   {product.hookId ? catalogue.materials.get(product.hookId)?.name : 'no hook'}
