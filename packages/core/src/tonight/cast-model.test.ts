@@ -59,8 +59,8 @@ function randomCase(random: () => number): CastProblem {
       casts: blanks.filter(() => random() < 0.7).map(({ id: blankId }) => ({ blankId, weight: 1 })),
     })),
   );
-  // Two blanks in four groups are too many ways to try; three are enough to show a choice.
-  while (groups.reduce((sum, group) => sum + group.casts.length, 0) > 5) groups.pop();
+  // Two blanks in four groups are too many ways to try; two groups of two are enough to show a choice.
+  while (groups.reduce((sum, group) => sum + group.casts.length, 0) > 4) groups.pop();
   const scarce = { id: 'hooks', name: 'hooks', takes: { a: 1 }, most: whole(0, 8) };
   return { blanks, molds, groups, limits: random() < 0.5 ? [scarce] : [] };
 }
