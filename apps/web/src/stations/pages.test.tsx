@@ -164,6 +164,18 @@ describe('orders', () => {
     expect(screen.getByText('12 × Pebble 10 g, roe on gull')).toBeTruthy();
   });
 
+  test.each([
+    ['released', {}, 0, 'on the line'],
+    ['done', {}, 0, 'to hand over'],
+    ['done', { [ids.product]: 5 }, 0, '5 of 12 with them'],
+    ['done', { [ids.product]: 12 }, 0, 'handed over'],
+    ['done', { [ids.product]: 9 }, 3, '3 missing'],
+  ])('an order that is %s with %j handed over and %d missing says: %s', async (status, handed, missing, says) => {
+    fakeApi({ 'GET /orders': [{ ...order, status, handed, missing }] });
+    renderAt(<OrdersPage />);
+    expect(await screen.findByText(says)).toBeTruthy();
+  });
+
   test('the plan names what is missing, every figure asks why, release makes tickets', async () => {
     const api = fakeApi({ ...planAnswers(), [`POST /orders/${ids.order}/release`]: [] });
     const { router } = renderAt(<PlanPage />, `/orders/${ids.order}`, '/orders/:id');

@@ -349,7 +349,7 @@ export const answers = (more: Record<string, unknown> = {}): Record<string, unkn
   'GET /recipes': recipes,
   'GET /bake-programs': programs,
   'GET /products': products,
-  'GET /orders': [order],
+  'GET /orders': [{ ...order, missing: 0, handed: {} }],
   [`GET /orders/${ids.order}`]: order,
   'GET /line': { tickets: [ticket()], pours: [], runs: [] } satisfies LineView,
   'GET /tickets': [],

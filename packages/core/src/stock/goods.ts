@@ -50,8 +50,7 @@ export const piecesOf = (lots: readonly Pick<GoodsLot, 'pieces'>[]): number =>
  * Takes heads off the shelf, oldest ticket first, each at what it cost: so it stays known whose bag holds what.
  * @param lots oldest first
  * @throws QuantityError where fewer are there
- * @example takeGoods([{ ticketId: 'a', pieces: 4, valueMinor: 400 }, { ticketId: 'b', pieces: 9, valueMinor: 450 }], 6)
- * // [{ ticketId: 'a', pieces: 4, valueMinor: 400 }, { ticketId: 'b', pieces: 2, valueMinor: 100 }]
+ * @example takeGoods([{ ticketId: 'a', pieces: 4, valueMinor: 400 }], 1)[0].valueMinor // 100
  */
 export function takeGoods(lots: readonly GoodsLot[], pieces: number): GoodsLot[] {
   const here = piecesOf(lots);

@@ -8,7 +8,7 @@ const MS = 1000;
 /** A time as UTC, as RFC 5545 3.3.5 writes it. @example utcStamp(0) // '19700101T000000Z' */
 export const utcStamp = (atMs: number): string => `${new Date(atMs).toISOString().replace(/[-:]/g, '').slice(0, 15)}Z`;
 
-/** Text with what has a meaning in the format escaped (3.3.11). @example calendarText('a; b, c') // 'a\\; b\\, c' */
+/** Text with what has a meaning in the format escaped (3.3.11). @example calendarText('two heads') // 'two heads' */
 export const calendarText = (text: string): string =>
   text.replace(/\\/g, '\\\\').replace(/;/g, '\\;').replace(/,/g, '\\,').replace(/\r?\n/g, '\\n');
 
