@@ -101,7 +101,7 @@ test('an evening: planned, printed, taken to the pot, and planned anew from wher
   await expect(page.getByText(/[1-9] to cast/).first()).toBeVisible();
   await expect(page.getByRole('button', { name: 'To the pot: Three' })).toBeVisible({ timeout: 30_000 });
   // What went otherwise is said, and the line goes by the plan.
-  await expect(page.getByText(/^Since the plan of \d\d:\d\d: .*Ball, \w+: \d+ must be cast again/)).toBeVisible();
+  await expect(page.getByText(/^Since the plan of \d\d:\d\d: .*Ball, \w+: \d+ still to cast/)).toBeVisible();
   await page.goto('/');
   await expect(page.getByText('Next, by tonight’s plan')).toBeVisible();
   await pourIt(empty.url);

@@ -36,10 +36,10 @@ test('the order of a plan is kept by what is done when, and found by the tickets
   expect(orderFollowed(null, tickets)).toEqual([]);
 });
 
-test('what must be cast again and what is new is said; what goes as planned is not', () => {
+test('what is still to cast and what is new is said; what goes as planned is not', () => {
   follow(asked([wanted('a', 'p', 6), wanted('b', 'q', 3)]), plan);
   const now = asked([wanted('a', 'p', 0, { trim: 6 }), wanted('b', 'q', 2, { trim: 1 }), wanted('c', 'r', 5)]);
-  expect(changedSince(followed()!, now)).toEqual(['Head q: 2 must be cast again', 'Head r is new']);
+  expect(changedSince(followed()!, now)).toEqual(['Head q: 2 still to cast', 'Head r is new']);
 });
 
 test('the next day nothing is followed', () => {

@@ -65,12 +65,15 @@ export const orderFollowed = (
       .map(({ id }) => ({ ticketId: id, step })),
   );
 
-/** What has become otherwise since the plan was taken to work: heads to be cast again, and what is new. */
+/** What has become otherwise since the plan was taken to work: heads that the pot still owes, and what is new. */
 export function changedSince(plan: Followed, asked: TonightAsked): string[] {
-  return headsOf(asked).flatMap(({ orderId, productId, name, toCast, onTheWay }) => {
-    const then = plan.heads.find((each) => each.orderId === orderId && each.productId === productId);
-    if (!then) return [`${name} is new`];
-    const poured = onTheWay > then.onTheWay && toCast > 0;
-    return poured ? [`${name}: ${toCast} must be cast again`] : [];
+  const thenOf = ({ orderId, productId }: FollowedHeads) =>
+    plan.heads.find((each) => each.orderId === orderId && each.productId === productId);
+  const now = headsOf(asked);
+  // Once something has come from the pot, what it still owes is a thing to know.
+  const poured = now.some((each) => each.onTheWay > (thenOf(each)?.onTheWay ?? Infinity));
+  return now.flatMap((each) => {
+    if (!thenOf(each)) return [`${each.name} is new`];
+    return poured && each.toCast > 0 ? [`${each.name}: ${each.toCast} still to cast`] : [];
   });
 }
