@@ -51,6 +51,16 @@ test('an order is wanted line by line until it is released; its tickets are, wit
   expect(under!.left).toEqual({ trim: 1, paint: 2 });
   expect(under!.heads).toBeGreaterThanOrEqual(6);
   expect(under!.heads).toBeLessThan(released!.heads);
+
+  // The product loses its trimming: the head that waits there still has it before it, by the route of its ticket.
+  const product = (await server.call('GET', `/api/products/${ten}`)).body;
+  const route = ['paint', 'bake', 'finish'].map((key) => ({ key, station: key, does: key }));
+  const { id, archived: _away, ...doc } = product;
+  expect((await server.call('PUT', `/api/products/${id}`, { ...doc, route })).status).toBe(200);
+  const [still] = (await asked()).wanted;
+  expect(still!.left).toEqual({ trim: 1, paint: 2 });
+  expect(still!.product.steps!.map(({ key }) => key)).toEqual(['trim', 'paint', 'bake', 'finish']);
+  expect(still!.product.steps!.find(({ key }) => key === 'paint')!.layers).toHaveLength(1);
 });
 
 test('heads that come off the shelf wait at the first step until they are taken', async () => {

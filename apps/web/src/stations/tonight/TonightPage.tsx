@@ -1,4 +1,4 @@
-import { chanceBy, timeOf, writeSpan, type TonightAsked, type TonightPlan } from '@schmelz/core';
+import { chanceBy, surerS, timeOf, writeSpan, type TonightAsked, type TonightPlan } from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -88,13 +88,11 @@ function Since({ asked, plan }: { asked: TonightAsked; plan: TonightPlan }) {
 function Doubt({ chances }: { chances: NonNullable<PlanState['chances']> }) {
   const [first, second] = chances.doubts;
   if (!first || first.share < 0.05) return null;
-  const span = timeOf(chances.endsS, 0.95) - timeOf(chances.endsS, 0.05);
-  const without = span * (1 - Math.sqrt(Math.max(0, 1 - first.share)));
   return (
     <p className="quiet">
       Most of the doubt is {DOUBT_SAYS[first.what] ?? first.what}
       {second && second.share > 0.15 ? `, then ${DOUBT_SAYS[second.what] ?? second.what}` : ''}: were it known, the end
-      would be {writeSpan(without)} surer. The bench learns it as you count.
+      would be {writeSpan(surerS(chances))} surer. The bench learns it as you count.
     </p>
   );
 }
