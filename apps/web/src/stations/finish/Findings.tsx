@@ -17,7 +17,15 @@ const chanceSays = (chance: number) =>
 const share = ({ heads, bad }: { heads: number; bad: number }) => `${bad} of ${heads}`;
 
 /** Why a lot stands out, in a sentence: its rejects against those of all others of its kind. */
-export function Finding({ lot, catalogue }: { lot: LotQuality; catalogue: Catalogue }) {
+export function Finding({
+  lot,
+  catalogue,
+  linked = true,
+}: {
+  lot: LotQuality;
+  catalogue: Catalogue;
+  linked?: boolean;
+}) {
   const [worst] = Object.entries(lot.causes).sort(([, a], [, b]) => b - a);
   const name = catalogue.materials.get(lot.materialId)?.name ?? 'a part that is gone';
   const times = lot.rest.bad > 0 ? lot.bad / lot.heads / (lot.rest.bad / lot.rest.heads) : null;
@@ -34,9 +42,11 @@ export function Finding({ lot, catalogue }: { lot: LotQuality; catalogue: Catalo
         </span>
         <span className="quiet block">{chanceSays(lot.chance)}</span>
       </span>
-      <Button asChild>
-        <Link to={`/trace/lot/${lot.lotId}`}>Who has them</Link>
-      </Button>
+      {linked && (
+        <Button asChild>
+          <Link to={`/trace/lot/${lot.lotId}`}>Who has them</Link>
+        </Button>
+      )}
     </div>
   );
 }

@@ -92,7 +92,11 @@ export function LotPage() {
         </>
       }
     >
-      {quality?.standsOut && <Finding lot={quality} catalogue={catalogue} />}
+      {quality?.standsOut && (
+        <div className="mb-5">
+          <Finding lot={quality} catalogue={catalogue} linked={false} />
+        </div>
+      )}
       <Heading>{lot ? `Where this ${partKind(lot.kind).name} went` : 'Where it went'}</Heading>
       {tickets.length === 0 ? (
         <p className="quiet">No ticket has taken of it yet.</p>
