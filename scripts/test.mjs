@@ -35,15 +35,18 @@ rmSync(reports, { recursive: true, force: true });
 mkdirSync(reports, { recursive: true });
 const total = { passed: 0, failed: 0 };
 let broken = false;
+/** What failed and how, said once more at the end: a log that is cut in its middle still has it. */
+const failures = [];
 
 /** A step without cases of its own counts as one. */
 async function check(name, program, args, options) {
   console.log(`\n— ${name}`);
-  const { status } = await capture(program, args, options);
+  const { status, output } = await capture(program, args, options);
   if (status === 0) total.passed += 1;
   else {
     total.failed += 1;
     broken = true;
+    failures.push(`${name}:\n${output.slice(-2000)}`);
   }
   return status === 0;
 }
@@ -74,6 +77,26 @@ const flakyIn = ({ suites = [], specs = [], title }) => [
   ...suites.flatMap(flakyIn),
 ];
 
+/** Failed cases of a Jest report, with what was said. */
+const failedCases = ({ testResults }) =>
+  testResults.flatMap(({ name, message, assertionResults }) => {
+    const cases = assertionResults.filter(({ status }) => status === 'failed');
+    const said = cases.map(
+      ({ fullName, failureMessages }) => `${fullName}\n${failureMessages.join('\n').slice(0, 1500)}`,
+    );
+    return (said.length ? said : message ? [message.slice(0, 1500)] : []).map((text) => `${name}: ${text}`);
+  });
+/** Failed journeys of a Playwright report, likewise. */
+const failedIn = ({ suites = [], specs = [], title }) => [
+  ...specs
+    .filter(({ ok }) => !ok)
+    .map((spec) => {
+      const errors = spec.tests.flatMap(({ results }) => results.flatMap(({ errors: said }) => said));
+      return `${title}: ${spec.title}\n${(errors[0]?.message ?? 'no message').slice(0, 1500)}`;
+    }),
+  ...suites.flatMap(failedIn),
+];
+
 const json = (name) => JSON.parse(readFileSync(join(reports, name), 'utf8'));
 
 await check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.'], { limitMinutes: 5 });
@@ -85,7 +108,9 @@ await suite(
   ['--testTimeout', '60000', '--json', '--outputFile', join(reports, 'jest.json')],
   { limitMinutes: 25 },
   () => {
-    const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = json('jest.json');
+    const report = json('jest.json');
+    const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = report;
+    failures.push(...failedCases(report));
     return { passed: numPassedTests, failed: numFailedTests + numRuntimeErrorTestSuites };
   },
 );
@@ -104,11 +129,13 @@ else if (!ensureChromium()) {
     () => {
       const { stats, suites } = json('journeys.json');
       unsure.push(...suites.flatMap(flakyIn));
+      failures.push(...suites.flatMap(failedIn));
       return { passed: stats.expected, failed: stats.unexpected };
     },
   );
 }
 
+if (failures.length) console.log(`\n— failed\n${failures.join('\n\n')}`);
 if (unsure.length)
   console.log(`\nFlaky, passed on the second try only:\n${unsure.map((each) => `  ${each}`).join('\n')}`);
 console.log(`\n${total.passed} passed, ${total.failed} failed${unsure.length ? `, ${unsure.length} flaky` : ''}`);

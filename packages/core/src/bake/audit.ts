@@ -38,7 +38,11 @@ export interface AuditMonth {
   leastCure: number;
 }
 
-/** How far a past bake went, from its program, its door and the models of oven, head and powder. */
+/**
+ * How far a past bake went, from its program, its door and the models of oven, head and powder.
+ * @example auditBake({ ...load, id: 'b', at: 0, name: 'Load', heads: 40, doors: [], oven, headLagS: 110,
+ *   heatJK: 1.6, laws: head.laws, limitC: null }).underCured // false
+ */
 export function auditBake(bake: PastBake): AuditedBake {
   const { laws, ...rest } = bake;
   const { at: loadedAt, oven, doors, headLagS, limitC } = bake;

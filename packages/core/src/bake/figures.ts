@@ -82,7 +82,11 @@ function programRange(program: SolvedProgram, head: BakedHead, oven: KnownOven, 
   return { low: Math.min(low, program.seconds), high: Math.max(high, program.seconds) };
 }
 
-/** How long the shortest program is, with what decides it. */
+/**
+ * How long the shortest program is, with what decides it.
+ * @example programFigure(bakeProgram({ heads: [head], oven, preheated: true }).program, head, oven, true).value
+ *   // 1260
+ */
 export function programFigure(program: SolvedProgram, head: BakedHead, oven: KnownOven, preheated: boolean): Figure {
   const { airC, ovenLagS } = airIn(oven, { setC: program.setC, preheated });
   return figure(
@@ -107,6 +111,7 @@ export function programFigure(program: SolvedProgram, head: BakedHead, oven: Kno
 /**
  * What a program gives this head in this oven, from the moment the door is shut: the least cured of its powders, as a
  * share of a full cure.
+ * @example scheduleFigure(head, load, oven).value // 1.022
  */
 export function scheduleFigure(head: BakedHead, way: BakeWay, oven: KnownOven, load?: OvenLoadHeat): Figure {
   const air = airIn(oven, way, load);
@@ -147,7 +152,11 @@ export function scheduleFigure(head: BakedHead, way: BakeWay, oven: KnownOven, l
   );
 }
 
-/** How far a past bake went. */
+/**
+ * How far a past bake went.
+ * @example pastCureFigure(auditBake({ ...load, id: 'b', at: 0, name: 'Load', heads: 40, doors: [], oven,
+ *   headLagS: 110, heatJK: 1.6, laws: head.laws, limitC: null })).value // 1.022
+ */
 export const pastCureFigure = (bake: AuditedBake): Figure =>
   figure(
     bake.cure,
@@ -165,7 +174,10 @@ export const pastCureFigure = (bake: AuditedBake): Figure =>
     courseRange(bake.cure, { ...bake, airC: airIn(bake.oven, bake).airC, airSdK: ovenSdK(bake.oven) }),
   );
 
-/** How far a bake went by the log of its oven. */
+/**
+ * How far a bake went by the log of its oven.
+ * @example logCureFigure(cureFromLog({ law, readings: ovenReadings, headLagS: 110 }), 60, 110, law).value // 2.45
+ */
 export function logCureFigure(cure: LogCure, readings: number, headLagS: number, law: CureLaw): Figure {
   const { share, certain, hottestC, points } = cure;
   const seconds = (points.at(-1)!.at - points[0]!.at) / 1000;
@@ -190,7 +202,10 @@ export function logCureFigure(cure: LogCure, readings: number, headLagS: number,
   );
 }
 
-/** How far a bake has come that is still in the oven. */
+/**
+ * How far a bake has come that is still in the oven.
+ * @example runningCureFigure(runningBake(bake()), 'White', { oven, headLagS: 120 }).value // 0.2582
+ */
 export function runningCureFigure(
   { cure, metalC, airC, probed, points }: RunningState,
   powder: string,

@@ -39,6 +39,7 @@ const median = (values: readonly number[]) => [...values].sort((a, b) => a - b)[
  * its way it is at full power: a rise that would go on, see {@link riseOf}. What it holds is read from where it has
  * settled, six minutes after the mark where the run is long enough.
  * @throws QuantityError with fewer than 20 readings, a rise of less than 60 K, or less than 10 minutes held
+ * @example fitOven(ovenReadings, 177).offsetK // -0.00004027
  */
 export function fitOven(readings: readonly Reading[], setC: number): FittedOven {
   if (readings.length < LEAST_READINGS) throw new QuantityError('readings', readings.length, '', '20 or more');
@@ -76,7 +77,10 @@ export function fitOven(readings: readonly Reading[], setC: number): FittedOven 
   };
 }
 
-/** Air of a fitted oven at times after it was switched on at `fromC`, set to `setC`; its swing left out. */
+/**
+ * Air of a fitted oven at times after it was switched on at `fromC`, set to `setC`; its swing left out.
+ * @example fittedAirC(fitOven(ovenReadings, 177), 177, 20, [0])[0] // 20
+ */
 export const fittedAirC = (fit: FittedOven, setC: number, fromC: number, atS: readonly number[]): number[] =>
   bakeTemperaturesC(
     {
@@ -148,7 +152,10 @@ function crossings(held: readonly Reading[], level: number): number {
   return count;
 }
 
-/** Lag of an oven, as its own run showed it. */
+/**
+ * Lag of an oven, as its own run showed it.
+ * @example ovenLagFigure(fitOven(ovenReadings, 177)).value // 210.9
+ */
 export const ovenLagFigure = (fit: FittedOven): Figure =>
   figure(
     fit.lagS,
@@ -167,7 +174,10 @@ export const ovenLagFigure = (fit: FittedOven): Figure =>
     { low: fit.lagS - Z_90 * fit.lagSdS, high: fit.lagS + Z_90 * fit.lagSdS, basis: 'fitted' },
   );
 
-/** How far an oven is off its mark. */
+/**
+ * How far an oven is off its mark.
+ * @example ovenOffsetFigure(fitOven(ovenReadings, 177), 177).unit // 'K'
+ */
 export const ovenOffsetFigure = (fit: FittedOven, setC: number): Figure =>
   figure(
     fit.offsetK,

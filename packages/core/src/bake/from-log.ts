@@ -40,6 +40,8 @@ const MOST_CURE = 20;
  * step. However long the log, the work is bounded: a silence of an hour is one step, and the cure stops where it is
  * full twenty times over.
  * @throws QuantityError with fewer than two readings or times that go back
+ * @example cureFromLog({ law, readings: [{ at: 0, celsius: 177 }, { at: 1_200_000, celsius: 177 }],
+ *   headLagS: 0 }).share // 1
  */
 export function cureFromLog(input: LogCureInput): LogCure {
   const { readings, headLagS } = input;

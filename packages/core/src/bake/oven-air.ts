@@ -92,6 +92,8 @@ export function ovenAtStart(heat: OvenHeat): OvenNow {
 /**
  * An oven a few seconds later: at full power to its mark, a little over it, then holding it as far as full power
  * suffices for what the load takes. A door lets the air out, not the walls' heat.
+ * @example ovenAfter({ airC: 177, headLagS: 120, ovenLagS: 200 }, { wallsC: 177, belowK: 0, loadC: 20,
+ *   reachedS: 0 }, 120, false).loadC // 20
  */
 export function ovenAfter(heat: OvenHeat, now: OvenNow, seconds: number, doorOpen: boolean): OvenNow {
   const { ovenLagS = 0, load, roomC = ROOM_C } = heat;
@@ -119,7 +121,10 @@ export function ovenAfter(heat: OvenHeat, now: OvenNow, seconds: number, doorOpe
  */
 export const ovenAirC = ({ wallsC, belowK }: OvenNow): number => wallsC - belowK;
 
-/** Heat capacity of an oven, from the power on its plate: what full power does to it, J/K. */
+/**
+ * Heat capacity of an oven, from the power on its plate: what full power does to it, J/K.
+ * @example ovenHeatJK(1400, { airC: 177, ovenLagS: 200, powerRiseK: 300 }) // 2324
+ */
 export function ovenHeatJK(powerW: number, heat: Pick<OvenHeat, 'airC' | 'ovenLagS' | 'powerRiseK'>): number {
   const { riseK, tauS } = fullPower(heat);
   return (inRange('powerW', powerW, 'W', 10, 50_000) * tauS) / riseK;

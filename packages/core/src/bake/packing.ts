@@ -25,11 +25,15 @@ export interface RackLoad {
 /** Heads hang at least this far apart, so that none touches its neighbour. Common practice, no source. */
 export const GAP_M = 0.006;
 
-/** Room along a bar for a head: its width, and a gap. */
+/**
+ * Room along a bar for a head: its width, and a gap.
+ * @example pitchOf(0.0134) // 0.0194
+ */
 export const pitchOf = (widthM: number): number => inRange('widthM', widthM, 'm', 0.001, 0.2) + GAP_M;
 
 /**
  * How many of one kind a rack takes. A large toaster oven with added wires took 88 heads of 1/2 oz (common practice).
+ * @example rackPlaces(rack, 0.03) // 48
  */
 export const rackPlaces = (rack: Rack, pitchM: number): number => rack.bars * Math.floor(rack.barM / pitchM + 1e-9);
 
@@ -73,6 +77,7 @@ function packProgram(rack: Rack, groups: readonly RackGroup[]): Bar[][] {
 /**
  * Oven loads by program and rack. First fit, widest first; checked against brute force on small cases.
  * @throws QuantityError for a head that hangs too low or is wider than a bar
+ * @example packLoads(rack, [{ id: 'white', program: '177 C', heads: 60, pitchM: 0.03, hangsM: 0.05 }]).length // 2
  */
 export function packLoads(rack: Rack, groups: readonly RackGroup[]): RackLoad[] {
   countInRange('bars', rack.bars, 1, 40);

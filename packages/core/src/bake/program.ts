@@ -81,6 +81,7 @@ function shortest(input: ProgramInput, toC: number, longestS: number): SolvedPro
  * there
  * is none, which of them must give way and what that would be.
  * @throws QuantityError without a painted head
+ * @example bakeProgram({ heads: [head], oven, preheated: true }).program.setC // 185
  */
 export function bakeProgram(input: ProgramInput): ProgramAnswer {
   const { heads } = input;

@@ -44,7 +44,11 @@ export interface OvenPlan {
   unplaced: string[];
 }
 
-/** Loads by program, each on the rack that needs the fewest; of equals the first. */
+/**
+ * Loads by program, each on the rack that needs the fewest; of equals the first.
+ * @example ovenLoads([rack], [{ id: 'white', program: '177 C', heads: 60, pitchM: 0.03,
+ *   hangsM: 0.05 }]).loads.length // 2
+ */
 export function ovenLoads(racks: readonly OvenRack[], groups: readonly RackGroup[]): OvenPlan {
   const unplaced = groups.filter((group) => !racks.some((rack) => takes(rack, [group])));
   const placed = groups.filter((group) => !unplaced.includes(group));

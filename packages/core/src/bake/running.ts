@@ -71,6 +71,7 @@ export const airByProgram = (input: ByProgram): Reading[] =>
  * Where a bake stands now, from the metal's own heat: the air by a probe as far as it speaks and by the program where
  * it
  * does not, the head behind it by its lag, the cure by the jar's label.
+ * @example runningBake(bake()).metalC // 175.6
  */
 export function runningBake(given: RunningBake): RunningState {
   const longest = given.loadedAt + LONGEST_S * 1000;

@@ -14,7 +14,11 @@ export interface LeadBalance extends LeadCharged {
   unexplainedKg: number;
 }
 
-/** charged = heads + sprue back + rejects back + dross + heel + unexplained, kg. */
+/**
+ * charged = heads + sprue back + rejects back + dross + heel + unexplained, kg.
+ * @example leadBalance({ chargedKg: 2, headsKg: 1.2, sprueBackKg: 0.4, rejectsBackKg: 0.1, drossKg: 0.05,
+ *   heelKg: 0.2 }).unexplainedKg // 0.05
+ */
 export function leadBalance(input: LeadCharged): LeadBalance {
   for (const [name, kg] of Object.entries(input)) inRange(name, kg, 'kg', 0, 1000);
   const { chargedKg, headsKg, sprueBackKg, rejectsBackKg, drossKg, heelKg } = input;

@@ -24,7 +24,10 @@ function indexRange(cavity: FillCavity, settings: FillSettings) {
 
 const times = ({ low, high }: { low: number; high: number }, gain: number) => ({ low: gain * low, high: gain * high });
 
-/** Index of a cavity at these settings, with its terms; a fitted threshold turns it into a chance of a short. */
+/**
+ * Index of a cavity at these settings, with its terms; a fitted threshold turns it into a chance of a short.
+ * @example fillFigure(dart, FILL_DEFAULTS, null).value // 3.052
+ */
 export function fillFigure(cavity: FillCavity, settings: FillSettings, threshold: FillThreshold | null): Figure {
   const fill = fillIndex(cavity, settings);
   const verdict = fillVerdict(fill.index, fillMarks(threshold));
@@ -55,7 +58,10 @@ export function fillFigure(cavity: FillCavity, settings: FillSettings, threshold
   );
 }
 
-/** What one change at the bench would do to a cavity. */
+/**
+ * What one change at the bench would do to a cavity.
+ * @example leverFigure(fillLevers(dart, FILL_DEFAULTS)[0], dart, FILL_DEFAULTS).unit // 'count'
+ */
 export function leverFigure(lever: Lever, cavity: FillCavity, settings: FillSettings): Figure {
   const before = fillIndex(cavity, settings).index;
   return figure(

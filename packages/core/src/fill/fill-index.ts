@@ -41,7 +41,10 @@ export const FILL_DEFAULTS: FillSettings = {
   dirt: 0,
 };
 
-/** How a bench reads the index: the heat that the mold has, hooks as they come out of the box. */
+/**
+ * How a bench reads the index: the heat that the mold has, hooks as they come out of the box.
+ * @example benchSettings({ metalC: 371, moldC: 60, roomC: 20, shotsSinceSmoked: 5 }).hookWarm // false
+ */
 export const benchSettings = (
   of: Pick<FillSettings, 'metalC' | 'moldC' | 'roomC' | 'shotsSinceSmoked'>,
 ): FillSettings => ({ ...FILL_DEFAULTS, ...of, hookWarm: false });
@@ -98,6 +101,7 @@ const DIRT_COSTS = 0.35;
  * Range: metal to 520 C and above its liquidus, mold -10 to 260 C, tilt 0 to 60 degrees. Interface-limited; no source
  * for
  * C_d and phi, which stand for a class of metal and gate, not for this one.
+ * @example fillIndex(dart, FILL_DEFAULTS).index // 3.052
  */
 export function fillIndex({ solid, sprueHeightM, wireM }: FillCavity, settings: FillSettings): FillIndex {
   const { alloy } = settings;

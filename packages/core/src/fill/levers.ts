@@ -67,6 +67,7 @@ const changes = (now: FillSettings, injects: boolean): Change[] => [
  * What to change first for this cavity at these settings: each lever one usual step further, the largest gain first.
  * Levers that are already used up are left out, and pressing against a spout where there is none. None ever lowers the
  * index.
+ * @example fillLevers(dart, FILL_DEFAULTS)[0].says // 'Press the gate against the spout (inject)'
  */
 export function fillLevers(cavity: FillCavity, now: FillSettings, way?: PotWay | null): Lever[] {
   const before = fillIndex(cavity, now).index;

@@ -127,7 +127,10 @@ const ENOUGH_CASTS = 60;
 const SHORT_SHARE = 0.25;
 const MARGINAL_SHARE = 0.08;
 
-/** Whether a mold has cast so much that its own shorts outrank the model. */
+/**
+ * Whether a mold has cast so much that its own shorts outrank the model.
+ * @example knowsItsShorts(null) // false
+ */
 export const knowsItsShorts = (threshold: Pick<FillThreshold, 'casts'> | null): boolean =>
   threshold !== null && threshold.casts >= ENOUGH_CASTS;
 
@@ -142,6 +145,10 @@ export function fillMarks(threshold: Pick<FillThreshold, 'index' | 'spread' | 'c
   const at = (share: number) => threshold.index * Math.exp(threshold.spread * Math.log((1 - share) / share));
   return [at(SHORT_SHARE), at(MARGINAL_SHARE)];
 }
+/**
+ * What an index says, between the one where every second cast is short and the one where next to none is.
+ * @example fillVerdict(1.2, [1, 1.5]) // 'marginal'
+ */
 export const fillVerdict = (index: number, [short, filled]: readonly [number, number]): FillVerdict =>
   index < short ? 'short expected' : index < filled ? 'marginal' : 'fills';
 

@@ -21,7 +21,11 @@ export interface OpeningHeat {
   moldMetal: 'aluminium' | 'iron';
 }
 
-/** When it may be opened, nine times in ten: by what is unsure of metal, mold, soot and the drawn solid. */
+/**
+ * When it may be opened, nine times in ten: by what is unsure of metal, mold, soot and the drawn solid.
+ * @example openRange({ position: 1, style: 'ball', nominalMassKg: 0.01, pin: null, shotsSinceSmoked: 5 },
+ *   { metalC: 371, moldC: 120, alloy: SOFT_LEAD, moldMetal: 'aluminium' }) // { low: 1.368, high: 2.633 }
+ */
 export function openRange(cavity: OpenedCavity, { metalC, moldC, alloy, moldMetal }: OpeningHeat) {
   const solid = cavitySolid(cavity.style, cavity.nominalMassKg);
   const modulusM = Math.max(solid.modulusM, sprueOf(solid).modulusM);
@@ -42,7 +46,11 @@ export function openRange(cavity: OpenedCavity, { metalC, moldC, alloy, moldMeta
   );
 }
 
-/** Time to open, with what is last and what rules it. */
+/**
+ * Time to open, with what is last and what rules it.
+ * @example openTimeFigure({ position: 1, style: 'ball', nominalMassKg: 0.01, pin: null, shotsSinceSmoked: 5 },
+ *   { metalC: 371, moldC: 120, alloy: SOFT_LEAD, moldMetal: 'aluminium' }).value // 1.834
+ */
 export function openTimeFigure(cavity: OpenedCavity & { position: number }, heat: OpeningHeat): Figure {
   const solid = cavitySolid(cavity.style, cavity.nominalMassKg);
   const interfaceW = interfaceWPerM2K(cavity.shotsSinceSmoked);
@@ -72,7 +80,11 @@ export function openTimeFigure(cavity: OpenedCavity & { position: number }, heat
 const BIG_HEAD_KG = 0.1;
 const BIG_HEAD_OPEN_S = 20;
 
-/** How hot a cavity's head comes out, and when it can be taken in the hand: opened as is usual for its size. */
+/**
+ * How hot a cavity's head comes out, and when it can be taken in the hand: opened as is usual for its size.
+ * @example leavingOf({ style: 'ball', nominalMassKg: 0.2268, shotsSinceSmoked: 0 }, { metalC: 371, moldC: 110,
+ *   roomC: 20, openS: 8 }).leaves.value // 191.8
+ */
 export function leavingOf(
   cavity: { style: string; nominalMassKg: number; shotsSinceSmoked: number },
   at: { metalC: number; moldC: number; roomC: number; openS: number },

@@ -72,6 +72,10 @@ export function freezing(input: FreezeInput): Freezing {
   };
 }
 
+/**
+ * Seconds until metal of this modulus has set in its mold.
+ * @example freezeTimeS({ modulusM: 0.002, metalC: 371, moldC: 60 }) // 1.562
+ */
 export const freezeTimeS = (input: FreezeInput): number => freezing(input).seconds;
 
 /**
@@ -89,7 +93,10 @@ export interface TimeToOpen {
   last: 'head' | 'sprue';
 }
 
-/** When a filled cavity may be opened: head and sprue frozen, times {@link OPENING_MARGIN}. Seconds. */
+/**
+ * When a filled cavity may be opened: head and sprue frozen, times {@link OPENING_MARGIN}. Seconds.
+ * @example timeToOpen(dart.solid, sprueOf(dart.solid), { metalC: 371, moldC: 120 }).openS // 2.033
+ */
 export function timeToOpen(solid: HeadSolid, sprue: Sprue, heat: Omit<FreezeInput, 'modulusM'>): TimeToOpen {
   const headS = freezeTimeS({ ...heat, modulusM: solid.modulusM });
   const sprueS = freezeTimeS({ ...heat, modulusM: sprue.modulusM });

@@ -67,7 +67,11 @@ export function leavesAtC(head: HeadInMold, gapWPerM2K = GAP_W_M2K.usual): numbe
   return moldC + Math.max(0, solidusC - moldC) * Math.exp(-afterS / lagS);
 }
 
-/** How hot a head leaves its mold, and how long it then lies before it can be handled. */
+/**
+ * How hot a head leaves its mold, and how long it then lies before it can be handled.
+ * @example leavingFigures({ headKg: 0.01, areaM2: 0.0005, freezeS: 1, moldC: 60, solidusC: 327, openS: 3 },
+ *   20).leaves.value // 245.3
+ */
 export function leavingFigures(head: HeadInMold, roomC: number): { leaves: Figure; handling: Figure } {
   const [low, value, high] = [GAP_W_M2K.high, GAP_W_M2K.usual, GAP_W_M2K.low].map((gap) => leavesAtC(head, gap)) as [
     number,

@@ -20,6 +20,10 @@ export interface Zone {
 }
 export type Segment = Frustum | Zone;
 
+/**
+ * A cut cone of an outline, from its two ends and their radii.
+ * @example frustum(0, 0.2, 1, 0.7) // { kind: 'frustum', x0: 0, x1: 1, r0: 0.2, r1: 0.7 }
+ */
 export const frustum = (x0: number, r0: number, x1: number, r1: number): Frustum => ({
   kind: 'frustum',
   x0,
@@ -27,6 +31,10 @@ export const frustum = (x0: number, r0: number, x1: number, r1: number): Frustum
   r0,
   r1,
 });
+/**
+ * A slice of an ellipsoid of an outline: from, to, centre and half axes.
+ * @example zone(-1, 1, 0, 1, 1) // { kind: 'zone', x0: -1, x1: 1, xc: 0, a: 1, b: 1 }
+ */
 export const zone = (x0: number, x1: number, xc: number, a: number, b: number): Zone => ({
   kind: 'zone',
   x0,

@@ -75,6 +75,7 @@ function planned(
  * nearest to done, of its equals the ticket that is due first; heads off the shelf and a new pour last. Heads that
  * still dry
  * or set are left alone. Where a plan is followed, its order goes before the nearest to done. Null when nothing waits.
+ * @example nextThing([], null, [], 0) // null
  */
 export function nextThing(
   tickets: readonly NextTicket[],

@@ -403,6 +403,7 @@ export function partKind(id: string): PartKind {
 /**
  * Judges what is said of a part beyond its name, by the fields of its kind.
  * @throws QuantityError for a field that the kind does not have, or a value out of its range
+ * @example checkDetails('guard', { diameterM: 0.003 }) // undefined
  */
 export function checkDetails(kind: string, details: Readonly<Record<string, number>> | null | undefined): void {
   const { fields, name: kindName } = partKind(kind);

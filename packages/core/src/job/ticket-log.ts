@@ -50,5 +50,8 @@ export type TicketEntry =
 
 export type TicketLog = readonly (TicketEntry | UndoEntry)[];
 
-/** What is said of an entry that is not of a step. */
+/**
+ * What is said of an entry that is not of a step.
+ * @example stepIn({ id: 'e', at: 0, kind: 'good', step: 'trim', count: 2 }) // 'trim'
+ */
 export const stepIn = (entry: TicketEntry | UndoEntry): string | null => ('step' in entry ? entry.step : null);

@@ -93,11 +93,17 @@ export interface TicketSetup {
   pourClosed: boolean;
 }
 
-/** The step of a ticket by its key. */
+/**
+ * The step of a ticket by its key.
+ * @example stepState(ticketState(twoSteps, []), 'trim').left // 6
+ */
 export const stepState = (state: TicketState, key: string): StepState | undefined =>
   state.steps.find((step) => step.key === key);
 
-/** The step that is worked on at a station: the first there with heads, or the first there at all. */
+/**
+ * The step that is worked on at a station: the first there with heads, or the first there at all.
+ * @example stepAt(ticketState(twoSteps, []), 'paint').left // 0
+ */
 export function stepAt(state: TicketState, station: string): StepState | undefined {
   const there = state.steps.filter((step) => step.station === station);
   return there.find((step) => step.left > 0) ?? there.find((step) => step.status !== 'done') ?? there[0];
@@ -221,6 +227,8 @@ const coatsOf = (entries: readonly TicketEntry[]): WetCoat[] =>
  * The state of a ticket along the steps of its route, from its log. At each step, what came is what is good, what is
  * gone and
  * what is still there; what was sent back comes to its step once more.
+ * @example ticketState(twoSteps, [{ id: 'e', at: 0, kind: 'good', step: 'trim',
+ *   count: 4 }]).steps.map(({ left }) => left) // [2, 4]
  */
 export function ticketState(setup: TicketSetup, log: TicketLog): TicketState {
   const entries = standing<TicketEntry>(log);
@@ -275,6 +283,8 @@ const SAID: Partial<Record<TicketEntry['kind'], string>> = { good: 'good', rejec
 /**
  * Why a ticket's log cannot become what it would be, whatever it was that changed it: an undo here, a head of its pour
  * that is not good after all, a load that goes back into the oven. Null where it can. Says what to take back first.
+ * @example ticketConflict({ ...twoSteps, poured: 3 }, [{ id: 'e', at: 0, kind: 'good', step: 'trim', count: 4 }])
+ *   // 'Not possible: 1 heads too few would be at trim. Take back first: 4 good at trim.'
  */
 export function ticketConflict(setup: TicketSetup, log: TicketLog): string | null {
   const state = ticketState(setup, log);
@@ -288,7 +298,12 @@ export function ticketConflict(setup: TicketSetup, log: TicketLog): string | nul
   return `Not possible: ${found.why}.${first}`;
 }
 
-/** Why an entry may not be taken back, in words; null when it may. */
+/**
+ * Why an entry may not be taken back, in words; null when it may.
+ * @example ticketUndoRefusal(twoSteps, [{ id: 'a', at: 0, kind: 'good', step: 'trim', count: 4 }, { id: 'b', at: 1,
+ *   kind: 'good', step: 'paint', count: 4 }], { id: 'u', at: 2, kind: 'undo', target: 'a' })
+ *   // 'Not possible: 4 heads too few would be at paint. Take back first: 4 good at paint.'
+ */
 export function ticketUndoRefusal(setup: TicketSetup, log: TicketLog, entry: UndoEntry): string | null {
   const why = undoRefusal(log, entry);
   if (why) return why;
@@ -297,7 +312,11 @@ export function ticketUndoRefusal(setup: TicketSetup, log: TicketLog, entry: Und
   return ticketConflict(setup, [...log, entry]);
 }
 
-/** What a new entry may not do, in words; null when it may. Counting more heads than are there is refused. */
+/**
+ * What a new entry may not do, in words; null when it may. Counting more heads than are there is refused.
+ * @example ticketRefusal(twoSteps, [], { id: 'e', at: 0, kind: 'good', step: 'paint', count: 1 })
+ *   // 'count is 1; allowed: 1 to 0, the heads that wait at paint'
+ */
 export function ticketRefusal(setup: TicketSetup, log: TicketLog, entry: TicketEntry): string | null {
   const state = ticketState(setup, log);
   if (state.at === AT.closed) return 'This ticket is closed. Undo the closing first.';

@@ -83,6 +83,10 @@ export function takeIn({ faceJK, backJK }: BlockNodes, heat: MoldHeat, joules: n
   return { faceC: heat.faceC + face / faceJK, backC: heat.backC + (joules - face) / backJK };
 }
 
+/**
+ * What a block is at on average, by what its two halves hold.
+ * @example meanC({ faceJK: 90, backJK: 360, betweenWPerK: 60, lossWPerK: 0.4 }, { faceC: 90, backC: 80 }) // 82
+ */
 export const meanC = ({ faceJK, backJK }: BlockNodes, { faceC, backC }: MoldHeat): number =>
   (faceJK * faceC + backJK * backC) / (faceJK + backJK);
 
@@ -92,6 +96,8 @@ export const meanC = ({ faceJK, backJK }: BlockNodes, { faceC, backC }: MoldHeat
  * rates of decay; `lostJ` is the integral of the loss, so that stored + lost closes.
  * Check: npm odex, and energy to 1e-9 (mold.test.ts). Biot number of a face, h R / k with 1500 W/m2K over 10 mm: 0.1 in
  * aluminium (one lump is fair), 0.3 in iron (less so).
+ * @example relax({ faceJK: 90, backJK: 360, betweenWPerK: 60, lossWPerK: 0.4 }, { faceC: 90, backC: 90 }, 600, 20,
+ *   2).heat // { faceC: 44.16, backC: 44.09 }
  */
 export function relax(nodes: BlockNodes, heat: MoldHeat, seconds: number, roomC: number, lossFactor = 1) {
   const { faceJK, backJK, betweenWPerK: g } = nodes;

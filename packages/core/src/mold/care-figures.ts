@@ -19,7 +19,10 @@ const shots = ({ position, shotsSinceSmoked, everSmoked }: SootedCavity) =>
 const schoolName = (school: SootSchool) =>
   given('Your way', SOOT_SCHOOLS.find(({ id }) => id === school)!.name, 'text');
 
-/** Shots that a cavity has seen since the candle. */
+/**
+ * Shots that a cavity has seen since the candle.
+ * @example sinceSmokedFigure({ position: 1, shotsSinceSmoked: 12, everSmoked: true }).value // 12
+ */
 export const sinceSmokedFigure = (cavity: SootedCavity): Figure =>
   recordedFigure(
     cavity.shotsSinceSmoked,
@@ -28,7 +31,10 @@ export const sinceSmokedFigure = (cavity: SootedCavity): Figure =>
     [shots(cavity)],
   );
 
-/** Shots until a cavity wants the candle; null in the schools without a count, or where it is due. */
+/**
+ * Shots until a cavity wants the candle; null in the schools without a count, or where it is due.
+ * @example smokeInFigure('five', { position: 2, shotsSinceSmoked: 1, everSmoked: true }).value // 4
+ */
 export function smokeInFigure(school: SootSchool, cavity: SootedCavity): Figure | null {
   const { due, inShots } = sootDue(school, cavity.shotsSinceSmoked, cavity.everSmoked);
   if (due || inShots === null) return null;
@@ -41,7 +47,10 @@ export function smokeInFigure(school: SootSchool, cavity: SootedCavity): Figure 
   );
 }
 
-/** How many cavities want the candle now. */
+/**
+ * How many cavities want the candle now.
+ * @example smokeDueFigure('five', [{ position: 1, shotsSinceSmoked: 12, everSmoked: true }]).value // 1
+ */
 export const smokeDueFigure = (school: SootSchool, cavities: readonly SootedCavity[]): Figure =>
   recordedFigure(
     cavities.filter((each) => sootDue(school, each.shotsSinceSmoked, each.everSmoked).due).length,
@@ -51,7 +60,10 @@ export const smokeDueFigure = (school: SootSchool, cavities: readonly SootedCavi
     'count of shots since ≥ interval',
   );
 
-/** Pieces in the drawer: owned, less what is said to be elsewhere. */
+/**
+ * Pieces in the drawer: owned, less what is said to be elsewhere.
+ * @example inDrawerFigure([{ name: 'Pin', owned: 20, places: [{ where: 'in heads', count: 6 }] }]).value // 14
+ */
 export const inDrawerFigure = (
   parts: readonly { name: string; owned: number; places: readonly { where: string; count: number }[] }[],
 ): Figure =>
@@ -66,7 +78,10 @@ export const inDrawerFigure = (
     'owned − elsewhere',
   );
 
-/** What Stock holds of something now. */
+/**
+ * What Stock holds of something now.
+ * @example stockFigure('Hook', 150).value // 150
+ */
 export const stockFigure = (name: string, quantity: number, unit: Unit = 'count'): Figure =>
   recordedFigure(
     quantity,
@@ -76,7 +91,10 @@ export const stockFigure = (name: string, quantity: number, unit: Unit = 'count'
     'Σ came − went',
   );
 
-/** How many cavities can be filled with the hooks in the house. */
+/**
+ * How many cavities can be filled with the hooks in the house.
+ * @example castableFigure([{ position: 1, hooks: ['2/0'] }, { position: 2, hooks: [] }]).value // 1
+ */
 export const castableFigure = (cavities: readonly { position: number; hooks: readonly string[] }[]): Figure =>
   recordedFigure(
     cavities.filter(({ hooks }) => hooks.length > 0).length,
@@ -88,7 +106,10 @@ export const castableFigure = (cavities: readonly { position: number; hooks: rea
     'count of cavities with a hook',
   );
 
-/** How often a cause spoiled a cast. */
+/**
+ * How often a cause spoiled a cast.
+ * @example causeFigure('short', 3, 100).why.rule // 'Marked as short at the pot.'
+ */
 export const causeFigure = (cause: string, count: number, casts: number): Figure =>
   recordedFigure(count, 'count', `Marked as ${cause} at the pot.`, [measured('Casts', casts, 'count')], 'as tapped');
 

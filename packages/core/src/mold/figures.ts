@@ -48,7 +48,11 @@ function paceRange(input: PaceInput, of: (input: PaceInput) => number) {
   );
 }
 
-/** The pace that holds a mold where it should be, and where the usual pace would take it. */
+/**
+ * The pace that holds a mold where it should be, and where the usual pace would take it.
+ * @example paceFigures({ block: smallBlock, shotKg: 0.08, metalC: 371, roomC: 20, closedS: 5 }, 120,
+ *   60).cycle.value // 49.71
+ */
 export function paceFigures(input: PaceInput, holdC: number, usualCycleS: number) {
   const source = 'Two-node heat balance, at its steady state';
   const inputs = [
@@ -126,7 +130,11 @@ export const shareFigure = (alloy: Alloy): Figure =>
     productRange90(massShareOfLead(alloy), [SPREAD.densityShare]),
   );
 
-/** Where the block stands when the warming is done. */
+/**
+ * Where the block stands when the warming is done.
+ * @example readyFigure(warmPlan({ block: smallBlock, basis: 'given', shotKg: 0.08, metalC: 371, roomC: 20,
+ *   school: 'blank shots', openBelow: false })).value // 71.8
+ */
 export const readyFigure = (plan: WarmPlan): Figure =>
   figure(
     plan.readyC,
@@ -150,7 +158,11 @@ function warmTimeRange({ seconds, blanks: { value, low = value, high = value } }
   };
 }
 
-/** How long the warming takes, blank shots at a usual pace. */
+/**
+ * How long the warming takes, blank shots at a usual pace.
+ * @example warmTimeFigure(warmPlan({ block: smallBlock, basis: 'given', shotKg: 0.08, metalC: 371, roomC: 20,
+ *   school: 'blank shots', openBelow: false })).unit // 's'
+ */
 export const warmTimeFigure = (plan: WarmPlan): Figure =>
   figure(
     plan.seconds,

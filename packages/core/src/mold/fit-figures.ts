@@ -10,7 +10,11 @@ interface LearnedMold {
   readings: number;
 }
 
-/** What a mold loses and how much heat it holds against the book, as learned from its probe. */
+/**
+ * What a mold loses and how much heat it holds against the book, as learned from its probe.
+ * @example learnedMoldFigures({ lossWPerK: 0.5, lossSdWPerK: 0.02, capacityShare: 1.1, capacitySdShare: 0.03,
+ *   readings: 300 }).loss.value // 0.5
+ */
 export function learnedMoldFigures(learned: LearnedMold): { loss: Figure; capacity: Figure } {
   const why = {
     rule: "Least squares on this mold's own readings between its shots, leaning on the book values.",

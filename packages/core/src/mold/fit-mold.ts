@@ -41,7 +41,12 @@ const MODEL_SHARE = 0.04;
 /** A mold that is fitted is met within this by its own readings, K. */
 const MISSED_K = 12;
 
-/** Temperature of the back at each reading, for a block and its shots. */
+/**
+ * Temperature of the back at each reading, for a block and its shots.
+ * @example backAtReadings({ block: smallBlock, closedS: 5, shots: [{ atS: 30, kg: 0.08, metalC: 371 }],
+ *   readings: [{ atS: 0, temperatureC: 20 }, { atS: 90, temperatureC: 26 }], roomC: 20 }, smallBlock) // [20,
+ *   29.27]
+ */
 export function backAtReadings(input: MoldFitInput, block: MoldBlock): number[] {
   const nodes = blockNodes(block);
   const first = input.readings[0]!;
@@ -78,6 +83,9 @@ export function backAtReadings(input: MoldFitInput, block: MoldBlock): number[] 
  * two-node
  * block, leaning on the usual loss (40 %) and the book's heat capacity (15 %).
  * @throws QuantityError with fewer than 8 readings or no shot among them
+ * @example fitMold({ block: smallBlock, closedS: 5, shots: [{ atS: 30, kg: 0.08, metalC: 371 }],
+ *   readings: Array.from({ length: 30 }, (_, at) => ({ atS: 10 * at, temperatureC: 26 - at / 20 })),
+ *   roomC: 20 }).points // 30
  */
 export function fitMold(input: MoldFitInput, progress?: Progress): FitResult {
   const { readings, shots } = input;

@@ -34,7 +34,10 @@ const OWN_SHARE = 0.025;
 const percent = (share: number) => `${Math.abs(100 * share).toFixed(1)} %`;
 const mean = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;
 
-/** What a sample of weights says of metal, mold and cavity, the plainest first; heads in order of weighing. */
+/**
+ * What a sample of weights says of metal, mold and cavity, the plainest first; heads in order of weighing.
+ * @example readSample({ heads: [], leadKg: 0.01, hookKg: 0.0009 }) // null
+ */
 export function readSample({ heads, leadKg, hookKg }: SampleInput): SampleVerdict | null {
   inRange('leadKg', leadKg, 'kg', 1e-4, 2);
   if (heads.length === 0) return null;
@@ -73,7 +76,11 @@ export function readSample({ heads, leadKg, hookKg }: SampleInput): SampleVerdic
   return { meanKg: mean(heads.map((head) => head.massKg)), off, chart, byPosition, says };
 }
 
-/** Mean of a sample against what the cavity should give. */
+/**
+ * Mean of a sample against what the cavity should give.
+ * @example sampleFigure(readSample({ heads: [1, 2, 3, 4, 5].map((at) => ({ at, massKg: 0.0109, position: null })),
+ *   leadKg: 0.01, hookKg: 0.0009 }), { heads: [], leadKg: 0.01, hookKg: 0.0009 }).value // 0.0109
+ */
 export const sampleFigure = (verdict: SampleVerdict, { heads, leadKg, hookKg }: SampleInput): Figure => {
   const sd = verdict.chart ? verdict.chart.meanRange / 1.128 / Math.sqrt(heads.length) : 0.02 * leadKg;
   return figure(

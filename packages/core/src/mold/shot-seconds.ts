@@ -27,6 +27,7 @@ export interface MoldShots {
 /**
  * Seconds of all shots when `atOnce` molds (1 or 2) are poured in turn: while one sets, the hands are at the other, so
  * that a pair of shots takes as long as the hands or, where they are quicker, as the slower mold.
+ * @example shotsSeconds({ loadS: 17, inspectS: 12 }, [{ shots: 20, cavities: 5, openS: 4 }], 1) // 3380
  */
 export function shotsSeconds(ways: HandSeconds, molds: readonly MoldShots[], atOnce: number): number {
   const hands = (mold: MoldShots) => shotSeconds(ways, mold.cavities, 0);

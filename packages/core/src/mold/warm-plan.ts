@@ -69,7 +69,11 @@ function blanksRange(input: WarmPlanInput, warmedC: number) {
   );
 }
 
-/** How many blank shots, by the school chosen, as a curve into the window. */
+/**
+ * How many blank shots, by the school chosen, as a curve into the window.
+ * @example warmPlan({ block: smallBlock, basis: 'given', shotKg: 0.08, metalC: 371, roomC: 20,
+ *   school: 'blank shots', openBelow: false }).blanks.value // 4
+ */
 export function warmPlan(input: WarmPlanInput): WarmPlan {
   const { block, shotKg, metalC, roomC, school, barKg = BAR_KG } = input;
   const alloy = input.alloy ?? SOFT_LEAD;

@@ -28,6 +28,8 @@ export interface FitResult {
  * by far more than they are noisy.
  * @param rmsAtMost in the unit of the data
  * @throws QuantityError that says so
+ * @example soundFit({ parameters: [{ name: 'loss', value: 0.5, sd: 0.01 }], rms: 1, points: 40, rounds: 5 },
+ *   [{ name: 'loss', start: 0.5, priorSd: 1, min: 0.1, max: 2 }], 'K', 8).rms // 1
  */
 export function soundFit(fit: FitResult, parameters: readonly Parameter[], unit: string, rmsAtMost: number): FitResult {
   if (fit.rms > rmsAtMost) {
@@ -78,6 +80,8 @@ const dot = (a: readonly number[], b: readonly number[]) => a.reduce((sum, value
  * @param residuals data minus model over noise `sd`, for given parameter values
  * @param sd noise of one datum, in the data's unit; the noise actually seen widens the uncertainties where it is larger
  * @throws QuantityError where there are fewer data than two; FitStopped where `progress` answers false
+ * @example fitLeastSquares([{ name: 'x', start: 1, priorSd: 100, min: -10, max: 10 }], ([x]) => [3, 3,
+ *   3].map((y) => y - x)).parameters[0].value // 1
  */
 export function fitLeastSquares(
   parameters: readonly Parameter[],

@@ -4,6 +4,7 @@
  * step beside it: what a pot's enthalpy does, and what it lost meanwhile. The same stages serve both, so that they
  * close.
  * @param rate change of y in a unit of time, for a given q; @param quantity q at y; @param dt step
+ * @example rungeKuttaWithTotal((q) => -q, (y) => y, 1, 0.1).value // 0.9048
  */
 export function rungeKuttaWithTotal(
   rate: (q: number) => number,

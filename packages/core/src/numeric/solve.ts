@@ -1,5 +1,6 @@
 /**
  * Solves a small dense symmetric positive definite system A x = b by Cholesky; null where A is not positive definite.
+ * @example choleskySolve([[4, 2], [2, 3]], [1, 0]) // [0.375, -0.25]
  */
 export function choleskySolve(a: readonly (readonly number[])[], b: readonly number[]): number[] | null {
   const n = b.length;
@@ -29,7 +30,10 @@ export function choleskySolve(a: readonly (readonly number[])[], b: readonly num
   return x;
 }
 
-/** Inverse of a small symmetric positive definite matrix, column by column; null where it is none. */
+/**
+ * Inverse of a small symmetric positive definite matrix, column by column; null where it is none.
+ * @example choleskyInverse([[4, 2], [2, 3]]) // [[0.375, -0.25], [-0.25, 0.5]]
+ */
 export function choleskyInverse(a: readonly (readonly number[])[]): number[][] | null {
   const columns = a.map((_, i) =>
     choleskySolve(

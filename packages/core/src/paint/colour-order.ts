@@ -176,7 +176,11 @@ function* choices<T>(of: readonly T[], k: number, from = 0): Generator<T[]> {
     for (let i = from; i <= of.length - k; i++) for (const more of choices(of, k - 1, i + 1)) yield [of[i]!, ...more];
 }
 
-/** What an order costs step by step, with given cups kept: what a dragged order is judged by. */
+/**
+ * What an order costs step by step, with given cups kept: what a dragged order is judged by.
+ * @example orderCost({ sessions: [{ id: 's', name: 's', heads: 10, colourIds: ['w'] }], colours: [{ id: 'w',
+ *   name: 'White', lightness: 0.9, gloss: 'gloss' }], spareCups: 0 }, ['s'], [])[0].seconds // 30
+ */
 export function orderCost(
   input: ColourOrderInput,
   order: readonly string[],
@@ -250,6 +254,9 @@ function cupByCup(
  * to spare to nine, good beyond. A spare cup may keep one powder all night; which, and whether any, is part of the
  * answer. Range: 1 to 60 sessions, 0 to 3 spare cups.
  * @throws QuantityError for an unknown powder, or none
+ * @example colourOrder({ sessions: [{ id: 'b', name: 'b', heads: 10, colourIds: ['b'] }, { id: 'w', name: 'w',
+ *   heads: 10, colourIds: ['w'] }], colours: [{ id: 'b', name: 'Black', lightness: 0.1, gloss: 'gloss' },
+ *   { id: 'w', name: 'White', lightness: 0.9, gloss: 'gloss' }], spareCups: 0 }).order // ['w', 'b']
  */
 export function colourOrder(input: ColourOrderInput): ColourOrder {
   const { sessions, colours, spareCups } = input;

@@ -35,7 +35,11 @@ function heatingRange(input: HeatInput) {
   );
 }
 
-/** Seconds under the tool; where it may stop is said beside it, and is no doubt of the model's. */
+/**
+ * Seconds under the tool; where it may stop is said beside it, and is no doubt of the model's.
+ * @example heatingFigure({ head: { leadKg: 0.01, areaM2: 0.0005, wireM: 0.0012, embeddedM: 0.012 },
+ *   tool: 'heat gun', targetC: 170, roomC: 20 }, 'Ball').value // 13.42
+ */
 export function heatingFigure(input: HeatInput, what: string): Figure {
   const at = (targetC: number) => heatingS({ ...input, targetC });
   const own = input.gunWM2K !== undefined && Math.abs(input.gunWM2K - GUN_W_M2K) > 1e-9;
@@ -65,7 +69,10 @@ export function heatingFigure(input: HeatInput, what: string): Figure {
   );
 }
 
-/** What changing colours takes over a night. */
+/**
+ * What changing colours takes over a night.
+ * @example changingFigure([{ sessionId: 's', seconds: 30, brings: ['w'], dirty: [] }], (id) => id).value // 30
+ */
 export const changingFigure = (steps: ColourOrder['steps'], name: (sessionId: string) => string): Figure => {
   const seconds = steps.reduce((sum, step) => sum + step.seconds, 0);
   return figure(

@@ -81,6 +81,8 @@ function takenWPerK({ leadKg, areaM2, wireM }: HeatedHead): number {
 /**
  * Temperature of a head `seconds` under its tool: one lump; for a gun that is not warm yet, two lags in a row.
  * Range: 0 to 600 s.
+ * @example headTemperatureC({ head: { leadKg: 0.01, areaM2: 0.0005, wireM: 0.0012, embeddedM: 0.012 },
+ *   tool: 'heat gun', roomC: 20 }, 10) // 137.2
  */
 export function headTemperatureC(input: HeatInput, seconds: number): number {
   const { head, tool, roomC } = input;
@@ -104,6 +106,8 @@ export function headTemperatureC(input: HeatInput, seconds: number): number {
 /**
  * Seconds until a head is at its target.
  * @throws QuantityError where it is there already, or never gets there
+ * @example heatingS({ head: { leadKg: 0.01, areaM2: 0.0005, wireM: 0.0012, embeddedM: 0.012 }, tool: 'heat gun',
+ *   targetC: 170, roomC: 20 }) // 13.42
  */
 export function heatingS(input: HeatInput): number {
   const targetC = inRange('targetC', input.targetC ?? TARGET_C, 'C', 60, MELTS_C - 1);

@@ -1,7 +1,11 @@
 import { figure, given, measured, type Figure } from '../quantity/figure.ts';
 import { jarLevel, type JarEfficiency, type JarMoves } from './jar.ts';
 
-/** What a jar holds now: weighed, or an estimate since. */
+/**
+ * What a jar holds now: weighed, or an estimate since.
+ * @example jarFigure('White', { lastKg: 0.2, receivedKg: 0.1, onHeadsKg: 0.07 }, { efficiency: 0.7, low: 0.5,
+ *   high: 0.9, weighings: 0 }).value // 0.2
+ */
 export function jarFigure(name: string, moves: JarMoves, stays: JarEfficiency): Figure {
   const { lastKg, receivedKg, onHeadsKg } = moves;
   const level = jarLevel(moves, stays);
@@ -25,7 +29,10 @@ export function jarFigure(name: string, moves: JarMoves, stays: JarEfficiency): 
   );
 }
 
-/** Share of the powder taken that stays on the heads. */
+/**
+ * Share of the powder taken that stays on the heads.
+ * @example efficiencyFigure({ efficiency: 0.7, low: 0.5, high: 0.9, weighings: 0 }, 0, 0).value // 0.7
+ */
 export const efficiencyFigure = (stays: JarEfficiency, usedKg: number, onHeadsKg: number): Figure =>
   figure(
     stays.efficiency,

@@ -26,7 +26,10 @@ export interface MoldAllocation {
   shots: number;
 }
 
-/** Why no cavity casts this product, as a sentence; null when one does. */
+/**
+ * Why no cavity casts this product, as a sentence; null when one does.
+ * @example castingProblem(product(10), []) // 'No mold has a ball cavity of 10 g; there is none of this style.'
+ */
 export function castingProblem(product: PlanProduct, molds: readonly PlanMold[]): string | null {
   const cavities = molds.flatMap((mold) => mold.cavities);
   const sameStyle = cavities.filter((cavity) => cavity.style === product.style);
@@ -51,10 +54,16 @@ export function castingProblem(product: PlanProduct, molds: readonly PlanMold[])
   return `Hook ${hook?.size} does not fit: ${why}.`;
 }
 
-/** Whether this cavity casts this product tonight: open, same head, and its hook goes in. */
+/**
+ * Whether this cavity casts this product tonight: open, same head, and its hook goes in.
+ * @example casts(cavity(1, 10), product(14)) // false
+ */
 export const casts = (cavity: PlanCavity, product: PlanProduct): boolean => variantFor(cavity, product) !== null;
 
-/** Molds that cast a product tonight, the one with most cavities for it first: the one rule of which mold is taken. */
+/**
+ * Molds that cast a product tonight, the one with most cavities for it first: the one rule of which mold is taken.
+ * @example moldsCasting(product(10), workshop().molds)[0].cavities.length // 3
+ */
 export function moldsCasting<M extends Pick<PlanMold, 'cavities'>>(
   product: PlanProduct,
   molds: readonly M[],
@@ -68,6 +77,7 @@ export function moldsCasting<M extends Pick<PlanMold, 'cavities'>>(
 /**
  * Soft lead in one head of a product, kg: as the mold casts it that has most cavities for it; by its stamp where none
  * has.
+ * @example productKg(product(10), []) // 0.01
  */
 export function productKg(product: PlanProduct, molds: readonly Pick<PlanMold, 'cavities'>[]): number {
   const [best] = moldsCasting(product, molds);
@@ -122,6 +132,7 @@ const onCavities = (
  * follow; the optimal mix of molds is a later planner's work.
  * @param after what the steps after the pour leave of good heads; left out: all of them
  * @param spread whether all molds that cast a head share it, by their cavities; otherwise the best one casts all of it
+ * @example allocate(workshop().lines, workshop().molds)[0].shots // 25
  */
 export function allocate(
   lines: readonly PlanLine[],

@@ -11,9 +11,16 @@ const SEATS: ReadonlySet<Seat> = new Set<Seat>(['as cut', 'if bent']);
  * @example massesMatch(0.01, 0.01005) // true
  */
 export const massesMatch = (a: number, b: number) => Math.abs(a - b) <= 0.01 * b;
+/**
+ * A hook of a plan as a groove is asked of it.
+ * @example offered({ materialId: 'h', name: 'Hook', size: '3/0', eyeAngleDeg: 60, massKg: 0.0006 }).hookSize // '3/0'
+ */
 export const offered = ({ size: hookSize, ...hook }: PlanHook): HookOffered => ({ ...hook, hookSize });
 
-/** A cavity's groove as it was cut, or as it was ground out for a variant. */
+/**
+ * A cavity's groove as it was cut, or as it was ground out for a variant.
+ * @example grooveOf(cavity(1, 10)) // { hookSize: '2/0', eyeAngleDeg: 60 }
+ */
 export const grooveOf = (
   { hookSize, eyeAngleDeg, wire, bend }: PlanCavity,
   variant: CavityVariant = AS_CUT,
@@ -34,7 +41,7 @@ function seats(cavity: PlanCavity, variant: CavityVariant, hook: PlanHook | null
 /**
  * What a cavity is cast as for a product: as the variant that the product names; where it names none as cut, or with
  * the groove that was ground out for its hook. Null where it casts no such head.
- * @example variantFor(cavity, { ...product, variant: 'No hole' })?.pin // 'cut short'
+ * @example variantFor(cavity(1, 10), product(10)).name // 'As cut'
  */
 export function variantFor(cavity: PlanCavity, product: PlanProduct): CavityVariant | null {
   if (cavity.condition !== 'good' || cavity.style !== product.style) return null;
@@ -51,7 +58,7 @@ export function variantFor(cavity: PlanCavity, product: PlanProduct): CavityVari
 
 /**
  * What a cavity casts for a product, kg: without what pin, keeper and other inserts of its variant take out.
- * @example castKg(cavity, product) // 0.01313, of a cavity of 14 g with a pin of 3.2 mm, 10 mm deep
+ * @example castKg(cavity(1, 10), product(10)) // 0.01
  */
 export function castKg(cavity: PlanCavity, product: PlanProduct, alloy?: Alloy): number {
   const variant = variantFor(cavity, product);
@@ -67,7 +74,10 @@ export function castKg(cavity: PlanCavity, product: PlanProduct, alloy?: Alloy):
   }
 }
 
-/** Small things laid into a cavity before its hook, for one head. */
+/**
+ * Small things laid into a cavity before its hook, for one head.
+ * @example insertsOf(cavity(1, 10), product(10)) // []
+ */
 export function insertsOf(cavity: PlanCavity, product: PlanProduct): Insert[] {
   const variant = variantFor(cavity, product) ?? AS_CUT;
   const pin: Insert[] =

@@ -16,6 +16,8 @@ const headKg = ({ kind, cavities }: KindOnMold): number => castKg(cavities[0]!, 
 /**
  * The metal that a pour needs, by what it is for, kg: the plan of an order and the pour itself ask here. Sprues are
  * those of full shots; they go back while it is poured.
+ * @example chargeParts(kinds, plan.molds, ways).map(({ label }) => label) // ['heads, rejects too', 'sprues',
+ *   'dross', 'heel']
  */
 export function chargeParts(
   kinds: readonly KindOnMold[],
@@ -36,9 +38,16 @@ export function chargeParts(
   ];
 }
 
+/**
+ * All that is melted, kg.
+ * @example chargeKgOf([{ label: 'sprues', kg: 0.5 }, { label: 'heel', kg: 0.8 }]) // 1.3
+ */
 export const chargeKgOf = (parts: readonly ChargePart[]): number => parts.reduce((sum, { kg }) => sum + kg, 0);
 
-/** Cavities cast a little more or less than their stamp, and dross is as much as the metal is dirty. */
+/**
+ * Cavities cast a little more or less than their stamp, and dross is as much as the metal is dirty.
+ * @example leadRange(1, 0.02, 0.98) // { low: 0.9681, high: 1.032 }
+ */
 export const leadRange = (kg: number, drossKg: number, castKgOfIt: number): { low: number; high: number } =>
   range90(
     ([dross, cast]) => kg - drossKg - castKgOfIt + dross! + cast!,
@@ -48,6 +57,7 @@ export const leadRange = (kg: number, drossKg: number, castKgOfIt: number): { lo
 /**
  * Lead that is used up and lead that must be there, kg. Sprues and rejects come back: heads and dross are used up, and
  * beside them the heel and one round of sprues and rejects are in work.
+ * @example leadFigures(kinds, plan.molds, ways).used.value // 0.9597
  */
 export function leadFigures(
   kinds: readonly KindOnMold[],

@@ -17,6 +17,8 @@ export interface UnitCostInput {
 /**
  * What one head costs, part by part, minor units. Rejects cost time, energy and dross, not their lead and hooks: those
  * come back. Powder, labour, energy and dross are counted: the makers' usual sum leaves them out.
+ * @example unitCostStack({ leadKg: 0.01, leadMinorPerKg: 250, drossKg: 0, hookMinor: 16, powderMinor: 1,
+ *   energyKWh: 0, energyMinorPerKWh: 0, workS: 0, labourMinorPerHour: 0 }).lead // 2.5
  */
 export function unitCostStack(input: UnitCostInput): CostStack {
   return {

@@ -19,7 +19,10 @@ function headKg({ product }: PlanLine, kinds: readonly KindOnMold[]): number {
   return cavity ? castKg(cavity, product) : castMassKg({ nominalMassKg: product.nominalMassKg });
 }
 
-/** What one line of an order comes to: casts, yield, powder, cure and unit cost, each with its why. */
+/**
+ * What one line of an order comes to: casts, yield, powder, cure and unit cost, each with its why.
+ * @example linePlan(order.lines[0], kinds, order.lines, timing, order).casts.value // 73
+ */
 export function linePlan(
   line: PlanLine,
   kinds: readonly KindOnMold[],
@@ -158,7 +161,10 @@ const unitCostFigure = (stack: CostStack, name: string): Figure => {
   );
 };
 
-/** Unit cost over all heads of the order. */
+/**
+ * Unit cost over all heads of the order.
+ * @example averageCost(plan.lines).value // 53.21
+ */
 export function averageCost(lines: readonly LinePlan[]): Figure {
   const heads = lines.reduce((sum, line) => sum + line.quantity, 0);
   const mean = (of: (line: LinePlan) => number) =>

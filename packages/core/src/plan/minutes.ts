@@ -4,11 +4,17 @@ import { paintSeconds, TAKE_UP_S, trimSeconds } from '../ways/work.ts';
 import { productHeated, stepsOf } from './product.ts';
 import type { KnownWays, PlanLine, PlanProduct, PlanStep } from './types.ts';
 
-/** Seconds to trim one head: the maker's own, or by the ways that are followed. */
+/**
+ * Seconds to trim one head: the maker's own, or by the ways that are followed.
+ * @example trimS({ ...ways, trimS: 7 }, product(10)) // 7
+ */
 export const trimS = (ways: KnownWays, product: Pick<PlanProduct, 'ways'>): number =>
   ways.trimS ?? trimSeconds(schoolsFollowed(ways.schools, product.ways));
 
-/** Seconds to paint one head, all its layers: the maker's own for a coat, or by the model and the ways. */
+/**
+ * Seconds to paint one head, all its layers: the maker's own for a coat, or by the model and the ways.
+ * @example paintS({ ...ways, coatS: 20 }, product(10)) // 20
+ */
 export function paintS(ways: KnownWays, product: PlanProduct): number {
   const { layers } = product;
   if (ways.coatS !== null) return ways.coatS * layers.reduce((total, layer) => total + layer.coats, 0);
@@ -16,11 +22,17 @@ export function paintS(ways: KnownWays, product: PlanProduct): number {
   return paintSeconds(painted, productHeated(product), schoolsFollowed(ways.schools, product.ways), ways);
 }
 
-/** Hands-on seconds that are in a head when it comes to a station: what is lost with one that is spoiled there. */
+/**
+ * Hands-on seconds that are in a head when it comes to a station: what is lost with one that is spoiled there.
+ * @example workBeforeS('trim', { ...ways, loadS: 9, inspectS: 5 }, product(10)) // 14
+ */
 export const workBeforeS = (station: 'trim' | 'paint', ways: KnownWays, product: Pick<PlanProduct, 'ways'>): number =>
   ways.loadS + ways.inspectS + (station === 'paint' ? trimS(ways, product) : 0);
 
-/** Hands-on seconds a head at one step: the maker's own, or what the ways of its station take. */
+/**
+ * Hands-on seconds a head at one step: the maker's own, or what the ways of its station take.
+ * @example stepSeconds(stepsOf(product(10))[0], { ...ways, trimS: 10 }, product(10)) // 10
+ */
 export function stepSeconds(step: PlanStep, ways: KnownWays, product: PlanProduct): number {
   if (step.handsS !== undefined && step.handsS !== null) return step.handsS;
   if (step.station === 'trim') return trimS(ways, product);
@@ -36,7 +48,10 @@ export interface StepHands {
   seconds: number;
 }
 
-/** Hands-on seconds of all lines, step by step of their routes. */
+/**
+ * Hands-on seconds of all lines, step by step of their routes.
+ * @example handsOf({ ...ways, trimS: 10 }, [{ product: product(10), quantity: 60 }])[0].seconds // 600
+ */
 export const handsOf = (ways: KnownWays, lines: readonly PlanLine[]): StepHands[] =>
   lines.flatMap((line) =>
     stepsOf(line.product).map((step) => ({

@@ -103,7 +103,10 @@ function openFigure({ mold, kinds }: MoldAllocation, ways: HouseWays, { metalC, 
   );
 }
 
-/** What one mold does in this plan. */
+/**
+ * What one mold does in this plan.
+ * @example moldPlan(allocations[0], ways, {}).shots.value // 25
+ */
 export function moldPlan(
   allocation: MoldAllocation,
   ways: HouseWays,

@@ -17,6 +17,8 @@ const need = (stock: StockOnHand, figureOfNeed: Figure): MaterialNeed => ({
 
 /**
  * What the plan wants of each material against what is on the shelf: lead to charge, hooks to lay out, powder to dip.
+ * @example materialNeeds(plan.lines, kinds, plan.leadUsed, order).map(({ name }) => name) // ['lead', 'hook-2/0',
+ *   'hook-3/0', 'white']
  */
 export function materialNeeds(
   lines: readonly LinePlan[],

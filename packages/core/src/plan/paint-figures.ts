@@ -17,7 +17,10 @@ export interface KnownEfficiency {
   weighings: number;
 }
 
-/** Powder that one head takes, all its layers, kg; a range where no jar was weighed. */
+/**
+ * Powder that one head takes, all its layers, kg; a range where no jar was weighed.
+ * @example powderPerHeadFigure(product(10), ways).value // 0.00009135
+ */
 export function powderPerHeadFigure(product: PlanProduct, ways: HouseWays, known?: KnownEfficiency): Figure {
   const share = known?.efficiency ?? ways.transferEfficiency;
   const powders = powdersPerHead(product, { ...ways, transferEfficiency: share });
@@ -52,7 +55,10 @@ export function powderPerHeadFigure(product: PlanProduct, ways: HouseWays, known
   );
 }
 
-/** Hands-on seconds that a head takes at the paint, by the model and the ways. */
+/**
+ * Hands-on seconds that a head takes at the paint, by the model and the ways.
+ * @example paintSecondsFigure(product(10), { ...ways, coatS: 33 }).value // 33
+ */
 export function paintSecondsFigure(product: PlanProduct, ways: KnownWays): Figure {
   const seconds = paintS(ways, product);
   const schools = schoolsFollowed(ways.schools, product.ways);
@@ -85,7 +91,10 @@ export function paintSecondsFigure(product: PlanProduct, ways: KnownWays): Figur
   );
 }
 
-/** What the powder on a head costs at what was paid for it on average; what has no price yet counts nothing. */
+/**
+ * What the powder on a head costs at what was paid for it on average; what has no price yet counts nothing.
+ * @example powderCostFigure(product(10), ways, () => 4000).unit // 'minor/head'
+ */
 export function powderCostFigure(
   product: PlanProduct,
   ways: HouseWays,
@@ -109,7 +118,10 @@ export function powderCostFigure(
   );
 }
 
-/** Waiting between coats of liquid paint; null where nothing dries. */
+/**
+ * Waiting between coats of liquid paint; null where nothing dries.
+ * @example dryingFigure(product(10)) // null
+ */
 export function dryingFigure(product: PlanProduct): Figure | null {
   const seconds = dryWaitS(product.layers);
   if (seconds === 0) return null;
@@ -123,7 +135,10 @@ export function dryingFigure(product: PlanProduct): Figure | null {
   });
 }
 
-/** Hands-on seconds that a head takes at the trim, by the ways. */
+/**
+ * Hands-on seconds that a head takes at the trim, by the ways.
+ * @example trimSecondsFigure(product(10), { ...ways, trimS: 10 }).value // 10
+ */
 export function trimSecondsFigure(product: PlanProduct, ways: HouseWays): Figure {
   const seconds = trimS(ways, product);
   return figure(

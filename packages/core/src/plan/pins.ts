@@ -83,7 +83,10 @@ export function pinsOf(tools: readonly { kind: string; diameterM: number | null;
   return pins;
 }
 
-/** What is wanted against the pins that there are; diameters of which nobody has counted the pins are left out. */
+/**
+ * What is wanted against the pins that there are; diameters of which nobody has counted the pins are left out.
+ * @example pinLimits(workshop().lines, workshop()) // []
+ */
 export function pinLimits(
   lines: readonly PlanLine[],
   { molds, ways, pins: here = [], pinsInWork = [] }: PinsKnown,
@@ -118,7 +121,10 @@ export function pinsSay(limit: PinLimit, unit: MassUnit = 'g'): string {
   return `${pins}${under}: ${free} of ${wanted} heads can be cast, then pins have to come back; ${Math.ceil((wanted - free) / count) + 1} rounds.`;
 }
 
-/** Lines cut down to the pins that are free, in their order: never more heads in work than pins. */
+/**
+ * Lines cut down to the pins that are free, in their order: never more heads in work than pins.
+ * @example withinPins(workshop().lines, workshop()).length // 2
+ */
 export function withinPins(lines: readonly PlanLine[], known: PinsKnown): PlanLine[] {
   const limits = pinLimits(lines, known).map((limit) => ({ ...limit, free: pinsFree(limit) }));
   return lines.flatMap((line) => {

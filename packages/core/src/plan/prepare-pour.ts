@@ -77,13 +77,18 @@ function hooksOut(
   return out;
 }
 
-/** Why these lines cannot be poured on these molds, in words; null when they can. */
+/**
+ * Why these lines cannot be poured on these molds, in words; null when they can.
+ * @example pourProblem({ lines: workshop().lines, molds: [] })
+ *   // 'No mold has a ball cavity of 10 g; there is none of this style.'
+ */
 export const pourProblem = ({ lines, molds }: Pick<PourWanted, 'lines' | 'molds'>): string | null =>
   lines.map((line) => castingProblem(line.product, molds)).find((text) => text !== null) ?? null;
 
 /**
  * One pour of several tickets, on the molds named, with all that the bench goes by. Where several hooks want the same
  * cavities, the others wait for a pour of their own. Call it when {@link pourProblem} is null.
+ * @example preparePour({ ...workshop(), atOnce: 1 }).setup.molds[0].plannedShots // 25
  */
 export function preparePour(wanted: PourWanted): PreparedPour {
   const { lines, molds, atOnce, pot, ways, alloy = SOFT_LEAD } = wanted;

@@ -15,7 +15,10 @@ import type { HouseWays, PlanLayer, PlanPowder, PlanProduct, PlanStep, StepPowde
 
 type Coated = Pick<PlanProduct, 'layers' | 'bake' | 'steps' | 'source'>;
 
-/** The steps of a product with what they take; where it names none, all its paint is one step and its bake another. */
+/**
+ * The steps of a product with what they take; where it names none, all its paint is one step and its bake another.
+ * @example stepsOf(product(10)).map(({ key }) => key) // ['trim', 'paint', 'bake', 'finish']
+ */
 export function stepsOf(product: Coated): PlanStep[] {
   if (product.steps) return product.steps;
   const { layers, bake, source } = product;
@@ -30,7 +33,10 @@ export function stepsOf(product: Coated): PlanStep[] {
 type PowderWays = Pick<HouseWays, 'filmM' | 'transferEfficiency' | 'schools'>;
 type Dipped = Pick<PlanProduct, 'style' | 'nominalMassKg' | 'ways'>;
 
-/** Surface that is dipped, m2: to the shoulder, so that thread and skirt grip bare lead, or collar and all. */
+/**
+ * Surface that is dipped, m2: to the shoulder, so that thread and skirt grip bare lead, or collar and all.
+ * @example 1e6 * dippedAreaM2(product(10), ways) // 426.3
+ */
 export function dippedAreaM2(product: Dipped, ways: Pick<HouseWays, 'schools'>): number {
   const solid = coldHeadSolid(product.style, castMassKg({ nominalMassKg: product.nominalMassKg }));
   return schoolsFollowed(ways.schools, product.ways).collar === 'whole' ? solid.cooledAreaM2 : solid.paintedAreaM2;
@@ -38,13 +44,17 @@ export function dippedAreaM2(product: Dipped, ways: Pick<HouseWays, 'schools'>):
 
 /**
  * Powder for one head of this product, kg by step and material; the same powder in two layers of a step is added up.
+ * @example powdersByStep(product(10), ways).map(({ step }) => step) // ['paint']
  */
 export const powdersByStep = (product: PlanProduct, ways: PowderWays): StepPowder[] =>
   stepsOf(product).flatMap((step) =>
     powdersOfLayers(product, step.layers, ways).map((powder) => ({ ...powder, step: step.key })),
   );
 
-/** Powder for one head of this product, kg by material over all its steps. */
+/**
+ * Powder for one head of this product, kg by material over all its steps.
+ * @example powdersPerHead(product(10), ways).length // 1
+ */
 export function powdersPerHead(product: PlanProduct, ways: PowderWays) {
   return powdersOfLayers(
     product,
@@ -103,7 +113,10 @@ export function productHeated({
   };
 }
 
-/** Powders of a product that have to cure; liquid paint only dries. */
+/**
+ * Powders of a product that have to cure; liquid paint only dries.
+ * @example curedPowders(product(10).layers).map(({ name }) => name) // ['White']
+ */
 export const curedPowders = (layers: readonly PlanLayer[]): PlanPowder[] => [
   ...new Map(
     layers
@@ -123,7 +136,10 @@ export function productLagS(product: Pick<PlanProduct, 'style' | 'nominalMassKg'
   return headLagS({ leadKg, hookKg: product.hook?.massKg ?? 0, areaM2 });
 }
 
-/** What has to be warmed of one head of this product in the oven, J/K. */
+/**
+ * What has to be warmed of one head of this product in the oven, J/K.
+ * @example productBakedJK(product(10)) // 1.597
+ */
 export const productBakedJK = (product: Pick<PlanProduct, 'nominalMassKg' | 'hook'>): number =>
   bakedHeatJK({
     leadKg: castMassKg({ nominalMassKg: product.nominalMassKg }),
@@ -134,6 +150,7 @@ export const productBakedJK = (product: Pick<PlanProduct, 'nominalMassKg' | 'hoo
  * A product's head as the oven sees it at one of its bakes (the last where none is named): the powders that are on it
  * by
  * then, and the part that stands the least heat. Null where nothing on it cures.
+ * @example bakedHead(product(10)).headLagS // 115.6
  */
 export function bakedHead(product: PlanProduct, step?: string): BakedHead | null {
   const steps = stepsOf(product);
@@ -159,7 +176,10 @@ export function bakedHead(product: PlanProduct, step?: string): BakedHead | null
   };
 }
 
-/** What the last bake of this product does to it, with so many heads in a load; null where it is not baked. */
+/**
+ * What the last bake of this product does to it, with so many heads in a load; null where it is not baked.
+ * @example productBake(product(10), planOven, 60).cure.value // 1.162
+ */
 export function productBake(product: PlanProduct, oven: OvenRecord, heads = 0): BakeOutcome | null {
   const head = bakedHead(product);
   if (!head || !product.bake) return null;

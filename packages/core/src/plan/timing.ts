@@ -31,7 +31,10 @@ export interface Timing {
   energyKWh: number;
 }
 
-/** Melting, pouring, hands, oven loads and electricity of a plan. */
+/**
+ * Melting, pouring, hands, oven loads and electricity of a plan.
+ * @example timingOf(allocations, plan.molds, order.lines, 2.4, order).ovenLoads // 2
+ */
 export function timingOf(
   allocations: readonly MoldAllocation[],
   molds: readonly MoldPlan[],
@@ -76,7 +79,10 @@ interface BakeOfLine {
   bake: PlanBake;
 }
 
-/** Oven loads by program: packed onto the oven's racks where it has any, by its plain count of places otherwise. */
+/**
+ * Oven loads by program: packed onto the oven's racks where it has any, by its plain count of places otherwise.
+ * @example bakeLoads([{ product: product(10), quantity: 88 }], planOven)[0].loads // 2
+ */
 export function bakeLoads(
   lines: readonly PlanLine[],
   oven: PlanOven,
@@ -140,6 +146,10 @@ function meltsInS(charge: Parameters<typeof meltTime>[0], longestS: number): num
   }
 }
 
+/**
+ * Seconds until the charge can be poured, with what went into them.
+ * @example meltFigure(timing, 2.4, order).value // 297.2
+ */
 export const meltFigure = (timing: Timing, chargeKg: number, { pot, ways }: PlanInput): Figure =>
   figure(
     timing.meltS,
@@ -239,7 +249,10 @@ function waitOf(row: readonly StepHands[], timing: Timing, bakes: number): Figur
   });
 }
 
-/** Hands-on seconds by step, and what passes by itself. */
+/**
+ * Hands-on seconds by step, and what passes by itself.
+ * @example minutesOf(timing, order.lines).map(({ does }) => does) // ['Pour', 'Trim', 'Paint', 'Bake', 'Finish']
+ */
 export function minutesOf(timing: Timing, lines: readonly PlanLine[]): Plan['minutes'] {
   const poured = lines.filter(({ product }) => product.source !== 'shelf');
   const heads = (of: readonly PlanLine[]) => of.reduce((sum, line) => sum + line.quantity, 0);
@@ -255,6 +268,10 @@ export function minutesOf(timing: Timing, lines: readonly PlanLine[]): Plan['min
   ].filter((row) => row.handsS.value > 0);
 }
 
+/**
+ * All time with both hands at work.
+ * @example handsFigure(timing).value // 8266
+ */
 export function handsFigure(timing: Timing): Figure {
   const parts: [string, number][] = [
     ['pour', timing.pourS],
@@ -274,6 +291,10 @@ export function handsFigure(timing: Timing): Figure {
   );
 }
 
+/**
+ * How often the oven is loaded.
+ * @example ovenLoadsFigure(timing, order.lines, order).value // 2
+ */
 export const ovenLoadsFigure = (timing: Timing, lines: readonly PlanLine[], { oven }: PlanInput): Figure =>
   figure(timing.ovenLoads, 'count', {
     rule: 'One program a load; what does not fit waits for the next.',

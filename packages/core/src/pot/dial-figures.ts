@@ -19,7 +19,10 @@ const markInputs = (table: DialTable): WhyInput[] =>
     ),
   );
 
-/** What the dial stands for, from the maker's own pairs. */
+/**
+ * What the dial stands for, from the maker's own pairs.
+ * @example dialFigure(dialTable(dialPairs), 6).value // 352
+ */
 export function dialFigure(table: DialTable, dial: number): Figure {
   const { temperatureC, sdK, outside } = table.at(dial);
   return figure(
@@ -36,7 +39,10 @@ export function dialFigure(table: DialTable, dial: number): Figure {
   );
 }
 
-/** The mark to turn to for a temperature; null where no measured mark reaches it. */
+/**
+ * The mark to turn to for a temperature; null where no measured mark reaches it.
+ * @example dialMarkFigure(dialTable(dialPairs), 372).value // 7
+ */
 export function dialMarkFigure(table: DialTable, temperatureC: number): Figure | null {
   const dial = table.dialFor(temperatureC);
   if (dial === null) return null;
@@ -48,7 +54,10 @@ export function dialMarkFigure(table: DialTable, temperatureC: number): Figure |
   return figure(dial, 'count', { rule, ...FROM_PAIRS, inputs }, { low, high, basis: 'fitted' });
 }
 
-/** How much hotter or colder the same mark gets in a month. */
+/**
+ * How much hotter or colder the same mark gets in a month.
+ * @example driftFigure({ kPerMonth: 3, sdKPerMonth: 0.45, real: true, pairs: 4 }).value // 3
+ */
 export const driftFigure = (drift: Drift): Figure =>
   figure(
     drift.kPerMonth,

@@ -149,6 +149,7 @@ export function tableOfMarks(marks: readonly FittedMark[]): DialTable {
 /**
  * A dial's table from a maker's own pairs: {@link fitDialMarks}, joined by {@link tableOfMarks}.
  * @throws QuantityError with fewer than two marks
+ * @example dialTable(dialPairs).at(6).temperatureC // 352
  */
 export const dialTable = (pairs: readonly DialPair[]): DialTable => tableOfMarks(fitDialMarks(pairs));
 
@@ -189,6 +190,7 @@ export function dialDrift(pairs: readonly DialPair[]): Drift | null {
 /**
  * Pairs as they would read on another day: where the dial really drifts, old ones are moved along, and doubted the more
  * the older they are. Without a real drift they stay as they are.
+ * @example pairsOnDay(dialPairs, 0).length // 3
  */
 export function pairsOnDay<P extends DialPair>(pairs: readonly P[], at: number): P[] {
   const drift = dialDrift(pairs);

@@ -6,7 +6,11 @@ import { PROBE_SD_K } from './dial.ts';
 import { knownPot, usualCrucibleJPerK } from './known-pot.ts';
 import { afterAdding, largestRefill, recoverS, type Refill, type RefillInput } from './refill.ts';
 
-/** The feed adviser's answer with its why. `potC` measured or set says what it rests on. */
+/**
+ * The feed adviser's answer with its why. `potC` measured or set says what it rests on.
+ * @example refillFigures({ potKg: 4, potC: 385, capacityKg: 9, pot: { powerW: 700, lossWPerK: 0.55 },
+ *   keepAboveC: 345, pourC: 371, roomC: 20 }, 'measured').add.value // 0.3507
+ */
 export function refillFigures(input: RefillInput, potTemperature: 'measured' | 'given') {
   const refill = largestRefill(input);
   const inputs: WhyInput[] = [

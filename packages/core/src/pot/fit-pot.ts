@@ -47,6 +47,9 @@ export interface PotFitInput {
  * @throws QuantityError with fewer than 8 readings or less than 30 K between coldest and hottest, or where no pot
  * can be
  * fitted to them
+ * @example fitPot({ readings: simulatePot({ pot: { powerW: 700, lossWPerK: 0.55 }, leadKg: 4, fromC: 20, roomC: 20,
+ *   setC: 600, seconds: 600 }).points, leadKg: 4, roomC: 20, powerW: 700, lossWPerK: 0.55, heating: true }).points
+ *   // 61
  */
 export function fitPot(input: PotFitInput, progress?: Progress): FitResult {
   const { readings, leadKg, roomC } = input;

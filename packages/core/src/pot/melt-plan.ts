@@ -48,7 +48,10 @@ export interface PotDoubt extends PotBody {
   crucibleSdJPerK?: number;
 }
 
-/** Range of an answer by how well power, loss and crucible are known. */
+/**
+ * Range of an answer by how well power, loss and crucible are known.
+ * @example potRange({ powerW: 700, lossWPerK: 0.55 }, ({ powerW }) => powerW) // { low: 584.9, high: 815.1 }
+ */
 export function potRange(pot: PotDoubt, of: (pot: PotBody) => number): { low: number; high: number } {
   const { powerW, lossWPerK, crucibleJPerK = 0, basis = 'given', powerSdW = 0, lossSdWPerK = 0 } = pot;
   const { potPowerShare, potLossShare, crucibleShare } = SPREAD;
@@ -69,6 +72,8 @@ export function potRange(pot: PotDoubt, of: (pot: PotBody) => number): { low: nu
 /**
  * From what lies in the pot to ready: a curve, with the moments to skim and to turn the dial down, and the electricity.
  * Throws the pot's own refusal where its power cannot reach the temperature.
+ * @example meltPlan({ leadKg: 9.07, fromC: 20, roomC: 20, pourC: 371, powerW: 700, lossWPerK: 0.55, basis: 'given',
+ *   powerSdW: 0, lossSdWPerK: 0, school: 'full then down' }).ready.value // 1122
  */
 export function meltPlan(input: MeltPlanInput): MeltPlan {
   const { leadKg, fromC, roomC, pourC } = input;

@@ -60,6 +60,8 @@ export const FULL_SHARE = 0.95;
  * The largest addition now that keeps the pot above a chosen temperature, by the enthalpy balance
  * m = (M (h(T) - h(T_keep)) + C (T - T_keep)) / (h(T_keep) - h(T_add)), held to the room in the pot; and the time to
  * recover.
+ * @example largestRefill({ potKg: 4, potC: 385, capacityKg: 9, pot: { powerW: 700, lossWPerK: 0.55 },
+ *   keepAboveC: 345, pourC: 371, roomC: 20 }).addKg // 0.3507
  */
 export function largestRefill(input: RefillInput): Refill {
   const alloy = input.alloy ?? SOFT_LEAD;

@@ -83,6 +83,10 @@ export function figure(
   return { value, unit, why, basis, low, high, ...(more.beyond && { beyond: true }) };
 }
 
+/**
+ * What a maker or a label says, beside a figure.
+ * @example given('heel', 0.8, 'kg').basis // 'given'
+ */
 export const given = (label: string, value: number | string, unit: Unit, note?: string): WhyInput => ({
   label,
   value,
@@ -90,6 +94,10 @@ export const given = (label: string, value: number | string, unit: Unit, note?: 
   basis: 'given',
   note,
 });
+/**
+ * What was fitted to readings, beside a figure.
+ * @example fitted('loss', 0.5, 'W/K').basis // 'fitted'
+ */
 export const fitted = (label: string, value: number | string, unit: Unit, note?: string): WhyInput => ({
   label,
   value,
@@ -97,6 +105,10 @@ export const fitted = (label: string, value: number | string, unit: Unit, note?:
   basis: 'fitted',
   note,
 });
+/**
+ * What was weighed, read or counted, beside a figure.
+ * @example measured('on the scale', 0.0108, 'kg').basis // 'measured'
+ */
 export const measured = (label: string, value: number | string, unit: Unit, note?: string): WhyInput => ({
   label,
   value,

@@ -18,7 +18,10 @@ export type DeviceLine =
   | { kind: 'reading'; channel: number; at: number; value: number | null }
   | { kind: 'other' };
 
-/** Reads one line; throws a RangeError that quotes a line which begins right and goes on wrong. */
+/**
+ * Reads one line; throws a RangeError that quotes a line which begins right and goes on wrong.
+ * @example parseDeviceLine('battery 80').kind // 'other'
+ */
 export function parseDeviceLine(line: string): DeviceLine {
   const words = line.trim().split(/\s+/);
   const bad = () =>
@@ -51,7 +54,19 @@ export function parseDeviceLine(line: string): DeviceLine {
   }
 }
 
+/**
+ * The first line of a device.
+ * @example greetingLine().trim() // 'schmelz-device 1'
+ */
 export const greetingLine = () => `schmelz-device ${PROTOCOL_VERSION}\n`;
+/**
+ * What a device says of one of its channels.
+ * @example channelLine(2, 'mold', 'C').trim() // 'channel 2 mold C'
+ */
 export const channelLine = (channel: number, name: string, unit: DeviceUnit) => `channel ${channel} ${name} ${unit}\n`;
+/**
+ * One reading of a device; a dash where its probe gave none.
+ * @example readingLine(1, 1700000000000, null).trim() // 'r 1 1700000000000 -'
+ */
 export const readingLine = (channel: number, at: number, value: number | null, digits = 1) =>
   `r ${channel} ${Math.round(at)} ${value === null ? '-' : value.toFixed(digits)}\n`;

@@ -27,7 +27,11 @@ export interface PourAgain {
   alloy?: Alloy;
 }
 
-/** The mold's mean temperature just before each of its shots, by the shot's id, as the coach read it then. */
+/**
+ * The mold's mean temperature just before each of its shots, by the shot's id, as the coach read it then.
+ * @example heatBeforeShots({ setup: pour.setup, log: twoShots, mold: sessionMold(smallMold, pour.setup),
+ *   metalC: 371, roomC: 20 }).get('s2') // 38.06
+ */
 export function heatBeforeShots({
   setup,
   log,
@@ -49,6 +53,8 @@ export function heatBeforeShots({
 /**
  * Casts and shorts of a mold's cavities in one pour, by the heat the mold had: what says at which heat this mold is too
  * cold.
+ * @example castsByHeat({ setup: pour.setup, log: twoShots, mold: sessionMold(smallMold, pour.setup), metalC: 371,
+ *   roomC: 20 }).length // 10
  */
 export function castsByHeat(pour: PourAgain): CastsByHeat[] {
   const entries = standing<PourEntry>(pour.log);

@@ -17,12 +17,16 @@ export interface TicketDownTheLine {
 }
 
 const LESSENS: ReadonlySet<string> = new Set(['undo', 'reject', 'shot']);
-/** Whether an entry of a pour may leave a ticket with fewer good heads than it had. */
+/**
+ * Whether an entry of a pour may leave a ticket with fewer good heads than it had.
+ * @example mayLessen({ id: 'c', at: 0, kind: 'pause' }) // false
+ */
 export const mayLessen = (entry: PourEntry | UndoEntry): boolean => LESSENS.has(entry.kind);
 
 /**
  * Why an entry of a pour may not be taken, beyond what the pour itself says: heads that it takes away are on their way
  * along the line already, or a ticket is closed whose pour would be open again. Null where nothing is in the way.
+ * @example pourConflict(pour.setup, twoShots, { id: 'p', at: 1_030_000, kind: 'pause' }, []) // null
  */
 export function pourConflict(
   setup: PourSetup,
@@ -43,13 +47,19 @@ export function pourConflict(
   return null;
 }
 
-/** Whether an undo opens a closed pour again. */
+/**
+ * Whether an undo opens a closed pour again.
+ * @example opensPour(pour.setup, twoShots, { id: 'p', at: 1_030_000, kind: 'pause' }) // false
+ */
 export const opensPour = (setup: PourSetup, log: PourLog, entry: PourEntry | UndoEntry): boolean =>
   entry.kind === 'undo' &&
   pourState(setup, log).phase === 'closed' &&
   pourState(setup, [...log, entry]).phase !== 'closed';
 
-/** Why something may not be taken back in a run: its tickets have gone on with it. Null where they have not. */
+/**
+ * Why something may not be taken back in a run: its tickets have gone on with it. Null where they have not.
+ * @example runConflict({ id: 'r', kind: 'oven', log: [] }, { id: 'd', at: 0, kind: 'door', open: true }, []) // null
+ */
 export function runConflict(
   run: Pick<Run, 'id' | 'kind' | 'log'>,
   entry: RunEntry | UndoEntry,

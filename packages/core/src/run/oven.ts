@@ -116,7 +116,11 @@ function ovenUndoRefusal(log: OvenLog, entry: UndoEntry, around: Around): string
   return null;
 }
 
-/** What a new entry of a load may not do, in words; null when it may. Two heats at once in one oven are refused. */
+/**
+ * What a new entry of a load may not do, in words; null when it may. Two heats at once in one oven are refused.
+ * @example ovenRefusal([], { id: 'd', at: 0, kind: 'door', open: true }, { waiting: () => 0, stationOf: () => null,
+ *   busy: null }) // 'Nothing is in the oven.'
+ */
 export function ovenRefusal(log: OvenLog, entry: OvenEntry | UndoEntry, around: Around): string | null {
   if (entry.kind === 'undo') return ovenUndoRefusal(log, entry, around);
   const state = ovenState(log);

@@ -7,6 +7,7 @@ export type SessionPhase = (typeof SESSION_PHASES)[number];
 /**
  * Seconds of a session by phase, from its log: melting until the first shot of any kind, blank shots until the first
  * hook, pouring until the last shot, then weighing back and clearing up. Pauses stand apart.
+ * @example phaseSeconds(twoShots, 1_080_000) // { melt: 900, warm-up: 60, pour: 120, pause: 0, wind-down: 0 }
  */
 export function phaseSeconds(log: PourLog, now: number): Record<SessionPhase, number> {
   const seconds: Record<SessionPhase, number> = { melt: 0, 'warm-up': 0, pour: 0, pause: 0, 'wind-down': 0 };

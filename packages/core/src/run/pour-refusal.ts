@@ -22,6 +22,7 @@ function pourUndoRefusal(log: PourLog, state: PourState, entry: UndoEntry): stri
 /**
  * What a new entry of a pour may not do, in words; null when it may. The server asks it before it takes an entry, the
  * bench before it says one.
+ * @example pourRefusal(pour.setup, [], { id: 's', at: 0, kind: 'shot', moldId: 'mold', positions: [1] }) // null
  */
 export function pourRefusal(setup: PourSetup, log: PourLog, entry: PourEntry | UndoEntry): string | null {
   const state = pourState(setup, log);

@@ -22,7 +22,10 @@ export interface PourShare {
 const LEAST_MELT_KG = 0.05;
 const MOST_MELT_KG = 50;
 
-/** Splits a pour among its tickets: hands by heads, electricity, dross and what is unexplained by mass. */
+/**
+ * Splits a pour among its tickets: hands by heads, electricity, dross and what is unexplained by mass.
+ * @example pourShares(pourState(pour.setup, twoShots), pour.setup, pour.planned).length // 2
+ */
 export function pourShares(state: PourState, setup: PourSetup, planned: PourPlanned): PourShare[] {
   const ids = Object.keys(setup.needs);
   const goodOf = (id: string) => state.goodByTicket[id] ?? 0;

@@ -80,14 +80,20 @@ export interface PourState {
   balance: LeadBalance | null;
 }
 
-/** The load of a cavity by its mold and position. */
+/**
+ * The load of a cavity by its mold and position.
+ * @example loadsOf(pour.setup, 'mold').length // 5
+ */
 export const loadsOf = (setup: PourSetup, moldId: string): CavityLoad[] =>
   setup.loads.filter((load) => load.moldId === moldId);
 
 /** Pins go round; what else is laid in stays in its head. */
 const GO_ROUND: readonly Insert[] = ['base-hole pin', 'shortened pin', 'pull-out rod'];
 
-/** What is cast in beside hooks and counted out beforehand: one for each cast that is planned. */
+/**
+ * What is cast in beside hooks and counted out beforehand: one for each cast that is planned.
+ * @example insertsOut(pour.setup) // []
+ */
 export function insertsOut(setup: PourSetup): { insert: Insert; count: number }[] {
   const counts = new Map<Insert, number>();
   for (const { moldId, inserts } of setup.loads) {
@@ -292,7 +298,10 @@ const phaseOf = (entries: readonly PourEntry[], shotsToGo: number): PourPhase =>
   return has('charge') ? 'warming' : 'cold';
 };
 
-/** The whole state of a casting run from its log: what the bench shows, the plan adjusts to and the books use. */
+/**
+ * The whole state of a casting run from its log: what the bench shows, the plan adjusts to and the books use.
+ * @example pourState(pour.setup, twoShots).shots.length // 2
+ */
 export function pourState(setup: PourSetup, log: PourLog): PourState {
   const entries = standing<PourEntry>(log);
   const { shots, want } = sortHeads(setup, entries);
@@ -344,21 +353,32 @@ export function pourState(setup: PourSetup, log: PourLog): PourState {
   };
 }
 
-/** Heads cast so far, good or not: what the pace is reckoned from. */
+/**
+ * Heads cast so far, good or not: what the pace is reckoned from.
+ * @example castCount(pourState(pour.setup, twoShots)) // 10
+ */
 export const castCount = (state: PourState): number =>
   countAll(state.goodByTicket) + countAll(state.keptByTicket) + countAll(state.rejectsByTicket);
 
-/** Metal in the pot and in sprues that go back: charged, less what has left as heads or waits as rejects. */
+/**
+ * Metal in the pot and in sprues that go back: charged, less what has left as heads or waits as rejects.
+ * @example inPotKg(pourState(pour.setup, twoShots)) // 1.884
+ */
 export const inPotKg = ({ chargedKg, headsKg, rejectsKg, redippedKg }: PourState): number =>
   Math.max(0, chargedKg - headsKg - rejectsKg + redippedKg);
 
-/** Whether the pot was said to be off. */
+/**
+ * Whether the pot was said to be off.
+ * @example potIsOff(twoShots) // false
+ */
 export const potIsOff = (log: PourLog): boolean =>
   standing<PourEntry>(log).some((entry) => entry.kind === 'done' && entry.what === 'pot off');
 
 /**
  * What the scale will probably say when a pour is closed: the sprues of the last rounds, rejects, dross, the rest in
  * the pot.
+ * @example expectedClose(pourState(pour.setup, twoShots), 0.015) // { sprueBackKg: 0.03436, rejectsBackKg: 0,
+ *   drossKg: 0.002255, heelKg: 1.847 }
  */
 export function expectedClose(state: PourState, drossShare: number) {
   const drossKg = Math.min(state.chargedKg, (state.headsKg + state.spruesKg) * drossShare);

@@ -30,7 +30,10 @@ export interface MoldOnRecord extends BlockRecord {
   cavities: readonly { position: number; style: StyleId; nominalMassKg: number; condition: string }[];
 }
 
-/** A mold in a pour: its block as it was known when that was begun, or as it is known now where that was not kept. */
+/**
+ * A mold in a pour: its block as it was known when that was begun, or as it is known now where that was not kept.
+ * @example sessionMold(smallMold, pour.setup).warmed // 'blank shots'
+ */
 export function sessionMold(mold: MoldOnRecord, setup: PourSetup, blocks?: Record<string, MoldBlock>): SessionMold {
   const { openS } = setup.molds.find(({ moldId }) => moldId === mold.id)!;
   return {
@@ -91,7 +94,11 @@ function shotKg(setup: PourSetup, mold: SessionMold, entry: Poured): number {
   }, 0);
 }
 
-/** What a mold lives through in a pour: warmed, then shut until it may be opened and open until the next shot. */
+/**
+ * What a mold lives through in a pour: warmed, then shut until it may be opened and open until the next shot.
+ * @example moldSteps({ setup: pour.setup, metalC: 371 }, sessionMold(smallMold, pour.setup), [], 0,
+ *   60).steps.length // 1
+ */
 export function moldSteps(
   { setup, metalC }: Pick<SessionInput, 'setup' | 'metalC'>,
   mold: SessionMold,
@@ -166,6 +173,8 @@ function potEvents(
  * Heat of molds and pot over a pour, from its log alone: what the bench coaches by and what the session is replayed
  * with.
  * Shots leave their heat in their mold and their metal out of the pot. Pure: the same log gives the same curves.
+ * @example sessionHeat({ setup: pour.setup, log: twoShots, molds: [sessionMold(smallMold, pour.setup)],
+ *   pot: { powerW: 700, lossWPerK: 0.55 }, metalC: 371, roomC: 20, now: 1_080_000 }).potC // 367.6
  */
 export function sessionHeat(input: SessionInput): SessionHeat {
   const entries = standing<PourEntry>(input.log);

@@ -94,7 +94,11 @@ export function sessionState(log: SessionLog): SessionState {
   return { ...state, workS: workSeconds(entries) };
 }
 
-/** What a new entry of a session at a station may not do, in words; null when it may. */
+/**
+ * What a new entry of a session at a station may not do, in words; null when it may.
+ * @example sessionRefusal([], { id: 'g', at: 0, kind: 'stirred' }, 'paint', { waiting: () => 0,
+ *   stationOf: () => null, busy: null }) // 'This session has not begun yet.'
+ */
 export function sessionRefusal(
   log: SessionLog,
   entry: SessionEntry | UndoEntry,

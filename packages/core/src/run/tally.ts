@@ -8,7 +8,10 @@ export interface CavityRecord {
   rejects: Record<string, number>;
 }
 
-/** Hooks counted out, or counted again since: how many, and from when on heads take of them. */
+/**
+ * Hooks counted out, or counted again since: how many, and from when on heads take of them.
+ * @example hooksCounted(pour.setup, twoShots).size // 2
+ */
 export function hooksCounted(setup: PourSetup, entries: readonly PourEntry[]): Map<string, HookCount> {
   const counts = new Map<string, HookCount>();
   for (const [materialId, left] of Object.entries(setup.hooksOut)) counts.set(materialId, { left, since: -Infinity });
@@ -35,7 +38,11 @@ interface Tally {
   hooksLost: number;
 }
 
-/** Heads of the run by cavity and by ticket, with the metal in them and the hooks they took. */
+/**
+ * Heads of the run by cavity and by ticket, with the metal in them and the hooks they took.
+ * @example counted(pour.setup, pourState(pour.setup, twoShots).shots, hooksCounted(pour.setup,
+ *   twoShots)).byCavity['cavity-1'].good // 2
+ */
 export function counted(setup: PourSetup, shots: readonly Shot[], hooks: Map<string, HookCount>) {
   const byCavity: Record<string, CavityRecord> = {};
   // What a head is counted into, looked up once a cavity and not once a head.

@@ -17,13 +17,19 @@ export interface Turn {
 
 const setupOf = (setup: PourSetup, moldId: string): MoldSetup => setup.molds.find((mold) => mold.moldId === moldId)!;
 
-/** Seconds until a mold may be opened. */
+/**
+ * Seconds until a mold may be opened.
+ * @example openInS(pour.setup, pourState(pour.setup, twoShots).molds[0], 1_020_000) // 1.841
+ */
 export function openInS(setup: PourSetup, mold: MoldState, now: number): number {
   if (mold.lastPouredAt === null) return 0;
   return Math.max(0, (mold.lastPouredAt - now) / 1000 + setupOf(setup, mold.moldId).openS);
 }
 
-/** Molds that are at the pot: the first of the row that still want heads and are not put away. */
+/**
+ * Molds that are at the pot: the first of the row that still want heads and are not put away.
+ * @example moldsAtPot(pour.setup, pourState(pour.setup, twoShots)).length // 1
+ */
 export function moldsAtPot(setup: PourSetup, state: PourState): MoldState[] {
   const wanting = state.molds.filter((mold) => !mold.away && mold.shotsToGo > 0);
   return wanting.slice(0, Math.max(1, setup.atOnce));
@@ -32,6 +38,7 @@ export function moldsAtPot(setup: PourSetup, state: PourState): MoldState[] {
 /**
  * The mold whose turn it is: of those at the pot the one that was poured longest ago, since it is open first and cools
  * while the other one sets. `preferId` takes another one first, once. Null when no mold wants heads.
+ * @example nextTurn(pour.setup, pourState(pour.setup, twoShots), 1_020_000).moldId // 'mold'
  */
 export function nextTurn(setup: PourSetup, state: PourState, now: number, preferId: string | null = null): Turn | null {
   const atPot = moldsAtPot(setup, state);
@@ -67,6 +74,8 @@ const PAUSE_S = 300;
  * A turn after a pause: a mold that has gone cold gets the blank shots that the coach asks for. A maker who goes on
  * with
  * hooks in a cool mold is not argued with.
+ * @example turnAfterPause(nextTurn(pour.setup, pourState(pour.setup, twoShots), 1_020_000), pourState(pour.setup,
+ *   twoShots), 2, 1_020_000).kind // undefined
  */
 export function turnAfterPause(turn: Turn, state: PourState, blanks: number | undefined, now: number): Turn {
   const last = state.shots.findLast((shot) => shot.moldId === turn.moldId);
@@ -74,7 +83,10 @@ export function turnAfterPause(turn: Turn, state: PourState, blanks: number | un
   return blanks && paused ? { ...turn, blanksToGo: blanks } : turn;
 }
 
-/** How far the metal in a mold has set, 1 when it is solid: the time to open has its margin on top of that. */
+/**
+ * How far the metal in a mold has set, 1 when it is solid: the time to open has its margin on top of that.
+ * @example setShare(pour.setup, pourState(pour.setup, twoShots).molds[0], 1_020_000) // 0
+ */
 export function setShare(setup: PourSetup, mold: MoldState, now: number): number {
   if (mold.lastPouredAt === null) return 1;
   const solidS = setupOf(setup, mold.moldId).openS / OPENING_MARGIN;
@@ -92,6 +104,8 @@ export interface Rhythm {
 /**
  * The rhythm of loading: heads out and looked at, a hook into each cavity, closing, at the maker's own seconds. It runs
  * from when the mold may be opened, or from the last pour of the other one, when the hands were free.
+ * @example loadRhythm(pour.setup, pourState(pour.setup, twoShots), nextTurn(pour.setup, pourState(pour.setup,
+ *   twoShots), 1_060_000), 1_060_000) // { beat: 0, beats: 7, says: 'Heads out, look at barb, shank, nose' }
  */
 export function loadRhythm(setup: PourSetup, state: PourState, turn: Turn, now: number): Rhythm | null {
   const mold = state.molds.find((each) => each.moldId === turn.moldId)!;

@@ -15,7 +15,10 @@ export interface Weighed {
   off: number;
 }
 
-/** Heads weighed at the pot, oldest first. */
+/**
+ * Heads weighed at the pot, oldest first.
+ * @example weighedHeads(pour.setup, twoShots) // []
+ */
 export function weighedHeads(setup: PourSetup, log: PourLog): Weighed[] {
   return standing<PourEntry>(log).flatMap((entry) => {
     if (entry.kind !== 'weighed') return [];
@@ -37,13 +40,21 @@ const ENOUGH = 8;
 
 const percent = (share: number) => `${Math.abs(100 * share).toFixed(1)} %`;
 
-/** What a weight that is off usually means, by its sign. */
+/**
+ * What a weight that is off usually means, by its sign.
+ * @example whatItMeans(0.05) // 'Flash,
+ *   or the mold does not close: look along the seam. A forgotten pin adds its hole.'
+ */
 export const whatItMeans = (off: number): string =>
   off > 0
     ? 'Flash, or the mold does not close: look along the seam. A forgotten pin adds its hole.'
     : 'Cold metal or a hard alloy casts light, and so does a cavity that is not quite full.';
 
-/** The last weighings are off, or drift: said with what to look at first. */
+/**
+ * The last weighings are off, or drift: said with what to look at first.
+ * @example weightAdvice({ setup: pour.setup, log: twoShots, state: pourState(pour.setup, twoShots), molds: [] })
+ *   // []
+ */
 export function weightAdvice({ setup, log, state, molds }: CoachInput): Advice[] {
   if (state.phase !== 'pouring') return [];
   const all = weighedHeads(setup, log);

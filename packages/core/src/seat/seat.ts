@@ -40,6 +40,7 @@ const mm = (m: number) => `${(m * 1000).toFixed(m < 0.01 ? 2 : 1)} mm`;
  * measured; an eye within 2 degrees (30 where 28 was meant) lies in its slot; a 45 degree eye can be opened to 60 in
  * pliers; a longer or thicker hook needs its groove ground out. Common practice, no source; a maker's own trial
  * outranks it.
+ * @example seatOf({ hookSize: '1', eyeAngleDeg: 28 }, { hookSize: '1', eyeAngleDeg: 30 }).seat // 'as cut'
  */
 export function seatOf(cut: CavityCut, hook: HookOffered): SeatEstimate {
   const [groove, offered] = [dimensions(cut), dimensions(hook)];
@@ -129,6 +130,8 @@ export function triedHooks(trials: readonly (SeatTrial & { hookId: string })[]):
 /**
  * The estimate, outranked by what was tried: the easiest way that clicked with a flush seam, by the newest trial of
  * each way.
+ * @example seatVerdict({ hookSize: '2/0', eyeAngleDeg: 60 }, { hookSize: '2/0', eyeAngleDeg: 60 }, []).basis
+ *   // 'given'
  */
 export function seatVerdict(cut: CavityCut, hook: HookOffered, trials: readonly SeatTrial[]): SeatVerdict {
   const estimate = seatOf(cut, hook);

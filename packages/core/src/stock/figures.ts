@@ -1,7 +1,10 @@
 import { measured, type Figure } from '../quantity/figure.ts';
 import { recordedFigure } from '../quantity/recorded.ts';
 
-/** What is left of a lot, or of all of them: bookkeeping, not assay. */
+/**
+ * What is left of a lot, or of all of them: bookkeeping, not assay.
+ * @example leftFigure(3.5, 8.5, 5).value // 3.5
+ */
 export const leftFigure = (leftKg: number, cameKg: number, wentKg: number): Figure =>
   recordedFigure(
     leftKg,
@@ -11,7 +14,10 @@ export const leftFigure = (leftKg: number, cameKg: number, wentKg: number): Figu
     'left = clean − went + came back',
   );
 
-/** Clean metal per kilogram bought: what skimming leaves of a lot. */
+/**
+ * Clean metal per kilogram bought: what skimming leaves of a lot.
+ * @example cleanShareFigure(10, 8.7).value // 0.87
+ */
 export const cleanShareFigure = (grossKg: number, cleanKg: number): Figure =>
   recordedFigure(
     cleanKg / grossKg,
@@ -21,7 +27,10 @@ export const cleanShareFigure = (grossKg: number, cleanKg: number): Figure =>
     'clean / weighed before',
   );
 
-/** What a kilogram of clean metal cost, dross paid for. */
+/**
+ * What a kilogram of clean metal cost, dross paid for.
+ * @example lotPriceFigure(1200, 10, 8).value // 150
+ */
 export const lotPriceFigure = (priceMinor: number, grossKg: number, cleanKg: number): Figure =>
   recordedFigure(
     priceMinor / cleanKg,
@@ -31,7 +40,10 @@ export const lotPriceFigure = (priceMinor: number, grossKg: number, cleanKg: num
     'paid / clean',
   );
 
-/** What a material cost on average: moving over what came in. */
+/**
+ * What a material cost on average: moving over what came in.
+ * @example averagePriceFigure(210, 12).unit // 'minor/kg'
+ */
 export const averagePriceFigure = (averageMinor: number, quantityKg: number): Figure =>
   recordedFigure(
     averageMinor,
@@ -41,7 +53,10 @@ export const averagePriceFigure = (averageMinor: number, quantityKg: number): Fi
     'a = (a q + paid) / (q + came)',
   );
 
-/** All the metal that can be cast, as the sum of what is on the shelf and in the pots. */
+/**
+ * All the metal that can be cast, as the sum of what is on the shelf and in the pots.
+ * @example metalFigure([{ name: 'Soft', kg: 9, inPotKg: 2 }, { name: 'Hard', kg: 3, inPotKg: 0 }]).value // 12
+ */
 export const metalFigure = (leads: readonly { name: string; kg: number; inPotKg: number }[]): Figure =>
   recordedFigure(
     leads.reduce((sum, lead) => sum + lead.kg, 0),

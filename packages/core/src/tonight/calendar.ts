@@ -38,6 +38,8 @@ function folded(line: string): string {
  * The evening as a calendar (RFC 5545): each stretch of hands, and each load of the oven with an alarm at its end.
  * @param uid what makes the plan one of its kind; sent twice, a calendar keeps it once
  * @param nowMs when it was made
+ * @example calendarOf(planTonight(asked, wishes, castsOfTonight(asked, wishes, solve), { tries: 20 }), 'evening',
+ *   0).split('\r\n')[0] // 'BEGIN:VCALENDAR'
  */
 export function calendarOf(plan: TonightPlan, uid: string, nowMs: number): string {
   const { tasks, schedule, startMs } = plan;

@@ -90,6 +90,7 @@ const pairs = ({ groups }: CastProblem) => groups.flatMap((group) => group.casts
  * it is used at all. Least time; no cavity is filled more often than its mold is shot; what is scarce is not exceeded.
  * Shots are whole; casts come out whole where all cavities are as good (a transport problem), and are made whole by
  * {@link wholeCasts} where they are not. Source: physics.md 10.
+ * @example castProgram(twelve).split('\n')[1].trim() // 'obj: + 540 z0 + 22 n0 + 5 x0_0 + 5000 s0'
  */
 export function castProgram(problem: CastProblem): string {
   const { blanks, molds, groups, limits } = problem;
@@ -221,6 +222,7 @@ function wholeCasts(problem: CastProblem, said: Fractions): Pick<CastAnswer, 'us
  * The least time to cast what is wanted.
  * @param solve a solver of integer programs: it runs in a worker, and in tests
  * @throws QuantityError for seconds or counts that are none; RangeError where the solver finds no answer at all
+ * @example solveCasts(twelve, solve).shots.mold // 4
  */
 export function solveCasts(problem: CastProblem, solve: SolveLp): SolvedCasts {
   for (const { name, casts } of problem.blanks) inRange(`casts of ${name}`, casts, '', 0, 1e6);

@@ -218,6 +218,8 @@ function limitsOf(blanks: readonly Blank[], mean: ReadonlyMap<string, number>, i
  * Which molds are poured tonight, how often, and what goes into which cavity: the least time at the pot that gives
  * enough of everything, by an integer program.
  * @throws QuantityError for counts and yields out of range
+ * @example castsTonight({ ...asked, wanted: [{ workId: 'w', product: product(10), heads: 60, fromPot: true }],
+ *   pot: {}, atOnce: 1 }, solve).molds[0].shots // 25
  */
 export function castsTonight(input: CastsInput, solve: SolveLp): CastsTonight {
   const problems = input.wanted.flatMap(({ workId, product, heads }) => {
@@ -336,6 +338,7 @@ function saysOf(
 /**
  * Seconds of a pour of these molds together on an evening like most: ready, warm, and as many shots as it takes until
  * enough are good, one mold after another or two in turn.
+ * @example pourSeconds([], { blanks: [] }, ways, 1) // 0
  */
 export function pourSeconds(
   molds: readonly MoldTonight[],

@@ -122,6 +122,7 @@ function loadsOf(parts: readonly LoadPart[], { places, racks }: EveningInput['ov
  * step, bakes of one program together in loads.
  * @param order works by urgency, by id: loads are filled in it; those that are left out come last
  * @throws QuantityError where a work waits for a pour that is not there
+ * @example eveningTasks({ works: [], pours: [], oven: planOven }) // []
  */
 export function eveningTasks(input: EveningInput, order: readonly string[] = []): Task[] {
   const { pours, oven } = input;

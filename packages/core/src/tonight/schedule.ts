@@ -93,6 +93,7 @@ const longestWindow = (windows: Shop['windows']) =>
  * @param order ids of all tasks, by urgency; what must be done before something is put before it whatever the order
  * @param pinned tasks that are to begin at a time and no earlier, s
  * @throws QuantityError where a task waits for itself, or nobody can do it
+ * @example place(evening, alone, ['pour', 'paint', 'bake']).map(({ startS }) => startS) // [0, 3600, 5400]
  */
 export function place(
   tasks: readonly Task[],
@@ -189,7 +190,10 @@ export interface HeadAndTail {
   tailS: number;
 }
 
-/** Longest ways to and from every task. */
+/**
+ * Longest ways to and from every task.
+ * @example headsAndTails(evening).size // 3
+ */
 export function headsAndTails(tasks: readonly Task[]): Map<string, HeadAndTail> {
   const byId = new Map(tasks.map((task) => [task.id, task]));
   const heads = new Map<string, number>();
@@ -294,6 +298,7 @@ function nextInside(seconds: number, windows: Shop['windows']): number {
 /**
  * A time before which no evening ends, whatever the order: the longest way through the work, what hands there are, each
  * tool by itself, and over several evenings the hours in which somebody is there.
+ * @example lowerBoundS(evening, alone) // 6900
  */
 export function lowerBoundS(tasks: readonly Task[], shop: Shop): number {
   const around = headsAndTails(tasks);
@@ -334,7 +339,10 @@ const AGAIN = 400;
 /** So near the bound no better order is looked for. */
 const NEAR = 1.002;
 
-/** When each work is done. */
+/**
+ * When each work is done.
+ * @example endsOf(evening, schedule(evening, alone).placed).get('w') // 6900
+ */
 export function endsOf(tasks: readonly Task[], placed: readonly Placed[]): Map<string, number> {
   const ends = new Map<string, number>();
   placed.forEach(({ endS }, at) => {
@@ -368,6 +376,7 @@ export interface SearchOptions {
  * The evening in the best order found: by the longest way first, by due day, as they come, and then by moving tasks in
  * the best of them. Reproducible by its seed.
  * @throws QuantityError as {@link place}
+ * @example schedule(evening, alone).endS // 6900
  */
 export function schedule(tasks: readonly Task[], shop: Shop, options: SearchOptions = {}): Schedule {
   const { due = {}, pinned = {}, tries = 3000, seed = 1, tell } = options;

@@ -133,6 +133,7 @@ const wantedTonight = ({ wanted }: TonightAsked, { leftOut }: TonightWishes) =>
 /**
  * Which molds are poured for what is open, and how often: see {@link castsTonight}.
  * @throws QuantityError for counts out of range
+ * @example castsOfTonight(asked, wishes, solve).optimal // true
  */
 export function castsOfTonight(asked: TonightAsked, wishes: TonightWishes, solve: SolveLp): CastsTonight {
   const wanted = wantedTonight(asked, wishes)
@@ -147,6 +148,9 @@ export function castsOfTonight(asked: TonightAsked, wishes: TonightWishes, solve
  * and late with nothing.
  * @param tell told how far the search is, 0 to 1, with the best so far
  * @throws QuantityError for counts out of range; RangeError where an evening ends before it begins, or nobody is there
+ * @example planTonight(asked, wishes, castsOfTonight(asked, wishes, solve),
+ *   { tries: 20 }).tasks.map(({ station }) => station) // ['pour', 'trim', 'paint', 'bake', 'bake', 'bake',
+ *   'finish']
  */
 export function planTonight(
   asked: TonightAsked,

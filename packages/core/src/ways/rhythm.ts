@@ -45,13 +45,20 @@ export function restsS(steps: readonly PaintStep[], ways: Schools): number | nul
 /** Dips between two stirrings; null where air does it. Common practice, no source. */
 const DIPS_A_STIR = { two: 2, six: 6, bed: null } as const;
 
-/** Whether the powder wants stirring before the next dip. */
+/**
+ * Whether the powder wants stirring before the next dip.
+ * @example stirDue(0, USUAL_SCHOOLS) // false
+ */
 export function stirDue(dips: number, ways: Schools): boolean {
   const every = DIPS_A_STIR[ways.loose];
   return every !== null && dips > 0 && dips % every === 0;
 }
 
-/** Where a metronome stands after so many seconds: which head, which step, how far in it. */
+/**
+ * Where a metronome stands after so many seconds: which head, which step, how far in it.
+ * @example rhythmAt([{ name: 'heat', seconds: 15 }, { name: 'dip', seconds: 1 }], 15.5) // { heads: 0, at: 1,
+ *   withinS: 0.5 }
+ */
 export function rhythmAt(steps: readonly PaintStep[], passedS: number): { heads: number; at: number; withinS: number } {
   const round = steps.reduce((sum, step) => sum + step.seconds, 0);
   const heads = Math.floor(passedS / round);

@@ -41,11 +41,18 @@ export interface HeatedAt {
   gunWM2K?: number;
 }
 
-/** A gun that was counted with says nothing of a torch. */
+/**
+ * A gun that was counted with says nothing of a torch.
+ * @example gunOf({ tool: 'torch' }, { roomC: 20 }) // {}
+ */
 export const gunOf = ({ tool }: Pick<Schools, 'tool'>, { gunWM2K }: HeatedAt): { gunWM2K?: number } =>
   tool === 'heat gun' && gunWM2K !== undefined ? { gunWM2K } : {};
 
-/** How warm a head is when its second coat is heated, by what is done with it after the first. */
+/**
+ * How warm a head is when its second coat is heated, by what is done with it after the first.
+ * @example warmFromFirstCoatC({ leadKg: 0.01, areaM2: 0.0005, wireM: 0.0012, embeddedM: 0.012 }, USUAL_SCHOOLS,
+ *   { roomC: 20 }) // 154.4
+ */
 export function warmFromFirstCoatC(head: HeatedHead, ways: Schools, at: HeatedAt): number {
   const { roomC } = at;
   const dippedC = targetOf(ways);
@@ -57,6 +64,8 @@ export function warmFromFirstCoatC(head: HeatedHead, ways: Schools, at: HeatedAt
 /**
  * Hands-on seconds to paint one head, layer by layer: the first dip from room temperature, each further one from the
  * heat that is left of the one before; back and specks are tapped on between.
+ * @example paintSeconds([{ zone: 'whole', coats: 1, form: 'powder' }], { leadKg: 0.01, areaM2: 0.0005,
+ *   wireM: 0.0012, embeddedM: 0.012 }, USUAL_SCHOOLS, { roomC: 20 }) // 25.42
  */
 export function paintSeconds(layers: readonly PaintedLayer[], head: HeatedHead, ways: Schools, at: HeatedAt): number {
   const { roomC } = at;
@@ -76,7 +85,11 @@ export function paintSeconds(layers: readonly PaintedLayer[], head: HeatedHead, 
   return seconds;
 }
 
-/** What one school of a step costs a head: the time of its hands, and the work that is lost with what it spoils. */
+/**
+ * What one school of a step costs a head: the time of its hands, and the work that is lost with what it spoils.
+ * @example schoolCostFigure({ id: 'x', name: 'X', suits: '', seconds: 3, spoils: { share: 0.01, cause: 'runs' },
+ *   needs: [] }, 1200, 60).value // 1.21
+ */
 export function schoolCostFigure(school: School, minorPerHour: number, workBeforeS: number): Figure {
   inRange('labour', minorPerHour, 'minor units/h', 0, 1e9);
   const share = school.spoils?.share ?? 0;

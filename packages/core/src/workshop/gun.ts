@@ -30,7 +30,10 @@ export const knownGun = (
     roomC,
   );
 
-/** The house's ways with what its records taught, as every plan and page reckons with them. */
+/**
+ * The house's ways with what its records taught, as every plan and page reckons with them.
+ * @example knownWays(ways, [], () => undefined).roomC // 20
+ */
 export function knownWays(
   ways: HouseWays,
   records: readonly HeatingRecord[],

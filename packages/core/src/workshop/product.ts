@@ -62,6 +62,9 @@ const partsOf = (product: ProductRecord, shelf: Shelf): PlanPart[] =>
  * A product with all that is known of what it takes: hook, parts, and its steps with their paint and bake. A step
  * takes the
  * product's own recipe and program where it names none; `recipe` stands in for the product's own, to try it on.
+ * @example knownProduct({ id: 'p', name: 'Ball', style: 'ball', nominalMassKg: 0.01, hookMaterialId: null,
+ *   recipeId: null, programId: null }, { part: () => undefined, recipe: () => undefined,
+ *   program: () => undefined }).layers // []
  */
 export function knownProduct(product: ProductRecord, shelf: Shelf, recipe?: Pick<RecipeRecord, 'layers'>): PlanProduct {
   const own = recipe ?? (product.recipeId ? shelf.recipe(product.recipeId) : undefined);
@@ -95,7 +98,10 @@ export function knownProduct(product: ProductRecord, shelf: Shelf, recipe?: Pick
   };
 }
 
-/** What one head of a product takes, and at which step: its hook, its powders, its other parts. */
+/**
+ * What one head of a product takes, and at which step: its hook, its powders, its other parts.
+ * @example knownBill(product(10), ways).length // 2
+ */
 export function knownBill(product: PlanProduct, ways: Pick<HouseWays, 'filmM' | 'transferEfficiency'>): BillLine[] {
   const { hook } = product;
   const castIn: BillLine[] =
