@@ -315,7 +315,7 @@ export function ticketUndoRefusal(setup: TicketSetup, log: TicketLog, entry: Und
 /**
  * What a new entry may not do, in words; null when it may. Counting more heads than are there is refused.
  * @example ticketRefusal(twoSteps, [], { id: 'e', at: 0, kind: 'good', step: 'paint', count: 1 })
- *   // 'count is 1; allowed: 1 to 0, the heads that wait at paint'
+ *   // 'count is 1; allowed: none, as no head waits at paint'
  */
 export function ticketRefusal(setup: TicketSetup, log: TicketLog, entry: TicketEntry): string | null {
   const state = ticketState(setup, log);
@@ -342,7 +342,8 @@ export function ticketRefusal(setup: TicketSetup, log: TicketLog, entry: TicketE
   if (entry.kind === 'start' && step.lastAt !== null) return 'The work at this step was begun already.';
   const free = step.left - step.inOven;
   if ((entry.kind === 'good' || entry.kind === 'reject' || entry.kind === 'load') && entry.count > free) {
-    return `count is ${entry.count}; allowed: 1 to ${free}, the heads that wait at ${entry.step}`;
+    const allowed = free > 0 ? `1 to ${free}, the heads that wait at` : 'none, as no head waits at';
+    return `count is ${entry.count}; allowed: ${allowed} ${entry.step}`;
   }
   if (entry.kind === 'good') {
     const setting = stillSetting(setup.route, log, entry);

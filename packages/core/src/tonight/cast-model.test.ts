@@ -1,6 +1,7 @@
 import { seeded } from '../random/seeded.ts';
 import { solver } from '../test/solve.ts';
-import { castSeconds, solveCasts, type CastProblem, type SolveLp } from './cast-model.ts';
+import { castSeconds, solveCasts, type CastProblem } from './cast-model.ts';
+import type { SolveLp } from '../numeric/program.ts';
 
 let solve: SolveLp;
 beforeAll(async () => {

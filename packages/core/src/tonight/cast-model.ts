@@ -1,3 +1,4 @@
+import { programText, type ProgramRow, type SolveLp, type Term } from '../numeric/program.ts';
 import { inRange } from '../quantity/check.ts';
 
 /** Cavities of a mold that are alike: they cast the same blanks, and as well. */
@@ -53,25 +54,9 @@ export interface SolvedCasts extends CastAnswer {
   optimal: boolean;
 }
 
-/** What a solver of linear programs in the LP format says. */
-export interface LpAnswer {
-  status: string;
-  /** Of the best answer found, and proved: no answer is below it. */
-  objective: number;
-  bound: number;
-  columns: Record<string, number>;
-}
-export type SolveLp = (lp: string) => LpAnswer;
-
 /** A missing cast weighs more than any mold that is warmed for it alone: nothing is left out to save time. */
 const MISSING_S = 5000;
 const EPS = 1e-6;
-
-const terms = (of: readonly (readonly [number, string])[]): string =>
-  of
-    .filter(([factor]) => factor !== 0)
-    .map(([factor, name]) => `${factor < 0 ? '-' : '+'} ${Number(Math.abs(factor).toPrecision(12))} ${name}`)
-    .join(' ');
 
 /** Names of the program's columns by place: letters that every reader of the format takes. */
 const names = ({ blanks, molds, groups }: CastProblem) => ({
@@ -98,55 +83,50 @@ export function castProgram(problem: CastProblem): string {
   const all = pairs(problem);
   const moldOf = (id: string) => molds.find((mold) => mold.id === id)!;
   const wanted = blanks.reduce((sum, { casts }) => sum + casts, 0);
-  const least = Math.max(EPS, Math.min(1, ...all.map(({ cast }) => cast.weight)));
-  const mostShots = Math.ceil(wanted / least) + 1;
-  const objective = terms([
-    ...molds.flatMap(({ id, setupS, shotS }) => [[setupS, of.used(id)] as const, [shotS, of.shots(id)] as const]),
-    ...all.map(({ group, cast }) => [moldOf(group.moldId).castS, of.casts(group.id, cast.blankId)] as const),
-    ...blanks.map(({ id }) => [MISSING_S, of.missing(id)] as const),
-  ]);
-  const rows: string[] = [];
+  const poorest = Math.max(EPS, Math.min(1, ...all.map(({ cast }) => cast.weight)));
+  const mostShots = Math.ceil(wanted / poorest) + 1;
+  const least: Term[] = [
+    ...molds.flatMap(({ id, setupS, shotS }): Term[] => [
+      [setupS, of.used(id)],
+      [shotS, of.shots(id)],
+    ]),
+    ...all.map(({ group, cast }): Term => [moldOf(group.moldId).castS, of.casts(group.id, cast.blankId)]),
+    ...blanks.map(({ id }): Term => [MISSING_S, of.missing(id)]),
+  ];
+  const rows: ProgramRow[] = [];
   for (const { id, casts } of blanks) {
     const given = all.filter(({ cast }) => cast.blankId === id);
-    const sum = given.map(({ group, cast }) => [cast.weight, of.casts(group.id, id)] as const);
-    rows.push(`${terms([...sum, [1, of.missing(id)]])} >= ${casts}`);
+    const sum = given.map(({ group, cast }): Term => [cast.weight, of.casts(group.id, id)]);
+    rows.push({ of: [...sum, [1, of.missing(id)]], is: '>=', to: casts });
   }
   for (const group of groups) {
     if (group.casts.length === 0) continue;
-    const filled = group.casts.map(({ blankId }) => [1, of.casts(group.id, blankId)] as const);
-    rows.push(`${terms([...filled, [-group.cavities, of.shots(group.moldId)]])} <= 0`);
+    const filled = group.casts.map(({ blankId }): Term => [1, of.casts(group.id, blankId)]);
+    rows.push({ of: [...filled, [-group.cavities, of.shots(group.moldId)]], is: '<=', to: 0 });
     for (const { blankId, keepsEmpty = [] } of group.casts) {
       for (const neighbour of groups.filter(({ id }) => keepsEmpty.includes(id))) {
         if (neighbour.casts.length === 0) continue;
-        const both = neighbour.casts.map((cast) => [1, of.casts(neighbour.id, cast.blankId)] as const);
-        rows.push(`${terms([...both, [1, of.casts(group.id, blankId)], [-1, of.shots(group.moldId)]])} <= 0`);
+        const both = neighbour.casts.map((cast): Term => [1, of.casts(neighbour.id, cast.blankId)]);
+        const own: Term = [1, of.casts(group.id, blankId)];
+        rows.push({ of: [...both, own, [-1, of.shots(group.moldId)]], is: '<=', to: 0 });
       }
     }
   }
-  for (const { id } of molds)
-    rows.push(
-      `${terms([
-        [1, of.shots(id)],
-        [-mostShots, of.used(id)],
-      ])} <= 0`,
-    );
+  for (const { id } of molds) {
+    const used: Term = [-mostShots, of.used(id)];
+    rows.push({ of: [[1, of.shots(id)], used], is: '<=', to: 0 });
+  }
   for (const { takes, most } of limits) {
     const taken = all
       .filter(({ cast }) => takes[cast.blankId])
-      .map(({ group, cast }) => [takes[cast.blankId]!, of.casts(group.id, cast.blankId)] as const);
-    if (taken.length > 0) rows.push(`${terms(taken)} <= ${most}`);
+      .map(({ group, cast }): Term => [takes[cast.blankId]!, of.casts(group.id, cast.blankId)]);
+    rows.push({ of: taken, is: '<=', to: most });
   }
-  return [
-    'Minimize',
-    ` obj: ${objective}`,
-    'Subject To',
-    ...rows.map((row, at) => ` c${at}: ${row}`),
-    'General',
-    ...molds.map(({ id }) => ` ${of.shots(id)}`),
-    'Binary',
-    ...molds.map(({ id }) => ` ${of.used(id)}`),
-    'End',
-  ].join('\n');
+  return programText({
+    ...{ least, rows },
+    whole: molds.map(({ id }) => of.shots(id)),
+    yesOrNo: molds.map(({ id }) => of.used(id)),
+  });
 }
 
 /**

@@ -6,7 +6,8 @@ import { blankKey, castingProblem, type MoldAllocation } from '../plan/allocate.
 import { castKg, variantFor } from '../plan/blank.ts';
 import { moldPlan } from '../plan/mold-plan.ts';
 import type { HouseWays, PlanCavity, PlanMold, PlanPot, PlanProduct } from '../plan/types.ts';
-import { solveCasts, type CastGroup, type CastLimit, type CastProblem, type SolveLp } from './cast-model.ts';
+import { solveCasts, type CastGroup, type CastLimit, type CastProblem } from './cast-model.ts';
+import type { SolveLp } from '../numeric/program.ts';
 
 /** Heads that somebody wants cast: those of an order, good at their end, or owed to a ticket by the pot. */
 export interface HeadsWanted {

@@ -5,5 +5,4 @@ export * from './chance.ts';
 export * from './evening.ts';
 export * from './needs.ts';
 export * from './schedule.ts';
-export * from './solver.ts';
 export * from './tonight.ts';

@@ -3,7 +3,7 @@ import { solver } from '../test/solve.ts';
 import { powdersPerHead } from '../plan/product.ts';
 import { castsTonight, type CastsInput } from './casts.ts';
 import { needsTonight } from './needs.ts';
-import type { SolveLp } from './cast-model.ts';
+import type { SolveLp } from '../numeric/program.ts';
 import { castsOfTonight, planTonight, type TonightAsked, type TonightWishes, type Wanted } from './tonight.ts';
 
 let solve: SolveLp;

@@ -6,7 +6,7 @@ import { productBakedJK, productLagS, stepsOf } from '../plan/product.ts';
 import { blankKey } from '../plan/allocate.ts';
 import { dryWaitS } from '../plan/timing.ts';
 import type { KnownWays, PlanMold, PlanOven, PlanPot, PlanProduct, StockOnHand } from '../plan/types.ts';
-import type { SolveLp } from './cast-model.ts';
+import type { SolveLp } from '../numeric/program.ts';
 import { castsTonight, pourSeconds, type CastsTonight, type MoldTonight } from './casts.ts';
 import { eveningTasks, type PourOfEvening, type Work, type WorkStep } from './evening.ts';
 import { endsOf, schedule, type Due, type Person, type Schedule, type SearchOptions, type Task } from './schedule.ts';

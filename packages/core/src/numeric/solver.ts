@@ -1,5 +1,5 @@
 import type { Highs } from 'highs';
-import type { LpAnswer, SolveLp } from './cast-model.ts';
+import type { LpAnswer, SolveLp } from './program.ts';
 
 /** Loaded by whoever needs it: the core itself brings no program of its own. */
 export type Solver = Pick<Highs, 'createModel'>;
