@@ -1,46 +1,16 @@
-import { randomUUID } from 'node:crypto';
+import { eveningAt } from './test/evening.ts';
 import { smallWorkshop, testServer, type TestServer } from './test/server.ts';
 
 // What is refused because something else rests on it, and what is found by what it rests on.
 let server: TestServer;
 let things: Awaited<ReturnType<typeof smallWorkshop>>;
+let { call, post, get, entry, ticketOf, pour, bareProduct } = {} as ReturnType<typeof eveningAt>;
 beforeAll(async () => {
   server = await testServer();
   things = await smallWorkshop(server);
+  ({ call, post, get, entry, ticketOf, pour, bareProduct } = eveningAt(server, things));
 });
 afterAll(() => server.stop());
-const call = (method: string, path: string, body?: unknown) => server.call(method, `/api${path}`, body);
-const post = (path: string, body: unknown) => call('POST', path, body);
-const get = async (path: string) => (await call('GET', path)).body;
-let at = Date.now() - 7_200_000;
-const entry = (said: object) => ({ id: randomUUID(), at: (at += 20_000), ...said });
-
-async function ticketOf(productId: string, quantity: number) {
-  const order = { customer: 'Stall', dueOn: null, note: '', lines: [{ productId, quantity }] };
-  const { body } = await post('/orders', order);
-  const [ticket] = (await post(`/orders/${body.id}/release`, {})).body;
-  return { orderId: body.id as string, ticketId: ticket.id as string };
-}
-async function pour(ticketId: string, moldId: string, heads: number) {
-  const { body } = await post('/pours', {
-    ...{ moldIds: [moldId], atOnce: 1, potId: things.potId, ticketIds: [ticketId] },
-  });
-  const say = (said: object) => post(`/pours/${body.id}/entries`, entry(said));
-  at = Math.max(at, Date.now());
-  const startedAt = at;
-  await say({ kind: 'charge', massKg: 1, potC: 20 });
-  for (let shot = 0; shot < heads; shot += 3) await say({ kind: 'shot', moldId, positions: [1, 2, 3] });
-  const closed = await say({ kind: 'close', sprueBackKg: 0, rejectsBackKg: 0, drossKg: 0, heelKg: 0.8 });
-  expect(closed.status).toBe(204);
-  return { id: body.id as string, startedAt };
-}
-const bareProduct = async (more: object) => {
-  const { id: _id, version: _version, ...ten } = await get(`/products/${things.productIds[0]}`);
-  const route = [{ key: 'trim', station: 'trim', does: 'Trim' }];
-  const name = `Bare ${randomUUID().slice(0, 6)}`;
-  return (await post('/products', { ...ten, name, recipeId: null, bakeProgramId: null, route, ...more })).body;
-};
-
 test('heads that were taken off the shelf since are not taken back from it; those that still lie there are', async () => {
   const head = { kind: 'bare head', name: 'Ball 10 g, bare', note: '', metalId: null, hook: null, powder: null };
   const { id: shelfId } = (await post('/materials', head)).body;

@@ -2,3 +2,5 @@ export * from './ledger.ts';
 export * from './lots.ts';
 export * from './figures.ts';
 export * from './goods.ts';
+export * from './buying.ts';
+export * from './reorder.ts';

@@ -68,6 +68,15 @@ export const twoShots: PourLog = [
   { id: 's2', at: 1_020_000, kind: 'shot', moldId: 'mold', positions: [1, 2, 3, 4, 5] },
 ];
 
+/** Hooks by ten and by a hundred, and what sending them costs. */
+export const sold = {
+  suppliers: [{ name: 'Near', freightMinor: 400, freeAboveMinor: 5000, days: 2 }],
+  offers: [
+    { id: 'ten', materialId: 'hook', supplier: 'Near', pack: 10, prices: [{ fromPacks: 1, minor: 300 }] },
+    { id: 'hundred', materialId: 'hook', supplier: 'Near', pack: 100, prices: [{ fromPacks: 1, minor: 2000 }] },
+  ],
+};
+
 /** Twelve casts on a mold of three cavities that are alike. */
 export const twelve: CastProblem = {
   blanks: [{ id: 'ball', name: 'Ball', casts: 12 }],
