@@ -55,9 +55,8 @@ export function fieldProblems(error: yup.ValidationError, schema: yup.AnySchema)
     const unit = described && 'meta' in described ? (described.meta?.unit ?? '') : '';
     const unknown = each.type === 'noUnknown';
     const custom = each.errors[0] ?? 'is not allowed';
-    const own =
-      (each.type ?? '').startsWith('core ') ||
-      ['details', 'positions', 'cure', 'something', 'times', 'once', 'places', 'noUnknown'].includes(each.type ?? '');
+    // What the core refuses, and what is asked across fields, has its own words.
+    const own = /^(core|across) |^noUnknown$/.test(each.type ?? '');
     const words = unknown ? custom.replace(/^(this|\S+) field /, '') : custom;
     const allowed = own || !described ? words : allowedBy(described);
     const value = unknown ? each.params?.unknown : quoted(each.params?.originalValue ?? each.value);

@@ -1,4 +1,5 @@
 import type * as yup from 'yup';
+import { ruleSchema, supplierSchema, toolSchema } from './schema/shop.ts';
 import {
   bakeProgramSchema,
   materialSchema,
@@ -22,5 +23,8 @@ export const RESOURCES = {
   'bake-programs': { schema: bakeProgramSchema, one: 'bake program' },
   products: { schema: productSchema, one: 'product' },
   orders: { schema: orderSchema, one: 'order' },
+  suppliers: { schema: supplierSchema, one: 'supplier' },
+  tools: { schema: toolSchema, one: 'tool' },
+  rules: { schema: ruleSchema, one: 'rule' },
 } as const satisfies Record<string, { schema: yup.AnySchema; one: string }>;
 export type ResourcePath = keyof typeof RESOURCES;

@@ -14,6 +14,7 @@ import type {
   Product,
   StockFlow,
   StockMove,
+  UsedWeekly,
 } from './views.ts';
 import type { Route } from './route.ts';
 
@@ -92,6 +93,12 @@ export const STOCK_ROUTES = {
     operation: 'list_jars',
     summary: 'Powders with their weighings: gone by the scale, on heads by the coverage formula',
     answer: json<JarView[]>(),
+  },
+
+  'GET /stock/use': {
+    operation: 'used_weekly',
+    summary: 'What was used of each part in each of the last 26 weeks',
+    answer: json<UsedWeekly[]>(),
   },
 
   'GET /goods': {

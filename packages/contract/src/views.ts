@@ -38,6 +38,7 @@ import type {
   RecipeInput,
   Settings,
 } from './schema/workshop.ts';
+import type { RuleInput, SupplierInput, ToolInput } from './schema/shop.ts';
 
 /** Whether the server is up. */
 export interface Health {
@@ -70,6 +71,11 @@ export type Material = MaterialInput &
     /** In the pot of an open pour, kg. */
     inPotKg: number;
   };
+/** What was used of a part, week by week, oldest first: kg or pieces. */
+export interface UsedWeekly {
+  materialId: string;
+  weekly: number[];
+}
 export interface StockMove {
   id: number;
   at: number;
@@ -228,6 +234,9 @@ export type Oven = OvenInput & Stored;
 export type Recipe = RecipeInput & Stored;
 export type BakeProgram = BakeProgramInput & Stored;
 export type Product = ProductInput & Stored;
+export type Supplier = SupplierInput & Stored;
+export type Tool = ToolInput & Stored;
+export type LocalRule = RuleInput & Stored;
 export type OrderStatus = 'open' | 'released' | 'done';
 export type Order = OrderInput & Stored & { number: number; status: OrderStatus; createdAt: number };
 /** An order on a list, with the heads that its closed tickets ended short of. */
@@ -430,6 +439,9 @@ export interface ResourceInputs {
   'bake-programs': BakeProgramInput;
   products: ProductInput;
   orders: OrderInput;
+  suppliers: SupplierInput;
+  tools: ToolInput;
+  rules: RuleInput;
 }
 /** read one by one, */
 export interface ResourceReads {
@@ -442,6 +454,9 @@ export interface ResourceReads {
   'bake-programs': BakeProgram;
   products: Product;
   orders: Order;
+  suppliers: Supplier;
+  tools: Tool;
+  rules: LocalRule;
 }
 /** and listed, with what is known of them beside what was written. */
 export type ResourceLists = Omit<ResourceReads, 'materials' | 'molds' | 'orders'> & {

@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { FolderInUse } from '../store/lock.ts';
 import { openStore } from '../store/store.ts';
 import { makeThings } from './make-things.ts';
+import { makeShop } from './shop.ts';
 import { runYear } from './year.ts';
 
 /**
@@ -23,7 +24,9 @@ async function main(): Promise<void> {
   const store = await openStore(folder);
   const started = Date.now();
   const days = Number(process.env['SCHMELZ_DEMO_DAYS'] ?? 365);
-  await runYear(store, await makeThings(store), today, days);
+  const things = await makeThings(store);
+  await runYear(store, things, today, days);
+  await makeShop(store, things);
   await store.close();
   writeFileSync(join(folder, 'demo-made'), `${new Date().toISOString()}\n`);
   console.log(`Demo workshop made in ${Math.round((Date.now() - started) / 1000)} s.`);

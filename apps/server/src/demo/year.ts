@@ -45,14 +45,14 @@ export async function runYear(store: Store, things: Things, today: number, days 
       notAfter: today,
       drossShare: 0.012 + 0.012 * Math.max(0, 1 - daysLeft / 200),
     };
-    await restock(store, things, at, random, daysLeft < WRONG_EYES_FROM_DAYS);
+    // Of late nobody has been to the shop: something is to be bought.
+    if (daysLeft > NOT_BOUGHT_DAYS) await restock(store, things, at, random, daysLeft < WRONG_EYES_FROM_DAYS);
     await orderOf(store, things, at, { ...day, wrongEyes: await wrongEyesNow(store, things) }, {});
     if (at - weighed > 30 * DAY_MS) {
       weighed = await weigh(store, things, at, weighed, random);
     }
     at += ((7 * DAY_MS) / season) * (0.6 + random() * 0.8);
   }
-  await restock(store, things, today - 4 * DAY_MS, random);
   await fillDrawer(store);
   await tonight(store, things, today, random);
   await recordProbes(store, things);
@@ -211,6 +211,7 @@ async function openingPurchases(store: Store, things: Things, at: number): Promi
 export const WRONG_EYES = 'box of a thousand, shared';
 /** From so many days before the end on a box with wrong eyes may come in. */
 const WRONG_EYES_FROM_DAYS = 230;
+const NOT_BOUGHT_DAYS = 14;
 
 /** Hooks of which the oldest box with any left is the one with the wrong eyes. */
 async function wrongEyesNow(store: Store, things: Things): Promise<ReadonlySet<string>> {

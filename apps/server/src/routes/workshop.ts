@@ -10,6 +10,7 @@ import { listPartLots, nameLot } from '../services/part-lots.ts';
 import { putAway } from '../services/resources.ts';
 import { readSettings, writeSettings } from '../services/settings.ts';
 import { count, listFlows, listMoves, receive } from '../services/stock.ts';
+import { usedWeekly } from '../services/use.ts';
 import { strikeImport, strikeMove } from '../services/strike.ts';
 import { takeTemplate } from '../services/templates.ts';
 import type { Store } from '../store/store.ts';
@@ -53,6 +54,7 @@ export function workshopHandlers(store: Store, config: Config, sessions: Session
     'GET /materials/:id/lots': ({ params }) => listPartLots(store, params.id),
     'PUT /materials/:id/lots/:receipt': ({ params, body }) => nameLot(store, params.id, params.receipt, body.ticketId),
     'GET /jars': () => listJars(store),
+    'GET /stock/use': () => usedWeekly(store),
     'GET /goods': () => listGoods(store),
     'GET /goods/moves': ({ query }) => goodsMoves(store, query.before),
     'POST /goods/moves': ({ body }) => moveGoods(store, body),

@@ -82,6 +82,9 @@ async function* everythingAsJson(store: Store): AsyncGenerator<string> {
     records: await rowsOf(models.records),
     channels: await rowsOf(models.channels),
     ovens: await rowsOf(models.ovens),
+    suppliers: await rowsOf(models.suppliers),
+    tools: await rowsOf(models.tools),
+    rules: await rowsOf(models.rules),
     bakePrograms: await rowsOf(models.bakePrograms),
     products: await rowsOf(models.products),
   };

@@ -1,5 +1,13 @@
 import { POUR_STEP, QuantityError, SOURCE_KINDS, type RouteStep } from '@schmelz/core';
-import type { OrderInput, ProductInput, PutAwayInput, RecipeInput, ResourcePath } from '@schmelz/contract';
+import type {
+  OrderInput,
+  ProductInput,
+  PutAwayInput,
+  RecipeInput,
+  ResourcePath,
+  SupplierInput,
+  ToolInput,
+} from '@schmelz/contract';
 import { Op, type Transaction } from 'sequelize';
 import { rowsOf, type Store } from '../store/store.ts';
 
@@ -68,6 +76,18 @@ export async function judgeOrder(store: Store, doc: object, transaction: Transac
   (doc as OrderInput).lines.forEach(({ productId }, at) => product(`lines[${at}].productId`, productId));
 }
 
+/** Packs are of materials on record. */
+export async function judgeSupplier(store: Store, doc: object, transaction: Transaction): Promise<void> {
+  const must = await partsJudge(store, transaction);
+  (doc as SupplierInput).offers.forEach(({ materialId }, at) => must(`offers[${at}].materialId`, materialId, []));
+}
+
+/** A tool serves products on record. */
+export async function judgeTool(store: Store, doc: object, transaction: Transaction): Promise<void> {
+  const product = await recordJudge(store, 'products', transaction);
+  (doc as ToolInput).productIds.forEach((id, at) => product(`productIds[${at}]`, id));
+}
+
 /** A part that something rests on stays of its kind. */
 export async function judgeMaterial(store: Store, doc: object, transaction: Transaction, now?: object): Promise<void> {
   const { id, kind } = (now ?? {}) as { id?: string; kind?: string };
@@ -107,6 +127,9 @@ export async function usesOf(
     }
   }
   if (path === 'materials') {
+    for (const { name, offers } of await rowsOf(models.suppliers, { transaction })) {
+      if (offers.some(({ materialId }) => materialId === id)) uses.push(`supplier ${name}`);
+    }
     const recipes = new Map((await rowsOf(models.recipes, { transaction })).map((row) => [row.id, row['name']]));
     for (const { recipeId, powderId, mix } of await rowsOf(models.recipeLayers, { transaction })) {
       const mixed = (mix as { powderId?: string } | null)?.powderId;
@@ -117,6 +140,9 @@ export async function usesOf(
     for (const { orderId, productId } of await rowsOf(models.orderLines, { transaction })) {
       const [order] = productId === id ? await rowsOf(models.orders, { where: { id: orderId }, transaction }) : [];
       if (order) uses.push(`order ${order.number}`);
+    }
+    for (const { name, productIds } of await rowsOf(models.tools, { transaction })) {
+      if (productIds.includes(id)) uses.push(`tool ${name}`);
     }
   }
   if (path === 'molds') {

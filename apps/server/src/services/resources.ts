@@ -10,7 +10,16 @@ import {
   type Transaction,
 } from 'sequelize';
 import type { Models } from '../store/models.ts';
-import { judgeMaterial, judgeOrder, judgeProduct, judgeRecipe, usesOf, workOf } from './references.ts';
+import {
+  judgeMaterial,
+  judgeOrder,
+  judgeProduct,
+  judgeRecipe,
+  judgeSupplier,
+  judgeTool,
+  usesOf,
+  workOf,
+} from './references.ts';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notAllowed, notFound, Refused } from './errors.ts';
 
@@ -38,6 +47,9 @@ const KINDS: Record<ResourcePath, Kind> = {
   pots: { table: 'pots' },
   ovens: { table: 'ovens' },
   parts: { table: 'parts' },
+  suppliers: { table: 'suppliers', judge: judgeSupplier },
+  tools: { table: 'tools', judge: judgeTool },
+  rules: { table: 'rules' },
   recipes: {
     table: 'recipes',
     judge: judgeRecipe,

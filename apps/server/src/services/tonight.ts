@@ -4,6 +4,7 @@ import {
   stepsOf,
   stepState,
   ticketState,
+  toKeep,
   type PlanProduct,
   type PlanStep,
   type RouteStep,
@@ -12,7 +13,7 @@ import {
 } from '@schmelz/core';
 import type { Order } from '@schmelz/contract';
 import { rowsOf, type Store } from '../store/store.ts';
-import { handedBy } from './goods.ts';
+import { handedBy, listGoods } from './goods.ts';
 import { listResources } from './resources.ts';
 import { countedParts } from './stock.ts';
 import { loadTickets, setupOf, ticketLog, type LoadedTicket } from './tickets.ts';
@@ -71,6 +72,40 @@ function ofTicket(loaded: LoadedTicket, order: Order, workshop: Workshop): Wante
   ];
 }
 
+const sum = (numbers: readonly number[]) => numbers.reduce((all, each) => all + each, 0);
+
+/** Products that are to lie on the shelf, as far as what is there and what comes leaves them short. */
+async function forShelf(
+  store: Store,
+  workshop: Workshop,
+  tickets: readonly LoadedTicket[],
+  orders: readonly (Order & { handed: Readonly<Record<string, number>> })[],
+): Promise<Wanted[]> {
+  const goods = await listGoods(store);
+  const openIn = (of: typeof orders, id: string) =>
+    sum(
+      of.flatMap((order) => filled(order.lines, order.handed).map((line) => (line.productId === id ? line.open : 0))),
+    );
+  return [...workshop.products.values()].flatMap((product): Wanted[] => {
+    const { id, name } = product;
+    const { keepHeads, archived } = workshop.records.get(id)!;
+    if (!keepHeads || archived) return [];
+    const lots = goods.filter(({ productId, grade }) => productId === id && grade === 'good');
+    const onTheWay = tickets.filter(({ row }) => row.productId === id).map(({ row }) => row.quantity);
+    const notReleased = orders.filter(({ status }) => status === 'open');
+    // Who ordered takes it from there; what nobody ordered stays.
+    const customers = orders.filter(({ customer }) => customer !== '');
+    const heads = toKeep({
+      keep: keepHeads,
+      here: sum(lots.map(({ pieces }) => pieces)),
+      coming: sum(onTheWay) + openIn(notReleased, id),
+      ordered: openIn(customers, id),
+    });
+    const nobody = { customer: '', orderNumber: 0, ticketNumber: null, orderId: '', dueMs: null };
+    return heads > 0 ? [{ id: `keep ${id}`, name, product, heads, left: {}, ...nobody }] : [];
+  });
+}
+
 /** Everything that is open: orders that are not released, tickets with heads on the way, and what there is for them. */
 export async function readTonight(store: Store): Promise<TonightAsked> {
   const workshop = await readWorkshop(store);
@@ -85,15 +120,15 @@ export async function readTonight(store: Store): Promise<TonightAsked> {
     loadTickets(store, { closedAt: null }),
     countedParts(store),
   ]);
-  const known = await rowsOf(store.models.orders, { where: { id: tickets.map(({ row }) => row.orderId) } });
-  const orderOf = new Map([...orders, ...known].map((order) => [order.id, order as Order]));
+  const rows = await rowsOf(store.models.orders, { where: { id: tickets.map(({ row }) => row.orderId) } });
+  const orderOf = new Map([...orders, ...rows].map((order) => [order.id, order as Order]));
+  const known = orders.map((order) => ({ ...order, handed: handed.get(order.id) ?? {} }));
+  const coming = [
+    ...tickets.flatMap((loaded) => ofTicket(loaded, orderOf.get(loaded.row.orderId)!, workshop)),
+    ...known.filter(({ status }) => status === 'open').flatMap((order) => ofOrder(order, order.handed, workshop)),
+  ];
   return {
-    wanted: [
-      ...tickets.flatMap((loaded) => ofTicket(loaded, orderOf.get(loaded.row.orderId)!, workshop)),
-      ...orders
-        .filter(({ status }) => status === 'open')
-        .flatMap((order) => ofOrder(order, handed.get(order.id) ?? {}, workshop)),
-    ],
+    wanted: [...coming, ...(await forShelf(store, workshop, tickets, known))],
     ...{ molds: workshop.molds, pot, oven, ways: workshop.ways, afterPour: workshop.afterPour },
     ...{ hooksHere, leadHereKg: lead.quantity, leadId: lead.materialId, stock: workshop.stock },
   };

@@ -159,6 +159,7 @@ const TABLES = {
     parts: json(),
     fromId: STRING,
     becomesId: STRING,
+    keepHeads: INTEGER,
     priceMinor: INTEGER,
     version: INTEGER,
   },
@@ -261,6 +262,35 @@ const TABLES = {
     saidId: STRING,
     struck: BOOLEAN,
   },
+  suppliers: {
+    id: id(),
+    name: STRING,
+    freightMinor: INTEGER,
+    freeAboveMinor: INTEGER,
+    days: INTEGER,
+    note: STRING,
+    offers: json(),
+    version: INTEGER,
+  },
+  tools: {
+    id: id(),
+    name: STRING,
+    priceMinor: INTEGER,
+    boughtOn: STRING,
+    lifeHeads: INTEGER,
+    productIds: json(),
+    note: STRING,
+    version: INTEGER,
+  },
+  rules: {
+    id: id(),
+    where: STRING,
+    fromKg: DOUBLE,
+    belowKg: DOUBLE,
+    noLead: BOOLEAN,
+    note: STRING,
+    version: INTEGER,
+  },
   sessions: { id: id(), since: INTEGER, until: INTEGER },
   imports: { id: id(), kind: STRING, name: STRING, at: INTEGER, digest: STRING, entries: INTEGER, struck: BOOLEAN },
 } satisfies Record<string, ModelAttributes>;
@@ -275,6 +305,9 @@ export interface Models {
   pots: Table<ThingRow<'pots'>>;
   ovens: Table<ThingRow<'ovens'>>;
   parts: Table<ThingRow<'parts'>>;
+  suppliers: Table<ThingRow<'suppliers'>>;
+  tools: Table<ThingRow<'tools'>>;
+  rules: Table<ThingRow<'rules'>>;
   leadLots: Table<LotRow>;
   records: Table<RecordRow>;
   channels: Table<ChannelRow>;

@@ -17,6 +17,7 @@ import { up as bar } from './migrations/009-bar.ts';
 import { up as madeGood } from './migrations/010-made-good.ts';
 import { up as byCause } from './migrations/011-by-cause.ts';
 import { up as goods } from './migrations/012-goods.ts';
+import { up as shop } from './migrations/013-shop.ts';
 import { defineModels, type Models } from './models.ts';
 
 export interface Store {
@@ -45,6 +46,7 @@ const MIGRATIONS: { name: string; step: Step }[] = [
   { name: '010-made-good', step: madeGood },
   { name: '011-by-cause', step: byCause },
   { name: '012-goods', step: goods },
+  { name: '013-shop', step: shop },
 ];
 
 /** Brings the tables up to date, or up to one step, so that an older file can be made. */

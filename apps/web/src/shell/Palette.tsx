@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useList, useLine } from '../api/queries.ts';
 import { Key } from '../design/Button.tsx';
-import { STATIONS } from '@schmelz/core';
+import { STATIONS, forWhom } from '@schmelz/core';
 import { chooseTheme } from './theme.ts';
 
 const KEYS: [string, string][] = [
@@ -102,7 +102,7 @@ export function Palette({ open, onOpenChange }: { open: boolean; onOpenChange: (
         <Command.Group heading="Tickets on the line" className={group}>
           {line?.tickets.map((ticket) => (
             <Command.Item key={ticket.id} className={item} onSelect={go(`/tickets/${ticket.id}`)}>
-              {`Ticket ${ticket.number}`} <span className="opacity-70">{ticket.customer}</span>
+              {`Ticket ${ticket.number}`} <span className="opacity-70">{forWhom(ticket.customer)}</span>
             </Command.Item>
           ))}
         </Command.Group>
@@ -111,7 +111,7 @@ export function Palette({ open, onOpenChange }: { open: boolean; onOpenChange: (
             ?.filter((order) => order.status !== 'done')
             .map((order) => (
               <Command.Item key={order.id} className={item} onSelect={go(`/orders/${order.id}`)}>
-                {`Order ${order.number}`} <span className="opacity-70">{order.customer}</span>
+                {`Order ${order.number}`} <span className="opacity-70">{forWhom(order.customer)}</span>
               </Command.Item>
             ))}
         </Command.Group>

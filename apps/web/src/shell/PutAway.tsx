@@ -6,10 +6,11 @@ import { Button } from '../design/Button.tsx';
 import { ProblemNote } from '../design/Notice.tsx';
 
 type Kind = 'materials' | 'molds' | 'products';
-/** Recipes and programs are small: they are deleted, or stay. */
-type Deletable = Kind | 'recipes' | 'bake-programs';
+/** The others are small: they are deleted, or stay. */
+type Deletable = Kind | 'recipes' | 'bake-programs' | 'suppliers' | 'tools' | 'rules';
 
-const isKind = (path: Deletable): path is Kind => path !== 'recipes' && path !== 'bake-programs';
+const KINDS: readonly string[] = ['materials', 'molds', 'products'] satisfies Kind[];
+const isKind = (path: Deletable): path is Kind => KINDS.includes(path);
 
 /**
  * For what was made by mistake, and for what is no longer wanted: deleted while nothing names it, put away after, where

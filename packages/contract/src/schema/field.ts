@@ -73,7 +73,7 @@ export const moment = () => whole('ms since 1970', 0, 4e12);
  */
 // eslint-disable-next-line @typescript-eslint/no-explicit-any -- a test of yup is typed by the schema it is put on
 export const across = <T>(name: string, message: string, holds: (value: T) => boolean): yup.TestConfig<any> => ({
-  name,
+  name: `across ${name}`,
   message,
   test(value) {
     if (value === null || value === undefined) return true;

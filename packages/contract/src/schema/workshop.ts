@@ -47,6 +47,7 @@ import {
   text,
   whole,
 } from './field.ts';
+import { priceLineSchema } from './shop.ts';
 import { schoolsSchema, waysSchema } from './ways.ts';
 
 /** The way in, where a password is set. */
@@ -67,6 +68,8 @@ export const settingsSchema = record({
   safety: list(text(80), 0, 20),
   /** What a head of second grade is worth against a good one, its part of what a ticket cost; left out: as usual. */
   secondGradeShare: number('', 0, 1).optional(),
+  /** Taxes, fees and shares that are put on a price, as the maker has to; left out: none. */
+  priceLines: list(priceLineSchema, 0, 12).optional(),
   /** What is on the labels of bags beside the product: left out, as usual. */
   labels: record({
     care: text(100),
@@ -175,7 +178,7 @@ export const materialSchema = record({
   hook: hookDetails.nullable().defined(),
   powder: powderDetails.nullable().defined(),
 })
-  .test('details', 'must give the details of its kind, and only those', (material) => {
+  .test('across details', 'must give the details of its kind, and only those', (material) => {
     const { kind, metalId, hook, powder } = material ?? {};
     return (kind === 'lead') === !!metalId && (kind === 'hook') === !!hook && (kind === 'powder') === !!powder;
   })
@@ -416,6 +419,8 @@ export const productSchema = record({
   fromId: id().nullable().optional(),
   /** Bare heads on the shelf that its finished heads become; null or left out: they are sold. */
   becomesId: id().nullable().optional(),
+  /** How many finished ones are to lie on the shelf; null or left out: none beyond what is ordered. */
+  keepHeads: whole('heads', 0, 20_000).nullable().optional(),
   priceMinor: whole('minor units', 0, 100_000_000).nullable().defined(),
 });
 export type ProductInput = yup.InferType<typeof productSchema>;
@@ -433,7 +438,8 @@ export type TakeTemplateInput = yup.InferType<typeof takeTemplateSchema>;
 /** More than this in one line is a slip of the keyboard. */
 export const MOST_HEADS = 20_000;
 export const orderSchema = record({
-  customer: text(),
+  /** For whom; empty: for the shelf. */
+  customer: note(80),
   dueOn: day().nullable().defined(),
   note: note(),
   lines: list(record({ productId: id(), quantity: whole('heads', 1, MOST_HEADS) }), 1, 20).test(

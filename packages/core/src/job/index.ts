@@ -8,3 +8,4 @@ export * from './ticket.ts';
 export * from './owed.ts';
 export * from './postings.ts';
 export * from './next.ts';
+export * from './for-whom.ts';

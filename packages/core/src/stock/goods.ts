@@ -9,6 +9,16 @@ export type Grade = (typeof GRADES)[number];
 /** What a head of second grade is worth against a good one. Common practice, no source. */
 export const SECOND_GRADE_SHARE = 0.5;
 
+/**
+ * Heads that are still to be made so that as many as wanted lie on the shelf, once all that is ordered has been handed
+ * over from it.
+ * @param heads `keep` wanted on the shelf, `here` on it now, `coming` on the line or ordered to be made, `ordered` by
+ *   customers and not handed over
+ * @example toKeep({ keep: 20, here: 12, coming: 30, ordered: 30 }) // 8
+ */
+export const toKeep = (heads: { keep: number; here: number; coming: number; ordered: number }): number =>
+  Math.max(0, heads.keep - (heads.here + heads.coming - heads.ordered));
+
 /** What brings finished heads to their shelf, and what takes them off it. */
 export const GOODS_REASONS = ['made', 'sold', 'given', 'returned', 'scrapped', 'counted'] as const;
 export type GoodsReason = (typeof GOODS_REASONS)[number];

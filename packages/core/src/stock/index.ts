@@ -4,3 +4,4 @@ export * from './figures.ts';
 export * from './goods.ts';
 export * from './buying.ts';
 export * from './reorder.ts';
+export * from './to-buy.ts';

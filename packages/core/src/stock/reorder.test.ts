@@ -2,6 +2,7 @@ import { jStat } from 'jstat';
 import { mean, sampleStandardDeviation } from 'simple-statistics';
 import { seeded } from '../random/seeded.ts';
 import { reorderPoint } from './reorder.ts';
+import { toBuy } from './to-buy.ts';
 
 test('the textbook form, reckoned by other libraries', () => {
   const weekly = [40, 55, 0, 62, 48, 80, 35, 51];
@@ -32,4 +33,15 @@ test('what was never used, or for one week only, has no point; what is out of ra
   expect(() => reorderPoint({ weekly: [1, -1], days: 5 })).toThrow(/used in a week is -1/);
   expect(() => reorderPoint({ weekly: [1, 1], days: 400 })).toThrow(/days is 400/);
   expect(() => reorderPoint({ weekly: [1, 1], days: 4, service: 1 })).toThrow(/service is 1/);
+});
+
+test('what is short for the open work is bought, and stock beside it where little would be left', () => {
+  const hooks = { materialId: 'hook', need: 50, weekly: [70, 70, 70, 70], days: 7 };
+  const buy = (here: number) => toBuy([{ ...hooks, here }])[0]!;
+  // 70 a week, ordered at 70; 28 days more are 280: 350 and what is short.
+  expect(buy(20)).toMatchObject({ free: -30, buy: 380, why: 'short' });
+  expect(buy(100)).toMatchObject({ free: 50, buy: 300, why: 'low' });
+  expect(buy(121)).toMatchObject({ free: 71, buy: 0, why: 'enough' });
+  // Never used: only what is short.
+  expect(toBuy([{ ...hooks, weekly: [], here: 20 }])[0]).toMatchObject({ buy: 30, point: null, why: 'short' });
 });

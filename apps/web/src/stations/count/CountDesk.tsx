@@ -1,4 +1,4 @@
-import { AT, lookBefore, schoolsFollowed, stationOf, type StepState } from '@schmelz/core';
+import { AT, lookBefore, schoolsFollowed, stationOf, type StepState, forWhom } from '@schmelz/core';
 import { Link } from 'react-router';
 import { useSettings } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
@@ -104,7 +104,7 @@ export function CountDesk({
                   <span className="quiet">
                     {saysMore(step.does, row) && <b className="text-ink">{step.does}, </b>}
                     {takes ? 'off the shelf, ' : waits ? `ready at ${writeTime(step.readyAt!)}, ` : ''}
-                    {ticket.customer}
+                    {forWhom(ticket.customer)}
                     {writeDue(ticket.dueOn)}
                   </span>
                 </span>

@@ -1,3 +1,4 @@
+import { forWhom } from '@schmelz/core';
 import type { TracedTicket } from '@schmelz/contract';
 import { writeDay } from '../../units/dates.ts';
 import { REASON_SAYS } from '../goods/words.ts';
@@ -12,7 +13,7 @@ export function Holders({
   if (went.length === 0 && onShelf === 0) {
     return (
       <span className="quiet">
-        {good ? 'nobody any more' : 'still on the line'}: for {customer}, order {orderNumber}
+        {good ? 'nobody any more' : 'still on the line'}: for {forWhom(customer)}, order {orderNumber}
       </span>
     );
   }

@@ -1,3 +1,4 @@
+import { forWhom } from '@schmelz/core';
 import type { TicketTrace } from '@schmelz/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -136,7 +137,7 @@ export function TracePage() {
       stub={
         <>
           <TheNumber eyebrow={catalogue.product(trace.productId)?.name ?? ''} value={trace.number}>
-            is this ticket: order {trace.orderNumber}, {trace.customer}
+            is this ticket: order {trace.orderNumber}, {forWhom(trace.customer)}
           </TheNumber>
           <p className="quiet">
             {trace.closedAt === null ? 'Still on the line' : `Closed ${writeDay(trace.closedAt)}`}, {trace.good ?? 0}{' '}

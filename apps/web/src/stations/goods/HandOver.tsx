@@ -1,5 +1,5 @@
 import type { Order } from '@schmelz/contract';
-import { handedSays } from '@schmelz/core';
+import { handedSays, forWhom } from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { call } from '../../api/client.ts';
@@ -62,7 +62,7 @@ export function HandOver({ order, catalogue }: { order: Order; catalogue: Catalo
       <Sheet
         open={open}
         onOpenChange={setOpen}
-        title={`Order ${order.number}, ${order.customer}`}
+        title={`Order ${order.number}, ${forWhom(order.customer)}`}
         says="The oldest ticket goes first, so that every bag can be traced."
         trigger={<Button disabled={ready === 0 && moves.length === 0}>Hand over, or take back</Button>}
       >

@@ -9,6 +9,7 @@ import {
   leftAt,
   type NextThing,
   type RouteStep,
+  forWhom,
 } from '@schmelz/core';
 import { useEffect } from 'react';
 import { Link, Navigate, useNavigate } from 'react-router';
@@ -88,7 +89,7 @@ function Next({ line, catalogue }: { line: LineState; catalogue: Catalogue }) {
       )}
       {ticket && (
         <p className="text-ink-2">
-          Ticket {ticket.number}, {ticket.customer}
+          Ticket {ticket.number}, {forWhom(ticket.customer)}
           {writeDue(ticket.dueOn)}.
         </p>
       )}
@@ -219,7 +220,7 @@ export function LinePage() {
                     to={`/orders/${order.id}`}
                     className="font-medium underline decoration-rule-2 underline-offset-4"
                   >
-                    Order {order.number}, {order.customer}
+                    Order {order.number}, {forWhom(order.customer)}
                   </Link>
                   <span className="quiet">
                     {order.lines.reduce((sum, each) => sum + each.quantity, 0)} heads

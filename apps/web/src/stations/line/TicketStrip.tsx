@@ -1,5 +1,5 @@
 import type { Ticket } from '@schmelz/contract';
-import { AT, countAll, STATIONS, stationOf, stepAt, type NextTicket } from '@schmelz/core';
+import { AT, countAll, STATIONS, stationOf, stepAt, type NextTicket, forWhom } from '@schmelz/core';
 import { Link } from 'react-router';
 import { causeIcon, Icon } from '../../design/Icon.tsx';
 import { Head } from '../../drawing/Head.tsx';
@@ -93,7 +93,7 @@ export function TicketStrip({
           <span className="min-w-0">
             <span className="block truncate font-medium">{product.name.split(',')[0]}</span>
             <span className="quiet block truncate">
-              {product.name.split(',')[1]?.trim()}, {ticket.customer}
+              {product.name.split(',')[1]?.trim()}, {forWhom(ticket.customer)}
             </span>
           </span>
         </Link>

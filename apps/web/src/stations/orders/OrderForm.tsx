@@ -50,7 +50,13 @@ function Form({ catalogue, order }: { catalogue: Catalogue; order?: Order }) {
       <form onSubmit={(event) => void submit(event)} className="flex max-w-[760px] flex-col gap-5" noValidate>
         <Heading>{order ? `Order ${order.number}` : 'New order'}</Heading>
         <div className="grid gap-4 sm:grid-cols-2">
-          <TextField label="For whom" {...form.register('customer')} error={errors.customer?.message} autoFocus />
+          <TextField
+            label="For whom"
+            hint="Empty: for the shelf"
+            {...form.register('customer')}
+            error={errors.customer?.message}
+            autoFocus
+          />
           <TextField
             label="Due"
             type="date"

@@ -88,7 +88,7 @@ function Grid({ catalogue }: { catalogue: Catalogue }) {
     >
       <form id="order-grid" onSubmit={form.onSubmit} className="flex flex-col gap-5" noValidate>
         <div className="grid max-w-[760px] gap-4 sm:grid-cols-3">
-          <TextField label="For whom" {...form.register('customer')} autoFocus />
+          <TextField label="For whom" hint="Empty: for the shelf" {...form.register('customer')} autoFocus />
           <TextField label="Due" type="date" {...form.register('dueOn')} />
           <TextField label="Note" {...form.register('note')} />
         </div>

@@ -1,4 +1,4 @@
-import { filled, handedSays } from '@schmelz/core';
+import { filled, handedSays, forWhom } from '@schmelz/core';
 import type { OrderOnList } from '@schmelz/contract';
 import { Link } from 'react-router';
 import { useOrders } from '../../api/queries.ts';
@@ -57,7 +57,7 @@ export function OrdersPage() {
               <li className="grid grid-cols-[auto_minmax(0,1fr)_auto] items-center gap-x-4 border-b border-rule py-1.5">
                 <span className="fig w-10 text-[21px]">{order.number}</span>
                 <Link to={`/orders/${order.id}`} className="min-w-0">
-                  <span className="block truncate font-medium">{order.customer}</span>
+                  <span className="block truncate font-medium">{forWhom(order.customer)}</span>
                   <span className="quiet block truncate">
                     {order.lines
                       .map((line) => `${line.quantity} × ${catalogue.product(line.productId)?.name ?? '?'}`)

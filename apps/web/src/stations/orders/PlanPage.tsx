@@ -1,4 +1,4 @@
-import { partKind, pinsFree, pinsSay, sootLeft } from '@schmelz/core';
+import { partKind, pinsFree, pinsSay, sootLeft, forWhom } from '@schmelz/core';
 import type { Order, PlanView } from '@schmelz/contract';
 import type { LinePlan, MaterialNeed, MoldPlan, Plan } from '@schmelz/core';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -179,7 +179,7 @@ function Stub({ order, view }: { order: Order; view: PlanView }) {
   const short = missing.find((need) => partKind(need.kind).costs === 'hook');
   return (
     <>
-      <TheNumber eyebrow={`Order ${order.number}, ${order.customer}`} value={shots}>
+      <TheNumber eyebrow={`Order ${order.number}, ${forWhom(order.customer)}`} value={shots}>
         {shots === 1 ? 'shot' : 'shots'}, then {order.lines.reduce((sum, line) => sum + line.quantity, 0)} heads are
         good
       </TheNumber>

@@ -39,6 +39,7 @@ interface Values {
   recipeId: string;
   bakeProgramId: string;
   price: string;
+  keep: string;
   fromId: string;
   becomesId: string;
 }
@@ -53,6 +54,7 @@ const valuesOf = (product: Product, units: Units): Values => ({
   bakeProgramId: product.bakeProgramId ?? '',
   fromId: product.fromId ?? '',
   becomesId: product.becomesId ?? '',
+  keep: product.keepHeads ? String(product.keepHeads) : '',
   price: product.priceMinor === null ? '' : String(product.priceMinor / 10 ** currencyDigits(units.currency)),
 });
 
@@ -97,11 +99,12 @@ export function ProductForm({
           recipeId: [...catalogue.recipes.keys()][0] ?? '',
           bakeProgramId: [...catalogue.programs.keys()][0] ?? '',
           price: '',
+          keep: '',
           fromId: '',
           becomesId: '',
         },
     schema: productSchema,
-    build: ({ name, style, mass, hookId, variant, recipeId, bakeProgramId, price, fromId, becomesId }) => ({
+    build: ({ name, style, mass, hookId, variant, recipeId, bakeProgramId, price, keep, fromId, becomesId }) => ({
       name: name.trim(),
       style,
       nominalMassKg: parseMass(mass, units.massUnit),
@@ -118,6 +121,7 @@ export function ProductForm({
       })),
       fromId: fromId || null,
       becomesId: becomesId || null,
+      keepHeads: keep.trim() ? numberIn('kept on the shelf', keep, 'heads') : null,
       priceMinor: price.trim() ? minorIn('price', price, units.currency) : null,
       ...(product ? { ways: product.ways ?? null } : {}),
     }),
@@ -218,7 +222,16 @@ export function ProductForm({
           />
         </>
       )}
-      <TextField label="Sold at" unit={units.currency} hint="Leave empty for own use." {...form.register('price')} />
+      <div className="grid gap-3 sm:grid-cols-2">
+        <TextField label="Sold at" unit={units.currency} hint="Leave empty for own use." {...form.register('price')} />
+        <TextField
+          label="Always on the shelf"
+          unit="heads"
+          inputMode="numeric"
+          hint="Tonight makes up what is missing."
+          {...form.register('keep')}
+        />
+      </div>
       <RouteEditor route={shown} catalogue={catalogue} onChange={setRoute} />
       <PartsEditor parts={parts} route={shown} catalogue={catalogue} onChange={setParts} />
       <HeatNotes values={values} route={shown} parts={parts} catalogue={catalogue} />

@@ -1,4 +1,4 @@
-import { partKind, type PartKind } from '@schmelz/core';
+import { partKind } from '@schmelz/core';
 import type { Material } from '@schmelz/contract';
 import {
   createColumnHelper,
@@ -16,38 +16,13 @@ import { Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
 import { PutAway } from '../../shell/PutAway.tsx';
+import { Swatch } from '../../shell/Swatch.tsx';
 import { useUnits } from '../../units/Units.tsx';
 import { ImportForm } from './ImportForm.tsx';
 import { MaterialForm } from './MaterialForm.tsx';
 import { MaterialSheet } from './MaterialSheet.tsx';
 
 const column = createColumnHelper<Material>();
-
-/** Signs of kinds that have no colour of their own, on a grid of 20. */
-const SIGNS: Record<PartKind['sign'], string> = {
-  bar: 'M3 7H17L15 14H5Z',
-  hook: 'M4 4V11A5 5 0 0 0 14 11V8',
-  dot: 'M10 4a6 6 0 1 0 .01 0Z',
-  ring: 'M10 4a6 6 0 1 0 .01 0ZM10 7a3 3 0 1 1-.01 0Z',
-  strand: 'M4 3Q9 10 4 17M10 3Q15 10 10 17M16 3Q19 10 16 17',
-  drop: 'M10 3Q17 11 13 15A4.500 4.500 0 0 1 7 15Q3 11 10 3Z',
-  leaf: 'M10 2Q18 10 10 18Q2 10 10 2ZM10 5V18',
-  head: 'M3 10a6 6 0 1 0 12 0a6 6 0 1 0-12 0M15 10H19',
-};
-
-function Swatch({ material }: { material: Material }) {
-  const { sign } = partKind(material.kind);
-  const colour = material.powder?.colour ?? (material.kind === 'lead' ? 'var(--lead)' : undefined);
-  return (
-    <span className="inline-block size-5 shrink-0 border border-rule-2" style={{ background: colour }}>
-      {!colour && (
-        <svg viewBox="0 0 20 20" width={18} height={18} aria-hidden="true">
-          <path d={SIGNS[sign]} fill="none" stroke="currentColor" strokeWidth={1.6} />
-        </svg>
-      )}
-    </span>
-  );
-}
 
 export function StockPage() {
   const { data: materials, error } = useList('materials');
@@ -133,6 +108,9 @@ export function StockPage() {
               <ImportForm />
             </Sheet>
           </div>
+          <Link className="underline underline-offset-4" to="/stock/buy">
+            What to buy, and where
+          </Link>
           <Link className="underline underline-offset-4" to="/stock/goods">
             Finished heads
           </Link>

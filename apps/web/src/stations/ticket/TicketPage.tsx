@@ -1,5 +1,15 @@
 import type { Ticket } from '@schmelz/contract';
-import { AT, countAll, perHead, stackTotal, stationOf, ticketState, writeSpan, type TicketState } from '@schmelz/core';
+import {
+  AT,
+  countAll,
+  perHead,
+  stackTotal,
+  stationOf,
+  ticketState,
+  writeSpan,
+  type TicketState,
+  forWhom,
+} from '@schmelz/core';
 import { Link, useParams } from 'react-router';
 import { call } from '../../api/client.ts';
 import { newId } from '../../api/id.ts';
@@ -108,7 +118,7 @@ function View({
       stub={
         <>
           <TheNumber
-            eyebrow={`Ticket ${ticket.number}, ${ticket.customer}`}
+            eyebrow={`Ticket ${ticket.number}, ${forWhom(ticket.customer)}`}
             value={closed ? units.money(cost.perHead ? stackTotal(cost.perHead) : 0, 1) : state.good}
           >
             {closed

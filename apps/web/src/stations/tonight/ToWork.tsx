@@ -8,13 +8,16 @@ import { Button } from '../../design/Button.tsx';
 import { follow } from '../../shell/followed.ts';
 import { ProblemNote } from '../../design/Notice.tsx';
 
+/** The order that is made for what is to lie on the shelf. */
+const SHELF = 'shelf';
+
 /** The tickets of a work: itself, or what its order's line has become. */
 function ticketsOf(asked: TonightAsked, works: readonly string[], made: ReadonlyMap<string, Ticket[]>): string[] {
   return works.flatMap((id) => {
     const wanted = asked.wanted.find((each) => each.id === id);
     if (!wanted) return [];
     if (wanted.ticketNumber !== null) return [wanted.id];
-    const own = made.get(wanted.orderId)?.find(({ productId }) => productId === wanted.product.id);
+    const own = made.get(wanted.orderId || SHELF)?.find(({ productId }) => productId === wanted.product.id);
     return own ? [own.id] : [];
   });
 }
@@ -25,11 +28,17 @@ export function ToWork({ asked, plan }: { asked: TonightAsked; plan: TonightPlan
   const { data: pots } = useList('pots');
   const planned = new Set(plan.ends.map(({ id }) => id));
   const open = asked.wanted.filter(({ id, ticketNumber }) => ticketNumber === null && planned.has(id));
-  const orders = [...new Set(open.map(({ orderId }) => orderId))];
+  const orders = [...new Set(open.flatMap(({ orderId }) => orderId || []))];
+  const shelf = open.filter(({ orderId }) => orderId === '');
   const [first] = plan.pours;
   const go = useWrite(async () => {
     const made = new Map<string, Ticket[]>();
     for (const id of orders) made.set(id, await call('POST /orders/:id/release', { params: { id } }));
+    if (shelf.length > 0) {
+      const lines = shelf.map(({ product, heads }) => ({ productId: product.id, quantity: heads }));
+      const { id } = await call('POST /orders', { body: { customer: '', dueOn: null, note: '', lines } });
+      made.set(SHELF, await call('POST /orders/:id/release', { params: { id } }));
+    }
     if (!first) return null;
     const ticketIds = ticketsOf(asked, first.works, made);
     const [pot] = pots ?? [];
@@ -48,8 +57,8 @@ export function ToWork({ asked, plan }: { asked: TonightAsked; plan: TonightPlan
           go.mutate(undefined, {
             onSuccess: (pourId) => {
               follow(asked, plan);
-              if (orders.length > 0)
-                toast(`${orders.length === 1 ? 'An order is' : `${orders.length} orders are`} released.`);
+              const released = orders.length + Number(shelf.length > 0);
+              if (released > 0) toast(`${released === 1 ? 'An order is' : `${released} orders are`} released.`);
               void navigate(pourId ? `/pour/${pourId}` : '/');
             },
           })

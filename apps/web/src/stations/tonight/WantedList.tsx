@@ -1,4 +1,4 @@
-import { chanceBy, writeSpan, type TonightAsked, type TonightPlan } from '@schmelz/core';
+import { chanceBy, writeSpan, type TonightAsked, type TonightPlan, forWhom } from '@schmelz/core';
 import { Link } from 'react-router';
 import { writeDayShort } from '../../units/dates.ts';
 import { type PlanState } from './usePlan.ts';
@@ -25,7 +25,7 @@ export function WantedList({
   const sorted = [...asked.wanted].sort((a, b) => (ends.get(a.id)?.endMs ?? 0) - (ends.get(b.id)?.endMs ?? 0));
   return (
     <ul>
-      {sorted.map(({ id, name, customer, orderNumber, ticketNumber, heads, left, dueMs }) => {
+      {sorted.map(({ id, name, customer, orderNumber, orderId, ticketNumber, heads, left, dueMs }) => {
         const out = wishes.leftOut.includes(id);
         const end = ends.get(id);
         const waiting = Object.values(left).reduce((sum, each) => sum + each, 0);
@@ -39,7 +39,7 @@ export function WantedList({
             <input
               type="checkbox"
               className="size-5 accent-(--ink)"
-              aria-label={`${name} for ${customer}, tonight`}
+              aria-label={`${name} for ${forWhom(customer)}, tonight`}
               checked={!out}
               onChange={() => wishes.leave(id)}
             />
@@ -51,10 +51,10 @@ export function WantedList({
                     to={`/orders/${asked.wanted.find((each) => each.id === id)!.orderId}`}
                     className="hover:underline"
                   >
-                    order {orderNumber}, {customer}
+                    {orderId ? `order ${orderNumber}, ${forWhom(customer)}` : 'to lie on the shelf'}
                   </Link>
                 ) : (
-                  `ticket ${ticketNumber}, ${customer}`
+                  `ticket ${ticketNumber}, ${forWhom(customer)}`
                 )}
                 {heads > 0 && `, ${heads} to cast`}
                 {waiting > 0 && `, ${waiting} on the way`}
