@@ -143,6 +143,7 @@ export const router = createBrowserRouter([
           ...benches,
           page('/tickets/:id', async () => (await import('./stations/ticket/TicketPage.tsx')).TicketPage),
           page('/stock/goods', async () => (await import('./stations/goods/GoodsPage.tsx')).GoodsPage),
+          page('/stock/count', async () => (await import('./stations/stock/CountPage.tsx')).CountPage),
           page('/stock/buy', async () => (await import('./stations/buy/BuyPage.tsx')).BuyPage),
           page('/stock', async () => (await import('./stations/stock/StockPage.tsx')).StockPage),
           page('/books', async () => (await import('./stations/books/BooksPage.tsx')).BooksPage),

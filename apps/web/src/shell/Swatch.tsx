@@ -18,7 +18,10 @@ export function Swatch({ material }: { material: Material }) {
   const { sign } = partKind(material.kind);
   const colour = material.powder?.colour ?? (material.kind === 'lead' ? 'var(--lead)' : undefined);
   return (
-    <span className="inline-block size-5 shrink-0 border border-rule-2" style={{ background: colour }}>
+    <span
+      className="inline-flex size-5 shrink-0 items-center justify-center border border-rule-2"
+      style={{ background: colour }}
+    >
       {!colour && (
         <svg viewBox="0 0 20 20" width={18} height={18} aria-hidden="true">
           <path d={SIGNS[sign]} fill="none" stroke="currentColor" strokeWidth={1.6} />

@@ -42,6 +42,9 @@ test('what is short for the open work is bought, and stock beside it where littl
   expect(buy(20)).toMatchObject({ free: -30, buy: 380, why: 'short' });
   expect(buy(100)).toMatchObject({ free: 50, buy: 300, why: 'low' });
   expect(buy(121)).toMatchObject({ free: 71, buy: 0, why: 'enough' });
+  // Never used: what is short, and as much as its kind is to have.
+  expect(toBuy([{ ...hooks, weekly: [], here: 60, lowAt: 25 }])[0]).toMatchObject({ buy: 15, why: 'low' });
+  expect(toBuy([{ ...hooks, weekly: [], here: 80, lowAt: 25 }])[0]).toMatchObject({ buy: 0, why: 'enough' });
   // Never used: only what is short.
   expect(toBuy([{ ...hooks, weekly: [], here: 20 }])[0]).toMatchObject({ buy: 30, point: null, why: 'short' });
 });

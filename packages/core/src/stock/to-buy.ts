@@ -8,6 +8,8 @@ export interface PartOnShelf {
   weekly: readonly number[];
   /** Until more is here, days. */
   days: number;
+  /** Below this it runs low while nobody knows how it is used; see PART_KINDS. */
+  lowAt?: number;
 }
 export interface PartToBuy {
   materialId: string;
@@ -31,11 +33,11 @@ const BUY_FOR_DAYS = 28;
  * @example toBuy([{ materialId: 'hook', here: 20, need: 50, weekly: [0, 0], days: 7 }])[0].buy // 30
  */
 export function toBuy(parts: readonly PartOnShelf[]): PartToBuy[] {
-  return parts.map(({ materialId, here, need, weekly, days }) => {
+  return parts.map(({ materialId, here, need, weekly, days, lowAt = 0 }) => {
     const point = reorderPoint({ weekly, days });
     const free = here - need;
-    const low = point !== null && free <= point.at;
-    const upTo = low ? point.at + BUY_FOR_DAYS * point.aDay : 0;
+    const low = point ? free <= point.at : free < lowAt;
+    const upTo = point && low ? point.at + BUY_FOR_DAYS * point.aDay : low ? lowAt : 0;
     const buy = low || free < 0 ? Math.max(0, upTo - free) : 0;
     return { materialId, here, need, free, point, buy, why: free < 0 ? 'short' : low ? 'low' : 'enough' };
   });

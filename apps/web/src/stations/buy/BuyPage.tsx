@@ -1,5 +1,5 @@
-import type { Material, Supplier } from '@schmelz/contract';
-import { currencyDigits, toBuy, type Lacking, type NeedTonight, type PartToBuy } from '@schmelz/core';
+import type { Supplier } from '@schmelz/contract';
+import { currencyDigits, type Lacking, type NeedTonight, type PartToBuy } from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -9,6 +9,7 @@ import { Button } from '../../design/Button.tsx';
 import { ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
+import { leftOf, useUsed } from '../../shell/low.ts';
 import { PutAway } from '../../shell/PutAway.tsx';
 import { useUnits } from '../../units/Units.tsx';
 import { downloadShopping, shoppingCsv } from './download.ts';
@@ -17,32 +18,7 @@ import { StockBar } from './StockBar.tsx';
 import { SupplierForm } from './SupplierForm.tsx';
 import { useShopping } from './useShopping.ts';
 
-/** Where nobody is known who sells it. */
-const USUAL_DAYS = 7;
-
-/** Every material with what it is short of, what is lacking most first. */
-function wanting(
-  materials: readonly Material[],
-  suppliers: readonly Supplier[],
-  used: readonly { materialId: string; weekly: number[] }[],
-  needs: readonly NeedTonight[],
-): PartToBuy[] {
-  const daysOf = (id: string) => {
-    const sellers = suppliers.filter(({ offers }) => offers.some(({ materialId }) => materialId === id));
-    return sellers.length ? Math.min(...sellers.map(({ days }) => days)) : USUAL_DAYS;
-  };
-  const parts = materials
-    .filter(({ archived }) => !archived)
-    .map(({ id, quantity }) => ({
-      ...{ materialId: id, here: quantity, days: daysOf(id) },
-      need: needs.find(({ materialId }) => materialId === id)?.need ?? 0,
-      weekly: used.find(({ materialId }) => materialId === id)?.weekly ?? [],
-    }));
-  const order = { short: 0, low: 1, enough: 2 };
-  return toBuy(parts)
-    .filter(({ why, need }) => why !== 'enough' || need > 0)
-    .sort((a, b) => order[a.why] - order[b.why]);
-}
+const ORDER = { short: 0, low: 1, enough: 2 };
 
 /** What runs low, how much of it to buy, and where that costs least. */
 export function BuyPage() {
@@ -50,11 +26,20 @@ export function BuyPage() {
   const { data: materials, error } = useList('materials');
   const { data: suppliers } = useList('suppliers');
   const { data: asked, error: askedError } = useQuery({ queryKey: ['tonight'], queryFn: () => call('GET /tonight') });
-  const { data: used } = useQuery({ queryKey: ['stock', 'use'], queryFn: () => call('GET /stock/use') });
+  const { data: used } = useUsed();
   /** What the maker would rather buy, by material, as typed. */
   const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
   const [open, setOpen] = useState<Supplier | 'new' | null>(null);
-  const rows = (needs: readonly NeedTonight[]) => wanting(materials ?? [], suppliers ?? [], used ?? [], needs);
+  /** What the open work takes of, and what runs low; what is lacking most first. */
+  const rows = (needs: readonly NeedTonight[]) =>
+    leftOf(
+      materials ?? [],
+      suppliers ?? [],
+      used ?? [],
+      (id) => needs.find((each) => each.materialId === id)?.need ?? 0,
+    )
+      .filter(({ why, need }) => why !== 'enough' || need > 0)
+      .sort((a, b) => ORDER[a.why] - ORDER[b.why]);
   const amountOf = ({ materialId, buy }: PartToBuy) => {
     const text = typed[materialId];
     if (text === undefined) return buy;

@@ -2,22 +2,25 @@ import { partKind } from '@schmelz/core';
 import { Link } from 'react-router';
 import type { Catalogue } from '../../shell/catalogue.ts';
 import { Icon } from '../../design/Icon.tsx';
+import { useLow } from '../../shell/low.ts';
 import { useUnits } from '../../units/Units.tsx';
-
-/** Below this it is worth buying, by the table of kinds. */
-const lowOf = ({ kind }: { kind: string }) => partKind(kind).lowAt;
 
 /** What runs low, with what is left. */
 export function ShortShelf({ catalogue }: { catalogue: Catalogue }) {
   const units = useUnits();
-  const low = [...catalogue.materials.values()].filter((each) => each.quantity < lowOf(each));
+  const left = useLow();
+  const low = [...catalogue.materials.values()].filter(
+    ({ id }) => left && left.get(id)?.why !== 'enough' && left.has(id),
+  );
+  /** Where it is ordered again. */
+  const lowOf = ({ id, kind }: { id: string; kind: string }) => left?.get(id)?.point?.at ?? partKind(kind).lowAt;
   if (low.length === 0) return <p className="quiet">Nothing runs low.</p>;
   return (
     <ul>
       {low.slice(0, 5).map((material) => (
         <li key={material.id} className="border-b border-rule py-2">
           <div className="flex justify-between gap-3">
-            <Link to="/stock" className="truncate font-medium">
+            <Link to="/stock/buy" className="truncate font-medium">
               {material.name}
             </Link>
             <span className="flex items-center gap-1.5 whitespace-nowrap text-stop">

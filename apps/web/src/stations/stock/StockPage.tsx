@@ -17,10 +17,12 @@ import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
 import { PutAway } from '../../shell/PutAway.tsx';
 import { Swatch } from '../../shell/Swatch.tsx';
+import { useLow } from '../../shell/low.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { ImportForm } from './ImportForm.tsx';
 import { MaterialForm } from './MaterialForm.tsx';
 import { MaterialSheet } from './MaterialSheet.tsx';
+import { Shelves } from './Shelves.tsx';
 
 const column = createColumnHelper<Material>();
 
@@ -69,6 +71,8 @@ export function StockPage() {
     [units],
   );
   const [away, setAway] = useState(false);
+  const [asList, setAsList] = useState(false);
+  const low = useLow();
   const listed = useMemo(() => (materials ?? []).filter((each) => Boolean(each.archived) === away), [away, materials]);
   const table = useReactTable({
     data: listed,
@@ -108,6 +112,12 @@ export function StockPage() {
               <ImportForm />
             </Sheet>
           </div>
+          <button type="button" className="self-start underline underline-offset-4" onClick={() => setAsList(!asList)}>
+            {asList ? 'As it stands there' : 'As a list, with what was paid'}
+          </button>
+          <Link className="underline underline-offset-4" to="/stock/count">
+            Count it, shelf by shelf
+          </Link>
           <Link className="underline underline-offset-4" to="/stock/buy">
             What to buy, and where
           </Link>
@@ -131,47 +141,54 @@ export function StockPage() {
           )
         }
       >
-        {away ? 'Put away' : 'Stock'}
+        {away ? 'Put away' : asList ? 'Stock' : 'On the shelves'}
       </Heading>
-      <div className="overflow-x-auto">
-        <table className="sheet-table min-w-[560px]">
-          <thead>
-            {table.getHeaderGroups().map((group) => (
-              <tr key={group.id}>
-                {group.headers.map((header, index) => (
-                  <th
-                    key={header.id}
-                    className={index > 1 ? 'num' : ''}
-                    aria-sort={
-                      header.column.getIsSorted() === 'asc'
-                        ? 'ascending'
-                        : header.column.getIsSorted() === 'desc'
-                          ? 'descending'
-                          : 'none'
-                    }
-                  >
-                    <button type="button" onClick={header.column.getToggleSortingHandler()} className="hover:text-ink">
-                      {flexRender(header.column.columnDef.header, header.getContext())}
-                      {{ asc: ' ↑', desc: ' ↓' }[header.column.getIsSorted() as string] ?? ''}
-                    </button>
-                  </th>
-                ))}
-              </tr>
-            ))}
-          </thead>
-          <tbody>
-            {table.getRowModel().rows.map((row) => (
-              <tr key={row.id}>
-                {row.getVisibleCells().map((cell, index) => (
-                  <td key={cell.id} className={index > 1 ? 'num' : ''}>
-                    {flexRender(cell.column.columnDef.cell, cell.getContext())}
-                  </td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+      {!asList && !away && <Shelves materials={listed} low={low} onOpen={setChosen} />}
+      {(asList || away) && (
+        <div className="overflow-x-auto">
+          <table className="sheet-table min-w-[560px]">
+            <thead>
+              {table.getHeaderGroups().map((group) => (
+                <tr key={group.id}>
+                  {group.headers.map((header, index) => (
+                    <th
+                      key={header.id}
+                      className={index > 1 ? 'num' : ''}
+                      aria-sort={
+                        header.column.getIsSorted() === 'asc'
+                          ? 'ascending'
+                          : header.column.getIsSorted() === 'desc'
+                            ? 'descending'
+                            : 'none'
+                      }
+                    >
+                      <button
+                        type="button"
+                        onClick={header.column.getToggleSortingHandler()}
+                        className="hover:text-ink"
+                      >
+                        {flexRender(header.column.columnDef.header, header.getContext())}
+                        {{ asc: ' ↑', desc: ' ↓' }[header.column.getIsSorted() as string] ?? ''}
+                      </button>
+                    </th>
+                  ))}
+                </tr>
+              ))}
+            </thead>
+            <tbody>
+              {table.getRowModel().rows.map((row) => (
+                <tr key={row.id}>
+                  {row.getVisibleCells().map((cell, index) => (
+                    <td key={cell.id} className={index > 1 ? 'num' : ''}>
+                      {flexRender(cell.column.columnDef.cell, cell.getContext())}
+                    </td>
+                  ))}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
       {materials.length === 0 && (
         <p className="quiet mt-3">Nothing yet. Begin with lead and the hooks you have most of.</p>
       )}
