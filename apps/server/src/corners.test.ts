@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { answerTo } from './services/compute.ts';
 import { listPours } from './services/pours.ts';
 import { readRun } from './services/run-views.ts';
 import { bakesOnRecord, bookedPeriod, thrownByTicket, ticketsOnList } from './services/ticket-figures.ts';
@@ -220,6 +221,58 @@ test('a log without rows, and one of a device, are told apart', async () => {
   );
   const { body } = await csv(`/readings/import?mapping=${mapping}`, 't,a\n');
   expect(body.detail).toMatch(/no row below the headings/);
+});
+
+test('a log that is struck out takes no other with it; a chart keeps its highest and its lowest', async () => {
+  const send = async (name: string) => {
+    const mapping = encodeURIComponent(
+      JSON.stringify({
+        ...{ name, timeColumn: 't', timeIs: 'seconds', startAt: 1.7e12 },
+        columns: [{ column: 'a', place: 'oven', unit: 'C' }],
+      }),
+    );
+    const rows = Array.from({ length: 200 }, (_, nth) => `${nth},${nth === 90 ? 300 : nth === 110 ? 5 : 100}`);
+    return (await csv(`/readings/import?mapping=${mapping}&again=true`, `t,a\n${rows.join('\n')}`)).status;
+  };
+  expect(await send('Struck')).toBe(201);
+  expect(await send('Stays')).toBe(201);
+  const channels: { id: number; source: string }[] = await get('/channels');
+  const [struck, stays] = ['Struck', 'Stays'].map((name) => channels.find(({ source }) => source === name)!);
+  const { points } = await get(`/readings?channel=${stays!.id}&from=${1.7e12}&to=${1.7e12 + 200_000}&points=4`);
+  expect(points.length).toBeLessThan(8);
+  expect(Math.max(...points.map(({ highC }: { highC: number }) => highC))).toBe(300);
+  expect(Math.min(...points.map(({ lowC }: { lowC: number }) => lowC))).toBe(5);
+  await post(`/channels/${struck!.id}/strike`, {});
+  const left: { source: string }[] = await get('/channels');
+  expect(left.map(({ source }) => source)).toContain('Stays');
+  expect((await get('/imports')).filter(({ struck: gone }: { struck: boolean }) => gone).length).toBe(1);
+  expect((await post(`/channels/${struck!.id}/strike`, {})).body.detail).toBe('This log is struck out already.');
+});
+
+test('what a calculation refuses is told by its field, whoever reckons it', () => {
+  const refused = answerTo(3, 'cast-mass', { nominalMassKg: -4 });
+  expect(refused).toMatchObject({ id: 3, invalid: [{ field: 'nominalMassKg', value: -4, unit: 'kg' }] });
+  // The schema lets it through, the core does not: it was not held long enough.
+  const readings = Array.from({ length: 40 }, (_, nth) => ({ at: 5000 * nth, celsius: Math.min(177, 20 + 5 * nth) }));
+  const held = answerTo(4, 'oven-fit', { readings, setC: 177 });
+  expect(held).toMatchObject({ id: 4, invalid: [{ field: 'time held' }] });
+  const [{ message, allowed }] = (held as unknown as { invalid: [{ message: string; allowed: string }] }).invalid;
+  expect(message).toContain(allowed);
+  expect(answerTo(5, 'nonesuch', {})).toMatchObject({ id: 5, failed: { name: 'TypeError' } });
+});
+
+test('a purchase that is struck out again was never there; a count may be, whatever is left', async () => {
+  const id = await material('eye', 'Eyes, green');
+  await post(`/materials/${id}/receipts`, { quantity: 10, priceMinor: 100, on: '2026-01-05', lot: '' });
+  await post(`/materials/${id}/counts`, { quantity: 4, note: '' });
+  const moves: { id: number; reason: string }[] = await get(`/materials/${id}/moves`);
+  const of = (reason: string) => moves.find((move) => move.reason === reason)!.id;
+  expect((await post(`/moves/${of('received')}/strike`, {})).status).toBe(422);
+  expect((await post(`/moves/${of('counted')}/strike`, {})).status).toBe(204);
+  expect(await quantityOf(id)).toBe(10);
+  // Now nothing rests on it: it goes, to just nothing.
+  expect((await post(`/moves/${of('received')}/strike`, {})).status).toBe(204);
+  expect(await quantityOf(id)).toBe(0);
 });
 
 test('everything as JSON holds every row, also of a table longer than what is read at a time', async () => {

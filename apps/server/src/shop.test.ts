@@ -78,6 +78,22 @@ test('what is to lie on the shelf is wanted tonight, less what lies there, comes
   expect(await wanted()).toEqual([]);
 });
 
+test('an order is wanted tonight line by line until it is released, then ticket by ticket; what was handed over is not', async () => {
+  const bare = await bareProduct({});
+  const of = async () =>
+    (await get('/tonight')).wanted
+      .filter(({ product }: { product: { id: string } }) => product.id === bare.id)
+      .map(({ heads, ticketNumber }: { heads: number; ticketNumber: number | null }) => [heads, ticketNumber === null]);
+  const lines = [{ productId: bare.id, quantity: 7 }];
+  const { body: order } = await post('/orders', { customer: 'Stall', dueOn: null, note: '', lines });
+  expect(await of()).toEqual([[7, true]]);
+  await post(`/orders/${order.id}/release`, {});
+  const released = await of();
+  expect(released).toHaveLength(1);
+  expect(released[0][1]).toBe(false);
+  expect(released[0][0]).toBeGreaterThanOrEqual(7);
+});
+
 test('use is told week by week, and a week before anything was written down is none', async () => {
   // What was said at the benches of this test lies some minutes ahead.
   const soon = Date.now() + 3_600_000;

@@ -25,3 +25,4 @@ export * from './plan/index.ts';
 export * from './job/index.ts';
 export * from './workshop/index.ts';
 export * from './tonight/index.ts';
+export * from './books/index.ts';

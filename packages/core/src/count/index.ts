@@ -5,3 +5,4 @@ export * from './individuals.ts';
 export * from './stand-out.ts';
 export * from './wilson.ts';
 export * from './yield.ts';
+export * from './p-chart.ts';

@@ -1,0 +1,3 @@
+export * from './flow.ts';
+export * from './price.ts';
+export * from './what-if.ts';

@@ -1,0 +1,39 @@
+import { pareto, pChart } from './p-chart.ts';
+
+// NIST/SEMATECH e-Handbook of Statistical Methods, 6.3.3.2, its worked example: 30 wafers of 50 chips (from memory).
+const WAFERS = [
+  ...[12, 15, 8, 10, 4, 7, 16, 9, 14, 10, 5, 6, 17, 12, 22],
+  ...[8, 10, 5, 13, 11, 20, 18, 24, 15, 9, 12, 7, 13, 9, 6],
+];
+
+test('the worked example of the handbook: its mean, its limits and the two wafers outside', () => {
+  const { mean, points } = pChart(WAFERS.map((bad) => ({ casts: 50, bad })));
+  expect(mean).toBeCloseTo(0.2313, 4);
+  expect(points[0]!.high).toBeCloseTo(0.4102, 3);
+  expect(points[0]!.low).toBeCloseTo(0.0524, 3);
+  expect(points.flatMap(({ signal }, at) => (signal === 'more than chance gives' ? [at + 1] : []))).toEqual([15, 23]);
+});
+test('nine in a row on one side are a signal, eight are none; one on the mean breaks the row', () => {
+  const chart = (bad: number[]) => pChart(bad.map((each) => ({ casts: 100, bad: each }))).points.map((p) => p.signal);
+  const nine = [...Array<number>(9).fill(11), ...Array<number>(9).fill(9)];
+  expect(chart(nine)[7]).toBeNull();
+  expect(chart(nine)[8]).toBe('9 in a row above the mean');
+  expect(chart(nine)[17]).toBe('9 in a row below the mean');
+  const broken = [...Array<number>(4).fill(11), 10, ...Array<number>(4).fill(11), ...Array<number>(8).fill(9)];
+  expect(chart(broken).filter(Boolean)).toEqual([]);
+});
+test('small lots have wide limits, never below nothing or above all; what cannot be is named', () => {
+  const { points } = pChart([
+    { casts: 5, bad: 4 },
+    { casts: 500, bad: 50 },
+  ]);
+  expect(points[0]!.high - points[0]!.low).toBeGreaterThan(points[1]!.high - points[1]!.low);
+  expect(points[0]!.low).toBe(0);
+  expect(pChart([]).mean).toBe(0);
+  expect(() => pChart([{ casts: 3, bad: 4 }])).toThrow(/bad is 4/);
+});
+test('causes stand by how often they come, and add up to all of them', () => {
+  const rows = pareto({ pits: 1, short: 6, none: 0, 'eye full': 3 });
+  expect(rows.map(({ cause }) => cause)).toEqual(['short', 'eye full', 'pits']);
+  expect(rows.map(({ upTo }) => Math.round(100 * upTo))).toEqual([60, 90, 100]);
+});

@@ -1,0 +1,82 @@
+import { countInRange } from '../quantity/check.ts';
+
+/** Bad ones of so many, in the order in which they were made. */
+export interface Counted {
+  casts: number;
+  bad: number;
+}
+export interface PChartPoint extends Counted {
+  share: number;
+  low: number;
+  high: number;
+  /** Which rule it breaks, in words; null: none. */
+  signal: string | null;
+}
+export interface PChart {
+  mean: number;
+  points: PChartPoint[];
+}
+
+/** Points in a row on one side of the mean: more than chance gives one time in some five hundred. */
+const RUN = 9;
+
+/**
+ * Share of bad ones, point by point, with limits of three standard deviations for as many as were made.
+ * Source: NIST/SEMATECH e-Handbook of Statistical Methods, 6.3.3.2: p-bar ± 3 sqrt(p-bar (1 - p-bar) / n); the run rule
+ * is of the Western Electric rules as it gives them in 6.3.2, with nine in a row (Nelson 1984; from memory).
+ * @returns limits within 0 and 1; no points: a mean of 0
+ * @throws QuantityError for counts out of range
+ * @example pChart([{ casts: 50, bad: 5 }, { casts: 50, bad: 5 }]).points[0].high // 0.227
+ */
+export function pChart(counted: readonly Counted[]): PChart {
+  for (const { casts, bad } of counted) {
+    countInRange('casts', casts, 1, 1e7);
+    countInRange('bad', bad, 0, casts);
+  }
+  const all = counted.reduce((sum, { casts }) => sum + casts, 0);
+  const mean = all > 0 ? counted.reduce((sum, { bad }) => sum + bad, 0) / all : 0;
+  let side = 0;
+  let row = 0;
+  const points = counted.map(({ casts, bad }) => {
+    const share = bad / casts;
+    const reach = 3 * Math.sqrt((mean * (1 - mean)) / casts);
+    const [low, high] = [Math.max(0, mean - reach), Math.min(1, mean + reach)];
+    const now = Math.sign(share - mean);
+    row = now !== 0 && now === side ? row + 1 : now === 0 ? 0 : 1;
+    side = now;
+    const signal =
+      share > high
+        ? 'more than chance gives'
+        : share < low
+          ? 'fewer than chance gives'
+          : row >= RUN
+            ? `${row} in a row ${now > 0 ? 'above' : 'below'} the mean`
+            : null;
+    return { casts, bad, share, low, high, signal };
+  });
+  return { mean, points };
+}
+
+/** One cause among all: the few that most comes from stand first. */
+export interface ParetoRow {
+  cause: string;
+  count: number;
+  share: number;
+  upTo: number;
+}
+
+/**
+ * Causes by how often they come, each with its share and what the rows so far add up to.
+ * @example pareto({ short: 6, 'eye full': 3, pits: 1 })[0].share // 0.6
+ */
+export function pareto(causes: Readonly<Record<string, number>>): ParetoRow[] {
+  const rows = Object.entries(causes)
+    .filter(([, count]) => count > 0)
+    .sort((a, b) => b[1] - a[1]);
+  const all = rows.reduce((sum, [, count]) => sum + count, 0);
+  let upTo = 0;
+  return rows.map(([cause, count]) => {
+    upTo += count / all;
+    return { cause, count, share: count / all, upTo };
+  });
+}
