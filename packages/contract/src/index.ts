@@ -9,4 +9,5 @@ export * from './problem.ts';
 export * from './resources.ts';
 export * from './route.ts';
 export * from './routes.ts';
+export * from './books-views.ts';
 export * from './views.ts';

@@ -49,7 +49,6 @@ import type {
   LotQuality,
   LotTicket,
   LogImport,
-  Period,
   PlanView,
   Pour,
   PourOnList,
@@ -63,6 +62,7 @@ import type {
   TicketOnList,
   TicketTrace,
 } from './views.ts';
+import { BOOKS_ROUTES } from './books-routes.ts';
 import { STOCK_ROUTES } from './stock-routes.ts';
 
 /** Routes that are not those of the plain resources: method and path under `/api`, and what goes in and out. */
@@ -190,11 +190,6 @@ const OWN_ROUTES = {
     summary: 'Loads of the oven that have come out, ticket by ticket; of a period those loaded in it',
     query: periodQuerySchema,
     answer: json<BakeOnRecord[]>(),
-  },
-  'GET /books/period': {
-    operation: 'booked_period',
-    summary: 'When the first and the last ticket were closed',
-    answer: json<Period | null>(),
   },
   'GET /tickets/:id': {
     operation: 'read_ticket',
@@ -325,7 +320,7 @@ function resourceRoutes(): ResourceRoutes {
  * Every route of the API but the calculations, by method and path under `/api`: the router, the OpenAPI document and
  * the client's types are made from this table.
  */
-export const ROUTES = { ...OWN_ROUTES, ...STOCK_ROUTES, ...resourceRoutes() };
+export const ROUTES = { ...OWN_ROUTES, ...STOCK_ROUTES, ...BOOKS_ROUTES, ...resourceRoutes() };
 export type Routes = typeof ROUTES;
 export type RouteKey = keyof Routes & string;
 

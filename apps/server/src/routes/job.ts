@@ -1,6 +1,7 @@
 import { listPours, addPourEntries, poursOnList, readPour, startPour } from '../services/pours.ts';
 import { planView, releaseOrder } from '../services/orders.ts';
 import { orderGoods } from '../services/goods.ts';
+import { costOfProduct, metalOfPours, monthsOfBooks, quality } from '../services/books.ts';
 import { lotQuality } from '../services/lot-quality.ts';
 import { openRuns, readRun } from '../services/run-views.ts';
 import { addRunEntries } from '../services/runs.ts';
@@ -34,6 +35,10 @@ export const jobHandlers = (store: Store) =>
     'GET /tickets': ({ query }) => ticketsOnList(store, periodOf(query)),
     'GET /bakes': ({ query }) => bakesOnRecord(store, periodOf(query)),
     'GET /books/period': () => bookedPeriod(store),
+    'GET /books/metal': ({ query }) => metalOfPours(store, periodOf(query)),
+    'GET /books/months': () => monthsOfBooks(store),
+    'GET /books/quality': ({ query }) => quality(store, periodOf(query)),
+    'GET /books/cost/:id': ({ params, query }) => costOfProduct(store, params.id, query.heads),
     'GET /tickets/:id': ({ params }) => readTicket(store, params.id),
     'GET /trace/tickets/:number': ({ params }) => traceTicket(store, params.number),
     'GET /trace/lots': () => lotQuality(store),

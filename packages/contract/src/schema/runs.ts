@@ -151,6 +151,9 @@ export type StartPourInput = yup.InferType<typeof startPourSchema>;
 /** A stretch of time, ms since 1970: from its first moment to before its last. */
 export const periodQuerySchema = record({ from: moment().optional(), to: moment().optional() });
 
+/** How many heads at once a cost is asked for. */
+export const costQuerySchema = record({ heads: whole('heads', 1, 20_000) });
+
 /** A page of a numbered list: what stands before a number. */
 export const beforeQuerySchema = record({ before: whole('', 1, 1e9).optional() });
 

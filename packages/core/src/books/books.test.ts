@@ -108,7 +108,11 @@ describe('one thing otherwise', () => {
     const twice = product(10);
     const [layer] = twice.layers;
     const lines = [{ product: { ...twice, layers: [{ ...layer!, coats: 2 }] }, quantity: 60 }];
-    expect(ids(0, { lines })).toContain('one coat less');
+    // 20 s a coat at 12.00 an hour are 6.7 minor units, and the powder beside it.
+    const ways = { ...input.ways, labourMinorPerHour: 1200, coatS: 20 };
+    const coat = changedCosts({ ...input, lines, ways }, []).find(({ id }) => id === 'one coat less')!;
+    expect(coat.moreMinor).toBeLessThan(-6.6);
+    expect(coat.moreMinor).toBeGreaterThan(-9);
     expect(new Set(costChanges([]).map(({ id }) => id)).size).toBe(costChanges([]).length);
   });
 });

@@ -1,5 +1,6 @@
 import { planOrder } from '../plan/plan.ts';
-import type { CostStack, PlanInput, PlanLayer } from '../plan/types.ts';
+import { stepsOf } from '../plan/product.ts';
+import type { CostStack, PlanInput, PlanLayer, PlanProduct } from '../plan/types.ts';
 import { stackTotal } from '../plan/types.ts';
 import type { Offer } from '../stock/buying.ts';
 
@@ -25,10 +26,26 @@ const withPrice = (input: PlanInput, materialId: string, minor: number): PlanInp
   lead: input.lead.materialId === materialId ? { ...input.lead, averageMinor: minor } : input.lead,
 });
 
-const withLayers = (input: PlanInput, change: (layers: PlanLayer[]) => PlanLayer[]): PlanInput => ({
-  ...input,
-  lines: input.lines.map((line) => ({ ...line, product: { ...line.product, layers: change(line.product.layers) } })),
-});
+/** Without the last coat of what is painted last. */
+const lessByACoat = (layers: readonly PlanLayer[]): PlanLayer[] => {
+  const last = layers.at(-1);
+  if (!last) return [];
+  return last.coats > 1 ? [...layers.slice(0, -1), { ...last, coats: last.coats - 1 }] : layers.slice(0, -1);
+};
+
+/** Its last painted step with a coat less: what the steps take together, and what each takes. */
+function thinner(product: PlanProduct): PlanProduct {
+  const steps = stepsOf(product);
+  const at = steps.findLastIndex(({ layers }) => layers.length > 0);
+  return {
+    ...product,
+    layers: lessByACoat(product.layers),
+    steps: steps.map((step, nth) => (nth === at ? { ...step, layers: lessByACoat(step.layers) } : step)),
+  };
+}
+
+/** Less than this a head is no difference, minor units. */
+const SEEN_MINOR = 0.05;
 
 /** Metal dearer by so much: what a bad year of scrap is like. Common practice, no source. */
 const DEARER = 1.5;
@@ -68,10 +85,7 @@ export function costChanges(offers: readonly Offer[]): CostChange[] {
         const layers = input.lines[0]?.product.layers ?? [];
         const coats = layers.reduce((sum, layer) => sum + layer.coats, 0);
         if (coats < 2) return null;
-        return withLayers(input, (all) => {
-          const last = all.at(-1)!;
-          return last.coats > 1 ? [...all.slice(0, -1), { ...last, coats: last.coats - 1 }] : all.slice(0, -1);
-        });
+        return { ...input, lines: input.lines.map((line) => ({ ...line, product: thinner(line.product) })) };
       },
     },
     {
@@ -111,7 +125,8 @@ export function changedCosts(input: PlanInput, offers: readonly Offer[]): Change
     const stack = other && stackOf(other);
     if (!stack) return [];
     const totalMinor = stackTotal(stack);
-    return [{ id, says, stack, totalMinor, moreMinor: totalMinor - nowMinor }];
+    const moreMinor = totalMinor - nowMinor;
+    return Math.abs(moreMinor) < SEEN_MINOR ? [] : [{ id, says, stack, totalMinor, moreMinor }];
   });
   return [{ id: 'as it is', says: 'as it is', stack: now, totalMinor: nowMinor, moreMinor: 0 }, ...changed];
 }

@@ -1,3 +1,4 @@
+import { seeded } from '../random/seeded.ts';
 import { pareto, pChart } from './p-chart.ts';
 
 // NIST/SEMATECH e-Handbook of Statistical Methods, 6.3.3.2, its worked example: 30 wafers of 50 chips (from memory).
@@ -36,4 +37,28 @@ test('causes stand by how often they come, and add up to all of them', () => {
   const rows = pareto({ pits: 1, short: 6, none: 0, 'eye full': 3 });
   expect(rows.map(({ cause }) => cause)).toEqual(['short', 'eye full', 'pits']);
   expect(rows.map(({ upTo }) => Math.round(100 * upTo))).toEqual([60, 90, 100]);
+});
+
+describe('of evenings that differ by themselves', () => {
+  const random = seeded(11);
+  const draws = (casts: number, share: number) =>
+    Array.from({ length: casts }, random).filter((draw) => draw < share).length;
+  /** A year of 60 pours; the yield of each evening differs by so much. */
+  const year = (differs: number) =>
+    Array.from({ length: 60 }, () => ({ casts: 100, bad: draws(100, 0.2 + differs * (random() - 0.5)) }));
+  const outside = (differs: number, evenings: boolean) => {
+    const years = Array.from({ length: 60 }, () => pChart(year(differs), evenings).points);
+    const beyond = years.map((points) => points.filter(({ share, low, high }) => share > high || share < low).length);
+    return beyond.reduce((sum, count) => sum + count, 0) / (60 * 60);
+  };
+  test('limits of chance alone cry out of nothing, those by neighbours seldom', () => {
+    expect(outside(0.3, false)).toBeGreaterThan(0.05);
+    expect(outside(0.3, true)).toBeLessThan(0.01);
+    // Where evenings are alike, both are the same chart, three standard deviations wide.
+    expect(Math.abs(outside(0, true) - outside(0, false))).toBeLessThan(0.005);
+  });
+  test('an evening that went wrong is found all the same', () => {
+    const points = [...year(0.1), { casts: 100, bad: 65 }, ...year(0.1)];
+    expect(pChart(points, true).points[60]!.signal).toBe('more than chance gives');
+  });
 });

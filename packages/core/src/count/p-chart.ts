@@ -24,22 +24,27 @@ const RUN = 9;
  * Share of bad ones, point by point, with limits of three standard deviations for as many as were made.
  * Source: NIST/SEMATECH e-Handbook of Statistical Methods, 6.3.3.2: p-bar ± 3 sqrt(p-bar (1 - p-bar) / n); the run rule
  * is of the Western Electric rules as it gives them in 6.3.2, with nine in a row (Nelson 1984; from memory).
+ * @param evenings whether what is counted is of evenings that differ by themselves, in mold, head and heat: then the
+ *   limits are as much wider as neighbours differ more than chance would let them (p' of Laney, Improved Control Charts
+ *   for Attributes, Quality Engineering 14, 2002; from memory)
  * @returns limits within 0 and 1; no points: a mean of 0
  * @throws QuantityError for counts out of range
  * @example pChart([{ casts: 50, bad: 5 }, { casts: 50, bad: 5 }]).points[0].high // 0.227
  */
-export function pChart(counted: readonly Counted[]): PChart {
+export function pChart(counted: readonly Counted[], evenings = false): PChart {
   for (const { casts, bad } of counted) {
     countInRange('casts', casts, 1, 1e7);
     countInRange('bad', bad, 0, casts);
   }
   const all = counted.reduce((sum, { casts }) => sum + casts, 0);
   const mean = all > 0 ? counted.reduce((sum, { bad }) => sum + bad, 0) / all : 0;
+  const spread = (casts: number) => Math.sqrt((mean * (1 - mean)) / casts);
+  const wider = evenings ? neighboursDiffer(counted.map(({ casts, bad }) => (bad / casts - mean) / spread(casts))) : 1;
   let side = 0;
   let row = 0;
   const points = counted.map(({ casts, bad }) => {
     const share = bad / casts;
-    const reach = 3 * Math.sqrt((mean * (1 - mean)) / casts);
+    const reach = 3 * wider * spread(casts);
     const [low, high] = [Math.max(0, mean - reach), Math.min(1, mean + reach)];
     const now = Math.sign(share - mean);
     row = now !== 0 && now === side ? row + 1 : now === 0 ? 0 : 1;
@@ -55,6 +60,16 @@ export function pChart(counted: readonly Counted[]): PChart {
     return { casts, bad, share, low, high, signal };
   });
   return { mean, points };
+}
+
+/** A mean range of two neighbours over the standard deviation that they come from: d2 of control charts. */
+const D2 = 1.128;
+
+/** How much more neighbours differ than their own spread would let them: standard deviations, 1 or more. */
+function neighboursDiffer(scores: readonly number[]): number {
+  if (scores.length < 3 || scores.some((score) => !Number.isFinite(score))) return 1;
+  const ranges = scores.slice(1).map((score, at) => Math.abs(score - scores[at]!));
+  return Math.max(1, ranges.reduce((sum, range) => sum + range, 0) / ranges.length / D2);
 }
 
 /** One cause among all: the few that most comes from stand first. */

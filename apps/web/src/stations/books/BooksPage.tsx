@@ -9,6 +9,7 @@ import { usePeriod, Years } from '../../design/Period.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { CostBar } from '../ticket/CostStack.tsx';
+import { BooksRooms } from './rooms.tsx';
 
 const CostChart = lazy(() => import('./CostChart.tsx').then((module) => ({ default: module.CostChart })));
 
@@ -53,6 +54,7 @@ export function BooksPage() {
         </>
       }
     >
+      <BooksRooms />
       <Heading aside="each dot a closed ticket">What one head cost, ticket by ticket</Heading>
       <Suspense fallback={<div className="h-[220px]" />}>
         <CostChart

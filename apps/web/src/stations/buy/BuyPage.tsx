@@ -11,8 +11,10 @@ import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
 import { leftOf, useUsed } from '../../shell/low.ts';
 import { PutAway } from '../../shell/PutAway.tsx';
+import { save } from '../../shell/save.ts';
+import { isoDay, moment } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
-import { downloadShopping, shoppingCsv } from './download.ts';
+import { shoppingCsv } from './shopping-csv.ts';
 import { Slip } from './Slip.tsx';
 import { StockBar } from './StockBar.tsx';
 import { SupplierForm } from './SupplierForm.tsx';
@@ -81,8 +83,10 @@ export function BuyPage() {
             disabled={!shopping?.bought.length}
             onClick={() =>
               shopping &&
-              downloadShopping(
+              save(
                 shoppingCsv(shopping, (id) => materialOf(id)?.name ?? '', currencyDigits(units.currency)),
+                'text/csv',
+                `schmelz-to-buy-${isoDay(moment())}.csv`,
               )
             }
           >

@@ -54,7 +54,7 @@ function HookBox({ materials, ...shelf }: Shelf) {
   return (
     <section>
       <Heading aside="one drawn is ten">Hooks</Heading>
-      <ul className="grid grid-cols-[repeat(auto-fit,minmax(136px,1fr))] gap-px border-2 border-contour bg-contour">
+      <ul className="grid grid-cols-[repeat(auto-fit,minmax(136px,1fr))] gap-px border-2 border-contour bg-ink">
         {hooks.map((material) => (
           <li key={material.id} className="bg-well">
             <Marked material={material} {...shelf}>

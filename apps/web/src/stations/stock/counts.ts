@@ -45,7 +45,9 @@ export function useCounts() {
           keep(read().filter((each) => each.id !== id));
           void queries.invalidateQueries({ queryKey: ['materials'] });
         } catch (error) {
-          if (!(error instanceof ApiProblem) || error.problem.status >= 500 || error.problem.status === 401) return; // no network, no server, not logged in: later
+          // No network, no server, not logged in: later.
+          const later = !(error instanceof ApiProblem) || error.problem.status >= 500 || error.problem.status === 401;
+          if (later) return;
           keep(read().map((each) => (each.id === id ? { ...each, refused: error.message } : each)));
         }
         if (over) return;

@@ -1,6 +1,5 @@
 import type { Shopping } from '@schmelz/core';
 import Papa from 'papaparse';
-import { isoDay, moment } from '../../units/dates.ts';
 
 /** The list as a table that every spreadsheet reads; a name that it would run is kept as text. */
 export function shoppingCsv(shopping: Shopping, nameOf: (materialId: string) => string, digits: number): string {
@@ -13,12 +12,4 @@ export function shoppingCsv(shopping: Shopping, nameOf: (materialId: string) => 
     .map(({ supplier, freightMinor }) => [supplier, 'freight', '', '', '', money(freightMinor)]);
   const fields = ['supplier', 'material', 'packs', 'in a pack', 'quantity', 'price'];
   return Papa.unparse({ fields, data: [...rows, ...freight] }, { escapeFormulae: true });
-}
-
-export function downloadShopping(csv: string): void {
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([csv], { type: 'text/csv' }));
-  link.download = `schmelz-to-buy-${isoDay(moment())}.csv`;
-  link.click();
-  URL.revokeObjectURL(link.href);
 }

@@ -1,0 +1,112 @@
+import { planOrder } from '@schmelz/core';
+import { eveningAt } from './test/evening.ts';
+import { smallWorkshop, testServer, type TestServer } from './test/server.ts';
+
+// What the records add up to, against what was said at the benches.
+let server: TestServer;
+let things: Awaited<ReturnType<typeof smallWorkshop>>;
+let { call, post, get, entry, ticketOf, pour, bareProduct } = {} as ReturnType<typeof eveningAt>;
+let bare: { id: string };
+beforeAll(async () => {
+  server = await testServer();
+  things = await smallWorkshop(server);
+  ({ call, post, get, entry, ticketOf, pour, bareProduct } = eveningAt(server, things));
+  bare = await bareProduct({ priceMinor: 150 });
+  // 12 casts of 10 g: two short, one with its eye full; 9 good ones, all of them handed over.
+  const { ticketId, orderId } = await ticketOf(bare.id, 9);
+  await pour(ticketId, things.moldId, 12, ['short', 'short', 'eye full']);
+  await post(`/tickets/${ticketId}/entries`, entry({ kind: 'good', step: 'trim', count: 9 }));
+  await post(`/tickets/${ticketId}/entries`, entry({ kind: 'close' }));
+  const on = new Date().toISOString().slice(0, 10);
+  const line = (pieces: number, priceMinor: number | null) => [
+    { productId: bare.id, grade: 'good', pieces, priceMinor },
+  ];
+  const move = (what: string, order: string | null, lines: object) =>
+    post('/goods/moves', { id: crypto.randomUUID(), what, orderId: order, party: 'Stall', on, note: '', lines });
+  expect((await move('sold', orderId, line(6, 900))).status).toBe(204);
+  expect((await move('given', null, line(2, null))).status).toBe(204);
+});
+afterAll(() => server.stop());
+
+test('metal of a pour is what was charged, and every gram of it is somewhere', async () => {
+  const [one, ...others] = await get('/books/metal');
+  expect(others).toEqual([]);
+  expect(one).toMatchObject({ chargedKg: 1, heelKg: 0.8, drossKg: 0, sprueBackKg: 0, rejectsBackKg: 0 });
+  const { headsKg, unexplainedKg } = one;
+  expect(headsKg + 0.8 + unexplainedKg).toBeCloseTo(1, 9);
+  // Nine heads of 10 g, by the stamp.
+  expect(headsKg).toBeCloseTo(0.09, 2);
+  expect((await get(`/books/metal?from=0&to=${one.closedAt}`)).length).toBe(0);
+  expect((await get(`/books/metal?from=${one.closedAt}&to=${one.closedAt + 1}`)).length).toBe(1);
+});
+test('a pour that is opened again is not in it', async () => {
+  const second = await ticketOf((await bareProduct({})).id, 3);
+  const { id } = await pour(second.ticketId, things.moldId, 3);
+  expect((await get('/books/metal')).length).toBe(2);
+  const { log } = await get(`/pours/${id}`);
+  const close = log.find(({ kind }: { kind: string }) => kind === 'close');
+  expect((await post(`/pours/${id}/entries`, entry({ kind: 'undo', target: close.id }))).status).toBe(204);
+  expect((await get('/books/metal')).length).toBe(1);
+});
+
+test('a month holds what came in and went out, and heads at what a head is sold for where none was asked', async () => {
+  await post('/tools', {
+    ...{ name: 'Pot', priceMinor: 9900, boughtOn: '2026-01-04', lifeHeads: null, productIds: [], note: '' },
+  });
+  const months: Record<string, number>[] & { month: string }[] = await get('/books/months');
+  const [first] = months;
+  // The small workshop bought lead, hooks and powder on 5 January: 50.00 + 16.00 + 18.00 + 14.00.
+  expect(first).toMatchObject({ month: '2026-01', toolsMinor: 9900, boughtMinor: 9800, madeHeads: 0 });
+  const sum = (of: string) => months.reduce((all, month) => all + Number(month[of]), 0);
+  expect([sum('soldHeads'), sum('soldMinor'), sum('ownHeads'), sum('ownMinor')]).toEqual([6, 900, 2, 300]);
+  expect([sum('madeHeads'), sum('tickets')]).toEqual([9, 1]);
+  expect(months.map(({ month }) => month)).toEqual([...months.map(({ month }) => month)].sort());
+});
+test('a purchase that is struck out was never paid', async () => {
+  const before = (await get('/books/months')).reduce(
+    (all: number, m: { boughtMinor: number }) => all + m.boughtMinor,
+    0,
+  );
+  const id = things.powderId;
+  await post(`/materials/${id}/receipts`, { quantity: 1, priceMinor: 5000, on: '2026-02-05', lot: 'wrong' });
+  const [last] = await get(`/materials/${id}/moves`);
+  await post(`/moves/${last.id}/strike`, {});
+  const after = (await get('/books/months')).reduce(
+    (all: number, m: { boughtMinor: number }) => all + m.boughtMinor,
+    0,
+  );
+  expect(after).toBe(before);
+});
+
+test('what came out bad stands by cavity, pour and station, with its causes', async () => {
+  const { cavities, pours, stations } = await get('/books/quality');
+  const mine = cavities.filter(({ casts }: { casts: number }) => casts === 4);
+  expect(mine.map(({ position }: { position: number }) => position)).toEqual([1, 2, 3]);
+  expect(mine.map(({ good }: { good: number }) => good)).toEqual([3, 3, 3]);
+  expect(mine.map(({ causes }: { causes: object }) => causes)).toEqual([{ short: 1 }, { short: 1 }, { 'eye full': 1 }]);
+  expect(pours[0]).toMatchObject({ casts: 12, bad: 3, moldId: things.moldId });
+  const pot = stations.find(({ station }: { station: string }) => station === 'pour');
+  expect(pot).toMatchObject({ came: 12, causes: { short: 2, 'eye full': 1 } });
+  expect((await get('/books/quality?from=0&to=1')).cavities).toEqual([]);
+});
+
+test('a cost comes with all that its plan goes by, so that it can be reckoned again anywhere', async () => {
+  const { input, actual, heads, tickets } = await get(`/books/cost/${bare.id}?heads=30`);
+  expect(input.lines).toHaveLength(1);
+  expect(input.lines[0].quantity).toBe(30);
+  const { body } = await post('/orders', {
+    ...{ customer: '', dueOn: null, note: '', lines: [{ productId: bare.id, quantity: 30 }] },
+  });
+  const { plan } = await get(`/orders/${body.id}/plan`);
+  // What the order's own plan says, to the last part of it.
+  expect(planOrder(input).lines[0]!.stack).toEqual(plan.lines[0].stack);
+  expect({ heads, tickets }).toEqual({ heads: 9, tickets: 1 });
+  const { onList } = {
+    onList: (await get('/tickets')).find((each: { productId: string }) => each.productId === bare.id),
+  };
+  for (const [part, minor] of Object.entries(actual)) expect(minor).toBeCloseTo(onList.perHead[part], 9);
+  const { actual: none } = await get(`/books/cost/${things.productIds[1]}?heads=5`);
+  expect(none).toBeNull();
+  expect((await call('GET', `/books/cost/${things.moldId}?heads=5`)).status).toBe(404);
+  expect((await call('GET', `/books/cost/${bare.id}?heads=0`)).body.detail).toMatch(/heads is/);
+});

@@ -1,0 +1,178 @@
+import { leadBalance, type CostStack, type MetalOfPour, type PlanInput } from '@schmelz/core';
+import type { CostOfProduct, MonthOfBooks, QualityView } from '@schmelz/contract';
+import { rowsOf, type Store } from '../store/store.ts';
+import { notFound } from './errors.ts';
+import { thrownByTicket, ticketsOnList, type Period } from './ticket-figures.ts';
+import { castingLead, firstTools, readWorkshop } from './workshop.ts';
+
+/** All that ever was, where no period is named. */
+const EVER: Period = { from: 0, to: 4e12 };
+
+/** Metal of each pour that was closed, oldest first: what was charged and where it went. */
+export async function metalOfPours(store: Store, period: Period | null): Promise<MetalOfPour[]> {
+  const { from, to } = period ?? EVER;
+  const rows = await store.select<{
+    number: number;
+    closedAt: number;
+    chargedKg: number;
+    sprueBackKg: number;
+    rejectsBackKg: number;
+    drossKg: number;
+    heelKg: number;
+    unexplainedKg: number;
+  }>(
+    `SELECT p.number, p.closedAt, p.chargedKg,
+            json_extract(e.body, '$.sprueBackKg') AS sprueBackKg, json_extract(e.body, '$.rejectsBackKg') AS rejectsBackKg,
+            json_extract(e.body, '$.drossKg') AS drossKg, json_extract(e.body, '$.heelKg') AS heelKg,
+            (SELECT SUM(t.unexplainedKg) FROM pourTickets t WHERE t.pourId = p.id) AS unexplainedKg
+     FROM pours p JOIN entries e ON e.logKind = 'pour' AND e.logId = p.id AND e.kind = 'close' AND e.at = p.closedAt
+     WHERE p.closedAt >= :from AND p.closedAt < :to GROUP BY p.id HAVING e.seq = MAX(e.seq) ORDER BY p.closedAt`,
+    { from, to },
+  );
+  return rows.map(({ number, closedAt, unexplainedKg, ...kg }) => {
+    const { chargedKg, sprueBackKg, rejectsBackKg, drossKg, heelKg } = kg;
+    // What its tickets were charged with is what was in its heads.
+    const headsKg = Math.max(0, chargedKg - sprueBackKg - rejectsBackKg - drossKg - heelKg - (unexplainedKg ?? 0));
+    return { number, closedAt, ...leadBalance({ ...kg, headsKg }) };
+  });
+}
+
+const MONTH = (column: string) => `strftime('%Y-%m', ${column} / 1000, 'unixepoch', 'localtime')`;
+
+/** Money and heads month by month, oldest first; months without any are left out. */
+export async function monthsOfBooks(store: Store): Promise<MonthOfBooks[]> {
+  const months = new Map<string, MonthOfBooks>();
+  const at = (month: string): MonthOfBooks => {
+    const known = months.get(month);
+    if (known) return known;
+    const fresh = { month, toolsMinor: 0, boughtMinor: 0, soldMinor: 0, soldHeads: 0, ownHeads: 0, ownMinor: 0 };
+    const made = { ...fresh, madeHeads: 0, tickets: 0, costMinor: 0 };
+    months.set(month, made);
+    return made;
+  };
+  for (const { priceMinor, boughtOn } of await rowsOf(store.models.tools)) {
+    at(boughtOn.slice(0, 7)).toolsMinor += priceMinor;
+  }
+  const bought = await store.select<{ month: string; minor: number }>(
+    `SELECT ${MONTH('at')} AS month, SUM(valueMinor) AS minor FROM stockMoves
+     WHERE reason = 'received' OR (reason = 'struck out' AND quantity < 0) GROUP BY month`,
+  );
+  for (const { month, minor } of bought) at(month).boughtMinor += minor;
+  // What is given away or kept did not have to be bought: it is worth what it is sold at otherwise.
+  const gone = await store.select<{ month: string; reason: string; heads: number; minor: number; worth: number }>(
+    `SELECT ${MONTH('g.at')} AS month, g.reason, -SUM(g.pieces) AS heads, SUM(COALESCE(g.priceMinor, 0)) AS minor,
+            -SUM(g.pieces * COALESCE(p.priceMinor, 0)) AS worth
+     FROM goodsMoves g JOIN products p ON p.id = g.productId
+     WHERE NOT g.struck AND g.reason IN ('sold', 'given', 'returned') GROUP BY month, g.reason`,
+  );
+  for (const { month, reason, heads, minor, worth } of gone) {
+    const own = at(month);
+    if (reason === 'given') {
+      own.ownHeads += heads;
+      own.ownMinor += worth;
+    } else {
+      own.soldHeads += heads;
+      own.soldMinor += minor;
+    }
+  }
+  for (const { closedAt, good, totalMinor } of await ticketsOnList(store)) {
+    if (closedAt === null) continue;
+    const own = at(monthOf(closedAt));
+    own.madeHeads += good;
+    own.tickets += 1;
+    own.costMinor += totalMinor;
+  }
+  return [...months.values()].sort((a, b) => a.month.localeCompare(b.month));
+}
+
+function monthOf(ms: number): string {
+  const day = new Date(ms);
+  return `${day.getFullYear()}-${String(day.getMonth() + 1).padStart(2, '0')}`;
+}
+
+/** What one head of a product costs by plan, with all that the plan goes by; and what its tickets came to. */
+export async function costOfProduct(store: Store, id: string, heads: number): Promise<CostOfProduct> {
+  const workshop = await readWorkshop(store);
+  const product = workshop.products.get(id);
+  if (!product) throw notFound('product', id);
+  const { pot, oven } = firstTools(workshop);
+  const { molds, ways, stock, afterPour, pins } = workshop;
+  const lead = castingLead(workshop);
+  const lines = [{ product, quantity: heads }];
+  const used = new Set([
+    ...(product.parts ?? []).map(({ partId }) => partId),
+    product.hook?.materialId,
+    lead.materialId,
+  ]);
+  for (const { powder, mix } of product.layers) [powder, mix?.powder].forEach((each) => used.add(each?.materialId));
+  const input: PlanInput = {
+    ...{ lines, pot, oven, ways, lead, afterPour, pins },
+    // Molds that cast nothing of it, and stock that it takes nothing of, say nothing of its cost.
+    molds: molds.filter(({ cavities }) => cavities.some(({ style }) => style === product.style)),
+    stock: stock.filter(({ materialId }) => used.has(materialId)),
+  };
+  const closed = (await ticketsOnList(store)).filter(
+    (ticket) => ticket.productId === id && ticket.closedAt !== null && ticket.perHead,
+  );
+  const good = closed.reduce((sum, ticket) => sum + ticket.good, 0);
+  const part = (name: keyof CostStack) =>
+    closed.reduce((sum, ticket) => sum + (ticket.perHead![name] ?? 0) * ticket.good, 0) / good;
+  const stack = closed[0]?.perHead;
+  const actual =
+    stack && good > 0
+      ? (Object.fromEntries(Object.keys(stack).map((name) => [name, part(name as keyof CostStack)])) as CostStack)
+      : null;
+  return { input, actual, heads: good, tickets: closed.length };
+}
+
+/** What came out bad: by cavity, pour by pour, and by station and cause. */
+export async function quality(store: Store, period: Period | null): Promise<QualityView> {
+  const { from, to } = period ?? EVER;
+  const values = { from, to };
+  const cavities = await store.select<{
+    cavityId: string;
+    moldId: string;
+    position: number;
+    casts: number;
+    good: number;
+  }>(
+    `SELECT c.id AS cavityId, c.moldId, c.position, SUM(pc.casts) AS casts, SUM(pc.good) AS good
+     FROM pourCavities pc JOIN pours p ON p.id = pc.pourId JOIN cavities c ON c.id = pc.cavityId
+     WHERE p.closedAt >= :from AND p.closedAt < :to GROUP BY c.id HAVING SUM(pc.casts) > 0 ORDER BY c.moldId, c.position`,
+    values,
+  );
+  const pours = await store.select<{ number: number; at: number; moldId: string; casts: number; bad: number }>(
+    `SELECT p.number, p.closedAt AS at, c.moldId, SUM(pc.casts) AS casts, SUM(pc.casts) - SUM(pc.good) AS bad
+     FROM pourCavities pc JOIN pours p ON p.id = pc.pourId JOIN cavities c ON c.id = pc.cavityId
+     WHERE p.closedAt >= :from AND p.closedAt < :to GROUP BY p.id, c.moldId HAVING SUM(pc.casts) > 0 ORDER BY p.number`,
+    values,
+  );
+  const byCavity = await store.select<{ cavityId: string; cause: string; count: number }>(
+    `SELECT pc.cavityId, r.key AS cause, SUM(r.value) AS count
+     FROM pourCavities pc JOIN pours p ON p.id = pc.pourId, json_each(pc.rejects) r
+     WHERE p.closedAt >= :from AND p.closedAt < :to GROUP BY pc.cavityId, r.key`,
+    values,
+  );
+  const stations = new Map<string, QualityView['stations'][number]>();
+  for (const { thrown, came } of await thrownByTicket(store, period ?? EVER)) {
+    for (const [station, heads] of Object.entries(came)) {
+      const own = stations.get(station) ?? { station, came: 0, causes: {} };
+      own.came += heads;
+      stations.set(station, own);
+    }
+    for (const { station, cause, heads } of thrown) {
+      const own = stations.get(station);
+      if (own) own.causes[cause] = (own.causes[cause] ?? 0) + heads;
+    }
+  }
+  return {
+    cavities: cavities.map((cavity) => ({
+      ...cavity,
+      causes: Object.fromEntries(
+        byCavity.filter(({ cavityId }) => cavityId === cavity.cavityId).map(({ cause, count }) => [cause, count]),
+      ),
+    })),
+    pours,
+    stations: [...stations.values()],
+  };
+}

@@ -1,0 +1,179 @@
+import type { Mold, QualityView } from '@schmelz/contract';
+import { pareto, standOuts, stationOf, wilson } from '@schmelz/core';
+import { useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { call } from '../../api/client.ts';
+import { useList } from '../../api/queries.ts';
+import { Waiting } from '../../design/Notice.tsx';
+import { Icon } from '../../design/Icon.tsx';
+import { Heading, Page, TheNumber } from '../../design/Page.tsx';
+import { usePeriod, Years } from '../../design/Period.tsx';
+import { PChartView } from './PChartView.tsx';
+import { BooksRooms } from './rooms.tsx';
+
+type Cavity = QualityView['cavities'][number] & { standsOut: boolean };
+
+/** Over all molds no more than this of pure chance is found. Common practice, no source. */
+const LEVEL = 0.01;
+
+/** Cavities of each mold, those that are worse than the others of it that cast the same head marked. */
+function byMold(cavities: QualityView['cavities'], molds: readonly Mold[]): { mold: Mold; cavities: Cavity[] }[] {
+  const used = molds.filter(({ id }) => cavities.some(({ moldId }) => moldId === id));
+  return used.map((mold) => {
+    const own = cavities.filter(({ moldId }) => moldId === mold.id);
+    const headOf = ({ cavityId }: { cavityId: string }) => {
+      const cavity = mold.cavities.find(({ id }) => id === cavityId);
+      return cavity && `${cavity.style} ${cavity.nominalMassKg}`;
+    };
+    // Like against like: a large head fills otherwise than a small one beside it.
+    const worse = new Set(
+      [...new Set(own.map(headOf))].flatMap((head) => {
+        const alike = own.filter((cavity) => headOf(cavity) === head);
+        const groups = alike.map((cavity) => ({ ...cavity, heads: cavity.casts, bad: cavity.casts - cavity.good }));
+        return standOuts(groups, LEVEL / used.length).flatMap(({ group, standsOut }) =>
+          standsOut ? group.cavityId : [],
+        );
+      }),
+    );
+    return { mold, cavities: own.map((cavity) => ({ ...cavity, standsOut: worse.has(cavity.cavityId) })) };
+  });
+}
+
+/** Good heads of a cavity as a column, with how sure that is, and most of what went wrong. */
+function CavityColumn({ cavity }: { cavity: Cavity }) {
+  const { position, casts, good, causes, standsOut } = cavity;
+  const share = good / casts;
+  const { low, high } = wilson(share, casts);
+  // The upper half of the scale is all that is of interest: nobody keeps a cavity below it.
+  const y = (of: number) => `${Math.max(0, Math.min(100, (1 - of) * 200))}%`;
+  const [worst] = pareto(causes);
+  return (
+    <li className={`min-w-0 px-2 pt-2 pb-1.5 ${standsOut ? 'bg-stop-wash' : ''}`}>
+      <div className="relative h-[74px] border-b-2 border-contour bg-well">
+        <span className="absolute inset-x-0 bottom-0 bg-lead" style={{ top: y(share) }} />
+        <span
+          className="absolute left-1/2 w-[3px] -translate-x-1/2 bg-ink"
+          style={{ top: y(high), bottom: `calc(100% - ${y(low)})` }}
+        />
+      </div>
+      <p className="mt-1 flex items-baseline justify-between gap-1">
+        <b className="stamp">{position}</b>
+        <b className="fig text-[21px]">{Math.round(100 * share)} %</b>
+      </p>
+      <p className="quiet truncate">
+        {standsOut && (
+          <>
+            <Icon name="short" size={12} />{' '}
+          </>
+        )}
+        {worst ? `${worst.count} × ${worst.cause}` : 'none bad'}
+      </p>
+    </li>
+  );
+}
+
+/** What came out bad: by cavity, pour by pour, by cause; what chance does not explain is marked, and nothing else. */
+export function QualityPage() {
+  const period = usePeriod();
+  const { from, to } = period;
+  const { data: molds } = useList('molds');
+  const { data, error } = useQuery({
+    queryKey: ['books', 'quality', from, to],
+    queryFn: () => call('GET /books/quality', { query: { from, to } }),
+  });
+  if (!data || !molds) return <Waiting error={error} />;
+  const rows = byMold(data.cavities, molds);
+  const casts = data.cavities.reduce((sum, each) => sum + each.casts, 0);
+  const good = data.cavities.reduce((sum, each) => sum + each.good, 0);
+  const found = rows.flatMap(({ mold, cavities }) =>
+    cavities.filter(({ standsOut }) => standsOut).map(({ position }) => `${mold.name}, cavity ${position}`),
+  );
+  const pours = data.pours.map((pour) => ({ ...pour }));
+  const together = [...new Set(pours.map(({ number }) => number))].map((number) => {
+    const own = pours.filter((pour) => pour.number === number);
+    const sum = (of: 'casts' | 'bad') => own.reduce((all, pour) => all + pour[of], 0);
+    return { number, casts: sum('casts'), bad: sum('bad') };
+  });
+  return (
+    <Page
+      stub={
+        <>
+          <TheNumber value={casts ? `${Math.round((1000 * good) / casts) / 10}` : '–'} unit={casts ? '%' : undefined}>
+            of {casts} casts were good {period.says}
+          </TheNumber>
+          <p>
+            {found.length > 0
+              ? `Worse than those beside it that cast the same, beyond chance: ${found.join('; ')}.`
+              : 'No cavity is worse than those beside it beyond chance.'}
+          </p>
+          <Years />
+          <Link className="underline underline-offset-4" to="/trace">
+            Lots of hooks and powder, against each other
+          </Link>
+          <Link className="underline underline-offset-4" to="/bake/past">
+            Past bakes and their cure
+          </Link>
+        </>
+      }
+    >
+      <BooksRooms />
+      {casts === 0 ? (
+        <p className="quiet">Nothing was cast {period.says}.</p>
+      ) : (
+        <div className="flex flex-col gap-7">
+          <section>
+            <Heading aside="the line is how sure it is, nine times in ten">Cavity by cavity</Heading>
+            <ul className="flex flex-wrap gap-x-8 gap-y-4">
+              {rows.map(({ mold, cavities }) => (
+                <li key={mold.id}>
+                  <Link to={`/molds/${mold.id}/care`} className="font-medium hover:underline">
+                    {mold.name}
+                  </Link>
+                  <ul
+                    className="mt-1 grid"
+                    style={{ gridTemplateColumns: `repeat(${cavities.length}, minmax(68px, 92px))` }}
+                  >
+                    {cavities.map((cavity) => (
+                      <CavityColumn key={cavity.cavityId} cavity={cavity} />
+                    ))}
+                  </ul>
+                </li>
+              ))}
+            </ul>
+          </section>
+          <section>
+            <Heading aside="each mark a pour">Pour by pour</Heading>
+            <PChartView pours={together} />
+          </section>
+          <section>
+            <Heading aside="those that most comes from first">What went wrong, where</Heading>
+            <div className="grid gap-x-9 gap-y-5 md:grid-cols-2 xl:grid-cols-3">
+              {data.stations
+                .filter(({ causes }) => Object.keys(causes).length > 0)
+                .map(({ station, came, causes }) => (
+                  <div key={station}>
+                    <p>
+                      <b className="stamp">{stationOf(station).name}</b>{' '}
+                      <span className="quiet">{came} heads came there</span>
+                    </p>
+                    <ul>
+                      {pareto(causes).map(({ cause, count, share }) => (
+                        <li key={cause} className="mt-1.5">
+                          <span className="flex justify-between gap-3">
+                            {cause} <b className="fig text-[19px]">{count}</b>
+                          </span>
+                          <span className="block h-2 bg-well">
+                            <span className="block h-full bg-lead-shade" style={{ width: `${100 * share}%` }} />
+                          </span>
+                        </li>
+                      ))}
+                    </ul>
+                  </div>
+                ))}
+            </div>
+          </section>
+        </div>
+      )}
+    </Page>
+  );
+}

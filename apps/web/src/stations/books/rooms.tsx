@@ -1,0 +1,15 @@
+import { SubNav } from '../../design/SubNav.tsx';
+
+/** The rooms of the books, each a question. */
+export const BooksRooms = () => (
+  <SubNav
+    label="Rooms of the books"
+    rooms={[
+      { to: '/books', name: 'Tickets' },
+      { to: '/books/cost', name: 'Cost and price' },
+      { to: '/books/metal', name: 'Metal' },
+      { to: '/books/quality', name: 'What came out bad' },
+      { to: '/books/months', name: 'Months' },
+    ]}
+  />
+);

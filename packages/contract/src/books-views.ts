@@ -1,0 +1,38 @@
+import type { CostStack, PlanInput } from '@schmelz/core';
+
+/** Money and heads of a month: out for tools and packs, in for what was sold; what was given or kept, at its price. */
+export interface MonthOfBooks {
+  /** As 2026-05. */
+  month: string;
+  toolsMinor: number;
+  boughtMinor: number;
+  soldMinor: number;
+  soldHeads: number;
+  ownHeads: number;
+  ownMinor: number;
+  madeHeads: number;
+  tickets: number;
+  /** What the tickets closed in it came to. */
+  costMinor: number;
+}
+/** What a head of a product costs by plan, and what it came to over its closed tickets; null: none yet. */
+export interface CostOfProduct {
+  input: PlanInput;
+  actual: CostStack | null;
+  heads: number;
+  tickets: number;
+}
+/** What came out bad, by cavity, by pour and by station. */
+export interface QualityView {
+  cavities: {
+    cavityId: string;
+    moldId: string;
+    position: number;
+    casts: number;
+    good: number;
+    causes: Record<string, number>;
+  }[];
+  pours: { number: number; at: number; moldId: string; casts: number; bad: number }[];
+  /** Heads that came to a station, and those thrown back there, by cause. */
+  stations: { station: string; came: number; causes: Record<string, number> }[];
+}
