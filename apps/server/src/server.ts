@@ -8,6 +8,7 @@ import { startSimulatedLogger } from './devices/simulated-logger.ts';
 import { makeBasics } from './services/basics.ts';
 import { computing } from './services/compute.ts';
 import { makeFeed, type Feed } from './services/readings.ts';
+import { keepDaily } from './store/backups.ts';
 import { openStore, type Store } from './store/store.ts';
 
 export interface Running {
@@ -47,10 +48,12 @@ export async function serve(config: Config, log: Logger): Promise<Running> {
     const compute = computing(config.computeWorker);
     const server = createServer(makeApp(store, config, log, feed, compute).callback());
     await listening(server, config);
+    const copies = startCopies(store, log);
     const devices = await startDevices(config, store, feed, log);
     const { port } = server.address() as AddressInfo;
     const host = config.host.includes(':') ? `[${config.host}]` : config.host;
     const stop = async () => {
+      copies.stop();
       await devices.stop();
       await compute.stop();
       server.closeAllConnections();
@@ -63,6 +66,23 @@ export async function serve(config: Config, log: Logger): Promise<Running> {
     await store.close();
     throw error;
   }
+}
+
+/** The first look for the copy of the day, and the next ones. */
+const FIRST_COPY_MS = 60_000;
+const NEXT_COPY_MS = 3_600_000;
+
+/** A copy a day while the server runs; one that fails is on the log, and tried again. */
+function startCopies(store: Store, log: Logger) {
+  const look = () => keepDaily(store).catch((error: unknown) => log.error({ err: error }, 'no copy was made'));
+  const first = setTimeout(() => void look(), FIRST_COPY_MS);
+  const next = setInterval(() => void look(), NEXT_COPY_MS);
+  return {
+    stop() {
+      clearTimeout(first);
+      clearInterval(next);
+    },
+  };
 }
 
 /** The simulated logger begins its evening here: the pot is nearly there. */

@@ -1,7 +1,8 @@
 import type { MetalOfPour } from '@schmelz/core';
-import { json, type Route } from './route.ts';
+import { body, json, made, type Route } from './route.ts';
 import { costQuerySchema, periodQuerySchema } from './schema/runs.ts';
-import type { CostOfProduct, MonthOfBooks, QualityView } from './books-views.ts';
+import { restoreSchema } from './schema/shop.ts';
+import type { BackupView, CostOfProduct, MonthOfBooks, QualityView } from './books-views.ts';
 import type { Period } from './views.ts';
 
 /** What the records add up to: metal, money, quality, cost. */
@@ -33,5 +34,21 @@ export const BOOKS_ROUTES = {
     summary: 'What a head of a product costs by plan, with all that the plan goes by, and what its tickets came to',
     query: costQuerySchema,
     answer: json<CostOfProduct>(),
+  },
+  'GET /backups': {
+    operation: 'list_backups',
+    summary: 'Copies of all data beside them, newest first',
+    answer: json<BackupView[]>(),
+  },
+  'POST /backups': {
+    operation: 'back_up',
+    summary: 'Make a copy of all data, and look whether it can be opened',
+    answer: made<BackupView>(),
+  },
+  'POST /backups/restore': {
+    operation: 'restore_backup',
+    summary: 'Put a copy in the place of what is there, which is copied first',
+    body: body(restoreSchema),
+    answer: json<BackupView>(),
   },
 } as const satisfies Record<string, Route>;

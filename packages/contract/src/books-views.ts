@@ -1,5 +1,12 @@
 import type { CostStack, PlanInput } from '@schmelz/core';
 
+/** A copy of all data, beside them. */
+export interface BackupView {
+  name: string;
+  why: 'daily' | 'asked' | 'before-restore' | 'before';
+  at: number;
+  bytes: number;
+}
 /** Money and heads of a month: out for tools and packs, in for what was sold; what was given or kept, at its price. */
 export interface MonthOfBooks {
   /** As 2026-05. */

@@ -1,6 +1,6 @@
 import type { ToolInput, SupplierInput, RuleInput } from '@schmelz/contract';
 import { createResource } from '../services/resources.ts';
-import type { Store } from '../store/store.ts';
+import { rowsOf, type Store } from '../store/store.ts';
 import type { Things } from './make-things.ts';
 
 /** Two that sell, what was bought to work with, and what the maker has written down of two waters: all invented. */
@@ -31,10 +31,19 @@ export async function makeShop(store: Store, things: Things): Promise<void> {
     },
   ];
   for (const supplier of suppliers) await createResource(store, 'suppliers', { ...supplier });
+  // A mold serves what it casts.
+  const cavities = await rowsOf(store.models.cavities);
+  const products = await rowsOf(store.models.products);
+  const castIn = (moldId: string) =>
+    products
+      .filter(({ style, nominalMassKg }) =>
+        cavities.some((each) => each.moldId === moldId && each.style === style && each.nominalMassKg === nominalMassKg),
+      )
+      .map(({ id }) => id);
   const tools: ToolInput[] = [
-    ...things.molds.map(({ name }, at) => ({
+    ...things.molds.map(({ id, name }, at) => ({
       ...{ name: `Mold ${name}`, priceMinor: 5900 + 700 * at, boughtOn: '2025-10-04' },
-      ...{ lifeHeads: 20_000, productIds: [], note: '' },
+      ...{ lifeHeads: 20_000, productIds: castIn(id), note: '' },
     })),
     { name: 'Pot', priceMinor: 9900, boughtOn: '2025-10-04', lifeHeads: null, productIds: [], note: '' },
     { name: 'Toaster oven', priceMinor: 7400, boughtOn: '2025-10-11', lifeHeads: null, productIds: [], note: '' },

@@ -25,6 +25,8 @@ export interface Store {
   models: Models;
   /** Runs `work` in one transaction; writes take turns, so that SQLite is never busy. Committed means on disk. */
   write<T>(work: (transaction: Transaction) => Promise<T>): Promise<T>;
+  /** Runs `work` while no other write goes on, without a transaction: it has one of its own. */
+  alone<T>(work: () => Promise<T>): Promise<T>;
   /** A read that the models cannot say well. */
   select<Row>(sql: string, values?: Record<string, unknown>, transaction?: Transaction): Promise<Row[]>;
   close(): Promise<void>;
@@ -171,6 +173,14 @@ async function open(folder: string): Promise<Store> {
         return sequelize.transaction(work);
       });
       turn = result.catch(() => undefined); // the next in line does not care how this one ended
+      return result;
+    },
+    alone(work) {
+      const result = turn.then(() => {
+        check();
+        return work();
+      });
+      turn = result.catch(() => undefined);
       return result;
     },
     select<Row>(sql: string, values: Record<string, unknown> = {}, transaction?: Transaction) {

@@ -60,6 +60,9 @@ export const ruleSchema = record({
 type RuleShape = { noLead: boolean; fromKg: number | null; belowKg: number | null };
 export type RuleInput = yup.InferType<typeof ruleSchema>;
 
+/** Which copy is put back. */
+export const restoreSchema = record({ name: text(120) });
+
 /** What is put on a price: a tax, a market's share. */
 export const priceLineSchema = record({
   name: text(40),

@@ -90,12 +90,7 @@ export function CostPage() {
             <Heading aside="each by itself">One thing otherwise</Heading>
             <ChangeList costs={costs} />
           </section>
-          <PricePart
-            key={product.id}
-            {...{ product, rules }}
-            costMinor={now.totalMinor}
-            lines={settings.priceLines ?? []}
-          />
+          <PricePart key={product.id} {...{ product, rules }} costMinor={now.totalMinor} settings={settings} />
           <BreakEven key={`${product.id} tools`} {...{ product, products, tools }} costMinor={now.totalMinor} />
         </div>
       ) : (

@@ -1,25 +1,27 @@
-import type { LocalRule, Product } from '@schmelz/contract';
-import { leftOfPrice, priceFor, type PriceLine } from '@schmelz/core';
+import type { LocalRule, Product, SettingsView } from '@schmelz/contract';
+import { leftOfPrice, priceFor } from '@schmelz/core';
 import { useState } from 'react';
 import { TextField } from '../../design/Field.tsx';
 import { Caution } from '../../design/Notice.tsx';
 import { Heading } from '../../design/Page.tsx';
 import { useUnits } from '../../units/Units.tsx';
-import { broken } from './rules.ts';
+import { PriceLines } from './PriceLines.tsx';
+import { broken } from '../../shell/rules.ts';
 
 /** What stays of the price that it has, the price for a margin, and what local rules say of it. */
 export function PricePart({
   product,
   costMinor,
-  lines,
+  settings,
   rules,
 }: {
   product: Product;
   costMinor: number;
-  lines: readonly PriceLine[];
+  settings: SettingsView;
   rules: readonly LocalRule[];
 }) {
   const units = useUnits();
+  const lines = settings.priceLines ?? [];
   const [margin, setMargin] = useState('50');
   const share = Number(margin.replace(',', '.')) / 100;
   const price = share >= 0 && share <= 0.99 ? priceFor({ costMinor, margin: share, lines }) : null;
@@ -71,6 +73,7 @@ export function PricePart({
           .
         </p>
       )}
+      <PriceLines settings={settings} />
       {touched.length > 0 && (
         <div className="mt-3">
           <Caution>

@@ -16,6 +16,7 @@ import { Mold } from '../../drawing/Mold.tsx';
 import { HandOver } from '../goods/HandOver.tsx';
 import { drawnCavities } from '../molds/drawn.ts';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
+import { RulesTouched } from '../../shell/RulesTouched.tsx';
 import { useUnits } from '../../units/Units.tsx';
 
 function Lines({ lines, catalogue }: { lines: LinePlan[]; catalogue: Catalogue }) {
@@ -169,7 +170,7 @@ function Minutes({ plan }: { plan: Plan }) {
   );
 }
 
-function Stub({ order, view }: { order: Order; view: PlanView }) {
+function Stub({ order, view, catalogue }: { order: Order; view: PlanView; catalogue: Catalogue }) {
   const units = useUnits();
   const navigate = useNavigate();
   const release = useWrite(() => call('POST /orders/:id/release', { params: { id: order.id } }));
@@ -220,6 +221,7 @@ function Stub({ order, view }: { order: Order; view: PlanView }) {
           {short ? `; at ${short.have} of ${Math.ceil(short.need.value)} hooks the bench asks for more` : ''}.
         </p>
       )}
+      <RulesTouched products={order.lines.flatMap(({ productId }) => catalogue.product(productId) ?? [])} />
       <ProblemNote error={release.error} />
       {order.status === 'open' ? (
         <div className="flex flex-wrap items-center gap-5">
@@ -258,7 +260,7 @@ export function PlanPage() {
   if (!order || !view || !catalogue) return <Waiting error={error ?? planError} />;
   const { plan } = view;
   return (
-    <Page stub={<Stub order={order} view={view} />}>
+    <Page stub={<Stub order={order} view={view} catalogue={catalogue} />}>
       <HandOver order={order} catalogue={catalogue} />
       <Lines lines={plan.lines} catalogue={catalogue} />
       <div className="mt-3 flex flex-col gap-1.5">

@@ -6,6 +6,7 @@ import { Sheet } from '../../design/Sheet.tsx';
 import { Part } from '../../design/Part.tsx';
 import { Head } from '../../drawing/Head.tsx';
 import { PutAway } from '../../shell/PutAway.tsx';
+import { RulesTouched } from '../../shell/RulesTouched.tsx';
 import { AsSold } from '../../shell/AsSold.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
@@ -62,6 +63,7 @@ export function ProductsPage() {
                   {product.hookId ? catalogue.materials.get(product.hookId)?.name : 'no hook'}
                   {product.priceMinor !== null && ` · sold at ${units.money(product.priceMinor)}`}
                 </p>
+                <RulesTouched products={[product]} />
                 <Sheet
                   title={product.name}
                   says="Head, hook, paint and bake; tickets on the line keep what they were planned with."

@@ -19,6 +19,8 @@ import { minorIn, numberIn, useBuiltForm } from '../../design/useForm.ts';
 import { chooseTheme, useThemeChoice, type ThemeChoice } from '../../shell/theme.ts';
 import { sound, soundIsOn, SOUNDS, switchSound } from '../../shell/clock.ts';
 import { OvenForm, PotForm } from './ToolForms.tsx';
+import { Copies } from './Copies.tsx';
+import { Rules } from './Rules.tsx';
 
 const UNITS = [
   { value: 'g C', label: 'grams and °C' },
@@ -269,6 +271,8 @@ export function SetupPage() {
         {ovens.map((oven) => (
           <OvenForm key={oven.id + oven.version} oven={oven} />
         ))}
+        <Copies />
+        <Rules />
       </div>
     </Page>
   );
