@@ -33,6 +33,7 @@ describe('shelf, molds, books and setup', () => {
       ],
     });
     renderAt(<StockPage />);
+    await userEvent.click(await screen.findByRole('button', { name: 'As a list, with what was paid' }));
     expect(await screen.findByText('€2.50/kg')).toBeTruthy();
     await userEvent.click(screen.getByRole('button', { name: /Keel lead/ }));
     const sheet = within(await screen.findByRole('dialog'));

@@ -1,0 +1,201 @@
+import type { MonthOfBooks, QualityView } from '@schmelz/contract';
+import type { Shopping } from '@schmelz/core';
+import { screen, waitFor } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import Papa from 'papaparse';
+import { ids, materials, molds, settings } from '../test/fixtures.ts';
+import { fakeApi, prepareBrowser, reads, refuse, renderAt } from '../test/render.tsx';
+import { broken } from '../shell/rules.ts';
+import { MetalPage } from './books/MetalPage.tsx';
+import { MonthsPage, monthsCsv } from './books/MonthsPage.tsx';
+import { PriceLines } from './books/PriceLines.tsx';
+import { QualityPage } from './books/QualityPage.tsx';
+import { shoppingCsv } from './buy/shopping-csv.ts';
+import { SupplierForm } from './buy/SupplierForm.tsx';
+import { Copies } from './setup/Copies.tsx';
+import { CountPage } from './stock/CountPage.tsx';
+
+beforeEach(prepareBrowser);
+
+const month = (name: string, more: Partial<MonthOfBooks>): MonthOfBooks => ({
+  ...{ month: name, toolsMinor: 0, boughtMinor: 0, soldMinor: 0, soldHeads: 0, ownHeads: 0, ownMinor: 0 },
+  ...{ madeHeads: 0, tickets: 0, costMinor: 0 },
+  ...more,
+});
+
+describe('tables for a spreadsheet', () => {
+  const shopping: Shopping = {
+    bought: [{ offerId: 'a', materialId: 'm', supplier: '=1+1', packs: 2, quantity: 50, minor: 1120 }],
+    freight: [{ supplier: '=1+1', goodsMinor: 1120, freightMinor: 490, days: 2 }],
+    ...{ totalMinor: 1610, boundMinor: 1610, optimal: true, nobody: [], late: [] },
+  };
+  test('a list to buy holds packs, prices and freight, and no name that a spreadsheet would run', () => {
+    const { data } = Papa.parse<string[]>(shoppingCsv(shopping, () => '@hook', 2));
+    expect(data).toEqual([
+      ['supplier', 'material', 'packs', 'in a pack', 'quantity', 'price'],
+      ["'=1+1", "'@hook", '2', '25', '50', '11.20'],
+      ["'=1+1", 'freight', '', '', '', '4.90'],
+    ]);
+  });
+  test('months are written in whole money', () => {
+    const { data } = Papa.parse<Record<string, string>>(monthsCsv([month('2026-05', { soldMinor: 123_45 })], 2), {
+      header: true,
+    });
+    expect(data[0]).toMatchObject({ month: '2026-05', sold: '123.45', bought: '0.00' });
+  });
+});
+
+describe('a count at the shelf', () => {
+  const counted = (api: ReturnType<typeof fakeApi>) =>
+    api.writes().map(({ path, body }) => [path, (body as { quantity: number }).quantity]);
+  const tap = async (...keys: string[]) => {
+    for (const key of keys) await userEvent.click(screen.getByRole('button', { name: key }));
+  };
+  test('is typed with large keys, sent once, and waits on the device while nothing answers', async () => {
+    const api = fakeApi();
+    renderAt(<CountPage />);
+    const [first] = materials.filter(({ kind }) => kind === 'hook');
+    expect((await screen.findByRole('heading', { level: 1 })).textContent).toContain(first!.name);
+    api.state.online = false;
+    await tap('4', '2', 'Take the last digit back', '1', 'That many');
+    expect(await screen.findByText('1 wait to be sent')).toBeTruthy();
+    api.state.online = true;
+    await waitFor(() => expect(counted(api)).toEqual([[`/materials/${first!.id}/counts`, 41]]), { timeout: 9000 });
+    expect(await screen.findByText('all sent')).toBeTruthy();
+  });
+  test('of powder is in grams; what is refused stays until it was seen', async () => {
+    const api = fakeApi({
+      [`POST /materials/${ids.white}/counts`]: refuse(422, { title: 'No', detail: 'too much of it' }),
+    });
+    renderAt(<CountPage />);
+    await screen.findByRole('heading', { level: 1 });
+    while (
+      !screen
+        .getByRole('heading', { level: 1 })
+        .textContent.includes(materials.find(({ id }) => id === ids.white)!.name)
+    ) {
+      await tap('Skip');
+    }
+    await tap('1', '5', '.', '5', 'That many');
+    await waitFor(() => expect(counted(api)).toEqual([[`/materials/${ids.white}/counts`, 0.0155]]));
+    expect((await screen.findByRole('alert')).textContent).toMatch(/did not count, because too much of it/);
+    await tap('Seen');
+    expect(screen.queryByRole('alert')).toBeNull();
+  });
+});
+
+test('a supplier is sent with packs in kilograms or pieces, and a second price from so many on', async () => {
+  const api = fakeApi({ 'POST /suppliers': { id: ids.order } });
+  let saved = false;
+  renderAt(<SupplierForm materials={materials} onSaved={() => (saved = true)} />);
+  await userEvent.type(await screen.findByLabelText('Name'), 'Quay shed');
+  await userEvent.click(screen.getByRole('button', { name: 'Another pack' }));
+  const hook = materials.find(({ kind }) => kind === 'hook')!;
+  await userEvent.selectOptions(screen.getByLabelText('Material'), hook.name);
+  await userEvent.type(screen.getByLabelText('In a pack'), '25');
+  await userEvent.type(screen.getByLabelText(/A pack costs/), '5,60');
+  await userEvent.type(screen.getByLabelText('From so many packs'), '4');
+  await userEvent.type(screen.getByLabelText(/^only/), '5');
+  await userEvent.click(screen.getByRole('button', { name: 'Keep it' }));
+  await waitFor(() => expect(saved).toBe(true));
+  expect(api.writes()[0]!.body).toEqual({
+    ...{ name: 'Quay shed', freightMinor: 0, freeAboveMinor: null, days: 3, note: '' },
+    offers: [
+      {
+        ...{ materialId: hook.id, pack: 25 },
+        prices: [
+          { fromPacks: 1, minor: 560 },
+          { fromPacks: 4, minor: 500 },
+        ],
+      },
+    ],
+  });
+});
+
+test('local rules are read as they were written down', () => {
+  const rule = (more: object) => ({
+    ...{ id: ids.order, version: 1, where: 'Lake', fromKg: null, belowKg: null, noLead: false, note: '' },
+    ...more,
+  });
+  const of = (kg: number, more: object) => broken({ nominalMassKg: kg }, [rule(more)]);
+  expect(of(0.01, { belowKg: 0.0283 })).toEqual(['Lake: too light for lead there.']);
+  expect(of(0.0283, { belowKg: 0.0283 })).toEqual([]);
+  expect(of(0.06, { fromKg: 0.05 })).toEqual(['Lake: too heavy for lead there.']);
+  expect(of(0.01, { noLead: true })).toEqual(['Lake: no lead at all.']);
+});
+
+test('a fee that is put on the price is kept with all other settings', async () => {
+  const api = fakeApi({ 'PUT /settings': settings });
+  renderAt(<PriceLines settings={{ ...settings, priceLines: [{ name: 'stall', share: 0.1, of: 'price' }] }} />);
+  await userEvent.type(await screen.findByLabelText('What'), 'tax');
+  await userEvent.type(screen.getByLabelText(/Share/), '19');
+  await userEvent.click(screen.getByRole('button', { name: 'Add it' }));
+  await waitFor(() => expect(api.writes()).toHaveLength(1));
+  expect((api.writes()[0]!.body as { priceLines: object[] }).priceLines).toEqual([
+    { name: 'stall', share: 0.1, of: 'price' },
+    { name: 'tax', share: 0.19, of: 'price' },
+  ]);
+});
+
+test('months stand with what is still to come in, newest first', async () => {
+  fakeApi({
+    'GET /books/months': [
+      month('2026-01', { toolsMinor: 30_000 }),
+      month('2026-02', { soldMinor: 10_000, madeHeads: 50, costMinor: 3000 }),
+    ],
+  });
+  renderAt(<MonthsPage />);
+  expect(await screen.findByText(/are still to come in/)).toBeTruthy();
+  const [, newest, oldest] = screen.getAllByRole('row');
+  expect(newest!.textContent).toContain('February 2026');
+  expect(newest!.textContent).toContain('€0.60');
+  expect(oldest!.textContent).toContain('€300.00');
+});
+
+test('metal says what is unexplained, and an empty year says so', async () => {
+  const api = fakeApi({
+    'GET /books/metal': [
+      {
+        ...{ number: 1, closedAt: Date.UTC(2026, 4, 3), chargedKg: 2, headsKg: 1.2, sprueBackKg: 0.4 },
+        ...{ rejectsBackKg: 0.1, drossKg: 0.05, heelKg: 0.2, unexplainedKg: 0.05 },
+      },
+    ],
+  });
+  const { unmount } = renderAt(<MetalPage />);
+  expect(await screen.findByRole('img', { name: /2.00 kg charged: 1.20 kg in good heads/ })).toBeTruthy();
+  expect(screen.getByText(/97.5 % of what was charged is accounted for/)).toBeTruthy();
+  unmount();
+  expect(api.sent.some(({ path }) => /from=\d+&to=\d+/.test(path))).toBe(true);
+  fakeApi({ 'GET /books/metal': [] });
+  renderAt(<MetalPage />);
+  expect(await screen.findByText(/No pour was closed/)).toBeTruthy();
+});
+
+test('a bad cavity is named against those that cast the same, and no other', async () => {
+  const [mold] = molds;
+  const cavities = mold!.cavities.map((cavity, at): QualityView['cavities'][number] => ({
+    ...{ cavityId: cavity.id, moldId: mold!.id, position: cavity.position, casts: 400 },
+    ...(at === 0 ? { good: 240, causes: { short: 160 } } : { good: 372, causes: { short: 28 } }),
+  }));
+  fakeApi({ 'GET /books/quality': { cavities, pours: [], stations: [] } });
+  renderAt(<QualityPage />);
+  const alike = new Set(mold!.cavities.map(({ style, nominalMassKg }) => `${style} ${nominalMassKg}`)).size === 1;
+  const says = alike ? new RegExp(`beyond chance: ${mold!.name}, cavity 1\\.`) : /No cavity is worse/;
+  expect(await screen.findByText(reads(says))).toBeTruthy();
+});
+
+test('a copy is put back only when it was asked twice', async () => {
+  const name = 'daily-2026-11-20.sqlite';
+  const copies = [{ name, why: 'daily', at: Date.now() - 3.5 * 24 * 3600_000, bytes: 4.2e6 }];
+  const api = fakeApi({ 'GET /backups': copies, 'POST /backups/restore': copies[0] });
+  const { unmount } = renderAt(<Copies />);
+  expect(await screen.findByText(/The newest is 3 days old/)).toBeTruthy();
+  await userEvent.click(screen.getByRole('button', { name: 'Put back' }));
+  expect(api.writes()).toEqual([]);
+  await userEvent.click(screen.getByRole('button', { name: 'Put it back' }));
+  await waitFor(() => expect(api.writes().map(({ body }) => body)).toEqual([{ name }]));
+  unmount();
+  fakeApi({ 'GET /backups': [] });
+  renderAt(<Copies />);
+  expect(await screen.findByText(/There is no copy yet/)).toBeTruthy();
+});
