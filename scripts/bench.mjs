@@ -101,8 +101,9 @@ const fourHours = () => {
 };
 report('a session of four hours simulated', await timed(30, fourHours), 20);
 
-// What the fits are worth on things that they do not know.
+// What the fits are worth on things that they do not know, and what an evening's plan takes and proves.
 await import('./bench-fits.mjs');
+await import('./bench-tonight.mjs');
 
 // A pour of two molds and 5,000 taps, folded from nothing.
 const foldSetup = {

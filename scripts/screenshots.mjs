@@ -49,7 +49,10 @@ await shoot('plan');
 for (const [path, name] of [
   ['/molds', 'molds'],
   ['/lead', 'lead'],
-  ['/books', 'books'],
+  ['/stock', 'stock'],
+  ['/books/cost', 'cost'],
+  ['/books/metal', 'metal'],
+  ['/books/quality', 'quality'],
   ['/stock/goods', 'goods'],
 ]) {
   await go(path);
@@ -57,10 +60,8 @@ for (const [path, name] of [
 }
 const fry = (await get('/molds')).find((mold) => mold.name === 'Fry six');
 for (const [path, name] of [
-  ['/paint/order', 'colour-order'],
   ['/bake/past', 'past-bakes'],
   ['/products/templates', 'made'],
-  ['/bake/loads', 'oven-loads'],
   [`/molds/${fry.id}/fill`, 'fill'],
 ]) {
   await go(path);
@@ -91,11 +92,6 @@ await page.keyboard.press('Space');
 await page.getByText('Take out in').waitFor();
 await page.waitForTimeout(3000);
 await shoot('bake');
-await go('/finish');
-await page.getByRole('button', { name: 'It is mixed: begin' }).click();
-await page.getByText('Left in this mix').waitFor();
-for (let i = 0; i < 3; i++) await page.keyboard.press('Space');
-await shoot('glue');
 await go('/pour');
 await shoot('pour-desk');
 await page.getByRole('button', { name: 'To the pot' }).click();

@@ -61,7 +61,7 @@ export function MetalPage() {
           <MetalFlow flow={flow} />
           <div className="mt-7">
             <Heading>Month by month</Heading>
-            <div className="overflow-x-auto">
+            <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Metal month by month">
               <table className="sheet-table min-w-[560px]">
                 <thead>
                   <tr>

@@ -66,7 +66,7 @@ export function MonthsPage() {
     >
       <BooksRooms />
       <Heading aside="what stands at the end of each month">Month by month</Heading>
-      <div className="overflow-x-auto">
+      <div className="relative overflow-x-auto" tabIndex={0} role="region" aria-label="Money month by month">
         <table className="sheet-table min-w-[620px]">
           <thead>
             <tr>

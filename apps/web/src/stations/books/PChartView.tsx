@@ -25,7 +25,7 @@ export function PChartView({ pours }: { pours: readonly PourCounted[] }) {
   const marks = [0, top / 2, top];
   return (
     <>
-      <div className="overflow-x-auto">
+      <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Bad casts pour by pour">
         <svg
           viewBox={`0 0 ${WIDTH} ${TALL}`}
           className="min-w-[560px]"

@@ -48,7 +48,7 @@ function CavityColumn({ cavity }: { cavity: Cavity }) {
   const y = (of: number) => `${Math.max(0, Math.min(100, (1 - of) * 200))}%`;
   const [worst] = pareto(causes);
   return (
-    <li className={`min-w-0 px-2 pt-2 pb-1.5 ${standsOut ? 'bg-stop-wash' : ''}`}>
+    <li className={`w-[84px] min-w-0 px-2 pt-2 pb-1.5 ${standsOut ? 'bg-stop-wash' : ''}`}>
       <div className="relative h-[74px] border-b-2 border-contour bg-well">
         <span className="absolute inset-x-0 bottom-0 bg-lead" style={{ top: y(share) }} />
         <span
@@ -129,10 +129,7 @@ export function QualityPage() {
                   <Link to={`/molds/${mold.id}/care`} className="font-medium hover:underline">
                     {mold.name}
                   </Link>
-                  <ul
-                    className="mt-1 grid"
-                    style={{ gridTemplateColumns: `repeat(${cavities.length}, minmax(68px, 92px))` }}
-                  >
+                  <ul className="mt-1 flex flex-wrap">
                     {cavities.map((cavity) => (
                       <CavityColumn key={cavity.cavityId} cavity={cavity} />
                     ))}
