@@ -77,6 +77,7 @@ async function views(url: string): Promise<[string, string][]> {
     ['stock', '/stock'],
     ['a count', '/stock/count'],
     ['to buy', '/stock/buy'],
+    ['what can be made', '/stock/make'],
     ['books', '/books'],
     ['cost and price', '/books/cost'],
     ['where the metal went', '/books/metal'],

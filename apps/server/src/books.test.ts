@@ -110,3 +110,18 @@ test('a cost comes with all that its plan goes by, so that it can be reckoned ag
   expect((await call('GET', `/books/cost/${things.moldId}?heads=5`)).status).toBe(404);
   expect((await call('GET', `/books/cost/${bare.id}?heads=0`)).body.detail).toMatch(/heads is/);
 });
+
+test('what a head takes off the shelves is its metal, hook, powder and parts; what cannot be cast here is left out', async () => {
+  const makes: { id: string; takes: Record<string, number> }[] = await get('/stock/makes');
+  const [ten] = things.productIds;
+  const { takes } = makes.find(({ id }) => id === ten)!;
+  expect(takes[things.hookIds[0]!]).toBe(1);
+  // 10 g and 1.5 % of it skimmed off.
+  expect(takes[things.leadId]).toBeCloseTo(0.01015, 6);
+  expect(takes[things.powderId]).toBeGreaterThan(0.00002);
+  expect(takes[things.powderId]).toBeLessThan(0.0003);
+  const { takes: bareTakes } = makes.find(({ id }) => id === bare.id)!;
+  expect(Object.keys(bareTakes).sort()).toEqual([things.leadId, things.hookIds[0]!].sort());
+  const nowhere = await bareProduct({ nominalMassKg: 0.099 });
+  expect((await get('/stock/makes')).some(({ id }: { id: string }) => id === nowhere.id)).toBe(false);
+});

@@ -2,7 +2,7 @@ import type { MetalOfPour } from '@schmelz/core';
 import { body, json, made, type Route } from './route.ts';
 import { costQuerySchema, periodQuerySchema } from './schema/runs.ts';
 import { restoreSchema } from './schema/shop.ts';
-import type { BackupView, CostOfProduct, MonthOfBooks, QualityView } from './books-views.ts';
+import type { BackupView, CostOfProduct, MakeableView, MonthOfBooks, QualityView } from './books-views.ts';
 import type { Period } from './views.ts';
 
 /** What the records add up to: metal, money, quality, cost. */
@@ -34,6 +34,11 @@ export const BOOKS_ROUTES = {
     summary: 'What a head of a product costs by plan, with all that the plan goes by, and what its tickets came to',
     query: costQuerySchema,
     answer: json<CostOfProduct>(),
+  },
+  'GET /stock/makes': {
+    operation: 'makeables',
+    summary: 'What one good head of each product takes off the shelves',
+    answer: json<MakeableView[]>(),
   },
   'GET /backups': {
     operation: 'list_backups',

@@ -7,6 +7,11 @@ export interface BackupView {
   at: number;
   bytes: number;
 }
+/** What one good head of a product takes off the shelves, by material: kg, pieces, m or ml. */
+export interface MakeableView {
+  id: string;
+  takes: Record<string, number>;
+}
 /** Money and heads of a month: out for tools and packs, in for what was sold; what was given or kept, at its price. */
 export interface MonthOfBooks {
   /** As 2026-05. */

@@ -1,7 +1,7 @@
 import { listPours, addPourEntries, poursOnList, readPour, startPour } from '../services/pours.ts';
 import { planView, releaseOrder } from '../services/orders.ts';
 import { orderGoods } from '../services/goods.ts';
-import { costOfProduct, metalOfPours, monthsOfBooks, quality } from '../services/books.ts';
+import { costOfProduct, makeables, metalOfPours, monthsOfBooks, quality } from '../services/books.ts';
 import { lotQuality } from '../services/lot-quality.ts';
 import { openRuns, readRun } from '../services/run-views.ts';
 import { addRunEntries } from '../services/runs.ts';
@@ -35,6 +35,7 @@ export const jobHandlers = (store: Store) =>
     'GET /tickets': ({ query }) => ticketsOnList(store, periodOf(query)),
     'GET /bakes': ({ query }) => bakesOnRecord(store, periodOf(query)),
     'GET /books/period': () => bookedPeriod(store),
+    'GET /stock/makes': () => makeables(store),
     'GET /books/metal': ({ query }) => metalOfPours(store, periodOf(query)),
     'GET /books/months': () => monthsOfBooks(store),
     'GET /books/quality': ({ query }) => quality(store, periodOf(query)),

@@ -1,5 +1,13 @@
-import { leadBalance, type CostStack, type MetalOfPour, type PlanInput } from '@schmelz/core';
-import type { CostOfProduct, MonthOfBooks, QualityView } from '@schmelz/contract';
+import {
+  castingProblem,
+  leadBalance,
+  productKg,
+  takesOf,
+  type CostStack,
+  type MetalOfPour,
+  type PlanInput,
+} from '@schmelz/core';
+import type { CostOfProduct, MakeableView, MonthOfBooks, QualityView } from '@schmelz/contract';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notFound } from './errors.ts';
 import { thrownByTicket, ticketsOnList, type Period } from './ticket-figures.ts';
@@ -123,6 +131,21 @@ export async function costOfProduct(store: Store, id: string, heads: number): Pr
       ? (Object.fromEntries(Object.keys(stack).map((name) => [name, part(name as keyof CostStack)])) as CostStack)
       : null;
   return { input, actual, heads: good, tickets: closed.length };
+}
+
+/** What a head of each product takes off the shelves, of those that can be made at all, and what is there. */
+export async function makeables(store: Store): Promise<MakeableView[]> {
+  const workshop = await readWorkshop(store);
+  const { materialId: leadId } = castingLead(workshop);
+  return [...workshop.products.values()].flatMap((product): MakeableView[] => {
+    const record = workshop.records.get(product.id)!;
+    if (record.archived) return [];
+    if (product.source !== 'shelf' && castingProblem(product, workshop.molds) !== null) return [];
+    const takes = takesOf(product, workshop.ways, { leadId, leadKg: productKg(product, workshop.molds) });
+    // Heads that come off a shelf of parts take one of those.
+    if (record.fromId) takes[record.fromId] = 1;
+    return [{ id: product.id, takes }];
+  });
 }
 
 /** What came out bad: by cavity, pour by pour, and by station and cause. */

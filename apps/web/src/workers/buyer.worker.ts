@@ -3,10 +3,12 @@ import loadHighs from 'highs';
 import program from 'highs/runtime?url';
 import {
   castsOfTonight,
+  mostFromHere,
   cheapestCover,
   needsTonight,
   solveWith,
   type Lacking,
+  type Makeable,
   type Offer,
   type Supplier,
   type TonightAsked,
@@ -17,7 +19,8 @@ const loaded = loadHighs({ locateFile: () => program });
 /** The solver stops after that, s, with the best it has and what it has proved. */
 const LIMIT_S = 3;
 
-/** What all open work takes off the shelves, and where to buy what is short for the least money. */
+/** What all open work takes off the shelves, where to buy what is short for the least money,
+ * and what can be made of what is there. */
 const buyer = {
   async needs(asked: TonightAsked) {
     const solve = solveWith(await loaded, { limitS: LIMIT_S });
@@ -25,6 +28,9 @@ const buyer = {
     // Hooks and lead that are short are bought: they limit nothing here.
     const plenty = { ...asked, hooksHere: {}, leadHereKg: MANY_KG };
     return needsTonight(plenty, wishes, castsOfTonight(plenty, wishes, solve));
+  },
+  async make(products: Makeable[], here: Record<string, number>) {
+    return mostFromHere(products, here, solveWith(await loaded, { limitS: LIMIT_S }));
   },
   async buy(lacking: Lacking[], offers: Offer[], suppliers: Supplier[]) {
     return cheapestCover(lacking, offers, suppliers, solveWith(await loaded, { gap: 0, limitS: LIMIT_S }));

@@ -5,3 +5,4 @@ export * from './goods.ts';
 export * from './buying.ts';
 export * from './reorder.ts';
 export * from './to-buy.ts';
+export * from './from-here.ts';

@@ -6,7 +6,7 @@ import { blankKey, castingProblem, type MoldAllocation } from '../plan/allocate.
 import { castKg, variantFor } from '../plan/blank.ts';
 import { moldPlan } from '../plan/mold-plan.ts';
 import type { HouseWays, PlanCavity, PlanMold, PlanPot, PlanProduct } from '../plan/types.ts';
-import { solveCasts, type CastGroup, type CastLimit, type CastProblem } from './cast-model.ts';
+import { solveCasts, type CastAnswer, type CastGroup, type CastLimit, type CastProblem } from './cast-model.ts';
 import type { SolveLp } from '../numeric/program.ts';
 
 /** Heads that somebody wants cast: those of an order, good at their end, or owed to a ticket by the pot. */
@@ -300,14 +300,14 @@ export function castsTonight(input: CastsInput, solve: SolveLp): CastsTonight {
         blanks.reduce((sum, { expected }) => sum + expected, 0),
       ),
     ...{ seconds: solved.seconds, boundS: solved.boundS, optimal: solved.optimal, problems },
-    says: saysOf(blanks, solved.missing, problem, groups, molds),
+    says: saysOf(blanks, solved, problem, groups, molds),
   };
 }
 
 /** What a maker would ask about the plan, answered. */
 function saysOf(
   blanks: readonly Blank[],
-  missing: Readonly<Record<string, number>>,
+  { missing, uses }: Pick<CastAnswer, 'missing' | 'uses'>,
   problem: CastProblem,
   groups: readonly (CastGroup & { positions: number[] })[],
   molds: readonly PlanMold[],
@@ -327,7 +327,10 @@ function saysOf(
   });
   const short = blanks.flatMap(({ id, name }) => {
     if (!missing[id]) return [];
-    const scarce = problem.limits.filter(({ takes }) => takes[id]).sort((a, b) => a.most - b.most)[0];
+    // What is used up most of is what stops it.
+    const usedUp = ({ takes, most }: CastLimit) =>
+      uses.reduce((sum, { blankId, casts }) => sum + casts * (takes[blankId] ?? 0), 0) / Math.max(1e-9, most);
+    const scarce = problem.limits.filter(({ takes }) => takes[id]).sort((a, b) => usedUp(b) - usedUp(a))[0];
     const why = scarce
       ? `; ${Math.floor(scarce.most)} ${scarce.id === 'lead' ? 'kg of lead' : scarce.name} are here`
       : '';

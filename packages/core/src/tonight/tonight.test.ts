@@ -83,7 +83,11 @@ test('short of hooks: as many as there are, and said so', () => {
   const [a] = plan.blanks;
   expect(a!.missing).toBeGreaterThan(0);
   expect(plan.says[0]).toMatch(/casts cannot be made; 20 Hook are here/);
+  // What is used up is named, not what there is fewest of: kilograms are fewer than hooks.
+  const both = casts({ hooksHere: { 'hook-2/0': 20 }, leadHereKg: 12 });
+  expect(both.says[0]).toMatch(/20 Hook are here/);
   const lead = casts({ leadHereKg: 0.3 });
+  expect(lead.says[0]).toMatch(/kg of lead are here/);
   expect(lead.blanks.reduce((sum, { missing }) => sum + missing, 0)).toBeGreaterThan(0);
 });
 

@@ -1,5 +1,5 @@
 import { hookMassKg } from '../geometry/hook.ts';
-import { POUR_STEP, type BillLine } from '../job/bill.ts';
+import { perHead, POUR_STEP, type BillLine } from '../job/bill.ts';
 import { usualRoute } from '../job/route.ts';
 import { curedPowders, powdersByStep } from '../plan/product.ts';
 import type {
@@ -113,4 +113,24 @@ export function knownBill(product: PlanProduct, ways: Pick<HouseWays, 'filmM' | 
   });
   const others = (product.parts ?? []).map(({ limitC: _limit, ...line }): BillLine => line);
   return [...castIn, ...powders, ...others];
+}
+
+/**
+ * What one good head of a product takes off the shelves, by part: its metal with what is skimmed of it, hook, powder
+ * and parts. Sprues and bad heads come back to the pot, and their hooks with them.
+ * @param leadKg metal in a head as it is cast; 0 where it comes off a shelf
+ * @example takesOf(product(10), ways, { leadId: 'lead', leadKg: 0.01 })['hook-2/0'] // 1
+ */
+export function takesOf(
+  product: PlanProduct,
+  ways: Pick<HouseWays, 'filmM' | 'transferEfficiency' | 'drossShare'>,
+  { leadId, leadKg }: { leadId: string; leadKg: number },
+): Record<string, number> {
+  const takes: Record<string, number> = {};
+  const add = (partId: string, quantity: number) => {
+    if (quantity > 0) takes[partId] = (takes[partId] ?? 0) + quantity;
+  };
+  if (product.source !== 'shelf') add(leadId, leadKg * (1 + ways.drossShare));
+  for (const line of knownBill(product, ways)) add(line.partId, perHead(line));
+  return takes;
 }

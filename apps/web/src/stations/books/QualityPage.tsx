@@ -160,7 +160,10 @@ export function QualityPage() {
                             {cause} <b className="fig text-[19px]">{count}</b>
                           </span>
                           <span className="block h-2 bg-well">
-                            <span className="block h-full bg-lead-shade" style={{ width: `${100 * share}%` }} />
+                            <span
+                              className="block h-full"
+                              style={{ width: `${100 * share}%`, background: 'var(--lead-shade)' }}
+                            />
                           </span>
                         </li>
                       ))}

@@ -7,7 +7,7 @@ import { startBuyer } from '../../workers/start.ts';
 import type { Buyer } from '../../workers/buyer.worker.ts';
 
 /** The worker that reckons: begun with the first question, ended with the page. */
-function useBuyer(): () => Remote<Buyer> {
+export function useBuyer(): () => Remote<Buyer> {
   const held = useRef<{ worker: Worker; remote: Remote<Buyer> } | null>(null);
   useEffect(
     () => () => {

@@ -121,6 +121,9 @@ export function StockPage() {
           <Link className="underline underline-offset-4" to="/stock/buy">
             What to buy, and where
           </Link>
+          <Link className="underline underline-offset-4" to="/stock/make">
+            What can be made of it
+          </Link>
           <Link className="underline underline-offset-4" to="/stock/goods">
             Finished heads
           </Link>

@@ -1,5 +1,6 @@
+import { stationOf } from '@schmelz/core';
 import { Choice, TextField } from '../../design/Field.tsx';
-import { type Wishes } from './wishes.ts';
+import { HAND_STATIONS, NAMES, type Wishes } from './wishes.ts';
 
 /** What is said of an evening: when, who, with what. */
 export function EveningForm({ wishes }: { wishes: Wishes }) {
@@ -40,6 +41,35 @@ export function EveningForm({ wishes }: { wishes: Wishes }) {
         value={String(form.guns)}
         onChange={(event) => change({ guns: Number(event.target.value) })}
       />
+      {form.people > 1 && (
+        <fieldset className="col-span-2 flex flex-col gap-2">
+          <legend className="mb-1 text-sm font-medium text-ink-2">Who does what</legend>
+          {NAMES.slice(0, form.people).map((name, at) => (
+            <div key={name} className="flex flex-wrap items-center gap-1">
+              <span className="w-[52px] truncate text-sm">{name}</span>
+              {HAND_STATIONS.map((station) => {
+                const not = form.cannot?.[at] ?? [];
+                const does = !not.includes(station);
+                const next = does ? [...not, station] : not.filter((each) => each !== station);
+                return (
+                  <button
+                    key={station}
+                    type="button"
+                    aria-pressed={does}
+                    aria-label={`${name}: ${stationOf(station).name}`}
+                    className={`border px-1.5 py-1 text-[13px] ${does ? 'border-ink bg-ink text-sheet' : 'border-rule-2 text-ink-3 line-through'}`}
+                    onClick={() =>
+                      change({ cannot: NAMES.map((_, nth) => (nth === at ? next : (form.cannot?.[nth] ?? []))) })
+                    }
+                  >
+                    {stationOf(station).name}
+                  </button>
+                );
+              })}
+            </div>
+          ))}
+        </fieldset>
+      )}
       <div className="col-span-2">
         <Choice
           label="At the pot"

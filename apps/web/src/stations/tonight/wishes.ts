@@ -8,15 +8,26 @@ export interface EveningForm {
   from: string;
   to: string;
   people: number;
+  /** Stations that a person does not do, by their place; left out: they do all. */
+  cannot?: readonly (readonly string[])[];
   guns: number;
   atOnce: number;
 }
 const KEY = 'schmelz.evening';
 const HOUR_MS = 3600_000;
 
+/** What was said of the last evening; what something else has written there is nothing. */
+function keptForm(): Partial<EveningForm> {
+  try {
+    return JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<EveningForm>;
+  } catch {
+    return {};
+  }
+}
+
 /** The next evening: today while it is not past its end, else tomorrow. */
 function usual(): EveningForm {
-  const kept = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<EveningForm>;
+  const kept = keptForm();
   const form = { from: '18:00', to: '22:30', people: 1, guns: 1, atOnce: 1, ...kept, day: isoDay(moment()) };
   return eveningOf(form).toMs > moment() ? form : { ...form, day: isoDay(moment() + 24 * HOUR_MS) };
 }
@@ -28,7 +39,16 @@ export function eveningOf({ day, from, to }: EveningForm): { fromMs: number; toM
   return { fromMs: at(from), toMs };
 }
 
-const NAMES = ['You', 'Second', 'Third', 'Fourth'];
+/** Where there is work for hands of an evening. */
+export const HAND_STATIONS = ['pour', 'trim', 'paint', 'bake', 'finish'] as const;
+
+/** What a person does; null: whatever there is. */
+function canOf({ cannot }: EveningForm, at: number): string[] | null {
+  const not = cannot?.[at] ?? [];
+  return not.length ? HAND_STATIONS.filter((station) => !not.includes(station)) : null;
+}
+
+export const NAMES = ['You', 'Second', 'Third', 'Fourth'];
 
 /** The wishes of an evening that has begun start now. */
 export function wishesOf(
@@ -40,7 +60,7 @@ export function wishesOf(
   const now = Math.ceil(moment() / 300_000) * 300_000;
   return {
     evenings: [{ fromMs: now > fromMs && now < toMs ? now : fromMs, toMs }],
-    people: NAMES.slice(0, form.people).map((name) => ({ name, can: null })),
+    people: NAMES.slice(0, form.people).map((name, at) => ({ name, can: canOf(form, at) })),
     ...{ guns: form.guns, atOnce: form.atOnce, leftOut, pinned },
   };
 }
