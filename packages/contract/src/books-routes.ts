@@ -1,8 +1,10 @@
 import type { MetalOfPour } from '@schmelz/core';
-import { body, json, made, type Route } from './route.ts';
+import { body, json, made, oneOf, type Route } from './route.ts';
+import { GIFT_KINDS, giftSchema, type Gift } from './schema/gift.ts';
+import { lookQuerySchema } from './schema/records.ts';
 import { costQuerySchema, periodQuerySchema } from './schema/runs.ts';
 import { restoreSchema } from './schema/shop.ts';
-import type { BackupView, CostOfProduct, MakeableView, MonthOfBooks, QualityView } from './books-views.ts';
+import type { BackupView, CostOfProduct, MakeableView, MonthOfBooks, QualityView, TakenGift } from './books-views.ts';
 import type { Period } from './views.ts';
 
 /** What the records add up to: metal, money, quality, cost. */
@@ -39,6 +41,19 @@ export const BOOKS_ROUTES = {
     operation: 'makeables',
     summary: 'What one good head of each product takes off the shelves',
     answer: json<MakeableView[]>(),
+  },
+  'GET /give/:kind/:id': {
+    operation: 'give',
+    summary: 'A mold, a recipe with its powders, or all hooks (any id), as a small file for another maker',
+    parts: { kind: oneOf('what is given', GIFT_KINDS) },
+    answer: json<Gift>(),
+  },
+  'POST /take': {
+    operation: 'take',
+    summary: 'Take what another maker has given, all of it or nothing; with look=true only see what would change',
+    query: lookQuerySchema,
+    body: body(giftSchema),
+    answer: json<TakenGift>(),
   },
   'GET /backups': {
     operation: 'list_backups',

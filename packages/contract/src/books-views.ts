@@ -7,6 +7,11 @@ export interface BackupView {
   at: number;
   bytes: number;
 }
+/** What came of a gift, in words, and what was made by it. */
+export interface TakenGift {
+  says: string[];
+  made: { path: 'materials' | 'recipes' | 'molds'; id: string }[];
+}
 /** What one good head of a product takes off the shelves, by material: kg, pieces, m or ml. */
 export interface MakeableView {
   id: string;

@@ -1,4 +1,5 @@
 export * from './schema/workshop.ts';
+export * from './schema/gift.ts';
 export * from './schema/shop.ts';
 export * from './schema/stock.ts';
 export * from './schema/records.ts';

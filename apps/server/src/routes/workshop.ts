@@ -2,6 +2,7 @@ import type { SettingsView } from '@schmelz/contract';
 import type { Config } from '../config.ts';
 import type { Sessions } from '../middleware/session.ts';
 import { backUpNow, backups, putBack } from '../services/backups.ts';
+import { give, take } from '../services/give.ts';
 import { API_VERSION, openApiDocument } from '../openapi/document.ts';
 import { exportAll, movesCsv } from '../services/exchange.ts';
 import { goodsMoves, listGoods, moveGoods, strikeGoods } from '../services/goods.ts';
@@ -55,6 +56,8 @@ export function workshopHandlers(store: Store, config: Config, sessions: Session
     'GET /materials/:id/lots': ({ params }) => listPartLots(store, params.id),
     'PUT /materials/:id/lots/:receipt': ({ params, body }) => nameLot(store, params.id, params.receipt, body.ticketId),
     'GET /jars': () => listJars(store),
+    'GET /give/:kind/:id': ({ params }) => give(store, params.kind, params.id),
+    'POST /take': ({ query, body }) => take(store, body, query.look === 'true'),
     'GET /backups': () => backups(store),
     'POST /backups': () => backUpNow(store),
     'POST /backups/restore': ({ body }) => putBack(store, body.name),

@@ -119,6 +119,9 @@ export const readingsQuerySchema = record({ ...stretch, points: whole('points', 
 export const recordsQuerySchema = record({ thing: id().optional() });
 
 const again = choice(['true', 'false'] as const).optional();
+/** Whether something is only looked at. */
+export const lookQuerySchema = record({ look: choice(['true', 'false'] as const).optional() });
+
 /** How a file is taken: only looked at, or taken although the same was taken before. */
 export const importQuerySchema = record({ look: choice(['true', 'false'] as const).optional(), again });
 /** How a log is taken: its columns mapped as JSON. */

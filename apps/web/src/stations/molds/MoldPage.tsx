@@ -11,6 +11,7 @@ import { ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Page, TheNumber } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
 import { Mold } from '../../drawing/Mold.tsx';
+import { GiveIt } from '../../shell/Gift.tsx';
 import { PutAway } from '../../shell/PutAway.tsx';
 import { useUnits } from '../../units/Units.tsx';
 import { CavityColumns, CavityPick } from './CavityColumns.tsx';
@@ -91,6 +92,7 @@ export function MoldPage() {
             Another mold just like it
           </Button>
           <ProblemNote error={copy.error} />
+          <GiveIt kind="mold" id={mold.id} name={mold.name} />
           <PutAway path="molds" thing={mold} onGone={() => void navigate('/molds')} />
         </>
       }

@@ -10,6 +10,7 @@ import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
 import { Part } from '../../design/Part.tsx';
 import { Mold } from '../../drawing/Mold.tsx';
+import { TakeGift } from '../../shell/Gift.tsx';
 import { PutAway } from '../../shell/PutAway.tsx';
 import { useUnits } from '../../units/Units.tsx';
 import { CavityColumns } from './CavityColumns.tsx';
@@ -106,6 +107,7 @@ export function MoldsPage() {
           <Button asChild look="quiet" className="self-start">
             <Link to="/molds/parts">Pins, plugs, keepers</Link>
           </Button>
+          <TakeGift />
           <Caution>
             A mold stays hot long after the last shot: hold it by its handles, lay it down where nobody reaches.
           </Caution>

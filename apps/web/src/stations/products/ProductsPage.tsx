@@ -5,6 +5,7 @@ import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
 import { Part } from '../../design/Part.tsx';
 import { Head } from '../../drawing/Head.tsx';
+import { GiveIt, TakeGift } from '../../shell/Gift.tsx';
 import { PutAway } from '../../shell/PutAway.tsx';
 import { RulesTouched } from '../../shell/RulesTouched.tsx';
 import { AsSold } from '../../shell/AsSold.tsx';
@@ -110,6 +111,9 @@ export function ProductsPage() {
       )}
       <div className="mt-8" />
       <Heading>Recipes</Heading>
+      <div className="mb-3 max-w-[420px]">
+        <TakeGift />
+      </div>
       <ul className="grid gap-x-6 sm:grid-cols-3 xl:grid-cols-4">
         {recipes.map((recipe) => (
           <Part key={recipe.id} of={recipe.name}>
@@ -130,6 +134,7 @@ export function ProductsPage() {
                 <p className="quiet">
                   {recipe.layers.map((layer) => catalogue.materials.get(layer.powderId)?.name).join(', ')}
                 </p>
+                <GiveIt kind="recipe" id={recipe.id} name={recipe.name} />
                 <PutAway path="recipes" thing={recipe} />
               </li>
             )}
