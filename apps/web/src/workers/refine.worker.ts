@@ -2,7 +2,7 @@ import { expose } from 'comlink';
 import {
   chances,
   planTonight,
-  USUAL_SPREAD,
+  spreadOf,
   type CastsTonight,
   type Chances,
   type TonightAsked,
@@ -30,8 +30,10 @@ const refiner = {
     return planTonight(asked, wishes, casts, { tries: TRIES, tell: (share, best) => void tell(share, best) });
   },
   chances({ tasks, schedule, windows, casts }: TonightPlan): Chances {
-    const spread = { ...USUAL_SPREAD, castsShare: casts.castsShare || USUAL_SPREAD.castsShare };
-    const { endsS, worksS, doubts } = chances(tasks, schedule.placed, { evenings: EVENINGS, windows, spread });
+    const { endsS, worksS, doubts } = chances(tasks, schedule.placed, {
+      ...{ evenings: EVENINGS, windows },
+      spread: spreadOf(casts),
+    });
     return {
       endsS: thinned(endsS),
       worksS: Object.fromEntries(Object.entries(worksS).map(([work, ends]) => [work, thinned(ends)])),

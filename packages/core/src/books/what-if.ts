@@ -33,8 +33,11 @@ const lessByACoat = (layers: readonly PlanLayer[]): PlanLayer[] => {
   return last.coats > 1 ? [...layers.slice(0, -1), { ...last, coats: last.coats - 1 }] : layers.slice(0, -1);
 };
 
-/** Its last painted step with a coat less: what the steps take together, and what each takes. */
-function thinner(product: PlanProduct): PlanProduct {
+/**
+ * A product with a coat less on its last painted step: what the steps take together, and what each takes.
+ * @example thinner(product(10)).layers.length // 0
+ */
+export function thinner(product: PlanProduct): PlanProduct {
   const steps = stepsOf(product);
   const at = steps.findLastIndex(({ layers }) => layers.length > 0);
   return {

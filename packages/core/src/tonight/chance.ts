@@ -22,6 +22,15 @@ export const USUAL_SPREAD: EveningSpread = {
   taskShare: 0.05,
 };
 
+/**
+ * How far things come otherwise where the casts of an evening are known to be off by so much, as a share; 0: as usual.
+ * @example spreadOf({ castsShare: 0.02 }).castsShare // 0.02
+ */
+export const spreadOf = ({ castsShare }: { castsShare: number }): EveningSpread => ({
+  ...USUAL_SPREAD,
+  castsShare: castsShare || USUAL_SPREAD.castsShare,
+});
+
 export interface Chances {
   /** Ends of all evenings in order, s: their shares are the chance to be done by then. */
   endsS: number[];

@@ -1,22 +1,32 @@
-import { writeSpan, type TonightAsked, type TonightPlan, type TonightWishes } from '@schmelz/core';
+import { thinner, writeSpan, type TonightAsked, type TonightPlan, type TonightWishes } from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
 import { wrap } from 'comlink';
 import { Button } from '../../design/Button.tsx';
 import { Heading } from '../../design/Page.tsx';
 import type { Planner } from '../../workers/planner.worker.ts';
 import { startPlanner } from '../../workers/start.ts';
+import { Link } from 'react-router';
 import { writeTime, writeWeekday } from '../../units/dates.ts';
+import { useUnits } from '../../units/Units.tsx';
 import type { EveningForm, Wishes } from './wishes.ts';
 
 interface Change {
   id: string;
   says: string;
-  form: Partial<EveningForm>;
+  /** What to change in the form for it; null: it is done elsewhere. */
+  form: Partial<EveningForm> | null;
   wishes: TonightWishes;
+  asked?: TonightAsked;
 }
 
 /** What could be otherwise tonight, one thing at a time. */
-function changesOf({ form, wishes }: Wishes): Change[] {
+function changesOf({ form, wishes }: Wishes, asked: TonightAsked): Change[] {
+  const coats = asked.wanted.some(({ product }) => product.layers.reduce((sum, each) => sum + each.coats, 0) > 1);
+  const thin = asked.wanted.map((each) =>
+    each.product.layers.reduce((sum, layer) => sum + layer.coats, 0) > 1
+      ? { ...each, product: thinner(each.product) }
+      : each,
+  );
   const more = { ...wishes, people: [...wishes.people, { name: 'Helper', can: null }] };
   return [
     ...(form.people < 4 ? [{ id: 'helper', says: 'A helper', form: { people: form.people + 1 }, wishes: more }] : []),
@@ -32,14 +42,22 @@ function changesOf({ form, wishes }: Wishes): Change[] {
     form.atOnce === 1
       ? { id: 'two', says: 'Two molds in turn', form: { atOnce: 2 }, wishes: { ...wishes, atOnce: 2 } }
       : { id: 'one', says: 'One mold after another', form: { atOnce: 1 }, wishes: { ...wishes, atOnce: 1 } },
+    ...(coats
+      ? [{ id: 'coat', says: 'A coat less where there are two', form: null, wishes, asked: { ...asked, wanted: thin } }]
+      : []),
   ];
 }
+
+/** What the hands of a plan cost at the house's rate, minor units. */
+const handsMinor = ({ tasks }: TonightPlan, { ways }: TonightAsked) =>
+  (tasks.reduce((sum, { hands, seconds }) => sum + (hands ? seconds : 0), 0) / 3600) * ways.labourMinorPerHour;
 
 const lateOf = ({ ends }: TonightPlan) => ends.reduce((sum, { lateS }) => sum + lateS, 0);
 
 /** The same evening with one thing changed: when it ends then, and whether what is late is in time. */
 export function Helps({ asked, plan, wishes }: { asked: TonightAsked; plan: TonightPlan; wishes: Wishes }) {
-  const changes = changesOf(wishes);
+  const units = useUnits();
+  const changes = changesOf(wishes, asked);
   const { data } = useQuery({
     queryKey: ['tonight', 'helps', asked, wishes.wishes],
     queryFn: async ({ signal }) => {
@@ -47,9 +65,11 @@ export function Helps({ asked, plan, wishes }: { asked: TonightAsked; plan: Toni
       signal.addEventListener('abort', () => worker.terminate());
       try {
         const planner = wrap<Planner>(worker);
-        const found: { change: Change; then: TonightPlan }[] = [];
+        const byS = (wishes.wishes.evenings[0]!.toMs - plan.startMs) / 1000;
+        const found: { change: Change; then: TonightPlan; sure: number }[] = [];
         for (const change of changes) {
-          found.push({ change, then: (await planner.plan(asked, change.wishes)) as TonightPlan });
+          const then = (await planner.plan(change.asked ?? asked, change.wishes)) as TonightPlan;
+          found.push({ change, then, sure: await planner.sure(then, byS) });
         }
         return found;
       } finally {
@@ -64,9 +84,10 @@ export function Helps({ asked, plan, wishes }: { asked: TonightAsked; plan: Toni
     <>
       <Heading aside="one thing changed">And if</Heading>
       <ul>
-        {data.map(({ change, then }) => {
+        {data.map(({ change, then, sure }) => {
           const savedS = plan.schedule.endS - then.schedule.endS;
           const endMs = then.startMs + 1000 * then.schedule.endS;
+          const hands = handsMinor(plan, asked) - handsMinor(then, asked);
           const rescued = lateOf(plan) > 0 && lateOf(then) === 0;
           return (
             <li
@@ -75,6 +96,10 @@ export function Helps({ asked, plan, wishes }: { asked: TonightAsked; plan: Toni
             >
               <span>
                 {change.says}
+                <span className="quiet block">
+                  {Math.round(100 * sure)} in a hundred by {writeTime(wishes.wishes.evenings[0]!.toMs)}
+                  {Math.abs(hands) >= 1 && `, hands for ${units.money(Math.abs(hands))} ${hands > 0 ? 'less' : 'more'}`}
+                </span>
                 {rescued && <b className="ml-2 font-medium text-good">all is in time</b>}
               </span>
               <span className="text-right">
@@ -88,9 +113,15 @@ export function Helps({ asked, plan, wishes }: { asked: TonightAsked; plan: Toni
                     : `${writeSpan(Math.abs(savedS))} ${savedS > 0 ? 'sooner' : 'later'}`}
                 </span>
               </span>
-              <Button look="quiet" onClick={() => wishes.change(change.form)}>
-                Plan so
-              </Button>
+              {change.form ? (
+                <Button look="quiet" onClick={() => wishes.change(change.form!)}>
+                  Plan so
+                </Button>
+              ) : (
+                <Link className="quiet underline underline-offset-4" to="/products">
+                  at the product
+                </Link>
+              )}
             </li>
           );
         })}
