@@ -208,7 +208,7 @@ test.describe('ways, jars and the oven', () => {
     await material.getByLabel('Wait before the next coat').fill('6');
     await material.getByRole('button', { name: 'Add it' }).click();
     await page.keyboard.press('Escape');
-    await expect(page.getByRole('cell', { name: 'Vinyl yellow' })).toBeVisible();
+    await expect(page.getByRole('button', { name: /Vinyl yellow$/ })).toBeVisible();
     // The recipe: two coats of it, drawn as it will look.
     await page.goto(`${empty.url}/paint/recipes`);
     await page.getByRole('button', { name: 'New recipe' }).click();
