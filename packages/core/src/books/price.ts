@@ -59,6 +59,20 @@ export const wearMinor = (tools: readonly ToolCost[]): number =>
   tools.reduce((sum, { priceMinor, lifeHeads }) => sum + (lifeHeads ? priceMinor / lifeHeads : 0), 0);
 
 /**
+ * What a head saves that is made instead of bought, minor units: the shop's price less its cost and the wear of tools.
+ * @example savedMinor({ shopMinor: 190, costMinor: 62, tools: [{ priceMinor: 20000, lifeHeads: 20000 }] }) // 127
+ */
+export const savedMinor = ({
+  shopMinor,
+  costMinor,
+  tools,
+}: {
+  shopMinor: number;
+  costMinor: number;
+  tools: readonly ToolCost[];
+}): number => shopMinor - costMinor - wearMinor(tools);
+
+/**
  * Heads until the tools are paid: their price over what each head saves or leaves, never over the price. The first
  * stock is used up head by head, so it is in the cost of a head and not counted again. Source: physics.md 9.
  * @param sharedBy products that the tools serve alike, 1 or more

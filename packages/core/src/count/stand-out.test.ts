@@ -1,5 +1,5 @@
 import { seeded } from '../random/seeded.ts';
-import { chanceOfMore, standOuts } from './stand-out.ts';
+import { chanceOfMore, standOuts, standOutsAmong } from './stand-out.ts';
 
 // Fisher's lady tasting tea (The Design of Experiments, 1935): 4 of 4 by chance in 1 of 70, 3 or more in 17 of 70.
 test('the lady tasting tea', () => {
@@ -45,4 +45,15 @@ test('of 400 years of pure chance, one in a hundred or fewer find anything', () 
   }
   // At 1 % of 400: 4 expected; more than 10 come by chance once in 300 (Poisson).
   expect(years).toBeLessThanOrEqual(10);
+});
+
+test('like is held against like: a head that is hard to fill makes no finding of its neighbours', () => {
+  const cavities = [
+    { head: 'small', heads: 400, bad: 20 },
+    { head: 'large', heads: 400, bad: 130 },
+    { head: 'large', heads: 400, bad: 125 },
+    { head: 'small', heads: 400, bad: 90 },
+    { head: 'odd', heads: 400, bad: 390 },
+  ];
+  expect(standOutsAmong(cavities, ({ head }) => head)).toEqual([false, false, false, true, false]);
 });

@@ -68,3 +68,25 @@ export function standOuts<G extends Group>(groups: readonly G[], level = 0.01): 
   }
   return judged;
 }
+
+/**
+ * Which groups stand out among those that are like them: a cavity against those of its mold that cast the same head.
+ * @param likeOf what makes two of them alike; one that is like no other never stands out
+ * @returns in the order of `groups`
+ * @example standOutsAmong([{ heads: 100, bad: 12 }, { heads: 900, bad: 9 }], () => 'ball') // [true, false]
+ */
+export function standOutsAmong<G extends Group>(
+  groups: readonly G[],
+  likeOf: (group: G) => string,
+  level = 0.01,
+): boolean[] {
+  const worse = new Set(
+    [...new Set(groups.map(likeOf))].flatMap((like) =>
+      standOuts(
+        groups.filter((group) => likeOf(group) === like),
+        level,
+      ).flatMap(({ group, standsOut }) => (standsOut ? group : [])),
+    ),
+  );
+  return groups.map((group) => worse.has(group));
+}

@@ -53,6 +53,12 @@ test('who is too late is not asked while somebody is quicker; late from all of t
   expect(late.bought[0]!.supplier).toBe('Near');
   expect(cheapestCover(want(50), [], [near], solve)).toMatchObject({ nobody: ['hook'], totalMinor: 0 });
 });
+test('more packs than anybody carries home are a slip of the keyboard, and said', () => {
+  const offers = [hooks('h', 'Near', 10, 100)];
+  expect(() => cheapestCover(want(1_000_000), offers, [near], solve)).toThrow(
+    /packs of h is 100000; allowed: 0 to 10000/,
+  );
+});
 test.each([
   [{ ...hooks('h', 'Nobody', 10, 1) }, /supplier is Nobody; allowed: Near/],
   [{ ...hooks('h', 'Near', 0, 1) }, /pack of h is 0/],

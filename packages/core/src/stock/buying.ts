@@ -118,7 +118,10 @@ export function cheapestCover(
   const supplierOf = (name: string) => suppliers.find((each) => each.name === name)!;
   const { late, nobody, taken } = inTime(short, offers, (name) => supplierOf(name).days);
   const used = taken.flatMap(({ offers: own, quantity }) =>
-    own.map((offer) => ({ offer, most: Math.min(MOST_PACKS, Math.ceil(quantity / offer.pack - 1e-9)) })),
+    own.map((offer) => {
+      const most = Math.ceil(quantity / offer.pack - 1e-9);
+      return { offer, most: inRange(`packs of ${offer.id}`, most, '', 0, MOST_PACKS) };
+    }),
   );
   // A price that falls with the number of packs, or freight that is saved, may make more of them cheaper than enough.
   const tiers = used.flatMap(({ offer, most }, at) =>

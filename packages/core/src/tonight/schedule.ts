@@ -428,3 +428,12 @@ export function schedule(tasks: readonly Task[], shop: Shop, options: SearchOpti
   }
   return asSchedule(best);
 }
+
+/**
+ * What the hands of an evening cost at the house's rate, minor units.
+ * @example handsMinor(evening, { labourMinorPerHour: 1200 }) // 1800
+ */
+export const handsMinor = (
+  tasks: readonly Pick<Task, 'hands' | 'seconds'>[],
+  { labourMinorPerHour }: { labourMinorPerHour: number },
+): number => (tasks.reduce((sum, { hands, seconds }) => sum + (hands ? seconds : 0), 0) / 3600) * labourMinorPerHour;

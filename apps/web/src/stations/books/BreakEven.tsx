@@ -1,5 +1,5 @@
 import type { Product, Tool } from '@schmelz/contract';
-import { breakEvenHeads, currencyDigits, wearMinor } from '@schmelz/core';
+import { breakEvenHeads, currencyDigits, savedMinor, wearMinor } from '@schmelz/core';
 import { useState } from 'react';
 import { Button } from '../../design/Button.tsx';
 import { TextField } from '../../design/Field.tsx';
@@ -29,8 +29,8 @@ export function BreakEven({
   const toolsMinor = own.reduce((sum, { priceMinor }) => sum + priceMinor, 0);
   const wear = wearMinor(own);
   const shopMinor = Number(shop.replace(',', '.')) * digits;
-  const savedMinor = shopMinor - costMinor - wear;
-  const heads = Number.isFinite(savedMinor) ? breakEvenHeads({ toolsMinor, savedMinor }) : null;
+  const saved = savedMinor({ shopMinor, costMinor, tools: own });
+  const heads = Number.isFinite(saved) ? breakEvenHeads({ toolsMinor, savedMinor: saved }) : null;
   return (
     <section>
       <Heading>Make it, or buy it</Heading>
@@ -50,7 +50,7 @@ export function BreakEven({
           ) : (
             <>
               <b className="fig text-[26px]">{heads}</b> heads, and the tools are paid; each saves{' '}
-              {units.money(savedMinor, 1)}.
+              {units.money(saved, 1)}.
             </>
           )}
         </p>

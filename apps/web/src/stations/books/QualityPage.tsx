@@ -1,5 +1,5 @@
 import type { Mold, QualityView } from '@schmelz/contract';
-import { pareto, standOuts, stationOf, wilson } from '@schmelz/core';
+import { pareto, standOutsAmong, stationOf, wilson } from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { call } from '../../api/client.ts';
@@ -21,21 +21,17 @@ function byMold(cavities: QualityView['cavities'], molds: readonly Mold[]): { mo
   const used = molds.filter(({ id }) => cavities.some(({ moldId }) => moldId === id));
   return used.map((mold) => {
     const own = cavities.filter(({ moldId }) => moldId === mold.id);
-    const headOf = ({ cavityId }: { cavityId: string }) => {
+    const headOf = (cavityId: string) => {
       const cavity = mold.cavities.find(({ id }) => id === cavityId);
-      return cavity && `${cavity.style} ${cavity.nominalMassKg}`;
+      return cavity ? `${cavity.style} ${cavity.nominalMassKg}` : '';
     };
     // Like against like: a large head fills otherwise than a small one beside it.
-    const worse = new Set(
-      [...new Set(own.map(headOf))].flatMap((head) => {
-        const alike = own.filter((cavity) => headOf(cavity) === head);
-        const groups = alike.map((cavity) => ({ ...cavity, heads: cavity.casts, bad: cavity.casts - cavity.good }));
-        return standOuts(groups, LEVEL / used.length).flatMap(({ group, standsOut }) =>
-          standsOut ? group.cavityId : [],
-        );
-      }),
+    const worse = standOutsAmong(
+      own.map(({ cavityId, casts, good }) => ({ cavityId, heads: casts, bad: casts - good })),
+      ({ cavityId }) => headOf(cavityId),
+      LEVEL / used.length,
     );
-    return { mold, cavities: own.map((cavity) => ({ ...cavity, standsOut: worse.has(cavity.cavityId) })) };
+    return { mold, cavities: own.map((cavity, at) => ({ ...cavity, standsOut: worse[at]! })) };
   });
 }
 

@@ -74,6 +74,7 @@ export function StockBar({
           id={id}
           className="field fig text-right text-[19px]"
           inputMode="decimal"
+          aria-invalid={typed !== undefined && !(Number(typed.replace(',', '.')) >= 0)}
           value={typed ?? String(whole(buy))}
           onChange={(event) => onType(event.target.value)}
         />

@@ -54,8 +54,10 @@ function Counting({ materials }: { materials: readonly Material[] }) {
     go(1);
   };
   useEffect(() => {
-    const onKey = ({ key }: KeyboardEvent) => {
-      if (key === 'Enter') keep();
+    const onKey = ({ key, target }: KeyboardEvent) => {
+      // Enter on a button or a link is that one's own.
+      const onButton = target instanceof HTMLButtonElement || target instanceof HTMLAnchorElement;
+      if (key === 'Enter' && !onButton) keep();
       else if (key === 'Backspace') press('⌫');
       else if (/^[0-9.]$/.test(key)) press(key);
     };

@@ -1,4 +1,4 @@
-import { thinner, writeSpan, type TonightAsked, type TonightPlan, type TonightWishes } from '@schmelz/core';
+import { handsMinor, thinner, writeSpan, type TonightAsked, type TonightPlan, type TonightWishes } from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
 import { wrap } from 'comlink';
 import { Button } from '../../design/Button.tsx';
@@ -48,10 +48,6 @@ function changesOf({ form, wishes }: Wishes, asked: TonightAsked): Change[] {
   ];
 }
 
-/** What the hands of a plan cost at the house's rate, minor units. */
-const handsMinor = ({ tasks }: TonightPlan, { ways }: TonightAsked) =>
-  (tasks.reduce((sum, { hands, seconds }) => sum + (hands ? seconds : 0), 0) / 3600) * ways.labourMinorPerHour;
-
 const lateOf = ({ ends }: TonightPlan) => ends.reduce((sum, { lateS }) => sum + lateS, 0);
 
 /** The same evening with one thing changed: when it ends then, and whether what is late is in time. */
@@ -87,7 +83,7 @@ export function Helps({ asked, plan, wishes }: { asked: TonightAsked; plan: Toni
         {data.map(({ change, then, sure }) => {
           const savedS = plan.schedule.endS - then.schedule.endS;
           const endMs = then.startMs + 1000 * then.schedule.endS;
-          const hands = handsMinor(plan, asked) - handsMinor(then, asked);
+          const hands = handsMinor(plan.tasks, asked.ways) - handsMinor(then.tasks, asked.ways);
           const rescued = lateOf(plan) > 0 && lateOf(then) === 0;
           return (
             <li

@@ -33,18 +33,22 @@ export function ToWork({ asked, plan }: { asked: TonightAsked; plan: TonightPlan
   const [first] = plan.pours;
   const go = useWrite(async () => {
     const made = new Map<string, Ticket[]>();
+    let shelfOrder = '';
     for (const id of orders) made.set(id, await call('POST /orders/:id/release', { params: { id } }));
     if (shelf.length > 0) {
       const lines = shelf.map(({ product, heads }) => ({ productId: product.id, quantity: heads }));
       const { id } = await call('POST /orders', { body: { customer: '', dueOn: null, note: '', lines } });
       made.set(SHELF, await call('POST /orders/:id/release', { params: { id } }));
+      shelfOrder = id;
     }
-    if (!first) return null;
+    // What is for the shelf has an order now: the line follows it by that.
+    const known = { ...asked, wanted: asked.wanted.map((each) => ({ ...each, orderId: each.orderId || shelfOrder })) };
+    if (!first) return { pourId: null, known };
     const ticketIds = ticketsOf(asked, first.works, made);
     const [pot] = pots ?? [];
-    if (!pot || ticketIds.length === 0) return null;
+    if (!pot || ticketIds.length === 0) return { pourId: null, known };
     const body = { moldIds: [...first.moldIds], atOnce: first.moldIds.length, potId: pot.id, ticketIds };
-    return (await call('POST /pours', { body })).id;
+    return { pourId: (await call('POST /pours', { body })).id, known };
   });
   const says = first ? `To the pot: ${first.molds.map(({ name }) => name).join(' and ')}` : 'To work';
   return (
@@ -55,8 +59,8 @@ export function ToWork({ asked, plan }: { asked: TonightAsked; plan: TonightPlan
         disabled={go.isPending || !pots}
         onClick={() =>
           go.mutate(undefined, {
-            onSuccess: (pourId) => {
-              follow(asked, plan);
+            onSuccess: ({ pourId, known }) => {
+              follow(known, plan);
               const released = orders.length + Number(shelf.length > 0);
               if (released > 0) toast(`${released === 1 ? 'An order is' : `${released} orders are`} released.`);
               void navigate(pourId ? `/pour/${pourId}` : '/');
