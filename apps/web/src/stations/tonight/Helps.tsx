@@ -91,7 +91,7 @@ export function Helps({ asked, plan, wishes }: { asked: TonightAsked; plan: Toni
               className="grid grid-cols-[minmax(0,1fr)_auto_auto] items-center gap-4 border-b border-rule py-2"
             >
               <span>
-                {change.says}
+                <span className="block">{change.says}</span>
                 <span className="quiet block">
                   {Math.round(100 * sure)} in a hundred by {writeTime(wishes.wishes.evenings[0]!.toMs)}
                   {Math.abs(hands) >= 1 && `, hands for ${units.money(Math.abs(hands))} ${hands > 0 ? 'less' : 'more'}`}
