@@ -147,7 +147,7 @@ describe('habits that show in what is reckoned', () => {
       { metalC: 200, seconds: 600 },
     ]);
     const share = (metalC: number) => {
-      return bakeStep({ law, headLagS: 0 }, { metalC, share: 0 }, { fromC: metalC, toC: metalC, seconds: 3600 }).share;
+      return bakeStep({ law, headLagS: 0 })({ metalC, share: 0 }, { fromC: metalC, toC: metalC, seconds: 3600 }).share;
     };
     expect(share(37)).toBe(0);
     expect(share(45)).toBeGreaterThan(0);

@@ -41,7 +41,7 @@ describe('the demo workshop', () => {
   beforeAll(async () => {
     store = await openStore(temporaryFolder());
     await runYear(store, await makeThings(store), Date.UTC(2026, 10, 25, 19), 220);
-  }, 120_000);
+  }, 600_000);
   afterAll(() => store.close());
 
   test('lead balances to the gram: bought = shelf + heads + dross + unexplained + weighed away', async () => {

@@ -52,7 +52,16 @@ export function cureLaw(label: readonly LabelPoint[]): CureLaw {
  * @example fullCureS(cureLaw([{ metalC: 177, seconds: 1200 }, { metalC: 200, seconds: 600 }]), 163) // 1897
  */
 export function fullCureS(law: CureLaw, metalC: number): number {
-  inRange('metalC', metalC, 'C', 0, 400);
-  const inverse = 1 / celsiusToKelvin(metalC) - 1 / celsiusToKelvin(law.referenceC);
-  return law.referenceS * Math.exp((law.activationJMol / GAS_CONSTANT) * inverse);
+  return 1 / ratesOf(law)(inRange('metalC', metalC, 'C', 0, 400));
+}
+
+/**
+ * A law as the pace of its cure by metal temperature, full cures per second: for the steps of a bake, of which there
+ * are thousands, with what does not change reckoned once.
+ * @example 1 / ratesOf(cureLaw([{ metalC: 177, seconds: 1200 }, { metalC: 200, seconds: 600 }]))(163) // 1897
+ */
+export function ratesOf({ referenceC, referenceS, activationJMol }: CureLaw): (metalC: number) => number {
+  const byKelvin = activationJMol / GAS_CONSTANT;
+  const atReference = byKelvin / celsiusToKelvin(referenceC);
+  return (metalC) => Math.exp(atReference - byKelvin / celsiusToKelvin(metalC)) / referenceS;
 }

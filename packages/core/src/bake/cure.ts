@@ -23,13 +23,14 @@ function* bakeSteps(
   inRange('headLagS', input.headLagS, 's', 1, 7200);
   let oven = ovenAtStart(input);
   let metal: Metal = { metalC: input.roomC ?? ROOM_C, share: 0, wallsC: oven.wallsC };
+  const step = bakeStep(input);
   const steps = Math.ceil(seconds / STEP_S - 1e-9);
   for (let i = 1; i <= steps; i++) {
     const at = Math.min(seconds, i * STEP_S);
     const stepS = at - (i - 1) * STEP_S;
     const fromC = ovenAirC(oven);
     oven = ovenAfter(input, oven, stepS, false);
-    metal = bakeStep(input, metal, { fromC, toC: ovenAirC(oven), seconds: stepS });
+    metal = step(metal, { fromC, toC: ovenAirC(oven), seconds: stepS });
     yield { ...metal, seconds: at, ovenC: ovenAirC(oven) };
   }
 }

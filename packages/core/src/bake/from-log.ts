@@ -58,6 +58,7 @@ export function cureFromLog(input: LogCureInput): LogCure {
     const days = Math.round(seconds / 86_400);
     return [`Between reading ${i + 1} and the next lie ${days === 1 ? 'a day' : `${days} days`}: is the clock right?`];
   });
+  const step = bakeStep(input);
   let metal: Metal = { metalC: fromC, share: 0, wallsC: input.wallsFromC ?? first.celsius };
   let [certain, gapsS, hottestC] = [0, 0, fromC];
   const points = [{ at: first.at, airC: first.celsius, metalC: fromC, share: 0 }];
@@ -74,7 +75,7 @@ export function cureFromLog(input: LogCureInput): LogCure {
     const airAt = (k: number) => a.celsius + ((b.celsius - a.celsius) * k) / steps;
     for (let k = 0; k < steps; k++) {
       const before = metal.share;
-      metal = bakeStep(input, metal, { fromC: airAt(k), toC: airAt(k + 1), seconds: seconds / steps });
+      metal = step(metal, { fromC: airAt(k), toC: airAt(k + 1), seconds: seconds / steps });
       metal.share = Math.min(MOST_CURE, metal.share);
       if (!gap) certain += metal.share - before;
       hottestC = Math.max(hottestC, metal.metalC);

@@ -147,12 +147,13 @@ function forecast(input: RunningBake, byProgram: OvenNow, now: { airC: number; m
   const openedLately = input.doors.some((door) => input.now - (door.toAt ?? input.now) < 1000 * input.ovenLagS);
   const wallsC = openedLately ? byProgram.wallsC : Math.min(byProgram.wallsC, now.airC);
   let oven: OvenNow = { ...byProgram, wallsC, belowK: wallsC - now.airC };
+  const step = bakeStep(input);
   let metal: Metal = { ...now, wallsC };
   for (let seconds = 0; seconds < LONGEST_S; seconds += STEP_S) {
     if (metal.share >= 1) return input.now + seconds * 1000;
     const fromC = ovenAirC(oven);
     oven = ovenAfter(input, oven, STEP_S, false);
-    metal = bakeStep(input, metal, { fromC, toC: ovenAirC(oven), seconds: STEP_S });
+    metal = step(metal, { fromC, toC: ovenAirC(oven), seconds: STEP_S });
   }
   return null;
 }

@@ -12,7 +12,8 @@ export function lnGamma(x: number): number {
   if (x < 0.5) return Math.log(Math.PI / Math.sin(Math.PI * x)) - lnGamma(1 - x);
   const y = x - 1;
   const t = y + 7.5;
-  const sum = LANCZOS.reduce((all, c, i) => all + c / (y + i + 1), 0.99999999999980993);
+  let sum = 0.99999999999980993;
+  for (let i = 0; i < LANCZOS.length; i++) sum += LANCZOS[i]! / (y + i + 1);
   return 0.5 * Math.log(2 * Math.PI) + (y + 0.5) * Math.log(t) - t + Math.log(sum);
 }
 const LANCZOS = [

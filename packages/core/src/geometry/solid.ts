@@ -50,29 +50,54 @@ const stepAreas = (segments: readonly { segment: Segment; depth: number }[]): nu
  */
 export function headSolid(styleId: string, volumeM3: number): HeadSolid {
   inRange('volumeM3', volumeM3, 'm3', 1e-9, 1e-3);
-  const style = headStyle(styleId);
-  const segments = style.segments.map((segment, index) => ({ segment, depth: segmentDepth(style, index) }));
-  const unitVolume = segments.reduce((sum, { segment, depth }) => sum + segmentVolume(segment, depth), 0);
-  const scaleM = Math.cbrt(volumeM3 / unitVolume);
-  const lateral = segments.map(({ segment, depth }) => segmentArea(segment, depth));
-  const sum = (parts: readonly number[]) => parts.reduce((total, part) => total + part, 0);
-  const unitArea = sum(lateral) + stepAreas(segments);
-  const bodySegments = segments.length - style.collarSegments;
-  const unitPainted = sum(lateral.slice(0, bodySegments)) + stepAreas(segments.slice(0, bodySegments));
-  const first = segments[0]!.segment;
-  const last = segments.at(-1)!.segment;
-  const sampled = outlineProfile(style);
+  const unit = unitSolid(headStyle(styleId));
+  const scaleM = Math.cbrt(volumeM3 / unit.volume);
+  const cooledAreaM2 = unit.area * scaleM ** 2;
   return {
-    style,
+    style: unit.style,
     scaleM,
     volumeM3,
-    cooledAreaM2: unitArea * scaleM ** 2,
-    paintedAreaM2: unitPainted * scaleM ** 2,
-    modulusM: volumeM3 / (unitArea * scaleM ** 2),
-    flowLengthM: (last.x1 - first.x0) * scaleM,
-    thinnestM: 2 * halfHeightAt(last, last.x1) * scaleM,
-    radiusM: Math.max(...sampled.map(([, r]) => r)) * scaleM,
+    cooledAreaM2,
+    paintedAreaM2: unit.painted * scaleM ** 2,
+    modulusM: volumeM3 / cooledAreaM2,
+    flowLengthM: unit.length * scaleM,
+    thinnestM: unit.thinnest * scaleM,
+    radiusM: unit.radius * scaleM,
   };
+}
+
+interface UnitSolid {
+  style: HeadStyle;
+  volume: number;
+  area: number;
+  painted: number;
+  length: number;
+  thinnest: number;
+  radius: number;
+}
+const unitSolids = new WeakMap<HeadStyle, UnitSolid>();
+
+/** A style in its own units: its areas are long sums, and every head of it is the same solid, larger or smaller. */
+function unitSolid(style: HeadStyle): UnitSolid {
+  const known = unitSolids.get(style);
+  if (known) return known;
+  const segments = style.segments.map((segment, index) => ({ segment, depth: segmentDepth(style, index) }));
+  const lateral = segments.map(({ segment, depth }) => segmentArea(segment, depth));
+  const sum = (parts: readonly number[]) => parts.reduce((total, part) => total + part, 0);
+  const bodySegments = segments.length - style.collarSegments;
+  const first = segments[0]!.segment;
+  const last = segments.at(-1)!.segment;
+  const unit = {
+    style,
+    volume: sum(segments.map(({ segment, depth }) => segmentVolume(segment, depth))),
+    area: sum(lateral) + stepAreas(segments),
+    painted: sum(lateral.slice(0, bodySegments)) + stepAreas(segments.slice(0, bodySegments)),
+    length: last.x1 - first.x0,
+    thinnest: 2 * halfHeightAt(last, last.x1),
+    radius: Math.max(...outlineProfile(style).map(([, r]) => r)),
+  };
+  unitSolids.set(style, unit);
+  return unit;
 }
 
 /**

@@ -28,6 +28,7 @@ export function range90(answer: (values: readonly number[]) => number, inputs: r
   const value = answer(middle);
   let [down, up] = [0, 0];
   inputs.forEach(({ value: at, sd, least = -Infinity, most = Infinity }, i) => {
+    if (sd === 0) return;
     const moved = [-1, 1].map((side) =>
       answer(middle.map((each, k) => (k === i ? Math.min(most, Math.max(least, at + side * Z_90 * sd)) : each))),
     );
