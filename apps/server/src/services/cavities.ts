@@ -79,6 +79,16 @@ function eveningsOf(shots: readonly CavityShots[]): Evening[] {
   return [...evenings.values()];
 }
 
+function shotsBy(shots: readonly CavityShots[], of: 'cavityId' | 'moldId'): Map<string, CavityShots[]> {
+  const groups = new Map<string, CavityShots[]>();
+  for (const each of shots) {
+    const group = groups.get(each[of]);
+    if (group) group.push(each);
+    else groups.set(each[of], [each]);
+  }
+  return groups;
+}
+
 /** Molds with what their cavities gave so far, why heads were thrown back, and the shots since they were smoked. */
 export async function listMolds(store: Store): Promise<Mold[]> {
   const [molds, shots, care, trials] = await Promise.all([
@@ -87,9 +97,11 @@ export async function listMolds(store: Store): Promise<Mold[]> {
     listRecords<CareRecord>(store, 'care'),
     listRecords<TrialRecord>(store, 'trial'),
   ]);
+  const ofCavity = shotsBy(shots, 'cavityId');
+  const ofMold = shotsBy(shots, 'moldId');
   return molds.map((mold) => {
     const cavities = mold.cavities.map((cavity): Cavity => {
-      const pours = shots.filter((each) => each.cavityId === cavity.id);
+      const pours = ofCavity.get(cavity.id) ?? [];
       const { since, ever } = followSoot(pours, smokingsOf(care, mold.id, cavity.position));
       const rejects: Record<string, number> = {};
       for (const pour of pours) {
@@ -110,7 +122,7 @@ export async function listMolds(store: Store): Promise<Mold[]> {
     });
     const open = cavities.filter((cavity) => cavity.condition === 'good');
     const worn = Math.max(0, ...open.map((cavity) => cavity.shotsSinceSmoked));
-    const spread = eveningSpread(eveningsOf(shots.filter((each) => each.moldId === mold.id)));
+    const spread = eveningSpread(eveningsOf(ofMold.get(mold.id) ?? []));
     return { ...mold, cavities, shotsSinceSmoked: worn, eveningSpread: spread };
   });
 }

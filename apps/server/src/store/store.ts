@@ -1,6 +1,15 @@
 import { accessSync, chmodSync, closeSync, constants, existsSync, mkdirSync, openSync, statSync } from 'node:fs';
 import { join } from 'node:path';
-import { QueryTypes, Sequelize, Transaction, type FindOptions, type Model, type ModelStatic } from 'sequelize';
+import {
+  QueryTypes,
+  Sequelize,
+  Transaction,
+  type AbstractDataType,
+  type FindOptions,
+  type Model,
+  type ModelAttributeColumnOptions,
+  type ModelStatic,
+} from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import { Fault, faultIn } from './fault.ts';
 import { backupsIn, databaseIn, inspectFile, quickCheck } from './inspect.ts';
@@ -197,11 +206,22 @@ async function open(folder: string): Promise<Store> {
   };
 }
 
-/** Plain rows of a model. */
+/** SQLite keeps neither JSON nor truth: what its text and its 0 and 1 become. */
+const OUT_OF_SQLITE: Partial<Record<string, (raw: unknown) => unknown>> = {
+  JSON: (raw) => (typeof raw === 'string' ? JSON.parse(raw) : raw),
+  BOOLEAN: (raw) => (typeof raw === 'number' ? raw !== 0 : raw),
+};
+
+/** Plain rows of a model, without an instance of it for each: lists are most of what is asked. */
 export async function rowsOf<Row extends object>(
   model: ModelStatic<Model<Row, Row>>,
   options: FindOptions<Row> = {},
 ): Promise<Row[]> {
-  const found = await model.findAll(options);
-  return found.map((each) => each.get({ plain: true }) as Row);
+  const rows = (await model.findAll({ ...options, raw: true })) as unknown as Record<string, unknown>[];
+  const columns = Object.entries<ModelAttributeColumnOptions>(model.getAttributes());
+  for (const [column, { type }] of columns) {
+    const read = OUT_OF_SQLITE[(type as AbstractDataType).key];
+    if (read) for (const row of rows) if (column in row) row[column] = read(row[column]);
+  }
+  return rows as Row[];
 }

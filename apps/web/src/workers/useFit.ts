@@ -9,39 +9,49 @@ export type FitState<Result> =
   | { status: 'done'; result: Result }
   | { status: 'failed'; error: unknown };
 
-/** A fit in a worker: started, watched, stopped; leaving the screen stops it. */
+/** A fit in a worker: started, watched, stopped; leaving the screen stops it. The worker stays for the next one. */
 export function useFit<K extends keyof FitTasks>(task: K) {
   type Input = Parameters<FitTasks[K]>[0];
   type Result = Awaited<ReturnType<FitTasks[K]>>;
   const [state, setState] = useState<FitState<Result>>({ status: 'idle' });
   const worker = useRef<Worker | null>(null);
-  const stop = useCallback(() => {
+  /** Which fit is going on: what an earlier one still says is not heard. */
+  const turn = useRef(0);
+  const busy = useRef(false);
+  const end = useCallback(() => {
     worker.current?.terminate();
     worker.current = null;
-    setState((now) => (now.status === 'running' ? { status: 'idle' } : now));
+    busy.current = false;
+    turn.current++;
   }, []);
-  useEffect(() => () => worker.current?.terminate(), []);
+  const stop = useCallback(() => {
+    end();
+    setState((now) => (now.status === 'running' ? { status: 'idle' } : now));
+  }, [end]);
+  useEffect(() => end, [end]);
   const run = useCallback(
     async (input: Input) => {
-      worker.current?.terminate();
-      const mine = startFitWorker();
-      worker.current = mine;
+      if (busy.current) end();
+      const mine = ++turn.current;
+      busy.current = true;
       setState({ status: 'running', share: 0 });
-      const fits = wrap<FitTasks>(mine) as Remote<FitTasks>;
+      const fits = wrap<FitTasks>((worker.current ??= startFitWorker())) as Remote<FitTasks>;
       const tell = proxy((share: number) =>
         setState((now) => (now.status === 'running' ? { status: 'running', share } : now)),
       );
+      const settle = (state: FitState<Result>) => {
+        if (turn.current !== mine) return;
+        busy.current = false;
+        setState(state);
+      };
       try {
         const fit = fits[task] as unknown as (input: Input, tell: (share: number) => void) => Promise<Result>;
-        const result = await fit(input, tell);
-        if (worker.current === mine) setState({ status: 'done', result });
+        settle({ status: 'done', result: await fit(input, tell) });
       } catch (error) {
-        if (worker.current === mine) setState({ status: 'failed', error });
-      } finally {
-        mine.terminate();
+        settle({ status: 'failed', error });
       }
     },
-    [task],
+    [end, task],
   );
   return { state, run, stop };
 }

@@ -14,25 +14,39 @@ export interface BakeInput extends OvenHeat {
 /** A bake without its powder: what is asked where only heat matters. */
 export type BakeHeat = Omit<BakeInput, 'law'>;
 
-/** Oven and head at every step after the door was shut. */
-function* bakeSteps(
+interface BakeMoment {
+  seconds: number;
+  ovenC: number;
+  metal: Metal;
+}
+
+/** Oven and head at every step after the door was shut, until what looks at them has seen enough. */
+function alongBake(
   input: BakeHeat & { law?: CureLaw },
   seconds: number,
-): Generator<Metal & { seconds: number; ovenC: number }> {
+  enough: (now: BakeMoment, before: BakeMoment) => boolean,
+  stepS = STEP_S,
+): BakeMoment {
   airInRange(input.airC);
   inRange('headLagS', input.headLagS, 's', 1, 7200);
   let oven = ovenAtStart(input);
-  let metal: Metal = { metalC: input.roomC ?? ROOM_C, share: 0, wallsC: oven.wallsC };
+  let before: BakeMoment = {
+    seconds: 0,
+    ovenC: ovenAirC(oven),
+    metal: { metalC: input.roomC ?? ROOM_C, share: 0, wallsC: oven.wallsC },
+  };
   const step = bakeStep(input);
-  const steps = Math.ceil(seconds / STEP_S - 1e-9);
+  const steps = Math.ceil(seconds / stepS - 1e-9);
   for (let i = 1; i <= steps; i++) {
-    const at = Math.min(seconds, i * STEP_S);
-    const stepS = at - (i - 1) * STEP_S;
-    const fromC = ovenAirC(oven);
-    oven = ovenAfter(input, oven, stepS, false);
-    metal = step(metal, { fromC, toC: ovenAirC(oven), seconds: stepS });
-    yield { ...metal, seconds: at, ovenC: ovenAirC(oven) };
+    const at = Math.min(seconds, i * stepS);
+    oven = ovenAfter(input, oven, at - before.seconds, false);
+    const ovenC = ovenAirC(oven);
+    const metal = step(before.metal, { fromC: before.ovenC, toC: ovenC, seconds: at - before.seconds });
+    const now = { seconds: at, ovenC, metal };
+    if (enough(now, before)) return now;
+    before = now;
   }
+  return before;
 }
 
 /** How warm oven and head are at a time after the door was shut. */
@@ -50,15 +64,17 @@ export interface BakeTemperatures {
 export function bakeTemperaturesC(input: BakeHeat, atS: readonly number[]): BakeTemperatures[] {
   const times = [...atS].sort((a, b) => a - b);
   const lastS = inRange('time in the oven', times.at(-1) ?? 0, 's', 0, 86_400);
-  const start = { seconds: 0, ovenC: ovenAirC(ovenAtStart(input)), metalC: input.roomC ?? ROOM_C };
   const found: BakeTemperatures[] = [];
-  const reach = ({ seconds, ovenC, metalC }: typeof start) => {
+  const reach = ({ seconds, ovenC, metal }: BakeMoment) => {
     while (found.length < times.length && times[found.length]! <= seconds) {
-      found.push({ atS: times[found.length]!, ovenC, metalC });
+      found.push({ atS: times[found.length]!, ovenC, metalC: metal.metalC });
     }
   };
-  reach(start);
-  for (const each of bakeSteps(input, lastS)) reach(each);
+  reach({ seconds: 0, ovenC: ovenAirC(ovenAtStart(input)), metal: { metalC: input.roomC ?? ROOM_C, share: 0 } });
+  alongBake(input, lastS, (now) => {
+    reach(now);
+    return false;
+  });
   return found;
 }
 
@@ -71,16 +87,15 @@ export const WARM_WITHIN_K = 5;
  */
 export function warmUpS(input: BakeHeat): number {
   const warmC = input.airC - WARM_WITHIN_K;
-  let before = { seconds: 0, metalC: input.roomC ?? ROOM_C };
-  if (before.metalC >= warmC) return 0;
-  for (const metal of bakeSteps(input, LONGEST_S)) {
-    if (metal.metalC >= warmC) {
-      const part = (warmC - before.metalC) / (metal.metalC - before.metalC);
-      return before.seconds + part * (metal.seconds - before.seconds);
-    }
-    before = metal;
-  }
-  return LONGEST_S;
+  if ((input.roomC ?? ROOM_C) >= warmC) return 0;
+  let warmS = LONGEST_S;
+  alongBake(input, LONGEST_S, (now, before) => {
+    if (now.metal.metalC < warmC) return false;
+    const part = (warmC - before.metal.metalC) / (now.metal.metalC - before.metal.metalC);
+    warmS = before.seconds + part * (now.seconds - before.seconds);
+    return true;
+  });
+  return warmS;
 }
 
 /** Longest bake that is looked at, s. */
@@ -88,13 +103,11 @@ const LONGEST_S = 8 * 3600;
 
 /**
  * Share of a full cure reached `seconds` after closing the door: the integral of dt / t_full(T_metal(t)).
+ * @param stepS at most so long a step; 20 s change a cure by less than 0.01
  * @example cureShare({ law: cureLaw([{ metalC: 177, seconds: 1200 }]), headLagS: 120, airC: 177 }, 1500) // 0.9997
  */
-export function cureShare(input: BakeInput, seconds: number): number {
-  inRange('bake time', seconds, 's', 0, 86_400);
-  let share = 0;
-  for (const metal of bakeSteps(input, seconds)) share = metal.share;
-  return share;
+export function cureShare(input: BakeInput, seconds: number, stepS = STEP_S): number {
+  return alongBake(input, inRange('bake time', seconds, 's', 0, 86_400), () => false, stepS).metal.share;
 }
 
 /** From this share on a cure is as good as full: below it heads chip on rock. Common practice, no source. */
@@ -108,13 +121,12 @@ export function timeToFullCureS(input: BakeInput, withinS = LONGEST_S): number |
   // Metal is never hotter than the oven: what takes too long at its heat takes too long.
   if (fullCureS(input.law, Math.max(input.airC + (input.overshootK ?? 0), input.roomC ?? ROOM_C)) > withinS)
     return null;
-  let before = { seconds: 0, share: 0 };
-  for (const metal of bakeSteps(input, withinS)) {
-    if (metal.share >= 1) {
-      const part = (1 - before.share) / (metal.share - before.share);
-      return before.seconds + part * (metal.seconds - before.seconds);
-    }
-    before = metal;
-  }
-  return null;
+  let fullS: number | null = null;
+  alongBake(input, withinS, (now, before) => {
+    if (now.metal.share < 1) return false;
+    const part = (1 - before.metal.share) / (now.metal.share - before.metal.share);
+    fullS = before.seconds + part * (now.seconds - before.seconds);
+    return true;
+  });
+  return fullS;
 }

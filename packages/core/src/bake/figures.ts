@@ -20,6 +20,9 @@ const LAW = {
   source: "Arrhenius law through the jar's label; the oven at full power to its mark, the head behind it by its lag",
 };
 
+/** A range is a tenth and more of its cure: longer steps than the cure's own are fine enough for it, s. */
+const RANGE_STEP_S = 20;
+
 /** How unsure the energy of activation is: 50 to 90 kJ/mol where a label has one line, nearer where it has two. */
 const activationSd = ({ from, activationJMol }: CureLaw): number =>
   from === 'prior'
@@ -117,8 +120,8 @@ export function scheduleFigure(head: BakedHead, way: BakeWay, oven: KnownOven, l
   const air = airIn(oven, way, load);
   const { airC } = air;
   const seconds = doorS(way, oven, head.headLagS, load);
-  const of = (bake: { law: CureLaw; oven: KnownOven; headLagS: number }) =>
-    cureShare({ law: bake.law, headLagS: bake.headLagS, ...airIn(bake.oven, way, load) }, seconds);
+  const of = (bake: { law: CureLaw; oven: KnownOven; headLagS: number }, stepS?: number) =>
+    cureShare({ law: bake.law, headLagS: bake.headLagS, ...airIn(bake.oven, way, load) }, seconds, stepS);
   const { headLagS } = head;
   const shares = head.laws.map(({ powder, law }) => ({ powder, law, share: of({ law, oven, headLagS }) }));
   const least = shares.reduce((a, b) => (b.share < a.share ? b : a));
@@ -148,7 +151,7 @@ export function scheduleFigure(head: BakedHead, way: BakeWay, oven: KnownOven, l
         basisOfLaw(least.law),
       ],
     },
-    bakeRange({ law: least.law, oven, headLagS, setC: way.setC }, of),
+    bakeRange({ law: least.law, oven, headLagS, setC: way.setC }, (bake) => of(bake, RANGE_STEP_S)),
   );
 }
 

@@ -11,10 +11,10 @@ import type { TimedReading } from '../pot/fit-pot.ts';
 import { inRange, QuantityError } from '../quantity/check.ts';
 import {
   blockNodes,
+  decayOf,
   meanC,
   moldLossWPerK,
   OPEN_LOSS_FACTOR,
-  relax,
   takeIn,
   type MoldBlock,
   type MoldHeat,
@@ -56,13 +56,14 @@ export function backAtReadings(input: MoldFitInput, block: MoldBlock): number[] 
   if (next < 0) next = input.shots.length;
   const capacityJK = nodes.faceJK + nodes.backJK;
   let openFrom = t;
-  const passTo = (to: number, lossFactor: number) => {
-    if (to > t) ({ heat } = relax(nodes, heat, to - t, input.roomC, lossFactor));
+  const [shut, open] = [decayOf(nodes), decayOf(nodes, OPEN_LOSS_FACTOR)];
+  const passTo = (to: number, decay: typeof shut) => {
+    if (to > t) heat = decay.after(heat, to - t, input.roomC);
     t = Math.max(t, to);
   };
   const pass = (to: number) => {
-    passTo(Math.min(to, openFrom), 1);
-    passTo(to, OPEN_LOSS_FACTOR);
+    passTo(Math.min(to, openFrom), shut);
+    passTo(to, open);
   };
   return input.readings.map(({ atS }) => {
     while (next < input.shots.length && input.shots[next]!.atS <= atS) {

@@ -85,10 +85,13 @@ export function blankShots(input: MoldHeatInput & { barKg?: number }): BlankShot
   const readyC = inRange('readyC', input.readyC ?? MOLD_READY_C, 'C', 20, 250);
   if ((input.fromC ?? input.roomC ?? 20) >= readyC) return { shots: 0, temperaturesC: [], ready: true };
   const barKg = inRange('barKg', input.barKg ?? BAR_KG, 'kg', 0, 0.5);
-  const all = moldTemperaturesC({ ...input, shotKg: input.shotKg + barKg }, MOST_BLANKS);
-  const at = all.findIndex((moldC) => moldC >= readyC);
-  const shots = at < 0 ? MOST_BLANKS : at + 1;
-  return { shots, temperaturesC: all.slice(0, shots), ready: at >= 0 };
+  // Few are enough mostly: more are followed only where these do not do.
+  for (let most = MOST_BLANKS / 8; ; most *= 2) {
+    const temperaturesC = moldTemperaturesC({ ...input, shotKg: input.shotKg + barKg }, most);
+    const at = temperaturesC.findIndex((moldC) => moldC >= readyC);
+    if (at >= 0) return { shots: at + 1, temperaturesC: temperaturesC.slice(0, at + 1), ready: true };
+    if (most >= MOST_BLANKS) return { shots: most, temperaturesC, ready: false };
+  }
 }
 
 /**
