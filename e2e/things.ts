@@ -223,7 +223,7 @@ export async function aFullShelf(url: string): Promise<void> {
  * Pours what the one ticket that waits for the pot still wants, three good heads a shot, and closes the pour; in the
  * first mold where none is named.
  */
-export async function pourIt(url: string, moldId?: string): Promise<void> {
+export async function pourIt(url: string, moldId?: string, leadKg = 1): Promise<void> {
   const send = post(url);
   const get = async (path: string) => (await fetch(`${url}/api${path}`)).json();
   const { tickets } = await get('/line');
@@ -238,7 +238,7 @@ export async function pourIt(url: string, moldId?: string): Promise<void> {
   })) as Pour;
   const say = (said: Record<string, unknown>) =>
     send(`/pours/${pour.id}/entries`, { id: randomUUID(), at: Date.now(), ...said });
-  await say({ kind: 'charge', massKg: 1, potC: 20 });
+  await say({ kind: 'charge', massKg: leadKg, potC: 20 });
   for (let heads = 0; heads < ticket.quantity; heads += 3) {
     await say({ kind: 'shot', moldId: mold.id, positions: [1, 2, 3] });
   }

@@ -100,7 +100,8 @@ const sessionEntrySchemas = {
     name: text(80),
     heads: inRun(),
     potLifeS: number('s', 5, 86_400).optional(),
-    setS: number('s', 5, 604_800).optional(),
+    // Whatever a step may wait for, its mix may.
+    setS: number('s', 1, 1_209_600).optional(),
   }),
   good: record({ ...entry, kind: of('good'), ...ofTicket }),
   reject: record({ ...entry, kind: of('reject'), ...ofTicket, cause: text(40), goes: choice(DISPOSITION_IDS) }),

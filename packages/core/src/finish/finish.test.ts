@@ -4,6 +4,7 @@ import { partKind } from '../job/part-kinds.ts';
 import { FINISH_TASKS, finishSchool, finishTask } from '../ways/finish.ts';
 import { collarOf, guardGlueMl, hairKg, windingM } from './amounts.ts';
 import { finishFindings, type FinishedHead } from './checks.ts';
+import { gluesTogether, nextMix, ownPace, type WaitsForGlue } from './glues.ts';
 import { CARD_ML, LEAST_ML, mixPlan } from './mix.ts';
 import { PRODUCT_TEMPLATES } from './templates.ts';
 
@@ -88,6 +89,56 @@ describe('a mix of glue', () => {
     expect(() => mixPlan({ ...five, potLifeS: 30, secondsPerHead: 1 })).toThrow(
       /pot life is 30 s; allowed: more than the 60 s/,
     );
+  });
+});
+
+describe('what waits for one glue', () => {
+  const guards: WaitsForGlue = {
+    ...{ partId: 'epoxy', name: 'Epoxy', mlPerHead: 0.06, potLifeS: 240, setS: 3600, usualS: 28 },
+    heads: { ticketId: 'a', step: 'guard', count: 20 },
+    timed: { heads: 0, seconds: 0 },
+  };
+  const eyes: WaitsForGlue = {
+    ...{ ...guards, mlPerHead: 0.02, potLifeS: 300, setS: 7200, usualS: 14 },
+    heads: { ticketId: 'a', step: 'eyes', count: 40 },
+  };
+  test('two steps of one ticket are one mix: 20 heads of 0.06 and 40 of 0.02 ml', () => {
+    const [glue, ...others] = gluesTogether([guards, eyes]);
+    expect(others).toEqual([]);
+    // (20 × 0.06 + 40 × 0.02) / 60 = 1/30 ml; (20 × 28 + 40 × 14) / 60 = 56/3 s; the quicker glue decides when it is stiff.
+    expect(glue!.mlPerHead).toBeCloseTo(1 / 30, 12);
+    expect(glue!.secondsPerHead).toBeCloseTo(56 / 3, 12);
+    expect([glue!.potLifeS, glue!.setS, glue!.own]).toEqual([240, 7200, false]);
+    // (240 - 45) / (56 / 3) = 10.4 heads: six mixes of ten.
+    expect(glue!.plan!.mixes.map(({ heads }) => heads)).toEqual(Array(6).fill(10));
+    expect(nextMix(glue!)).toEqual([{ ticketId: 'a', step: 'guard', count: 10 }]);
+    // Where fewer guards are left, the mix goes on to the eyes.
+    const few = { ...glue!, heads: [{ ...guards.heads, count: 4 }, eyes.heads] };
+    expect(nextMix(few)).toEqual([
+      { ticketId: 'a', step: 'guard', count: 4 },
+      { ticketId: 'a', step: 'eyes', count: 6 },
+    ]);
+  });
+  test('another glue is another mix; one that is stiff before a head is done says so', () => {
+    const slow = { ...guards, partId: 'slow', potLifeS: 1800 };
+    const stiff = { ...guards, partId: 'stiff', potLifeS: 50 };
+    const glues = gluesTogether([guards, slow, stiff, { ...eyes, heads: { ...eyes.heads, count: 0 } }]);
+    expect(glues.map(({ partId, plan }) => [partId, plan?.headsPerMix ?? null])).toEqual([
+      ['epoxy', 6],
+      ['slow', 62],
+      ['stiff', null],
+    ]);
+    expect(glues[2]!.why).toMatch(/seconds a head is 28 s; allowed: 1 to 5/);
+    expect(nextMix(glues[2]!)).toEqual([]);
+  });
+  test('a pace is one from the fifth timed head on', () => {
+    expect(ownPace({ heads: 4, seconds: 40 }, 28)).toEqual({ secondsPerHead: 28, own: false });
+    expect(ownPace({ heads: 5, seconds: 50 }, 28)).toEqual({ secondsPerHead: 10, own: true });
+    expect(ownPace({ heads: 9, seconds: 0 }, 28).own).toBe(false);
+    // Thirty keys in half a second are no thirty guards.
+    expect(ownPace({ heads: 30, seconds: 0.5 }, 24)).toEqual({ secondsPerHead: 24, own: false });
+    const own = gluesTogether([{ ...guards, timed: { heads: 10, seconds: 200 } }]);
+    expect([own[0]!.own, own[0]!.secondsPerHead, own[0]!.plan!.headsPerMix]).toEqual([true, 20, 9]);
   });
 });
 

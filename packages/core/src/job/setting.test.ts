@@ -24,6 +24,17 @@ test('heads go on in the order in which they were glued, once each of them is se
   expect(headsSet(route, log, 'finish', (sets + 10) * MIN)).toEqual({ ready: 5, nextAt: null });
   expect(headsSet(route, log, 'guard', 0).ready).toBe(Infinity);
 });
+test('what is sent back to its own step stays there, set as it is; what goes back to the glue does not', () => {
+  const at = 60 * MIN;
+  const back = (to?: string) =>
+    ({
+      ...{ id: `back ${to}`, at, kind: 'reject', step: 'finish', cause: 'crooked', count: 1, goes: 'back to step' },
+      ...(to ? { to } : {}),
+    }) as TicketEntry;
+  expect(headsSet(route, [...log, back()], 'finish', at).ready).toBe(5);
+  expect(headsSet(route, [...log, back('finish')], 'finish', at).ready).toBe(5);
+  expect(headsSet(route, [...log, back('guard')], 'finish', at).ready).toBe(4);
+});
 test('bagging what is not set is refused with the minutes; what is set may go, and is not counted twice', () => {
   const sets = wait!.seconds / 60;
   expect(why(sets - 5, 1)).toMatch(/allowed: 0 to 0, the others are not set: glue sets, 5 min more for the next/);

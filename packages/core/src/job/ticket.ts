@@ -378,7 +378,9 @@ export function headsSet(
   const waitMs = 1000 * before.wait.seconds;
   let [ready, nextAt] = [0, null as number | null];
   for (const each of standing<TicketEntry>(log)) {
-    const gone = (each.kind === 'good' || each.kind === 'reject') && each.step === step;
+    // What is sent back to this very step stays here, and is set.
+    const back = each.kind === 'reject' && disposition(each.goes).stays && (each.to ?? each.step) === step;
+    const gone = (each.kind === 'good' || each.kind === 'reject') && each.step === step && !back;
     if (gone) ready -= each.count;
     if (each.kind !== 'good' || each.step !== before.key) continue;
     if (each.at + waitMs <= at) ready += each.count;

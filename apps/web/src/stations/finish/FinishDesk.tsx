@@ -8,7 +8,7 @@ import { useNow } from '../../shell/clock.ts';
 import { useLineState } from '../../shell/line-state.ts';
 import { CountDesk } from '../count/CountDesk.tsx';
 import { GoingSessions, useGoing } from '../count/GoingSessions.tsx';
-import { beginMix, gluesTogether } from './mixes.ts';
+import { beginMix, gluesOfLine } from './mixes.ts';
 
 const ml = (value: number) => `${value.toFixed(value < 2 ? 1 : 0)} ml`;
 
@@ -20,7 +20,7 @@ function Glues() {
   const navigate = useNavigate();
   const { going, busy } = useGoing(line?.runs, 'glue');
   if (!line || !catalogue) return null;
-  const glues = gluesTogether(
+  const glues = gluesOfLine(
     line.tickets.filter(({ id }) => !busy.has(id)),
     catalogue,
     now,
