@@ -1,5 +1,6 @@
 import { memo } from 'react';
 import { HeadShape, type HeadProps } from './Head.tsx';
+import { Frame } from './Frame.tsx';
 import { headParts, type HeadParts } from './head-parts.ts';
 import { mm } from './paths.ts';
 
@@ -224,18 +225,9 @@ export const Dressed = memo(function Dressed({
     x1 = Math.max(x1, head.bodyEnd + (has('wire form') ? 0.036 : 0.019));
     [y0, y1] = [Math.min(y0, -0.0095), Math.max(y1, 0.0075)];
   }
-  const [width, height] = [mm(x1 - x0), mm(y1 - y0)];
   const drawn = { head, scale, colour };
   return (
-    <svg
-      className={className}
-      width={width * scale}
-      height={height * scale}
-      viewBox={`${mm(x0)} ${mm(y0)} ${width} ${height}`}
-      role={label ? 'img' : undefined}
-      aria-label={label}
-      aria-hidden={label ? undefined : true}
-    >
+    <Frame box={{ x0, y0, x1, y1 }} scale={scale} label={label} className={className}>
       {hanging && <Tail {...drawn} has={has} />}
       {skirted && <Strands {...drawn} lengthM={tailM} spreadM={spreadM} count={26} width={0.8} />}
       {has('hair') && <Strands {...drawn} lengthM={tailM} spreadM={0.5 * spreadM} count={44} width={0.25} />}
@@ -251,6 +243,6 @@ export const Dressed = memo(function Dressed({
       {has('guard') && <Guard {...drawn} />}
       {has('wire guard') && <WireGuards {...drawn} tube={has('shrink tube')} />}
       {has('eye') && <Eye {...drawn} />}
-    </svg>
+    </Frame>
   );
 });

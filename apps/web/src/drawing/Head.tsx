@@ -1,6 +1,7 @@
 import type { HeadLook } from '@schmelz/core';
 import { memo, useId } from 'react';
 import { LeadBody, PaintedBody } from './Body.tsx';
+import { Frame } from './Frame.tsx';
 import { headParts, sprueOutline, type HeadSpec } from './head-parts.ts';
 import { BARE, isPainted, type Paint } from './paint.ts';
 import { mm, pathOf } from './paths.ts';
@@ -86,20 +87,11 @@ export const Head = memo(function Head({ pose = 'lie', scale = 4, label, classNa
   }
   if (pose === 'hang') [x0, y0, x1, y1] = [y0, -x1, y1, -x0];
   if (pose === 'nose') [x0, y0, x1, y1] = [-y1, x0, -y0, x1];
-  const [width, height] = [mm(x1 - x0), mm(y1 - y0)];
   return (
-    <svg
-      className={className}
-      width={width * scale}
-      height={height * scale}
-      viewBox={`${mm(x0)} ${mm(y0)} ${width} ${height}`}
-      role={label ? 'img' : undefined}
-      aria-label={label}
-      aria-hidden={label ? undefined : true}
-    >
+    <Frame box={{ x0, y0, x1, y1 }} scale={scale} label={label} className={className}>
       <g transform={TURN[pose]}>
         <HeadShape scale={scale} {...props} />
       </g>
-    </svg>
+    </Frame>
   );
 });
