@@ -1,4 +1,4 @@
-import { niceStep, steps, timeTicks } from './chart.ts';
+import { niceStep, roundAxis, steps, timeTicks } from './chart.ts';
 
 test.each([
   [10, 2],
@@ -26,4 +26,10 @@ test.each([
     expect(tick).toBeGreaterThanOrEqual(from);
     expect(new Date(tick).getSeconds()).toBe(0);
   }
+});
+
+test('an axis goes from round number to round number, with round numbers between', () => {
+  expect(roundAxis(10.44, 10.93)).toEqual({ domain: [10.4, 11], ticks: [10.4, 10.5, 10.6, 10.7, 10.8, 10.9, 11] });
+  expect(roundAxis(0, 0.23).ticks).toEqual([0, 0.05, 0.1, 0.15, 0.2, 0.25]);
+  expect(roundAxis(100, 700).domain).toEqual([100, 700]);
 });

@@ -23,6 +23,14 @@ export function niceStep(top: number): number {
   return [1, 2, 5, 10].map((factor) => factor * power).find((step) => step >= rough) ?? 10 * power;
 }
 
+/** An axis around what is shown: from one round number to another, with round numbers between. */
+export function roundAxis(low: number, high: number): { domain: [number, number]; ticks: number[] } {
+  const step = niceStep(Math.max(high - low, 1e-6));
+  const [from, to] = [Math.floor(low / step + 1e-9), Math.ceil(high / step - 1e-9)];
+  const ticks = Array.from({ length: to - from + 1 }, (_, i) => Number(((from + i) * step).toPrecision(9)));
+  return { domain: [ticks[0]!, ticks.at(-1)!], ticks };
+}
+
 const MINUTES = [1, 2, 5, 10, 15, 30, 60, 120, 240, 720, 1440, 2880, 10_080];
 
 /** Whole minutes and hours of the clock on the wall within a stretch, four to eight of them. */

@@ -38,6 +38,14 @@ export interface Units {
 
 const joined = ({ figure, unit }: Written) => (unit.startsWith('°') ? `${figure} ${unit}` : `${figure} ${unit}`);
 
+const KG_PER_GRAIN = KG_PER_POUND / 7000;
+
+/** What powder weighs on one head: milligrams, or grains beside ounces. */
+function small(kg: number, massUnit: MassUnit): string {
+  const [size, unit] = massUnit === 'oz' ? [kg / KG_PER_GRAIN, 'gr'] : [1e6 * kg, 'mg'];
+  return `${size < 9.95 ? size.toFixed(1) : Math.round(size)} ${unit}`;
+}
+
 function makeUnits(massUnit: MassUnit, temperatureUnit: TemperatureUnit, currency: string): Units {
   const kelvin = (value: number) =>
     temperatureUnit === 'F' ? `${Math.round(value * 18) / 10} °F` : `${Math.round(value * 10) / 10} K`;
@@ -73,7 +81,7 @@ function makeUnits(massUnit: MassUnit, temperatureUnit: TemperatureUnit, currenc
         case 'kg':
           return units.bulk(value);
         case 'powder-kg':
-          return value < 9.95e-6 ? `${(1e6 * value).toFixed(1)} mg` : `${Math.round(1e6 * value)} mg`;
+          return small(value, massUnit);
         case 's':
           return writeSpan(value);
         case 'C':
@@ -117,7 +125,9 @@ function makeUnits(massUnit: MassUnit, temperatureUnit: TemperatureUnit, currenc
         case 'ug/m3':
           return `${value < 1 ? Math.round(value * 100) / 100 : Math.round(value)} µg/m³`;
         case 'kg/m3':
-          return `${(value / 1000).toFixed(2)} g/cm³`;
+          return massUnit === 'oz'
+            ? `${((value * M_PER_INCH ** 3) / KG_PER_POUND).toFixed(3)} lb/in³`
+            : `${(value / 1000).toFixed(2)} g/cm³`;
         case 'K/month':
           return `${kelvin(value)} a month`;
         case 'text':

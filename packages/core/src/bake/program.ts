@@ -146,9 +146,9 @@ function because(
 
 /** Schedules that are passed on from bench to bench. Common practice, no source. */
 export const COMMON_SCHEDULES = [
-  { name: '177 °C for 20 min', setC: 177, seconds: 1200 },
-  { name: '149 °C for 25 min', setC: 149, seconds: 1500 },
-  { name: '121 °C for 20 min', setC: 121, seconds: 1200 },
+  { setC: 177, seconds: 1200 },
+  { setC: 149, seconds: 1500 },
+  { setC: 121, seconds: 1200 },
 ] as const;
 
 /**

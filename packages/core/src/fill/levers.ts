@@ -5,8 +5,9 @@ import { fillIndex, type FillCavity, type FillSettings } from './fill-index.ts';
 /** One thing that can be changed at the bench, and what it would do to this cavity now. */
 export interface Lever {
   id: string;
-  /** What to do, in the maker's words. */
+  /** What to do, in the maker's words; hotter by so many kelvin where it is about heat. */
   says: string;
+  byK: number | null;
   index: number;
   /** Index after over index before. */
   gain: number;
@@ -20,7 +21,7 @@ const METAL_STEP_K = 15;
 const MOLD_STEP_K = 25;
 const TIPPED_DEG = 20;
 
-type Change = { id: string; says: string; change: Partial<FillSettings> | null; caution?: string };
+type Change = { id: string; says: string; byK?: number; change: Partial<FillSettings> | null; caution?: string };
 
 const changes = (now: FillSettings, injects: boolean): Change[] => [
   { id: 'clean', says: 'Skim and flux: clean metal', change: now.dirt > 0.05 ? { dirt: 0 } : null },
@@ -52,14 +53,16 @@ const changes = (now: FillSettings, injects: boolean): Change[] => [
   { id: 'hook', says: 'Warm the hooks in the closed mold', change: now.hookWarm ? null : { hookWarm: true } },
   {
     id: 'mold',
-    says: `Let the mold get ${MOLD_STEP_K} K hotter: quicker pace, or a blank shot`,
+    says: 'Let the mold get hotter, by a quicker pace or a blank shot',
+    byK: MOLD_STEP_K,
     change: now.moldC + MOLD_STEP_K <= HOT_MOLD_C ? { moldC: now.moldC + MOLD_STEP_K } : null,
   },
   {
     id: 'metal',
-    says: `Turn the metal up by ${METAL_STEP_K} K`,
+    says: 'Turn the metal up',
+    byK: METAL_STEP_K,
     change: now.metalC + METAL_STEP_K <= HOT_METAL_C ? { metalC: now.metalC + METAL_STEP_K } : null,
-    caution: 'Hotter metal makes more dross; above about 470 °C the fume itself is a danger.',
+    caution: 'Hotter metal makes more dross; above about 470 °C (880 °F) the fume itself is a danger.',
   },
 ];
 
@@ -72,10 +75,10 @@ const changes = (now: FillSettings, injects: boolean): Change[] => [
 export function fillLevers(cavity: FillCavity, now: FillSettings, way?: PotWay | null): Lever[] {
   const before = fillIndex(cavity, now).index;
   return changes(now, potWay(way).injects)
-    .flatMap(({ id, says, change, caution }) => {
+    .flatMap(({ id, says, byK, change, caution }) => {
       if (!change) return [];
       const { index } = fillIndex(cavity, { ...now, ...change });
-      return [{ id, says, index, gain: index / before, caution: caution ?? null }];
+      return [{ id, says, byK: byK ?? null, index, gain: index / before, caution: caution ?? null }];
     })
     .sort((a, b) => b.gain - a.gain);
 }

@@ -1,6 +1,6 @@
 import { bagsOf, LABEL_SHEETS, labelPlaces, labelSheet, PAPERS } from './labels.ts';
 
-test.each(LABEL_SHEETS.map((sheet) => [sheet.name, sheet] as const))(
+test.each(LABEL_SHEETS.map((sheet) => [sheet.id, sheet] as const))(
   '%s lies on its paper, label beside label',
   (_name, sheet) => {
     // ISO 216: A4 is 210 x 297 mm; ANSI/ASME Y14.1: letter is 8.5 x 11 inches.

@@ -3,7 +3,6 @@ import { countInRange, QuantityError } from '../quantity/check.ts';
 /** A sheet of labels as it is bought, m. */
 export interface LabelSheet {
   id: string;
-  name: string;
   paper: 'A4' | 'Letter';
   columns: number;
   rows: number;
@@ -27,7 +26,7 @@ const sheet = (
   [left, top]: [number, number],
   [across, down]: [number, number] = [width, height],
 ): LabelSheet => ({
-  ...{ id, paper, columns, rows, name: `${paper}, ${columns} × ${rows}, ${width} × ${height} mm` },
+  ...{ id, paper, columns, rows },
   ...{ widthM: width / 1000, heightM: height / 1000, leftM: left / 1000, topM: top / 1000 },
   ...{ acrossM: across / 1000, downM: down / 1000 },
 });

@@ -74,7 +74,12 @@ function Worth({
   const common = COMMON_SCHEDULES.filter(
     ({ setC, seconds }) => !own.some((p) => p.setC === setC && p.seconds === seconds),
   );
-  const ways: readonly (BakeWay & { name: string })[] = [...own, ...common.map((each) => ({ ...each, preheated }))];
+  const inWords = ({ setC, seconds }: { setC: number; seconds: number }) =>
+    `${units.temperature(setC)}, ${Math.round(seconds / 60)} min`;
+  const ways: readonly (BakeWay & { name: string })[] = [
+    ...own,
+    ...common.map((each) => ({ ...each, name: inWords(each), preheated })),
+  ];
   return (
     <div className="overflow-x-auto">
       <table className="sheet-table max-w-[820px] min-w-[560px]">
@@ -88,12 +93,12 @@ function Worth({
         </thead>
         <tbody>
           {ways.map((way) => {
-            const { name, setC, seconds } = way;
+            const { name, setC } = way;
             const figure = scheduleFigure(head, way, oven, load);
             return (
               <tr key={name}>
                 <td>
-                  {units.temperature(setC)}, {Math.round(seconds / 60)} min
+                  {inWords(way)}
                   <span className="quiet block text-sm">
                     {way.preheated ? 'hot first' : 'from cold'}
                     {way.from === 'metal' && ', counted from warm metal'}

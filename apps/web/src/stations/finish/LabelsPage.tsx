@@ -119,6 +119,7 @@ interface Values {
 
 /** What is the maker's own on every label: kept for the next ticket. */
 function OwnWords({ settings }: { settings: SettingsView }) {
+  const units = useUnits();
   const save = useWrite((input: Settings) => call('PUT /settings', { body: { ...input, version: settings.version } }));
   const { labels } = settings;
   const form = useBuiltForm<Values, Settings>({
@@ -143,7 +144,10 @@ function OwnWords({ settings }: { settings: SettingsView }) {
       <TextField label="Heads a bag" inputMode="numeric" {...form.register('perBag')} />
       <Choice
         label="Sheet"
-        options={LABEL_SHEETS.map(({ id, name }) => ({ value: id, label: name }))}
+        options={LABEL_SHEETS.map((sheet) => ({
+          value: sheet.id,
+          label: `${sheet.paper}, ${sheet.columns} × ${sheet.rows}, each ${units.write(sheet.widthM, 'm')} × ${units.write(sheet.heightM, 'm')}`,
+        }))}
         {...form.register('sheet')}
       />
       <TextField label="Your own line" hint="A web page, a number, nothing." {...form.register('line')} />

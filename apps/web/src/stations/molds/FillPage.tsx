@@ -91,6 +91,7 @@ function IndexBar({ index, verdict, marks }: { index: number; verdict: FillVerdi
 
 /** What to change first, the largest gain on top, for one cavity. */
 function Levers({ cavity, settings, way }: { cavity: Cavity; settings: FillSettings; way: PotWay | null }) {
+  const units = useUnits();
   const levers = fillLevers(fillCavityOf(cavity), settings, way);
   const now = fillIndex(fillCavityOf(cavity), settings).index;
   const most = Math.max(1.01, ...levers.map((lever) => lever.gain));
@@ -106,6 +107,7 @@ function Levers({ cavity, settings, way }: { cavity: Cavity; settings: FillSetti
           <b className="fig text-[19px]">{index + 1}</b>
           <span>
             {lever.says}
+            {lever.byK !== null && `: ${units.write(lever.byK, 'K')} more`}
             {lever.caution && <span className="quiet block">{lever.caution}</span>}
           </span>
           <span className="h-2.5">

@@ -137,8 +137,8 @@ export function WarmPage() {
             </p>
           )}
           <Caution>
-            By hand: at 50 to 65 °C the bare back can only just be touched. Never test with water: no drop of it near
-            the melt.
+            By hand: at {units.temperature(50)} to {units.temperature(65)} the bare back can only just be touched. Never
+            test with water: no drop of it near the melt.
           </Caution>
         </>
       }

@@ -1,6 +1,6 @@
-import type { Individuals, SampledHead } from '@schmelz/core';
+import { KG_PER_OUNCE, type Individuals, type SampledHead } from '@schmelz/core';
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
-import { axis, mark, tip } from '../../design/chart.ts';
+import { axis, mark, roundAxis, tip } from '../../design/chart.ts';
 import type { Units } from '../../units/Units.tsx';
 
 /** Individuals above with their limits, moving ranges below, on one axis of heads. */
@@ -15,20 +15,21 @@ export function WeightChart({
   expectedKg: number;
   units: Units;
 }) {
-  const gram = (kg: number) => Math.round(1e5 * kg) / 100;
+  const { massUnit } = units;
+  // Ounces are large for it: a thousandth of one is 28 mg.
+  const shown = (kg: number) =>
+    massUnit === 'oz' ? Number((kg / KG_PER_OUNCE).toFixed(4)) : Number((1000 * kg).toFixed(2));
   const odd = new Set(chart.signals.map((signal) => signal.index));
   const data = heads.map((head, i) => ({
     n: i + 1,
-    mass: gram(head.massKg),
-    range: i ? gram(chart.ranges[i - 1]!) : null,
+    mass: shown(head.massKg),
+    range: i ? shown(chart.ranges[i - 1]!) : null,
     odd: odd.has(i),
   }));
-  const all = [...data.map((each) => each.mass), gram(chart.lower), gram(chart.upper), gram(expectedKg)];
-  const pad = Math.max(0.05, 0.12 * (Math.max(...all) - Math.min(...all)));
-  const domain: [number, number] = [
-    Math.round(100 * (Math.min(...all) - pad)) / 100,
-    Math.round(100 * (Math.max(...all) + pad)) / 100,
-  ];
+  const all = [...data.map((each) => each.mass), shown(chart.lower), shown(chart.upper), shown(expectedKg)];
+  const spread = Math.max(...all) - Math.min(...all) || shown(expectedKg) / 100;
+  const masses = roundAxis(Math.min(...all) - 0.1 * spread, Math.max(...all) + 0.1 * spread);
+  const ranges = roundAxis(0, 1.1 * Math.max(shown(chart.rangeUpper), ...chart.ranges.map(shown)));
   const heading = (
     <XAxis dataKey="n" type="number" domain={[1, Math.max(2, data.length)]} allowDecimals={false} {...axis} />
   );
@@ -42,20 +43,20 @@ export function WeightChart({
           <LineChart data={data} margin={{ top: 10, right: 16, bottom: 0, left: 0 }}>
             <CartesianGrid stroke="var(--rule)" vertical={false} />
             {heading}
-            <YAxis domain={domain} width={56} {...axis} unit=" g" />
+            <YAxis {...masses} width={72} {...axis} unit={` ${massUnit}`} />
             <Tooltip {...tip} labelFormatter={(n) => `head ${n}`} />
-            <ReferenceLine y={gram(chart.upper)} stroke="var(--stop)" strokeDasharray="6 4" />
-            <ReferenceLine y={gram(chart.lower)} stroke="var(--stop)" strokeDasharray="6 4" />
-            <ReferenceLine y={gram(chart.mean)} stroke="var(--rule-2)" label={mark('mean', 'insideBottomRight')} />
+            <ReferenceLine y={shown(chart.upper)} stroke="var(--stop)" strokeDasharray="6 4" />
+            <ReferenceLine y={shown(chart.lower)} stroke="var(--stop)" strokeDasharray="6 4" />
+            <ReferenceLine y={shown(chart.mean)} stroke="var(--rule-2)" label={mark('mean', 'insideBottomRight')} />
             <ReferenceLine
-              y={gram(expectedKg)}
+              y={shown(expectedKg)}
               stroke="var(--good)"
               strokeWidth={2}
               label={mark('reckoned', 'insideTopLeft')}
             />
             <Line
               dataKey="mass"
-              name="weighs, g"
+              name={`weighs, ${massUnit}`}
               stroke="var(--ink)"
               strokeWidth={1.5}
               isAnimationActive={false}
@@ -77,17 +78,12 @@ export function WeightChart({
           <LineChart data={data} margin={{ top: 4, right: 16, bottom: 4, left: 0 }}>
             <CartesianGrid stroke="var(--rule)" vertical={false} />
             {heading}
-            <YAxis
-              domain={[0, Math.ceil(20 * 1.15 * Math.max(gram(chart.rangeUpper), ...chart.ranges.map(gram))) / 20]}
-              width={56}
-              {...axis}
-              unit=" g"
-            />
+            <YAxis {...ranges} width={72} {...axis} unit={` ${massUnit}`} />
             <Tooltip {...tip} labelFormatter={(n) => `head ${n}`} />
-            <ReferenceLine y={gram(chart.rangeUpper)} stroke="var(--stop)" strokeDasharray="6 4" />
+            <ReferenceLine y={shown(chart.rangeUpper)} stroke="var(--stop)" strokeDasharray="6 4" />
             <Line
               dataKey="range"
-              name="from the one before, g"
+              name={`from the one before, ${massUnit}`}
               stroke="var(--lead)"
               strokeWidth={2}
               dot={false}
