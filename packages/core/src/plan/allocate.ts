@@ -27,6 +27,19 @@ export interface MoldAllocation {
 }
 
 /**
+ * Cavities that are loaded a shot, over all shots: a blank that has enough leaves its cavities empty, so that they are
+ * fewer than the mold has.
+ * @example cavitiesAShot({ kinds: [{ casts: 60 }, { casts: 10 }], shots: 30 }) // 2.333
+ */
+export const cavitiesAShot = ({
+  kinds,
+  shots,
+}: {
+  kinds: readonly Pick<KindOnMold, 'casts'>[];
+  shots: number;
+}): number => kinds.reduce((sum, { casts }) => sum + casts, 0) / Math.max(1, shots);
+
+/**
  * Why no cavity casts this product, as a sentence; null when one does.
  * @example castingProblem(product(10), []) // 'No mold has a ball cavity of 10 g; there is none of this style.'
  */

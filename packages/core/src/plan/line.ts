@@ -4,7 +4,7 @@ import { aboveZero, range90, Z_90 } from '../quantity/range.ts';
 import { SPREAD } from '../quantity/spreads.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
 import { castKg } from './blank.ts';
-import type { KindOnMold } from './allocate.ts';
+import { blankKey, type KindOnMold } from './allocate.ts';
 import { unitCostStack } from './cost.ts';
 import { handsOf, totalSeconds } from './minutes.ts';
 import { powdersByStep, productBake } from './product.ts';
@@ -38,9 +38,11 @@ export function linePlan(
   const parts = product.parts ?? [];
   const priceOf = (materialId: string) => input.stock.find((each) => each.materialId === materialId)?.averageMinor ?? 0;
   const massShare = leadKg / lines.reduce((sum, each) => sum + each.quantity * headKg(each, kinds), 0);
-  const heads = lines.reduce((sum, each) => sum + each.quantity, 0);
+  const blank = blankKey(product);
+  const alike = lines.filter((each) => each.product.source !== 'shelf' && blankKey(each.product) === blank);
+  const heads = alike.reduce((sum, each) => sum + each.quantity, 0);
   const ownHands = totalSeconds(handsOf(input.ways, [line]));
-  const workS = (onMold ? timing.pourS / heads : 0) + ownHands / quantity;
+  const workS = (onMold ? timing.pourSByBlank.get(blank)! / heads : 0) + ownHands / quantity;
   const drossKg = onMold ? input.ways.drossShare * leadKg * (onMold.casts / onMold.kind.wanted) : 0;
   const stack = unitCostStack({
     leadKg: onMold ? leadKg : 0,
@@ -163,7 +165,7 @@ const unitCostFigure = (stack: CostStack, name: string): Figure => {
 
 /**
  * Unit cost over all heads of the order.
- * @example averageCost(plan.lines).value // 53.21
+ * @example averageCost(plan.lines).value // 50.4
  */
 export function averageCost(lines: readonly LinePlan[]): Figure {
   const heads = lines.reduce((sum, line) => sum + line.quantity, 0);

@@ -25,6 +25,27 @@ describe('the plan of 60 heads of 10 g and 24 of 14 g', () => {
     expect(mold!.uses.map((use) => use.position)).toEqual([1, 2, 3, 4, 5]);
   });
 
+  test('minutes follow the cavities that drop out: each cast its own seconds, and the mold is handled once a shot', () => {
+    const casts = plan.lines.map((line) => line.casts.value) as [number, number];
+    const [mold] = plan.molds;
+    // 17 s to load, 3 to pour, 12 to look at a cavity; 5 s to open and close, and until it is solid; 25 s a blank shot.
+    const seconds = 32 * (casts[0] + casts[1]) + mold!.shots.value * (5 + mold!.openS.value) + 25 * mold!.blanks.value;
+    const pour = plan.minutes.find(({ station }) => station === 'pour')!;
+    expect(pour.handsS.value).toBeCloseTo(seconds, 6);
+    // A head's minutes at the pot go by its own casts: 24 heads of 14 g do not pay for the shots of 60 heads of 10 g.
+    const workS = plan.lines.map(({ workS: each }) => each);
+    const after = planOrder({ ...input, lines: [input.lines[0]!] }).lines[0]!;
+    expect(60 * workS[0]! + 24 * workS[1]!).toBeCloseTo(plan.handsTotal.value, 6);
+    expect(Math.abs(workS[0]! / after.workS - 1)).toBeLessThan(0.12);
+  });
+
+  test('what comes off the shelf takes no minutes at the pot, and leaves none to the others', () => {
+    const bare = { ...product(10), id: 'bought', source: 'shelf' as const };
+    const mixed = planOrder({ ...input, lines: [...input.lines, { product: bare, quantity: 200 }] });
+    for (const at of [0, 1]) expect(mixed.lines[at]!.workS).toBeCloseTo(plan.lines[at]!.workS, 6);
+    expect(mixed.lines[2]!.workS).toBeLessThan(plan.lines[0]!.workS - 30);
+  });
+
   test('the charge is the sum of its parts', () => {
     expect(plan.chargeParts.reduce((sum, part) => sum + part.kg, 0)).toBeCloseTo(plan.charge.value, 12);
     const casts = plan.lines.map((line) => line.casts.value) as [number, number];

@@ -5,7 +5,7 @@ import { BLANK_CYCLE_S } from '../mold/warm-up.ts';
 import { shotsSeconds } from '../mold/shot-seconds.ts';
 import { meltTime } from '../pot/time-to-pour.ts';
 import type { CavityLoad, PourPlanned, PourSetup } from '../run/pour-log.ts';
-import { allocate, castingProblem, type MoldAllocation } from './allocate.ts';
+import { allocate, castingProblem, cavitiesAShot, type MoldAllocation } from './allocate.ts';
 import { chargeKgOf, chargeParts } from './charge.ts';
 import { moldPlan } from './mold-plan.ts';
 import { insertsOf } from './blank.ts';
@@ -111,8 +111,8 @@ export function preparePour(wanted: PourWanted): PreparedPour {
     fromC: roomC,
     alloy,
   });
-  const shots = plans.map((plan) => {
-    return { shots: plan.shots.value, cavities: plan.uses.length, openS: plan.openS.value };
+  const shots = plans.map((plan, at) => {
+    return { shots: plan.shots.value, cavities: cavitiesAShot(allocations[at]!), openS: plan.openS.value };
   });
   const blanksS = BLANK_CYCLE_S * plans.reduce((sum, plan) => sum + plan.blanks.value, 0);
   const taken = kinds.flatMap((each) => each.kind.lines);

@@ -2,7 +2,7 @@ import { BLANK_CYCLE_S } from '../mold/warm-up.ts';
 import { holdingEnergyKWh, meltTime } from '../pot/time-to-pour.ts';
 import { figure, given, type Figure } from '../quantity/figure.ts';
 import { J_PER_KWH } from '../quantity/units.ts';
-import type { MoldAllocation } from './allocate.ts';
+import { cavitiesAShot, type MoldAllocation } from './allocate.ts';
 import { QuantityError } from '../quantity/check.ts';
 import { potRange } from '../pot/melt-plan.ts';
 import { range90 } from '../quantity/range.ts';
@@ -23,6 +23,8 @@ export interface Timing {
   meltS: number;
   meltKWh: number;
   pourS: number;
+  /** Of that, by the blank that was poured ({@link blankKey}): a mold's time goes by its casts. */
+  pourSByBlank: ReadonlyMap<string, number>;
   hands: StepHands[];
   ovenLoads: number;
   bakeWaitS: number;
@@ -44,10 +46,17 @@ export function timingOf(
 ): Timing {
   const pours = allocations.length > 0;
   const melt = meltTime(meltOf(chargeKg, pot, ways));
-  const pourS = molds.reduce((sum, mold, at) => {
-    const cavities = allocations[at]!.kinds.reduce((n, kind) => n + kind.cavities.length, 0);
-    return sum + mold.blanks.value * BLANK_CYCLE_S + mold.shots.value * shotSeconds(ways, cavities, mold.openS.value);
-  }, 0);
+  const pourSByBlank = new Map<string, number>();
+  molds.forEach(({ blanks, shots, openS }, at) => {
+    const { kinds } = allocations[at]!;
+    const seconds =
+      blanks.value * BLANK_CYCLE_S + shots.value * shotSeconds(ways, cavitiesAShot(allocations[at]!), openS.value);
+    const all = kinds.reduce((sum, { casts }) => sum + casts, 0);
+    for (const { kind, casts } of kinds) {
+      pourSByBlank.set(kind.key, (pourSByBlank.get(kind.key) ?? 0) + (seconds * casts) / all);
+    }
+  });
+  const pourS = [...pourSByBlank.values()].reduce((sum, seconds) => sum + seconds, 0);
   const loads = bakeLoads(lines, oven);
   const bakeWaitS = loads.reduce((sum, each) => sum + each.loads * each.seconds, 0);
   const holdKWh = holdingEnergyKWh({
@@ -58,6 +67,7 @@ export function timingOf(
     meltS: pours ? melt.seconds : 0,
     meltKWh: potKWh,
     pourS,
+    pourSByBlank,
     hands: handsOf(ways, lines),
     ovenLoads: loads.reduce((sum, each) => sum + each.loads, 0),
     bakeWaitS,
@@ -270,7 +280,7 @@ export function minutesOf(timing: Timing, lines: readonly PlanLine[]): Plan['min
 
 /**
  * All time with both hands at work.
- * @example handsFigure(timing).value // 8266
+ * @example handsFigure(timing).value // 7562
  */
 export function handsFigure(timing: Timing): Figure {
   const parts: [string, number][] = [
