@@ -141,6 +141,7 @@ describe('bad input', () => {
     expect(plan.problems[0].text).toMatch(/Hook 3\/0 does not fit/);
     const released = await call('POST', `/api/orders/${id}/release`, {});
     expect(released.status).toBe(422);
+    expect(released.body.detail).toMatch(new RegExp(`^${product.name}: Hook 3/0 does not fit`));
     expect((await call('GET', '/api/tickets')).body).toEqual([]);
   });
 

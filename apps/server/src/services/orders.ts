@@ -139,7 +139,10 @@ export async function releaseOrder(store: Store, orderId: string, at = Date.now(
   const workshop = await readWorkshop(store);
   const wanted = await toMake(store, order);
   const plan = planFor(wanted, workshop);
-  if (plan.problems.length) throw notAllowed(plan.problems.map((problem) => problem.text).join(' '));
+  if (plan.problems.length) {
+    const named = plan.problems.map(({ productId, text }) => `${workshop.products.get(productId)!.name}: ${text}`);
+    throw notAllowed(named.join(' '));
+  }
   return store.write(async (transaction) => {
     const now = await readOrder(store, orderId, transaction);
     isOpen(now);

@@ -1,6 +1,7 @@
-import { useLayoutEffect, type MouseEvent, type ReactNode } from 'react';
+import { useCallback, useEffect, useLayoutEffect, useState, type MouseEvent, type ReactNode } from 'react';
 import { Key } from '../design/Button.tsx';
 import { Icon, type IconName } from '../design/Icon.tsx';
+import { sound, SOUNDS } from '../shell/clock.ts';
 import { isTyping } from '../shell/Layout.tsx';
 
 /** One thing that can be said at the bench: by its key, by a tap, by the foot switch that types Space. */
@@ -14,6 +15,8 @@ export interface BenchAction {
   /** main: the one next thing, filled; due: washed in sulphur; quiet: there when it is wanted. */
   weight: 'main' | 'due' | 'quiet';
   disabled?: boolean;
+  /** Why it does nothing now, in a few words: said with a sound when it is pressed all the same. */
+  notNow?: string | undefined;
   /** Its key is heard here, its button stands elsewhere on the screen. */
   elsewhere?: boolean;
   run: () => void;
@@ -25,8 +28,39 @@ const WEIGHTS = {
   quiet: 'bg-sheet font-semibold hover:bg-well',
 } as const;
 
+/** What is done when an action is pressed: it, or a word why not; gloved hands hit keys too early. */
+export type Press = (action: BenchAction) => void;
+
+const NOT_NOW_MS = 2500;
+
+/** Pressing what can be done does it; what cannot be done yet is answered by a sound and its word, for a moment. */
+export function usePress(actions: readonly BenchAction[]): { press: Press; refused: string | undefined } {
+  const [refused, setRefused] = useState<{ key: string } | null>(null);
+  useEffect(() => {
+    if (!refused) return;
+    const timer = setTimeout(() => setRefused(null), NOT_NOW_MS);
+    return () => clearTimeout(timer);
+  }, [refused]);
+  const press = useCallback((action: BenchAction) => {
+    if (!action.disabled) {
+      setRefused(null);
+      action.run();
+    } else if (action.notNow) {
+      sound(SOUNDS.notNow);
+      setRefused({ key: action.key });
+    }
+  }, []);
+  // Once it can be done, or for another reason than it was, the word is not what it was.
+  const now = refused && actions.find(({ key }) => key === refused.key);
+  return { press, refused: now?.disabled ? now.notNow : undefined };
+}
+
+const pressPlainly: Press = (action) => {
+  if (!action.disabled) action.run();
+};
+
 /** Keys of the bench; anything typed into a field or a sheet is left alone, and a held key counts once. */
-export function useBenchKeys(actions: readonly BenchAction[]): void {
+export function useBenchKeys(actions: readonly BenchAction[], press: Press = pressPlainly): void {
   // Before the screen shows what a key means now, the key means it: no moment in between is heard the old way.
   useLayoutEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -34,14 +68,14 @@ export function useBenchKeys(actions: readonly BenchAction[]): void {
       const action = actions.find((each) => (each.code ?? each.key).toLowerCase() === event.key.toLowerCase());
       if (!action) return;
       event.preventDefault();
-      if (!event.repeat && !action.disabled) action.run();
+      if (!event.repeat) press(action);
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [actions]);
+  }, [actions, press]);
 }
 
-export function ActionBar({ actions }: { actions: readonly BenchAction[] }) {
+export function ActionBar({ actions, press = pressPlainly }: { actions: readonly BenchAction[]; press?: Press }) {
   return (
     <div className="flex flex-wrap gap-2 md:max-lg:gap-1.5" role="group" aria-label="What happened">
       {actions
@@ -50,13 +84,14 @@ export function ActionBar({ actions }: { actions: readonly BenchAction[] }) {
           <button
             key={action.key}
             type="button"
-            disabled={action.disabled}
+            disabled={action.disabled && !action.notNow}
+            aria-disabled={action.disabled && action.notNow ? true : undefined}
             onClick={(event) => {
-              action.run();
+              press(action);
               // Space must go on meaning the one next thing, not the last button that was tapped.
               event.currentTarget.blur();
             }}
-            className={`cut flex min-h-16 items-center gap-2.5 px-3.5 text-lg md:max-lg:gap-1.5 md:max-lg:px-2.5 disabled:opacity-40 ${WEIGHTS[action.weight]} ${action.weight === 'main' ? 'min-w-56 flex-[2] basis-56 md:max-lg:min-w-36 md:max-lg:basis-36' : 'flex-auto'}`}
+            className={`cut flex min-h-16 items-center gap-2.5 px-3.5 text-lg md:max-lg:gap-1.5 md:max-lg:px-2.5 disabled:opacity-40 aria-disabled:opacity-40 ${WEIGHTS[action.weight]} ${action.weight === 'main' ? 'min-w-56 flex-[2] basis-56 md:max-lg:min-w-36 md:max-lg:basis-36' : 'flex-auto'}`}
           >
             <Key>{action.key}</Key>
             {action.icon && <Icon name={action.icon} size={18} />}
@@ -87,10 +122,11 @@ export function BenchFrame({
   /** What a tap beside every button means, as Space does. */
   tapAnywhere?: BenchAction | undefined;
 }) {
-  useBenchKeys(actions);
+  const { press, refused } = usePress(actions);
+  useBenchKeys(actions, press);
   const onTap = (event: MouseEvent<HTMLElement>) => {
     const onSomething = (event.target as Element).closest('button, a, input, label, select, textarea, [role="dialog"]');
-    if (!onSomething && !window.getSelection()?.toString() && tapAnywhere && !tapAnywhere.disabled) tapAnywhere.run();
+    if (!onSomething && !window.getSelection()?.toString() && tapAnywhere) press(tapAnywhere);
   };
   return (
     <div className="flex min-h-[calc(100vh-124px)] flex-col gap-4 px-4 pt-4 md:px-8">
@@ -110,7 +146,14 @@ export function BenchFrame({
         </section>
       </div>
       <div className="sticky bottom-0 z-10 -mx-4 bg-plate px-4 pt-2 pb-4 max-md:static md:-mx-8 md:px-8">
-        <ActionBar actions={actions} />
+        <p aria-live="assertive" className="pointer-events-none absolute bottom-full left-4 md:left-8">
+          {refused && (
+            <span className="cut flex items-center gap-2 bg-watch-wash px-4 py-2 text-xl font-semibold text-watch">
+              <Icon name="watch" size={20} /> {refused}
+            </span>
+          )}
+        </p>
+        <ActionBar actions={actions} press={press} />
       </div>
     </div>
   );

@@ -1,11 +1,16 @@
 import type { Entry } from '@schmelz/core';
 import { act, fireEvent, render, screen } from '@testing-library/react';
 import { MemoryRouter } from 'react-router';
+import { sound, SOUNDS } from '../shell/clock.ts';
 import { prepareBrowser } from '../test/render.tsx';
 import { BenchFrame, Unsaved, useBenchKeys, type BenchAction } from './BenchFrame.tsx';
 import { entryInWords } from './entry-words.ts';
 import { undoActions } from './undo.ts';
 
+jest.mock('../shell/clock.ts', () => ({
+  ...jest.requireActual<object>('../shell/clock.ts'),
+  sound: jest.fn(),
+}));
 beforeEach(prepareBrowser);
 
 const units = {
@@ -104,6 +109,36 @@ test('a tap beside every button is the next thing; on a button it is that button
   rerender(frame({ ...main, disabled: true }));
   fireEvent.click(screen.getByText('the mold'));
   expect(main.run).toHaveBeenCalledTimes(1);
+});
+
+test('what is pressed too early is answered by a sound and a word, and not done; the word goes by itself', () => {
+  jest.useFakeTimers();
+  const heard = jest.mocked(sound).mockClear();
+  const early = action({ key: 'Space', code: ' ', label: 'Poured', disabled: true, notNow: 'Not yet: 4 s' });
+  const off = action({ key: 'B', disabled: true });
+  render(
+    <MemoryRouter>
+      <BenchFrame actions={[early, off]} tapAnywhere={early} stub={<p>Open in</p>}>
+        <p>the mold</p>
+      </BenchFrame>
+    </MemoryRouter>,
+  );
+  const presses = [
+    () => fireEvent.keyDown(window, { key: ' ' }),
+    () => fireEvent.click(screen.getByRole('button', { name: /Poured/ })),
+    () => fireEvent.click(screen.getByText('the mold')),
+  ];
+  for (const [before, press] of presses.entries()) {
+    expect(screen.queryByText('Not yet: 4 s')).toBeNull();
+    act(() => void press());
+    expect(screen.getByText('Not yet: 4 s')).toBeTruthy();
+    expect(heard.mock.calls).toEqual(Array(before + 1).fill([SOUNDS.notNow]));
+    act(() => void jest.advanceTimersByTime(3000));
+  }
+  act(() => void fireEvent.keyDown(window, { key: 'b' }));
+  expect(heard).toHaveBeenCalledTimes(3);
+  expect(early.run).not.toHaveBeenCalled();
+  jest.useRealTimers();
 });
 
 test('undo names what it takes back; what was undone can be brought back, and only then', () => {

@@ -70,6 +70,11 @@ export const SOUNDS = {
     [494, 0.2],
   ],
   tap: [[520, 0.05]],
+  /** A key that means nothing yet. */
+  notNow: [
+    [165, 0.07],
+    [165, 0.07],
+  ],
   beat: [[1320, 0.03]],
   close: [
     [990, 0.06],

@@ -146,8 +146,7 @@ describe('what a pour goes by', () => {
     expect(planned.chargeKg).toBeCloseTo(made.charge.value, 12);
     expect(planned.meltS).toBeCloseTo(made.melt.value, 6);
     // Melting, 25 s a blank shot, and each cast 17 s to load and 12 to look at, besides pouring, waiting and opening;
-    // cavities of a head that has enough stay empty. Timed at benches a shot of five takes about 170 s: common practice,
-    // no source.
+    // cavities of a head that has enough stay empty. A shot of five takes about 170 s: common practice, no source.
     const least = planned.meltS + 25 * mold!.blanks.value + 29 * (casts[0]! + casts[1]!);
     expect(planned.plannedS).toBeGreaterThan(least);
     expect(planned.plannedS).toBeLessThan(least + mold!.shots.value * 40);

@@ -61,6 +61,7 @@ function countActions(bench: TicketBench, countable: number): BenchAction[] {
   const { here } = bench;
   const { says, causes } = stationOf(here.station);
   const stopped = countable <= 0 || here.status === 'paused';
+  const notNow = here.status === 'paused' ? 'You are resting: P goes on' : undefined;
   return [
     {
       key: 'Space',
@@ -68,6 +69,7 @@ function countActions(bench: TicketBench, countable: number): BenchAction[] {
       label: says.good,
       weight: stopped ? 'quiet' : 'main',
       disabled: stopped,
+      notNow,
       run: () => bench.good(1),
     },
     {

@@ -106,7 +106,7 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
         }
       : {
           name: '',
-          body: '600 g',
+          body: massUnit === 'g' ? '600 g' : '1.3 lb',
           bar: '',
           style: 'ball',
           metal: 'aluminium',

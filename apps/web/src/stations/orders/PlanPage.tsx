@@ -204,7 +204,16 @@ function Stub({ order, view, catalogue }: { order: Order; view: PlanView; catalo
       </dl>
       {plan.problems.map((problem) => (
         <p key={problem.productId} className="flex gap-2 text-sm font-medium text-stop">
-          <Icon name="stop" className="mt-0.5 shrink-0" /> {problem.text}
+          <Icon name="stop" className="mt-0.5 shrink-0" />
+          <span>
+            {catalogue.product(problem.productId)?.name}: {problem.text}{' '}
+            <Link to="/molds" className="underline decoration-rule-2 underline-offset-4">
+              To the molds
+            </Link>{' '}
+            <Link to="/products" className="underline decoration-rule-2 underline-offset-4">
+              To the products
+            </Link>
+          </span>
         </p>
       ))}
       {plan.pins

@@ -38,7 +38,7 @@ function WeighJar({ powders }: { powders: Material[] }) {
   const [id, setId] = useState(powders[0]?.id ?? '');
   const weigh = useWrite((input: CountInput) => call('POST /materials/:id/counts', { params: { id }, body: input }));
   const form = useBuiltForm<{ mass: string; jar: string }, CountInput>({
-    defaults: { mass: '', jar: '0 g' },
+    defaults: { mass: '', jar: `0 ${units.massUnit}` },
     schema: countSchema,
     build: ({ mass, jar }) => {
       const quantity =

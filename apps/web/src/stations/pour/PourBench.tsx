@@ -160,18 +160,24 @@ function mainAction(
   const disabled = early || phase === 'paused' || !turn;
   const weight = disabled ? 'quiet' : 'main';
   const hint = early ? 'when it is open' : undefined;
+  const notNow = early
+    ? `Not yet: it opens in ${Math.ceil(what.openInS)} s`
+    : phase === 'paused'
+      ? 'You are resting: P goes on'
+      : undefined;
   if (what.says === NO_HOOK && turn && phase !== 'paused') {
     return { ...space, label: 'Say how many there are', weight: 'main', run: () => ask('hooks') };
   }
-  if (!turn) return { ...space, label: 'Poured', weight, disabled, hint, run: () => {} };
+  if (!turn) return { ...space, label: 'Poured', weight, disabled, hint, notNow, run: () => {} };
   return turn.blanksToGo > 0
-    ? { ...space, label: 'Blank poured', weight, disabled, hint, run: () => bench.blank(turn.moldId) }
+    ? { ...space, label: 'Blank poured', weight, disabled, hint, notNow, run: () => bench.blank(turn.moldId) }
     : {
         ...space,
         label: 'Poured',
         weight,
         disabled,
         hint,
+        notNow,
         run: () => bench.shot(turn.moldId, fillIdle),
       };
 }
@@ -180,6 +186,7 @@ function Running({ pour, molds, catalogue }: { pour: Pour; molds: StoredMold[]; 
   const [preferId, prefer] = useState<string | null>(null);
   const [lookId, look] = useState<string | null>(null);
   const bench = usePourBench(pour, preferId, lookId);
+  const units = useUnits();
   const now = useNow(200);
   const { data: settings } = useSettings();
   const { data: pots } = useList('pots');
@@ -362,7 +369,7 @@ function Running({ pour, molds, catalogue }: { pour: Pour; molds: StoredMold[]; 
               />
             )}
             <div className="mt-3 flex flex-wrap items-center gap-x-6 gap-y-2">
-              <Caution>A head is solid in seconds and still 200 °C hot: pliers, not fingers.</Caution>
+              <Caution>A head is solid in seconds and still {units.temperature(200)} hot: pliers, not fingers.</Caution>
               <BenchTools rhythm={rhythm} fillIdle={fillIdle} />
             </div>
           </>

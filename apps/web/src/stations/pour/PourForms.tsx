@@ -84,7 +84,7 @@ export function FeedForm({
       <form onSubmit={submit} className="flex flex-col gap-4" noValidate>
         <TextField
           label="How much"
-          hint="Such as 400 g. Dry, warmed, lowered in."
+          hint={`Such as ${massUnit === 'g' ? '400 g' : '14 oz'}. Dry, warmed, lowered in.`}
           value={mass}
           onChange={(event) => setMass(event.target.value)}
           autoFocus

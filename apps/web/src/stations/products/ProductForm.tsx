@@ -93,7 +93,11 @@ export function ProductForm({
       : {
           name: firstName(catalogue, units),
           style: cavity?.style ?? 'ball',
-          mass: cavity ? `${writeHeadMass(cavity.nominalMassKg, units.massUnit).figure} ${units.massUnit}` : '10 g',
+          mass: cavity
+            ? `${writeHeadMass(cavity.nominalMassKg, units.massUnit).figure} ${units.massUnit}`
+            : units.massUnit === 'g'
+              ? '10 g'
+              : '3/8 oz',
           hookId: fitting?.id ?? '',
           variant: '',
           recipeId: [...catalogue.recipes.keys()][0] ?? '',

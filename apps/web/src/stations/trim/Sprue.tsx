@@ -59,7 +59,7 @@ export function SprueForm({
         <ScaleReadout onTake={weighed} />
         <TextField
           label="They weigh"
-          hint="Such as 240 g."
+          hint={`Such as ${massUnit === 'g' ? '240 g' : '8.5 oz'}.`}
           value={mass}
           onChange={(event) => setMass(event.target.value)}
         />
