@@ -48,6 +48,23 @@ test('an evening: planned, printed, taken to the pot, and planned anew from wher
   await bare.check();
   await expect(bar(/Ball, bare/).first()).toBeVisible();
 
+  // One thing otherwise: both evenings are drawn on the same hours, with what they take.
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'A helper' })
+    .getByRole('button', { name: 'side by side' })
+    .first()
+    .click();
+  const two = page.getByRole('region', { name: 'Two plans side by side' });
+  await expect(two.getByRole('figure', { name: 'The evening: As planned' })).toBeVisible();
+  await expect(two.getByRole('figure', { name: 'The evening: A helper' })).toContainText('Helper');
+  const row = (name: RegExp) => two.getByRole('row', { name });
+  await expect(row(/^Hands at work/)).toBeVisible();
+  await expect(row(/^Over at \d\d:\d\d \d\d:\d\d/)).toBeVisible();
+  await expect(row(/^Over by .* in a hundred .* in a hundred/)).toBeVisible();
+  await two.getByRole('button', { name: 'Put it away' }).click();
+  await expect(two).toHaveCount(0);
+
   // Put off by hand: it begins then, and the rest is solved around it.
   // By keyboard: a bar of a minute is narrow.
   await bar(/^Trim: Ball, bare/).press('Enter');

@@ -1,6 +1,6 @@
 import { mean, sampleCorrelation, standardDeviation } from 'simple-statistics';
 import { seeded } from '../random/seeded.ts';
-import { chanceBy, chances, timeOf, USUAL_SPREAD } from './chance.ts';
+import { chanceBy, chances, gains, timeOf, USUAL_SPREAD, type Chances, type EveningSpread } from './chance.ts';
 import { schedule, type Task } from './schedule.ts';
 
 const task = (id: string, station: string, seconds: number, after: string[] = [], hands = true): Task => ({
@@ -29,6 +29,20 @@ test('of a chain the mean and the spread of the end are those of its parts', () 
   expect(standardDeviation(endsS) / sd).toBeLessThan(1.06);
 });
 
+test('what measuring gains is what the end is surer by when it is played with that doubt taken away', () => {
+  // Only casts and melting are unsure: without the casts what is left is the melting.
+  const only = { handsShare: 0, taskShare: 0, castsShare: 0.1, meltShare: 0.05 };
+  const played = (spread: EveningSpread) => chances(chain, plan(chain), { evenings: 8000, spread });
+  const span = ({ endsS }: Chances) => timeOf(endsS, 0.95) - timeOf(endsS, 0.05);
+  const all = played(only);
+  const [first] = gains(all);
+  expect(first!.what).toBe('casts');
+  const without = span(all) - span(played({ ...only, castsShare: 0 }));
+  expect(first!.surerS / without).toBeGreaterThan(0.93);
+  expect(first!.surerS / without).toBeLessThan(1.07);
+  // What is sure already gains nothing, and is not named.
+  expect(gains(all).map(({ what }) => what)).not.toContain('trim');
+});
 test('what the end hangs on most is the pour here, and the doubts are told in their order', () => {
   const { doubts } = chances(chain, plan(chain), { evenings: 5000 });
   expect(doubts[0]!.what).toBe('pour');

@@ -4,5 +4,6 @@ export * from './casts.ts';
 export * from './chance.ts';
 export * from './evening.ts';
 export * from './needs.ts';
+export * from './rebaked.ts';
 export * from './schedule.ts';
 export * from './tonight.ts';

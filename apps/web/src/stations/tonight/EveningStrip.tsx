@@ -16,7 +16,7 @@ interface Lane {
 }
 
 /** Lanes of an evening: each person, then what works by itself. */
-function lanesOf(
+export function lanesOf(
   { tasks, schedule: { placed } }: TonightPlan,
   people: readonly string[],
   fromS: number,
@@ -60,7 +60,7 @@ const shortName = ({ name }: Task, lane: string): string =>
   lane.startsWith('person') ? name : name.replace(/^(In the oven|Pour):? /, '');
 
 /** Bars in the colours of what they are: hands in lead, heat in straw, the pour between them. */
-const look = (task: Task, lane: string): string => {
+export const look = (task: Task, lane: string): string => {
   if (task.station === 'pour') return lane === 'pot' ? 'bg-straw' : 'bg-lead border-b-4 border-b-straw';
   if (!task.hands) return 'bg-straw';
   return 'bg-lead';

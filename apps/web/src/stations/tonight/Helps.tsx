@@ -1,4 +1,13 @@
-import { handsMinor, thinner, writeSpan, type TonightAsked, type TonightPlan, type TonightWishes } from '@schmelz/core';
+import {
+  allBakedBy,
+  handsMinor,
+  thinner,
+  writeSpan,
+  type PlanBake,
+  type TonightAsked,
+  type TonightPlan,
+  type TonightWishes,
+} from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
 import { wrap } from 'comlink';
 import { Button } from '../../design/Button.tsx';
@@ -8,6 +17,7 @@ import { startPlanner } from '../../workers/start.ts';
 import { Link } from 'react-router';
 import { writeTime, writeWeekday } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
+import type { Compared } from './Beside.tsx';
 import type { EveningForm, Wishes } from './wishes.ts';
 
 interface Change {
@@ -20,7 +30,7 @@ interface Change {
 }
 
 /** What could be otherwise tonight, one thing at a time. */
-function changesOf({ form, wishes }: Wishes, asked: TonightAsked): Change[] {
+function changesOf({ form, wishes }: Wishes, asked: TonightAsked, programs: readonly PlanBake[]): Change[] {
   const coats = asked.wanted.some(({ product }) => product.layers.reduce((sum, each) => sum + each.coats, 0) > 1);
   const thin = asked.wanted.map((each) =>
     each.product.layers.reduce((sum, layer) => sum + layer.coats, 0) > 1
@@ -45,17 +55,43 @@ function changesOf({ form, wishes }: Wishes, asked: TonightAsked): Change[] {
     ...(coats
       ? [{ id: 'coat', says: 'A coat less where there are two', form: null, wishes, asked: { ...asked, wanted: thin } }]
       : []),
+    // Only what cures all of it, and what all of it stands.
+    ...programs.flatMap((program): Change[] => {
+      const wanted = allBakedBy(asked.wanted, program, asked.oven, asked.oven.places);
+      if (!wanted) return [];
+      return [
+        { id: program.name, says: `All baked by ${program.name}`, form: null, wishes, asked: { ...asked, wanted } },
+      ];
+    }),
   ];
 }
 
 const lateOf = ({ ends }: TonightPlan) => ends.reduce((sum, { lateS }) => sum + lateS, 0);
 
+/** What a plan and the same with one thing changed come to, and how the change is taken; null: elsewhere. */
+export interface Besides {
+  two: [Compared, Compared];
+  take: (() => void) | null;
+}
+
 /** The same evening with one thing changed: when it ends then, and whether what is late is in time. */
-export function Helps({ asked, plan, wishes }: { asked: TonightAsked; plan: TonightPlan; wishes: Wishes }) {
+export function Helps({
+  asked,
+  plan,
+  wishes,
+  programs,
+  onBeside,
+}: {
+  asked: TonightAsked;
+  plan: TonightPlan;
+  wishes: Wishes;
+  programs: readonly PlanBake[];
+  onBeside: (besides: Besides) => void;
+}) {
   const units = useUnits();
-  const changes = changesOf(wishes, asked);
+  const changes = changesOf(wishes, asked, programs);
   const { data } = useQuery({
-    queryKey: ['tonight', 'helps', asked, wishes.wishes],
+    queryKey: ['tonight', 'helps', asked, wishes.wishes, programs],
     queryFn: async ({ signal }) => {
       const worker = startPlanner();
       signal.addEventListener('abort', () => worker.terminate());
@@ -67,7 +103,7 @@ export function Helps({ asked, plan, wishes }: { asked: TonightAsked; plan: Toni
           const then = (await planner.plan(change.asked ?? asked, change.wishes)) as TonightPlan;
           found.push({ change, then, sure: await planner.sure(then, byS) });
         }
-        return found;
+        return { found, sureNow: await planner.sure(plan, byS) };
       } finally {
         worker.terminate();
       }
@@ -80,10 +116,20 @@ export function Helps({ asked, plan, wishes }: { asked: TonightAsked; plan: Toni
     <>
       <Heading aside="one thing changed">And if</Heading>
       <ul>
-        {data.map(({ change, then, sure }) => {
+        {data.found.map(({ change, then, sure }) => {
           const savedS = plan.schedule.endS - then.schedule.endS;
           const endMs = then.startMs + 1000 * then.schedule.endS;
           const hands = handsMinor(plan.tasks, asked.ways) - handsMinor(then.tasks, asked.ways);
+          const take = change.form ? () => wishes.change(change.form!) : null;
+          const names = (of: TonightWishes) => of.people.map(({ name }) => name);
+          const beside = () =>
+            onBeside({
+              two: [
+                { says: 'As planned', plan, people: names(wishes.wishes), sure: data.sureNow },
+                { says: change.says, plan: then, people: names(change.wishes), sure },
+              ],
+              take,
+            });
           const rescued = lateOf(plan) > 0 && lateOf(then) === 0;
           return (
             <li
@@ -109,15 +155,20 @@ export function Helps({ asked, plan, wishes }: { asked: TonightAsked; plan: Toni
                     : `${writeSpan(Math.abs(savedS))} ${savedS > 0 ? 'sooner' : 'later'}`}
                 </span>
               </span>
-              {change.form ? (
-                <Button look="quiet" onClick={() => wishes.change(change.form!)}>
-                  Plan so
-                </Button>
-              ) : (
-                <Link className="quiet underline underline-offset-4" to="/products">
-                  at the product
-                </Link>
-              )}
+              <span className="flex flex-col items-end gap-1">
+                {take ? (
+                  <Button look="quiet" onClick={take}>
+                    Plan so
+                  </Button>
+                ) : (
+                  <Link className="quiet underline underline-offset-4" to="/products">
+                    at the product
+                  </Link>
+                )}
+                <button type="button" className="quiet min-h-6 underline underline-offset-4" onClick={beside}>
+                  side by side
+                </button>
+              </span>
             </li>
           );
         })}

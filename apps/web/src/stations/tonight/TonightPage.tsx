@@ -1,8 +1,17 @@
-import { chanceBy, surerS, timeOf, writeSpan, type TonightAsked, type TonightPlan } from '@schmelz/core';
+import {
+  chanceBy,
+  gains,
+  timeOf,
+  writeSpan,
+  type TonightAsked,
+  type TonightPlan,
+  type TonightWishes,
+} from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { call } from '../../api/client.ts';
+import { useList } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
@@ -14,7 +23,8 @@ import { EveningForm } from './EveningForm.tsx';
 import { WantedList } from './WantedList.tsx';
 import { when } from './when.ts';
 import { EveningStrip } from './EveningStrip.tsx';
-import { Helps } from './Helps.tsx';
+import { Beside } from './Beside.tsx';
+import { Helps, type Besides } from './Helps.tsx';
 import { ToWork } from './ToWork.tsx';
 import { RunSheet } from './RunSheet.tsx';
 import { usePlan, type PlanState } from './usePlan.ts';
@@ -54,14 +64,15 @@ function Ends({ state, untilMs }: { state: PlanState; untilMs: number }) {
   );
 }
 
-const DOUBT_SAYS: Record<string, string> = {
-  pour: 'your pace at the pot',
-  trim: 'your pace at the trimming',
-  paint: 'your pace at the painting',
-  bake: 'hanging up and taking down',
-  finish: 'your pace at the finish',
-  melting: 'how long the pot takes to melt',
-  casts: 'how many casts come good',
+/** What a doubt is, how it is measured, and where. */
+const MEASURED: Record<string, { says: string; by: string; to: string }> = {
+  pour: { says: 'Your pace at the pot', by: 'shots counted as they are poured', to: '/pour' },
+  trim: { says: 'Your pace at the trimming', by: 'heads counted one by one', to: '/trim' },
+  paint: { says: 'Your pace at the painting', by: 'heads counted one by one', to: '/paint' },
+  bake: { says: 'Hanging up and taking down', by: 'loads said as they go in', to: '/bake' },
+  finish: { says: 'Your pace at the finish', by: 'heads counted one by one', to: '/finish' },
+  melting: { says: 'How long the pot takes to melt', by: 'a heat-up with a probe in the pot', to: '/lead/melt' },
+  casts: { says: 'How many casts come good', by: 'bad heads said by their cavity', to: '/pour' },
 };
 
 /** What has become otherwise since the plan was taken to work. */
@@ -84,16 +95,30 @@ function Since({ asked, plan }: { asked: TonightAsked; plan: TonightPlan }) {
   );
 }
 
-/** What the end hangs on most, and what would make it surer. */
-function Doubt({ chances }: { chances: NonNullable<PlanState['chances']> }) {
-  const [first, second] = chances.doubts;
-  if (!first || first.share < 0.05) return null;
+/** What the end hangs on, and what measuring each of it would gain. */
+function Doubts({ chances }: { chances: NonNullable<PlanState['chances']> }) {
+  const worth = gains(chances).flatMap((gain) => (MEASURED[gain.what] ? [{ ...gain, ...MEASURED[gain.what]! }] : []));
+  if (worth.length === 0) return null;
   return (
-    <p className="quiet">
-      Most of the doubt is {DOUBT_SAYS[first.what] ?? first.what}
-      {second && second.share > 0.15 ? `, then ${DOUBT_SAYS[second.what] ?? second.what}` : ''}: were it known, the end
-      would be {writeSpan(surerS(chances))} surer. The bench learns it as you count.
-    </p>
+    <>
+      <Heading aside="what measuring would gain">What the end hangs on</Heading>
+      <ul>
+        {worth.slice(0, 4).map(({ what, share, surerS, says, by, to }) => (
+          <li key={what} className="grid grid-cols-[minmax(0,1fr)_auto] items-center gap-4 border-b border-rule py-2">
+            <span>
+              <span className="block">{says}</span>
+              <Link to={to} className="quiet underline underline-offset-4">
+                {by}
+              </Link>
+            </span>
+            <span className="text-right">
+              <b className="fig text-[19px]">{writeSpan(surerS)} surer</b>
+              <span className="quiet block">{Math.round(100 * share)} % of the doubt</span>
+            </span>
+          </li>
+        ))}
+      </ul>
+    </>
   );
 }
 
@@ -147,6 +172,11 @@ export function TonightPage() {
   const wishes = useWishes();
   const state = usePlan(asked, wishes.wishes);
   const [chosen, choose] = useState<string | null>(null);
+  const { data: kept } = useList('bake-programs');
+  const programs = useMemo(() => kept ?? [], [kept]);
+  const [compared, compare] = useState<(Besides & { to: TonightWishes }) | null>(null);
+  // What was compared with another evening's plan says nothing of this one.
+  const beside = compared?.to === wishes.wishes ? compared : null;
   if (!asked) return <Waiting error={error} />;
   const { plan } = state;
   const untilMs = wishes.wishes.evenings[0]!.toMs;
@@ -217,8 +247,16 @@ export function TonightPage() {
                 {at === 0 && chosen && <Chosen {...{ plan, wishes }} taskId={chosen} onGone={() => choose(null)} />}
               </div>
             ))}
+          {beside && (
+            <Beside
+              two={beside.two}
+              asked={asked}
+              untilMs={untilMs}
+              onTake={beside.take}
+              onClose={() => compare(null)}
+            />
+          )}
           {plan && <Since {...{ asked, plan }} />}
-          {state.chances && <Doubt chances={state.chances} />}
           {plan && (
             <div className="mt-6 grid gap-x-9 gap-y-6 xl:grid-cols-2">
               <div>
@@ -233,11 +271,19 @@ export function TonightPage() {
                   </p>
                 )}
                 <div className="mt-6" />
-                <Helps {...{ asked, plan, wishes }} />
+                <Helps
+                  {...{ asked, plan, wishes, programs }}
+                  onBeside={(besides) => compare({ ...besides, to: wishes.wishes })}
+                />
               </div>
               <div>
                 <Heading>At the pot</Heading>
                 <AtThePot plan={plan} />
+                {state.chances && (
+                  <div className="mt-6">
+                    <Doubts chances={state.chances} />
+                  </div>
+                )}
                 <div className="mt-6" />
                 <Heading>From the shelf</Heading>
                 <Needs {...{ asked, plan, wishes }} />
