@@ -7,13 +7,16 @@ let server: TestServer;
 let things: Awaited<ReturnType<typeof smallWorkshop>>;
 let { call, post, get, entry, ticketOf, pour, bareProduct } = {} as ReturnType<typeof eveningAt>;
 let bare: { id: string };
+let ticketId: string;
 beforeAll(async () => {
   server = await testServer();
   things = await smallWorkshop(server);
   ({ call, post, get, entry, ticketOf, pour, bareProduct } = eveningAt(server, things));
   bare = await bareProduct({ priceMinor: 150 });
   // 12 casts of 10 g: two short, one with its eye full; 9 good ones, all of them handed over.
-  const { ticketId, orderId } = await ticketOf(bare.id, 9);
+  const ordered = await ticketOf(bare.id, 9);
+  const { orderId } = ordered;
+  ({ ticketId } = ordered);
   await pour(ticketId, things.moldId, 12, ['short', 'short', 'eye full']);
   await post(`/tickets/${ticketId}/entries`, entry({ kind: 'good', step: 'trim', count: 9 }));
   await post(`/tickets/${ticketId}/entries`, entry({ kind: 'close' }));
@@ -87,6 +90,13 @@ test('what came out bad stands by cavity, pour and station, with its causes', as
   expect(pours[0]).toMatchObject({ casts: 12, bad: 3, moldId: things.moldId });
   const pot = stations.find(({ station }: { station: string }) => station === 'pour');
   expect(pot).toMatchObject({ came: 12, causes: { short: 2, 'eye full': 1 } });
+  // At the pot only the hands are lost: all of a head's, less those of its steps after it.
+  const { planned, quantity } = await get(`/tickets/${ticketId}`);
+  const later = Object.values(planned.handsS as Record<string, number>).reduce((all, seconds) => all + seconds, 0);
+  const minor = ((planned.workS / quantity - later) * planned.labourMinorPerHour) / 3600;
+  expect(minor).toBeGreaterThan(0);
+  expect(pot.costMinor.short).toBeCloseTo(2 * minor, 6);
+  expect(pot.costMinor['eye full']).toBeCloseTo(minor, 6);
   expect((await get('/books/quality?from=0&to=1')).cavities).toEqual([]);
 });
 

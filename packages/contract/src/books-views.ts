@@ -50,6 +50,11 @@ export interface QualityView {
     causes: Record<string, number>;
   }[];
   pours: { number: number; at: number; moldId: string; casts: number; bad: number }[];
-  /** Heads that came to a station, and those thrown back there, by cause. */
-  stations: { station: string; came: number; causes: Record<string, number> }[];
+  /** Heads that came to a station, those thrown back there, by cause, and what these cost by their plans. */
+  stations: {
+    station: string;
+    came: number;
+    causes: Record<string, number>;
+    costMinor: Record<string, number>;
+  }[];
 }

@@ -2,7 +2,10 @@ import {
   castingProblem,
   leadBalance,
   productKg,
+  rejectMinor,
   takesOf,
+  usualDisposition,
+  type CostedTicket,
   type CostStack,
   type MetalOfPour,
   type PlanInput,
@@ -148,6 +151,20 @@ export async function makeables(store: Store): Promise<MakeableView[]> {
   });
 }
 
+/** Tickets as what is thrown back of them is reckoned: their plans of the day of release. */
+async function costedTickets(store: Store, ids: readonly string[]): Promise<Map<string, CostedTicket>> {
+  const rows = await rowsOf(store.models.tickets, {
+    where: { id: [...ids] },
+    attributes: ['id', 'quantity', 'route', 'planned'],
+  });
+  return new Map(
+    rows.map(({ id, quantity, route, planned }) => {
+      const { stack, bill, workS, handsS = {}, labourMinorPerHour } = planned;
+      return [id, { stack, bill, route, workS: workS / quantity, handsS, labourMinorPerHour }];
+    }),
+  );
+}
+
 /** What came out bad: by cavity, pour by pour, and by station and cause. */
 export async function quality(store: Store, period: Period | null): Promise<QualityView> {
   const { from, to } = period ?? EVER;
@@ -177,15 +194,24 @@ export async function quality(store: Store, period: Period | null): Promise<Qual
     values,
   );
   const stations = new Map<string, QualityView['stations'][number]>();
-  for (const { thrown, came } of await thrownByTicket(store, period ?? EVER)) {
+  const thrownBack = await thrownByTicket(store, period ?? EVER);
+  const costed = await costedTickets(
+    store,
+    thrownBack.filter(({ thrown }) => thrown.length > 0).map(({ ticketId }) => ticketId),
+  );
+  for (const { ticketId, thrown, came } of thrownBack) {
     for (const [station, heads] of Object.entries(came)) {
-      const own = stations.get(station) ?? { station, came: 0, causes: {} };
+      const own = stations.get(station) ?? { station, came: 0, causes: {}, costMinor: {} };
       own.came += heads;
       stations.set(station, own);
     }
     for (const { station, cause, heads } of thrown) {
       const own = stations.get(station);
-      if (own) own.causes[cause] = (own.causes[cause] ?? 0) + heads;
+      if (!own) continue;
+      own.causes[cause] = (own.causes[cause] ?? 0) + heads;
+      // What usually becomes of such a head; what became of each by itself is in its ticket's own figures.
+      const minor = heads * rejectMinor(costed.get(ticketId)!, station, usualDisposition(station, cause));
+      own.costMinor[cause] = (own.costMinor[cause] ?? 0) + minor;
     }
   }
   return {

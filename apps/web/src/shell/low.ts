@@ -29,11 +29,12 @@ export function leftOf(
 
 export const useUsed = () => useQuery({ queryKey: ['stock', 'use'], queryFn: () => call('GET /stock/use') });
 
-/** What runs low on the shelf, by material; undefined until it is known. */
-export function useLow(): ReadonlyMap<string, PartToBuy> | undefined {
+/** What runs low on the shelf once the open work is done, by material; undefined until it is known. */
+export function useLow(reserved?: ReadonlyMap<string, number>): ReadonlyMap<string, PartToBuy> | undefined {
   const { data: materials } = useList('materials');
   const { data: suppliers } = useList('suppliers');
   const { data: used } = useUsed();
   if (!materials || !suppliers || !used) return undefined;
-  return new Map(leftOf(materials, suppliers, used).map((each) => [each.materialId, each]));
+  const left = leftOf(materials, suppliers, used, (id) => reserved?.get(id) ?? 0);
+  return new Map(left.map((each) => [each.materialId, each]));
 }

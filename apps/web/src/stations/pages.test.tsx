@@ -184,7 +184,7 @@ describe('orders', () => {
   test('what cannot be cast stops the release and says why', async () => {
     fakeApi(planAnswers({ problems: [{ productId: ids.product, text: 'Hook 6/0 does not fit: too large.' }] }));
     renderAt(<PlanPage />, `/orders/${ids.order}`, '/orders/:id');
-    expect(await screen.findByText('Hook 6/0 does not fit: too large.')).toBeTruthy();
+    expect((await screen.findByText(/Hook 6\/0 does not fit: too large\./)).textContent).toMatch(/^[^:]+: Hook/);
     expect((screen.getByRole('button', { name: 'Release to the line' }) as HTMLButtonElement).disabled).toBe(true);
   });
 });

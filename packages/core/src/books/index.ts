@@ -1,3 +1,4 @@
 export * from './flow.ts';
 export * from './price.ts';
+export * from './reject-cost.ts';
 export * from './what-if.ts';

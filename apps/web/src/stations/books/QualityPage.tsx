@@ -8,6 +8,7 @@ import { Waiting } from '../../design/Notice.tsx';
 import { Icon } from '../../design/Icon.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { usePeriod, Years } from '../../design/Period.tsx';
+import { useUnits } from '../../units/Units.tsx';
 import { PChartView } from './PChartView.tsx';
 import { BooksRooms } from './rooms.tsx';
 
@@ -70,6 +71,7 @@ function CavityColumn({ cavity }: { cavity: Cavity }) {
 
 /** What came out bad: by cavity, pour by pour, by cause; what chance does not explain is marked, and nothing else. */
 export function QualityPage() {
+  const units = useUnits();
   const period = usePeriod();
   const { from, to } = period;
   const { data: molds } = useList('molds');
@@ -139,21 +141,28 @@ export function QualityPage() {
             <PChartView pours={together} />
           </section>
           <section>
-            <Heading aside="those that most comes from first">What went wrong, where</Heading>
+            <Heading aside="those that most comes from first; hands, powder and what does not come back">
+              What went wrong, where
+            </Heading>
             <div className="grid gap-x-9 gap-y-5 md:grid-cols-2 xl:grid-cols-3">
               {data.stations
                 .filter(({ causes }) => Object.keys(causes).length > 0)
-                .map(({ station, came, causes }) => (
+                .map(({ station, came, causes, costMinor }) => (
                   <div key={station}>
                     <p>
                       <b className="stamp">{stationOf(station).name}</b>{' '}
-                      <span className="quiet">{came} heads came there</span>
+                      <span className="quiet">
+                        {came} heads came there; what went wrong cost{' '}
+                        {units.money(Object.values(costMinor).reduce((sum, minor) => sum + minor, 0))}
+                      </span>
                     </p>
                     <ul>
                       {pareto(causes).map(({ cause, count, share }) => (
                         <li key={cause} className="mt-1.5">
                           <span className="flex justify-between gap-3">
-                            {cause} <b className="fig text-[19px]">{count}</b>
+                            <span className="min-w-0 flex-1">{cause}</span>
+                            <span className="quiet">{units.money(costMinor[cause] ?? 0)}</span>
+                            <b className="fig min-w-[2ch] text-right text-[19px]">{count}</b>
                           </span>
                           <span className="block h-2 bg-well">
                             <span

@@ -26,7 +26,7 @@ function Marked({
   onOpen,
 }: Omit<Shelf, 'materials'> & { material: Material; children: ReactNode }) {
   const units = useUnits();
-  const why = low?.get(material.id)?.why ?? 'enough';
+  const { why, need } = low?.get(material.id) ?? { why: 'enough', need: 0 };
   const none = material.quantity <= 0;
   return (
     <button
@@ -39,10 +39,11 @@ function Marked({
         <b className="fig text-[24px]">{units.part(material.kind, material.quantity)}</b>
         {why !== 'enough' && (
           <span className={`text-[13px] font-semibold ${none ? 'text-stop' : 'text-watch'}`}>
-            <Icon name={none ? 'short' : 'watch'} size={12} /> {none ? 'none' : 'low'}
+            <Icon name={none ? 'short' : 'watch'} size={12} /> {none ? 'none' : why}
           </span>
         )}
       </span>
+      {need > 0 && <span className="block px-2 text-[13px]">{units.part(material.kind, need)} reserved</span>}
       <span className="quiet block truncate px-2 pb-2 group-hover:underline">{material.name}</span>
     </button>
   );

@@ -18,6 +18,7 @@ import { Sheet } from '../../design/Sheet.tsx';
 import { PutAway } from '../../shell/PutAway.tsx';
 import { Swatch } from '../../shell/Swatch.tsx';
 import { useLow } from '../../shell/low.ts';
+import { useReserved } from '../../shell/reserved.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { ImportForm } from './ImportForm.tsx';
 import { MaterialForm } from './MaterialForm.tsx';
@@ -72,7 +73,7 @@ export function StockPage() {
   );
   const [away, setAway] = useState(false);
   const [asList, setAsList] = useState(false);
-  const low = useLow();
+  const low = useLow(useReserved());
   const listed = useMemo(() => (materials ?? []).filter((each) => Boolean(each.archived) === away), [away, materials]);
   const table = useReactTable({
     data: listed,
