@@ -76,6 +76,7 @@ async function views(url: string): Promise<[string, string][]> {
     ['who has a lot', `/trace/lot/${trace.lots[0].lotId}`],
     ['stock', '/stock'],
     ['a count', '/stock/count'],
+    ['a parcel', '/stock/parcel'],
     ['to buy', '/stock/buy'],
     ['what can be made', '/stock/make'],
     ['books', '/books'],

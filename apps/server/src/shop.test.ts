@@ -109,3 +109,49 @@ test('use is told week by week, and a week before anything was written down is n
   // A purchase is no use.
   expect(used.some(({ weekly: own }) => own.some((week) => week < 0))).toBe(false);
 });
+
+test('a parcel: freight by value or by mass, all of it or nothing, and each line once', async () => {
+  const { leadId, hookIds } = things;
+  const at = async (id: string) => {
+    const all = (await get('/materials')) as { id: string; quantity: number; valueMinor: number }[];
+    return all.find((each) => each.id === id)!;
+  };
+  const line = (materialId: string, quantity: number, priceMinor: number) => {
+    return { id: crypto.randomUUID(), materialId, quantity, priceMinor };
+  };
+  const parcel = (by: string, lines: object[], more: object = {}) => {
+    return post('/parcels', { on: '2026-02-07', lot: 'parcel', freightMinor: 1200, by, lines, ...more });
+  };
+  const [lead, hook] = [await at(leadId), await at(hookIds[0]!)];
+  const lines = [line(leadId, 10, 3000), line(hookIds[0]!, 100, 1000)];
+  const { status, body } = await parcel('value', lines);
+  expect([status, body]).toEqual([200, { shares: [900, 300] }]);
+  expect((await at(leadId)).valueMinor - lead.valueMinor).toBe(3900);
+  expect((await at(hookIds[0]!)).valueMinor - hook.valueMinor).toBe(1300);
+  expect((await at(hookIds[0]!)).quantity - hook.quantity).toBe(100);
+  // Sent again, because the answer was lost: nothing comes twice.
+  await parcel('value', lines);
+  expect((await at(leadId)).quantity - lead.quantity).toBeCloseTo(10, 9);
+  // By mass: 100 hooks of a gram or so beside ten kilograms.
+  const { shares } = (await parcel('mass', [line(leadId, 10, 3000), line(hookIds[0]!, 100, 1000)])).body;
+  expect(shares[0] + shares[1]).toBe(1200);
+  expect(shares[1]).toBeGreaterThan(3);
+  expect(shares[1]).toBeLessThan(40);
+  // One line that cannot be, and none is booked.
+  const before = await at(leadId);
+  const wrong = await parcel('value', [line(leadId, 5, 100), line(things.moldId, 5, 100)]);
+  expect(wrong.status).toBe(404);
+  const guard = await post('/materials', {
+    kind: 'guard',
+    name: 'Brush',
+    note: '',
+    metalId: null,
+    hook: null,
+    powder: null,
+  });
+  const unknown = await parcel('mass', [line(leadId, 5, 100), line(guard.body.id, 5, 100)]);
+  expect(unknown.status).toBe(422);
+  expect(unknown.body.detail).toMatch(/mass of Brush is not known/);
+  expect((await at(leadId)).quantity).toBe(before.quantity);
+  expect((await parcel('weight', lines)).body.detail).toMatch(/by is "weight"; allowed: value, mass/);
+});

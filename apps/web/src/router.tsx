@@ -144,6 +144,7 @@ export const router = createBrowserRouter([
           page('/tickets/:id', async () => (await import('./stations/ticket/TicketPage.tsx')).TicketPage),
           page('/stock/goods', async () => (await import('./stations/goods/GoodsPage.tsx')).GoodsPage),
           page('/stock/count', async () => (await import('./stations/stock/CountPage.tsx')).CountPage),
+          page('/stock/parcel', async () => (await import('./stations/stock/ParcelPage.tsx')).ParcelPage),
           page('/stock/make', async () => (await import('./stations/buy/MakePage.tsx')).MakePage),
           page('/stock/buy', async () => (await import('./stations/buy/BuyPage.tsx')).BuyPage),
           page('/stock', async () => (await import('./stations/stock/StockPage.tsx')).StockPage),

@@ -2,7 +2,7 @@ import { body, csv, json, made, nothing, row } from './route.ts';
 import { cleanSchema, importQuerySchema, lotSchema } from './schema/records.ts';
 import { beforeQuerySchema } from './schema/runs.ts';
 import { putAwaySchema, takeTemplateSchema } from './schema/workshop.ts';
-import { countSchema, goodsSchema, lotOfTicketSchema, receiptSchema } from './schema/stock.ts';
+import { countSchema, goodsSchema, lotOfTicketSchema, parcelSchema, receiptSchema } from './schema/stock.ts';
 import type {
   GoodsMove,
   GoodsOnShelf,
@@ -60,6 +60,12 @@ export const STOCK_ROUTES = {
     summary: 'A purchase comes in',
     body: body(receiptSchema),
     answer: nothing,
+  },
+  'POST /parcels': {
+    operation: 'receive_parcel',
+    summary: 'Purchases that came together, with freight shared by value or mass: all of them, or none',
+    body: body(parcelSchema),
+    answer: json<{ shares: number[] }>(),
   },
   'POST /materials/:id/counts': {
     operation: 'count',

@@ -11,7 +11,7 @@ import { listJars } from '../services/jars.ts';
 import { listPartLots, nameLot } from '../services/part-lots.ts';
 import { putAway } from '../services/resources.ts';
 import { readSettings, writeSettings } from '../services/settings.ts';
-import { count, listFlows, listMoves, receive } from '../services/stock.ts';
+import { count, listFlows, listMoves, receive, receiveParcel } from '../services/stock.ts';
 import { usedWeekly } from '../services/use.ts';
 import { strikeImport, strikeMove } from '../services/strike.ts';
 import { takeTemplate } from '../services/templates.ts';
@@ -50,6 +50,7 @@ export function workshopHandlers(store: Store, config: Config, sessions: Session
     'POST /imports/:id/strike': ({ params }) => strikeImport(store, params.id),
     'POST /moves/:id/strike': ({ params }) => strikeMove(store, params.id),
     'POST /materials/:id/receipts': ({ params, body }) => receive(store, params.id, body),
+    'POST /parcels': ({ body }) => receiveParcel(store, body),
     'POST /materials/:id/counts': ({ params, body }) => count(store, params.id, body),
     'GET /materials/:id/moves': ({ params }) => listMoves(store, params.id),
     'GET /materials/:id/flows': ({ params }) => listFlows(store, params.id),

@@ -1,5 +1,14 @@
-import { costOf, QUANTITY_TOLERANCE, takeValueMinor, type Balance, type Posting } from '@schmelz/core';
-import type { CountInput, Material, ReceiptInput, StockFlow, StockMove } from '@schmelz/contract';
+import {
+  costOf,
+  freightShares,
+  lineMassKg,
+  QUANTITY_TOLERANCE,
+  takeValueMinor,
+  type Balance,
+  type ParcelLine,
+  type Posting,
+} from '@schmelz/core';
+import type { CountInput, Material, ParcelInput, ReceiptInput, StockFlow, StockMove } from '@schmelz/contract';
 import type { Transaction } from 'sequelize';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notFound } from './errors.ts';
@@ -100,6 +109,27 @@ export function receive(store: Store, materialId: string, receipt: ReceiptInput)
       saidId,
     };
     await moveStock(store, move, transaction);
+  });
+}
+
+/** Several purchases that came together: each with its share of the freight; all of them, or none. */
+export function receiveParcel(store: Store, parcel: ParcelInput): Promise<{ shares: number[] }> {
+  return store.write(async (transaction) => {
+    const lines: (Omit<ParcelInput['lines'][number], 'massKg'> & ParcelLine)[] = [];
+    for (const line of parcel.lines) {
+      const material = await existing(store, line.materialId, transaction);
+      lines.push({ ...line, name: material.name, massKg: line.massKg ?? lineMassKg(material, line.quantity) });
+    }
+    const shares = freightShares(lines, parcel.freightMinor, parcel.by);
+    for (const [at, { id, materialId, quantity, priceMinor }] of lines.entries()) {
+      if (await isThere(store, id, transaction)) continue;
+      const move = {
+        ...{ at: cameAt(parcel), materialId, reason: 'received', quantity, valueMinor: priceMinor + shares[at]! },
+        ...{ ticketId: null, lot: parcel.lot, saidId: id },
+      };
+      await moveStock(store, move, transaction);
+    }
+    return { shares };
   });
 }
 

@@ -1,4 +1,4 @@
-import { GRADES } from '@schmelz/core';
+import { FREIGHT_BY, GRADES } from '@schmelz/core';
 import type * as yup from 'yup';
 import { across, choice, day, hour, id, list, note, number, record, whole } from './field.ts';
 
@@ -14,6 +14,30 @@ export const receiptSchema = record({
   lot: note(60),
 });
 export type ReceiptInput = yup.InferType<typeof receiptSchema>;
+
+/** Several purchases that came together, with what was paid for the way: all of it is booked, or nothing. */
+export const parcelSchema = record({
+  on: day(),
+  time: hour(),
+  /** Of all lines. */
+  lot: note(60),
+  freightMinor: whole('minor units', 0, 100_000_000),
+  by: choice(FREIGHT_BY),
+  lines: list(
+    record({
+      /** Made by whoever sends it: sent twice, the line counts once. */
+      id: id(),
+      materialId: id(),
+      quantity: number('kg or pieces', 0.001, 100_000),
+      priceMinor: whole('minor units', 0, 1_000_000_000),
+      /** Of all of it; left out: by its kind, where that is known. */
+      massKg: number('kg', 0, 100_000).optional(),
+    }),
+    1,
+    50,
+  ),
+});
+export type ParcelInput = yup.InferType<typeof parcelSchema>;
 
 /** Which ticket took from a lot, where it was another than the oldest. */
 export const lotOfTicketSchema = record({ ticketId: id() });

@@ -119,6 +119,9 @@ export function StockPage() {
           <Link className="underline underline-offset-4" to="/stock/count">
             Count it, shelf by shelf
           </Link>
+          <Link className="underline underline-offset-4" to="/stock/parcel">
+            A parcel came
+          </Link>
           <Link className="underline underline-offset-4" to="/stock/buy">
             What to buy, and where
           </Link>
