@@ -14,6 +14,7 @@ import { PutAway } from '../../shell/PutAway.tsx';
 import { save } from '../../shell/save.ts';
 import { isoDay, moment } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
+import { amountIn } from './amount.ts';
 import { shoppingCsv } from './shopping-csv.ts';
 import { Slip } from './Slip.tsx';
 import { StockBar } from './StockBar.tsx';
@@ -44,9 +45,7 @@ export function BuyPage() {
       .sort((a, b) => ORDER[a.why] - ORDER[b.why]);
   const amountOf = ({ materialId, buy }: PartToBuy) => {
     const text = typed[materialId];
-    if (text === undefined) return buy;
-    const value = Number(text.replace(',', '.'));
-    return Number.isFinite(value) && value >= 0 ? value : buy;
+    return (text === undefined ? null : amountIn(text)) ?? buy;
   };
   const {
     needs,

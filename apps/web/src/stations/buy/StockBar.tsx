@@ -4,6 +4,7 @@ import { useId } from 'react';
 import { Icon } from '../../design/Icon.tsx';
 import { Swatch } from '../../shell/Swatch.tsx';
 import { useUnits } from '../../units/Units.tsx';
+import { amountIn } from './amount.ts';
 
 const percent = (share: number) => `${Math.min(100, Math.max(0, 100 * share))}%`;
 
@@ -28,6 +29,7 @@ export function StockBar({
   const say = (quantity: number) => units.part(material.kind, quantity);
   const most = Math.max(here, need, (point?.at ?? 0) * 1.25, 1e-9) * 1.04;
   const left = Math.max(0, free);
+  const wrong = typed !== undefined && amountIn(typed) === null;
   return (
     <li className="grid grid-cols-[minmax(0,1fr)_6.5rem] items-center gap-x-5 gap-y-1 border-b border-rule py-3">
       <div className="min-w-0">
@@ -74,11 +76,17 @@ export function StockBar({
           id={id}
           className="field fig text-right text-[19px]"
           inputMode="decimal"
-          aria-invalid={typed !== undefined && !(Number(typed.replace(',', '.')) >= 0)}
+          aria-invalid={wrong}
+          aria-describedby={wrong ? `${id}-wrong` : undefined}
           value={typed ?? String(whole(buy))}
           onChange={(event) => onType(event.target.value)}
         />
       </div>
+      {wrong && (
+        <p id={`${id}-wrong`} role="alert" className="col-span-2 text-sm font-medium text-stop">
+          {typed} is no amount; allowed: 0 and more. {say(whole(buy))} is bought instead.
+        </p>
+      )}
     </li>
   );
 }
