@@ -84,6 +84,7 @@ async function views(url: string): Promise<[string, string][]> {
     ['where the metal went', '/books/metal'],
     ['what came out bad', '/books/quality'],
     ['month by month', '/books/months'],
+    ['who and what', '/books/sales'],
     ['setup', '/setup'],
     ['first steps', '/start'],
   ];

@@ -1,4 +1,4 @@
-import { planOrder } from '@schmelz/core';
+import { planOrder, type Sale } from '@schmelz/core';
 import { eveningAt } from './test/evening.ts';
 import { smallWorkshop, testServer, type TestServer } from './test/server.ts';
 
@@ -134,4 +134,22 @@ test('what a head takes off the shelves is its metal, hook, powder and parts; wh
   expect(Object.keys(bareTakes).sort()).toEqual([things.leadId, things.hookIds[0]!].sort());
   const nowhere = await bareProduct({ nominalMassKg: 0.099 });
   expect((await get('/stock/makes')).some(({ id }: { id: string }) => id === nowhere.id)).toBe(false);
+});
+
+test('what was sold and given stands by product and customer, with what those heads cost', async () => {
+  const sales = (await get('/books/sales')) as Sale[];
+  const own = sales.filter(({ productId }) => productId === bare.id);
+  expect(own.map(({ party, heads, minor, givenHeads }) => [party, heads, minor, givenHeads])).toEqual([
+    ['Stall', 6, 900, 2],
+  ]);
+  const onList = (await get('/tickets')).find((each: { productId: string }) => each.productId === bare.id);
+  // What was taken off the shelves for nine heads, by the moves of each part; eight of them are gone.
+  const materials = (await get('/materials')) as { id: string }[];
+  const moves = await Promise.all(materials.map(({ id }) => get(`/materials/${id}/moves`)));
+  const taken = (moves.flat() as { ticketNumber: number | null; valueMinor: number }[])
+    .filter(({ ticketNumber }) => ticketNumber === onList.number)
+    .reduce((sum, { valueMinor }) => sum - valueMinor, 0);
+  expect(taken).toBeGreaterThan(0);
+  expect(Math.abs(own[0]!.costMinor - (8 / 9) * taken)).toBeLessThanOrEqual(1);
+  expect(await get('/books/sales?from=0&to=1')).toEqual([]);
 });

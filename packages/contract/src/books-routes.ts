@@ -1,4 +1,4 @@
-import type { MetalOfPour } from '@schmelz/core';
+import type { MetalOfPour, Sale } from '@schmelz/core';
 import { body, json, made, oneOf, type Route } from './route.ts';
 import { GIFT_KINDS, giftSchema, type Gift } from './schema/gift.ts';
 import { lookQuerySchema } from './schema/records.ts';
@@ -24,6 +24,12 @@ export const BOOKS_ROUTES = {
     operation: 'months_of_books',
     summary: 'Money and heads month by month',
     answer: json<MonthOfBooks[]>(),
+  },
+  'GET /books/sales': {
+    operation: 'sales',
+    summary: 'Finished heads that were sold, came back or were given, by product and customer',
+    query: periodQuerySchema,
+    answer: json<Sale[]>(),
   },
   'GET /books/quality': {
     operation: 'quality',

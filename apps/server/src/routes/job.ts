@@ -1,7 +1,7 @@
 import { listPours, addPourEntries, poursOnList, readPour, startPour } from '../services/pours.ts';
 import { planView, releaseOrder } from '../services/orders.ts';
 import { orderGoods } from '../services/goods.ts';
-import { costOfProduct, makeables, metalOfPours, monthsOfBooks, quality } from '../services/books.ts';
+import { costOfProduct, makeables, metalOfPours, monthsOfBooks, quality, salesOf } from '../services/books.ts';
 import { lotQuality } from '../services/lot-quality.ts';
 import { openRuns, readRun } from '../services/run-views.ts';
 import { addRunEntries } from '../services/runs.ts';
@@ -38,6 +38,7 @@ export const jobHandlers = (store: Store) =>
     'GET /stock/makes': () => makeables(store),
     'GET /books/metal': ({ query }) => metalOfPours(store, periodOf(query)),
     'GET /books/months': () => monthsOfBooks(store),
+    'GET /books/sales': ({ query }) => salesOf(store, periodOf(query)),
     'GET /books/quality': ({ query }) => quality(store, periodOf(query)),
     'GET /books/cost/:id': ({ params, query }) => costOfProduct(store, params.id, query.heads),
     'GET /tickets/:id': ({ params }) => readTicket(store, params.id),

@@ -9,6 +9,7 @@ import {
   type CostStack,
   type MetalOfPour,
   type PlanInput,
+  type Sale,
 } from '@schmelz/core';
 import type { CostOfProduct, MakeableView, MonthOfBooks, QualityView } from '@schmelz/contract';
 import { rowsOf, type Store } from '../store/store.ts';
@@ -94,6 +95,21 @@ export async function monthsOfBooks(store: Store): Promise<MonthOfBooks[]> {
     own.costMinor += totalMinor;
   }
   return [...months.values()].sort((a, b) => a.month.localeCompare(b.month));
+}
+
+/** What was sold, came back and was given, by product and customer. */
+export async function salesOf(store: Store, period: Period | null): Promise<Sale[]> {
+  const { from, to } = period ?? EVER;
+  return store.select<Sale>(
+    `SELECT productId, party,
+            SUM(CASE WHEN reason = 'given' THEN 0 ELSE -pieces END) AS heads,
+            SUM(CASE WHEN reason = 'given' THEN 0 ELSE COALESCE(priceMinor, 0) END) AS minor,
+            -SUM(valueMinor) AS costMinor,
+            SUM(CASE WHEN reason = 'given' THEN -pieces ELSE 0 END) AS givenHeads
+     FROM goodsMoves WHERE NOT struck AND reason IN ('sold', 'given', 'returned') AND at >= :from AND at < :to
+     GROUP BY productId, party ORDER BY productId, party`,
+    { from, to },
+  );
 }
 
 function monthOf(ms: number): string {

@@ -1,4 +1,5 @@
 export * from './flow.ts';
 export * from './price.ts';
 export * from './reject-cost.ts';
+export * from './sales.ts';
 export * from './what-if.ts';

@@ -10,6 +10,7 @@ export const BooksRooms = () => (
       { to: '/books/metal', name: 'Metal' },
       { to: '/books/quality', name: 'What came out bad' },
       { to: '/books/months', name: 'Months' },
+      { to: '/books/sales', name: 'Who and what' },
     ]}
   />
 );

@@ -1,0 +1,38 @@
+import { screen, within } from '@testing-library/react';
+import type { Sale } from '@schmelz/core';
+import { ids, products } from '../../test/fixtures.ts';
+import { fakeApi, prepareBrowser, renderAt } from '../../test/render.tsx';
+import { salesCsv, SalesPage } from './SalesPage.tsx';
+
+beforeEach(prepareBrowser);
+
+const SALES: Sale[] = [
+  { productId: ids.product, party: 'Stall', heads: 6, minor: 900, costMinor: 300, givenHeads: 0 },
+  { productId: ids.product, party: '=1+1', heads: 4, minor: 500, costMinor: 200, givenHeads: 1 },
+];
+
+test('by product and by customer, with what was left', async () => {
+  fakeApi({ 'GET /books/sales': SALES });
+  renderAt(<SalesPage />);
+  expect(await screen.findByText('€14.00', { selector: '.fig *, .fig' })).toBeTruthy();
+  const product = within(screen.getByRole('region', { name: 'By product' }));
+  expect(product.getByRole('row', { name: new RegExp(products[0]!.name) }).textContent).toMatch(
+    /10.*1 given.*€14\.00.*€5\.00.*€9\.00/,
+  );
+  const [, first, second] = within(screen.getByRole('region', { name: 'By customer' })).getAllByRole('row');
+  expect(first!.textContent).toMatch(/^Stall6/);
+  expect(second!.textContent).toMatch(/^=1\+14/);
+});
+
+test('as a table no cell of which a spreadsheet runs', () => {
+  const [head, first, second] = salesCsv(SALES, () => 'Ball', 2).split('\r\n');
+  expect(head).toBe('product,customer,sold,given,cameIn,took,left');
+  expect(first).toBe('Ball,Stall,6,0,9.00,3.00,6.00');
+  expect(second).toMatch(/^Ball,"?'=1\+1"?,4,1,5\.00,2\.00,3\.00$/);
+});
+
+test('nothing sold is said', async () => {
+  fakeApi({ 'GET /books/sales': [] });
+  renderAt(<SalesPage />);
+  expect(await screen.findByText(/^Nothing was sold or given/)).toBeTruthy();
+});
