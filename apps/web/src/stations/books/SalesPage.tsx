@@ -26,8 +26,9 @@ export const salesCsv = (sales: readonly Sale[], nameOf: (productId: string) => 
 };
 
 /** One way to put the sales together, what brought most first, drawn beside. */
-function Table({ says, rows, nameOf }: { says: string; rows: readonly SalesOf[]; nameOf: (key: string) => string }) {
+function Table({ kind, rows, nameOf }: { kind: string; rows: readonly SalesOf[]; nameOf: (key: string) => string }) {
   const units = useUnits();
+  const says = `By ${kind.toLowerCase()}`;
   const most = Math.max(1, ...rows.map(({ minor }) => minor));
   return (
     <section>
@@ -36,7 +37,7 @@ function Table({ says, rows, nameOf }: { says: string; rows: readonly SalesOf[];
         <table className="sheet-table min-w-[620px]">
           <thead>
             <tr>
-              <th>{says.replace(/^By /, '')}</th>
+              <th>{kind}</th>
               <th className="num">Heads</th>
               <th className="num">Came in</th>
               <th className="num">They took</th>
@@ -113,8 +114,8 @@ export function SalesPage() {
         <p className="quiet">Nothing was sold or given {says}.</p>
       ) : (
         <div className="flex flex-col gap-8">
-          <Table says="By product" rows={salesBy(sales, ({ productId }) => productId)} nameOf={productOf} />
-          <Table says="By customer" rows={salesBy(sales, ({ party }) => party)} nameOf={customerOf} />
+          <Table kind="Product" rows={salesBy(sales, ({ productId }) => productId)} nameOf={productOf} />
+          <Table kind="Customer" rows={salesBy(sales, ({ party }) => party)} nameOf={customerOf} />
         </div>
       )}
     </Page>
