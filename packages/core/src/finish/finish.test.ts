@@ -105,7 +105,8 @@ describe('what waits for one glue', () => {
   test('two steps of one ticket are one mix: 20 heads of 0.06 and 40 of 0.02 ml', () => {
     const [glue, ...others] = gluesTogether([guards, eyes]);
     expect(others).toEqual([]);
-    // (20 × 0.06 + 40 × 0.02) / 60 = 1/30 ml; (20 × 28 + 40 × 14) / 60 = 56/3 s; the quicker glue decides when it is stiff.
+    // (20 × 0.06 + 40 × 0.02) / 60 = 1/30 ml; (20 × 28 + 40 × 14) / 60 = 56/3 s. The quicker glue decides when it is
+    // stiff.
     expect(glue!.mlPerHead).toBeCloseTo(1 / 30, 12);
     expect(glue!.secondsPerHead).toBeCloseTo(56 / 3, 12);
     expect([glue!.potLifeS, glue!.setS, glue!.own]).toEqual([240, 7200, false]);
