@@ -36,3 +36,9 @@ test('who reckons no hands loses only what is in a head', () => {
   expect(rejectMinor({ ...ticket, labourMinorPerHour: 0 }, 'pour', 'melt')).toBe(0);
   expect(rejectMinor({ ...ticket, labourMinorPerHour: 0 }, 'trim', 'hook lost')).toBe(15);
 });
+
+test('a plan of an older workshop, which knew fewer parts of a cost, is reckoned with those that it has', () => {
+  const { parts: _parts, energy: _energy, ...known } = ticket.stack;
+  const old = { ...ticket, stack: known as CostedTicket['stack'] };
+  expect(rejectMinor(old, 'finish', 'scrap')).toBeCloseTo(188 / 3 + 2 + 3 + 15, 9);
+});

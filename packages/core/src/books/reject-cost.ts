@@ -25,10 +25,12 @@ export interface CostedTicket {
 export function rejectMinor(ticket: CostedTicket, station: string, goes: DispositionId): number {
   const { stack, bill, workS, handsS, labourMinorPerHour, route } = ticket;
   const { lead, parts, stays } = disposition(goes);
+  // What was kept before a part of the cost was known counts nothing for it.
+  const of = (part: keyof CostStack) => stack[part] ?? 0;
   const handsMinor = (seconds: number) => (seconds * labourMinorPerHour) / 3600;
   const ofSteps = (steps: CostedTicket['route']) => steps.reduce((sum, { key }) => sum + (handsS[key] ?? 0), 0);
   const own = route.filter((step) => step.station === station);
-  if (stays) return handsMinor(ofSteps(own)) + (station === 'paint' ? stack.powder : 0);
+  if (stays) return handsMinor(ofSteps(own)) + (station === 'paint' ? of('powder') : 0);
   const last = route.findLastIndex((step) => step.station === station);
   const until = route.slice(0, last + 1);
   const potS = Math.max(0, workS - ofSteps(route));
@@ -37,10 +39,10 @@ export function rejectMinor(ticket: CostedTicket, station: string, goes: Disposi
   const laterOn = bill.filter(({ step }) => route.some(({ key }) => key === step)).length;
   return (
     handsMinor(potS + ofSteps(until)) +
-    (went('paint') ? stack.powder : 0) +
-    (went('bake') ? stack.energy : 0) +
-    (laterOn > 0 ? (stack.parts * on) / laterOn : 0) +
-    (lead ? 0 : stack.lead) +
-    (parts ? 0 : stack.hook)
+    (went('paint') ? of('powder') : 0) +
+    (went('bake') ? of('energy') : 0) +
+    (laterOn > 0 ? (of('parts') * on) / laterOn : 0) +
+    (lead ? 0 : of('lead')) +
+    (parts ? 0 : of('hook'))
   );
 }

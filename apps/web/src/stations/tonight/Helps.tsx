@@ -89,7 +89,6 @@ export function Helps({
   onBeside: (besides: Besides) => void;
 }) {
   const units = useUnits();
-  const changes = changesOf(wishes, asked, programs);
   const { data } = useQuery({
     queryKey: ['tonight', 'helps', asked, wishes.wishes, programs],
     queryFn: async ({ signal }) => {
@@ -99,7 +98,8 @@ export function Helps({
         const planner = wrap<Planner>(worker);
         const byS = (wishes.wishes.evenings[0]!.toMs - plan.startMs) / 1000;
         const found: { change: Change; then: TonightPlan; sure: number }[] = [];
-        for (const change of changes) {
+        // Reckoned once for the question, not at each drawing of the page.
+        for (const change of changesOf(wishes, asked, programs)) {
           const then = (await planner.plan(change.asked ?? asked, change.wishes)) as TonightPlan;
           found.push({ change, then, sure: await planner.sure(then, byS) });
         }
