@@ -16,7 +16,7 @@ test.describe('lead and molds', () => {
     await page.getByRole('button', { name: 'Melted down, skimmed' }).click();
     await sheet.getByLabel('Clean metal').fill('14');
     await sheet.getByRole('button', { name: 'It is clean' }).click();
-    await expect(sheet.getByRole('alert')).toContainText('cleanKg is 14 kg; allowed: 0.01 to 12');
+    await expect(sheet.getByRole('alert')).toContainText('cleanKg is 14.0 kg; allowed: 10 g to 12.0 kg');
     await sheet.getByLabel('Clean metal').fill('10.2');
     await sheet.getByRole('button', { name: 'It is clean' }).click();
     await expect(page.getByText(/85 % clean · €1.47\/kg/)).toBeVisible();

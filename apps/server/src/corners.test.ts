@@ -62,7 +62,7 @@ test('a pour names what is not there, what is closed, and what comes off the she
       { position: 1, style: 'ball', nominalMassKg: 0.05, hookSize: '3/0', eyeAngleDeg: 60, condition: 'good' },
     ],
   });
-  expect(await ask({ moldIds: [lone.body.id] })).toMatch(/No mold has a ball cavity of 10 g; there is 50 g/);
+  expect(await ask({ moldIds: [lone.body.id] })).toMatch(/No mold has a ball cavity of 10\u00a0g; there is 50\u00a0g/);
   await pour(ticketId, things.moldId, 3);
   expect(await ask({})).toMatch(/has all its heads|wants no more|enough/i);
   await say(ticketId, { kind: 'good', step: 'trim', count: 3 }, { kind: 'close' });

@@ -169,7 +169,7 @@ describe('the finishing stations', () => {
       version: version + 1,
     });
     expect(refused.status).toBe(422);
-    expect(refused.body.detail).toMatch(/racks\[0\]\.barM is 9; allowed: a number from 0.05 to 2 m/);
+    expect(refused.body.detail).toMatch(/racks\[0\]\.barM is 9\u00a0m; allowed: a number from 0.05\u00a0m to 2\u00a0m/);
   });
 
   test('what cannot be at the oven is refused with what is allowed', async () => {

@@ -47,7 +47,7 @@ describe('lots of lead', () => {
     const path = `/api/lead-lots/${made.body.id}/clean`;
     const tooMuch = await call('POST', path, { version: 1, on: '2026-02-02', cleanKg: 11, ingots: 0 });
     expect(tooMuch.status).toBe(422);
-    expect(tooMuch.body.detail).toMatch(/cleanKg is 11 kg; allowed: 0.01 to 10/);
+    expect(tooMuch.body.detail).toMatch(/cleanKg is 11\u00a0kg; allowed: 0.01\u00a0kg to 10/);
     expect((await call('POST', path, { version: 1, on: '2026-02-02', cleanKg: 8.6, ingots: 19 })).status).toBe(200);
     expect(await leadKg()).toBeCloseTo(before + 8.6, 9);
     expect((await call('POST', path, { version: 1, on: '2026-02-02', cleanKg: 8, ingots: 0 })).status).toBe(409);
@@ -73,7 +73,7 @@ describe('lots of lead', () => {
     const before = await leadKg();
     for (const [bad, message] of [
       [lot({ label: 'Keel pieces' }), /label is "Keel pieces"; allowed: one that no other lot has/],
-      [lot({ label: 'x', grossKg: -3 }), /grossKg is -3; allowed: a number from 0.05 to 5000 kg/],
+      [lot({ label: 'x', grossKg: -3 }), /grossKg is -3\u00a0kg; allowed: a number from 0.05\u00a0kg to 5000\u00a0kg/],
       [lot({ label: 'y', source: 'moon' }), /source is "moon"/],
       [lot({ label: 'z', materialId: things.hookIds[0] }), /There is no lead/],
     ] as const) {

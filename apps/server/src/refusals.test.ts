@@ -50,7 +50,7 @@ describe('bad input', () => {
           ],
         },
         422,
-        /nominalMassKg is -0.01; allowed: a number from 0.0003 to 0.5 kg/,
+        /nominalMassKg is -0.01\u00a0kg; allowed: a number from 0.0003\u00a0kg to 0.5\u00a0kg/,
       ],
       [
         'POST',
@@ -90,7 +90,13 @@ describe('bad input', () => {
         /label is "a list"; allowed: 1 to 2 entries/,
       ],
       ['POST', '/api/compute/cast-mass', { nominalMassKg: 0.001, extraInsertVolumeM3: 1e-5 }, 422, /metalVolumeM3/],
-      ['POST', '/api/compute/melt-time', { leadKg: 5, powerW: 100, lossWPerK: 0.55, toC: 371 }, 422, /toC is 371 C/],
+      [
+        'POST',
+        '/api/compute/melt-time',
+        { leadKg: 5, powerW: 100, lossWPerK: 0.55, toC: 371 },
+        422,
+        /toC is 371\u00a0C/,
+      ],
       [
         'POST',
         '/api/materials/import',

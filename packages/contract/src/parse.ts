@@ -1,3 +1,4 @@
+import { isSaid, quantityText, rangeText } from '@schmelz/core';
 import * as yup from 'yup';
 import { InvalidInput, type FieldProblem } from './problem.ts';
 
@@ -18,10 +19,10 @@ export function allowedBy(described: yup.SchemaFieldDescription): string {
   const param = (name: string) => described.tests.find((test) => test.name === name)?.params?.[name];
   const integer = described.tests.some((test) => test.name === 'integer');
   const [min, max] = [param('min'), param('max')];
-  const unit = meta?.unit ? ` ${meta.unit}` : '';
   if (described.type === 'number') {
-    const range = min !== undefined && max !== undefined ? ` from ${String(min)} to ${String(max)}` : '';
-    return `${integer ? 'a whole number' : 'a number'}${range}${unit}`;
+    const unit = meta?.unit ?? '';
+    const range = min !== undefined && max !== undefined ? ` from ${rangeText(min, max, unit)}` : unit && ` ${unit}`;
+    return `${integer ? 'a whole number' : 'a number'}${range}`;
   }
   if (described.type === 'array') return `${String(min ?? 0)} to ${String(max ?? 'any number of')} entries`;
   if (described.type === 'string') return max !== undefined ? `text of 1 to ${String(max)} characters` : 'text';
@@ -61,9 +62,8 @@ export function fieldProblems(error: yup.ValidationError, schema: yup.AnySchema)
     const allowed = own || !described ? words : allowedBy(described);
     const value = unknown ? each.params?.unknown : quoted(each.params?.originalValue ?? each.value);
     const name = path || 'the request';
-    const message = own
-      ? `${name} ${words}`
-      : `${name} is ${value === undefined ? 'missing' : JSON.stringify(value)}; allowed: ${allowed}`;
+    const given = value === undefined ? 'missing' : quantityText(JSON.stringify(value), isSaid(unit) ? unit : '');
+    const message = own ? `${name} ${words}` : `${name} is ${given}; allowed: ${allowed}`;
     return { field: name, value, unit, allowed, message };
   });
 }

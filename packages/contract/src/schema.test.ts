@@ -178,7 +178,7 @@ describe('rules between fields', () => {
       'a pour temperature below melting',
       settingsSchema,
       { ...DEFAULT_SETTINGS, ways: { ...DEFAULT_WAYS, pourC: 300 } },
-      /ways.pourC is 300; allowed: a number from 330 to 480 C/,
+      /ways.pourC is 300\u00a0C; allowed: a number from 330\u00a0C to 480\u00a0C/,
     ],
     [
       'a colour by name',
@@ -239,7 +239,7 @@ describe('logs', () => {
 describe('what is allowed, in words', () => {
   const words = (schema: yup.AnySchema) => allowedBy(schema.describe());
   test.each([
-    [yup.number().min(1).max(5).meta({ unit: 'kg' }), 'a number from 1 to 5 kg'],
+    [yup.number().min(1).max(5).meta({ unit: 'kg' }), 'a number from 1\u00a0kg to 5\u00a0kg'],
     [yup.number().integer().min(0).max(9), 'a whole number from 0 to 9'],
     [yup.number(), 'a number'],
     [yup.string().max(80), 'text of 1 to 80 characters'],
@@ -282,7 +282,12 @@ describe('what the finishing benches may say', () => {
   ] as const)('%s', (kind, schema, more) => expect(fits(schema, kind, more)).toEqual([]));
   test.each([
     ['coat', coat, { step: 'paint', coat: 1, paint: 'Primer', dryS: 5 }, /dryS is 5; allowed: a whole number from 60/],
-    ['sprue', sprue, { step: 'trim', massKg: 0 }, /massKg is 0; allowed: a number from 0.001 to 60 kg/],
+    [
+      'sprue',
+      sprue,
+      { step: 'trim', massKg: 0 },
+      /massKg is 0\u00a0kg; allowed: a number from 0.001\u00a0kg to 60\u00a0kg/,
+    ],
     ['door', door, { open: 'wide' }, /open is "wide"; allowed: true or false/],
     ['unload', unload, { coolS: -1 }, /coolS is -1/],
     ['load', load, { ...program, heads: [] }, /heads is "a list"; allowed: 1 to 60 entries/],

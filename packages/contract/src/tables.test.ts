@@ -13,7 +13,7 @@ test('the contract takes a product with the step and a part of the kind, and nam
   const part = { kind: 'sequin', name: 'Gold sequins', note: '', metalId: null, hook: null, powder: null };
   expect(parseWith(materialSchema, part)).toMatchObject({ kind: 'sequin' });
   expect(() => parseWith(materialSchema, { ...part, kind: 'glitter' })).toThrow(/sequin/);
-  expect(() => parseWith(materialSchema, { ...part, details: { diameterM: 3 } })).toThrow(/diameterM is 3 m/);
+  expect(() => parseWith(materialSchema, { ...part, details: { diameterM: 3 } })).toThrow(/diameterM is 3\u00a0m/);
 
   const route: RouteStep[] = ['trim', 'tie', 'finish'].map((station) => ({ key: station, station, does: station }));
   const partId = '6f1c2f0e-2f43-4a8e-9d3c-0000000000a1';

@@ -1,3 +1,4 @@
+import { Readable } from 'node:stream';
 import Router from '@koa/router';
 import {
   parseEntry,
@@ -57,6 +58,12 @@ function read(key: string): { method: string; path: string; names: string[] } {
   return { method, path, names: [...path.matchAll(/:(\w+)/g)].map(([, name]) => name!) };
 }
 
+/**
+ * JSON as it is sent: Koa writes an object anew each time that something asks for its length, and takes null for no
+ * answer at all. What is streamed stays a stream.
+ */
+const written = (answer: unknown) => (answer instanceof Readable ? answer : JSON.stringify(answer));
+
 function serve(route: Route, names: readonly string[], handler: Handler): Middleware {
   return async (ctx) => {
     const given = (ctx as Context & { params: Record<string, string> }).params;
@@ -66,8 +73,7 @@ function serve(route: Route, names: readonly string[], handler: Handler): Middle
     const answer = await handler(asked as never);
     const { status, type } = route.answer;
     ctx.type = type;
-    // Koa takes null for no answer at all; as JSON it is one.
-    if (status !== 204) ctx.body = answer === null ? 'null' : answer;
+    if (status !== 204) ctx.body = type === 'application/json' ? written(answer) : answer;
     ctx.status = status;
   };
 }

@@ -47,7 +47,7 @@ async function* rowsAsJson(store: Store, name: (typeof GROWING)[number]): AsyncG
   const table = store.models[name] as unknown as Parameters<typeof rowsOf<{ rowid: number }>>[0];
   for (let after = 0; ;) {
     const rows = await rowsOf(table, {
-      attributes: { include: [[literal('rowid'), 'rowid']] },
+      attributes: [...Object.keys(table.getAttributes()), [literal('rowid'), 'rowid']],
       where: literal(`rowid > ${after}`),
       order: [[literal('rowid'), 'ASC']],
       limit: ROWS_AT_A_TIME,

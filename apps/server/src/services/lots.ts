@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { DIRTY_SOURCES, type CleanInput, type LeadLot, type LotInput } from '@schmelz/contract';
-import { QuantityError, traceLots } from '@schmelz/core';
+import { QuantityError, rangeText, traceLots } from '@schmelz/core';
 import { UniqueConstraintError, type Transaction } from 'sequelize';
 import type { LotRow } from '../store/models.ts';
 import { rowsOf, type Store } from '../store/store.ts';
@@ -126,7 +126,12 @@ export async function cleanLot(store: Store, id: string, version: number, input:
     if (lot.version !== version) throw stale('lot', { ...input }, { ...lot });
     if (lot.cleanKg !== null) throw notAllowed(`${lot.label} is clean already.`);
     if (input.cleanKg > lot.grossKg)
-      throw new QuantityError('cleanKg', input.cleanKg, 'kg', `0.01 to ${lot.grossKg}, what the lot weighed dirty`);
+      throw new QuantityError(
+        'cleanKg',
+        input.cleanKg,
+        'kg',
+        `${rangeText(0.01, lot.grossKg, 'kg')}, what the lot weighed dirty`,
+      );
     const changed = { cleanKg: input.cleanKg, cleanedOn: input.on, ingots: input.ingots, version: version + 1 };
     await store.models.leadLots.update(changed, { where: { id }, transaction });
     await postClean(store, lot, input.cleanKg, input, transaction);

@@ -30,7 +30,15 @@ import { rowsOf, type Store } from '../store/store.ts';
 import { append, readLogs, type Keeper } from './append.ts';
 import { notAllowed, notFound } from './errors.ts';
 import { nextNumber } from './orders.ts';
-import { downTheLine, loadTickets, readYieldAfterPour, setupOf, syncTicket, ticketLog } from './tickets.ts';
+import {
+  downTheLine,
+  loadTickets,
+  readYieldAfterPour,
+  setupOf,
+  syncTicket,
+  ticketLog,
+  type LoadedTicket,
+} from './tickets.ts';
 import { countedParts } from './stock.ts';
 import { castingLead, readWorkshop, type Workshop } from './workshop.ts';
 
@@ -115,10 +123,12 @@ async function wantedOf(store: Store, ticketIds: readonly string[], transaction?
 }
 
 /** Pins that are in heads under way, over all open tickets. */
-async function pinsInWork(store: Store, { ways, products, molds, pins }: Workshop): Promise<Pins[]> {
-  if (pins.length === 0) return [];
-  const open = await loadTickets(store, { closedAt: null });
-  return open.flatMap((loaded) => {
+const pinsInWork = async (store: Store, workshop: Workshop): Promise<Pins[]> =>
+  workshop.pins.length === 0 ? [] : pinsInHeads(await loadTickets(store, { closedAt: null }), workshop);
+
+/** Pins that are in the heads of these tickets. */
+export function pinsInHeads(tickets: readonly LoadedTicket[], { ways, products, molds }: Workshop): Pins[] {
+  return tickets.flatMap((loaded) => {
     const product = products.get(loaded.row.productId);
     const diameterM = product ? pinInWorkM(product, molds, ways.schools) : null;
     if (diameterM === null) return [];

@@ -14,6 +14,7 @@ import {
 import type { Order } from '@schmelz/contract';
 import { rowsOf, type Store } from '../store/store.ts';
 import { handedBy, listGoods } from './goods.ts';
+import { pinsInHeads } from './pours.ts';
 import { listResources } from './resources.ts';
 import { countedParts } from './stock.ts';
 import { loadTickets, setupOf, ticketLog, type LoadedTicket } from './tickets.ts';
@@ -106,6 +107,14 @@ async function forShelf(
   });
 }
 
+/** What the labels of glues say of how long a mix can be worked. */
+const potLives = ({ materials }: Workshop): Record<string, number> =>
+  Object.fromEntries(
+    [...materials.values()].flatMap(({ id, details }) =>
+      details?.['potLifeS'] === undefined ? [] : [[id, details['potLifeS']]],
+    ),
+  );
+
 /** Everything that is open: orders that are not released, tickets with heads on the way, and what there is for them. */
 export async function readTonight(store: Store): Promise<TonightAsked> {
   const workshop = await readWorkshop(store);
@@ -130,6 +139,7 @@ export async function readTonight(store: Store): Promise<TonightAsked> {
   return {
     wanted: [...coming, ...(await forShelf(store, workshop, tickets, known))],
     ...{ molds: workshop.molds, pot, oven, ways: workshop.ways, afterPour: workshop.afterPour },
+    ...{ pins: workshop.pins, pinsInWork: pinsInHeads(tickets, workshop), potLifeS: potLives(workshop) },
     ...{ hooksHere, leadHereKg: lead.quantity, leadId: lead.materialId, stock: workshop.stock },
   };
 }

@@ -217,8 +217,12 @@ export async function rowsOf<Row extends object>(
   model: ModelStatic<Model<Row, Row>>,
   options: FindOptions<Row> = {},
 ): Promise<Row[]> {
-  const rows = (await model.findAll({ ...options, raw: true })) as unknown as Record<string, unknown>[];
   const columns = Object.entries<ModelAttributeColumnOptions>(model.getAttributes());
+  // With no table named, it is not asked for its columns before each query: the model knows them.
+  const asked = { attributes: columns.map(([name]) => name), ...options, raw: true, tableNames: [] };
+  const rows = (await model
+    .sequelize!.getQueryInterface()
+    .select(model, model.getTableName() as string, asked)) as Record<string, unknown>[];
   for (const [column, { type }] of columns) {
     const read = OUT_OF_SQLITE[(type as AbstractDataType).key];
     if (read) for (const row of rows) if (column in row) row[column] = read(row[column]);

@@ -31,7 +31,7 @@ function Formula({ text }: { text: string }) {
 
 /** The sheet that answers "why": rule, formula, what went in with its basis, and the source. */
 export function WhySheet({ figure, title }: { figure: Figure; title: string }) {
-  const { write } = useUnits();
+  const { write, said } = useUnits();
   const { why, value, unit, beyond } = figure;
   return (
     <div className="w-[min(420px,calc(100vw-32px))] bg-sheet p-4">
@@ -40,7 +40,7 @@ export function WhySheet({ figure, title }: { figure: Figure; title: string }) {
         {write(value, unit)}? <span className="sr-only">{title}</span>
       </h3>
       <RangeBar figure={figure} />
-      <p className="mt-2 text-sm text-ink-2">{why.rule}</p>
+      <p className="mt-2 text-sm text-ink-2">{said(why.rule)}</p>
       <p className="voice mt-2 text-[16px]">
         <Formula text={why.formula} />
       </p>
@@ -52,8 +52,8 @@ export function WhySheet({ figure, title }: { figure: Figure; title: string }) {
           >
             <BasisMark basis={input.basis} />
             <span>
-              {input.label}
-              {input.note && <span className="text-ink-3"> · {input.note}</span>}
+              {said(input.label)}
+              {input.note && <span className="text-ink-3"> · {said(input.note)}</span>}
             </span>
             <b className="font-semibold">{write(input.value, input.unit)}</b>
           </li>

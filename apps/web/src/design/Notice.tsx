@@ -1,6 +1,7 @@
 import { InvalidInput } from '@schmelz/contract';
 import type { ReactNode } from 'react';
 import { ApiProblem, Unreachable } from '../api/client.ts';
+import { useUnits } from '../units/Units.tsx';
 import { Icon } from './Icon.tsx';
 
 /** A short warning where the danger is. */
@@ -15,6 +16,7 @@ export function Caution({ children }: { children: ReactNode }) {
 
 /** What went wrong, field by field where the server says so. */
 export function ProblemNote({ error }: { error: unknown }) {
+  const { said } = useUnits();
   if (!error) return null;
   const problem = error instanceof ApiProblem ? error.problem : null;
   const fields = problem?.fields ?? (error instanceof InvalidInput ? error.fields : undefined);
@@ -28,7 +30,7 @@ export function ProblemNote({ error }: { error: unknown }) {
       </p>
       <ul className="mt-1">
         {lines.map((line) => (
-          <li key={line}>{line}</li>
+          <li key={line}>{said(line)}</li>
         ))}
       </ul>
       {problem?.changes?.map((change) => (
@@ -43,13 +45,14 @@ export function ProblemNote({ error }: { error: unknown }) {
 /** While something is read, and when it cannot be. */
 /** Records that a page could make nothing of, by name; nothing where there is none. */
 export function LeftOut({ odd }: { odd: readonly { name: string; why: string }[] }) {
+  const { said } = useUnits();
   if (odd.length === 0) return null;
   return (
     <p role="alert" className="cut mb-4 border-l-4 border-stop bg-stop-wash px-4 py-3 text-sm text-stop">
       Left out, because nothing could be reckoned from {odd.length === 1 ? 'it' : 'them'}:{' '}
       {odd
         .slice(0, 3)
-        .map(({ name, why }) => `${name} (${why})`)
+        .map(({ name, why }) => `${name} (${said(why)})`)
         .join('; ')}
       {odd.length > 3 && ` and ${odd.length - 3} more`}.
     </p>

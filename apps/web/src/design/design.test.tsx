@@ -87,7 +87,7 @@ describe('what went wrong', () => {
       invalid = error;
     }
     expect(invalid).toBeInstanceOf(InvalidInput);
-    expect(text(invalid)).toContain('capacityKg is 900; allowed: a number from 0.3 to 50 kg');
+    expect(text(invalid)).toContain('capacityKg is 900 kg; allowed: a number from 300 g to 50.0 kg');
   });
   test('every cause of every station has a sign of its own; what a maker names gets the plain one', () => {
     const causes = [...new Set(STATIONS.flatMap((station) => station.causes.map(({ id }) => id)))];

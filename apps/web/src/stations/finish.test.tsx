@@ -63,7 +63,7 @@ describe('Bake', () => {
     const api = fakeApi({ 'GET /bakes': [bake, odd], 'GET /books/period': booked });
     renderAt(<PastPage />, '/bake/past?year=2025', '/bake/past');
     expect(await number()).toMatch(/^12heads went out under-cured, of 12 baked in 2025/);
-    expect(screen.getByRole('alert').textContent).toMatch(/the load of ticket 102 on 14 Aug 2025 \(airC is 4000 C/);
+    expect(screen.getByRole('alert').textContent).toMatch(/the load of ticket 102 on 14 Aug 2025 \(airC is 4000 °C/);
     const asked = new URLSearchParams(api.sent.find(({ path }) => path.startsWith('/bakes'))!.path.split('?')[1]);
     expect(['from', 'to'].map((name) => new Date(Number(asked.get(name))).getFullYear())).toEqual([2025, 2026]);
     const years = within(await screen.findByRole('navigation', { name: 'Which year' })).getAllByRole('link');

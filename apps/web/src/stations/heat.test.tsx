@@ -58,7 +58,7 @@ describe('Lead', () => {
     await userEvent.type(screen.getByLabelText(/Hardness, if tested/), '10.5');
     expect(screen.getByText(/about 3.0 % antimony, 2.[23] to/)).toBeTruthy();
     await userEvent.click(screen.getByRole('button', { name: 'Book this lot' }));
-    expect((await screen.findByRole('alert')).textContent).toMatch(/grossKg is -3; allowed: a number from 0.05/);
+    expect((await screen.findByRole('alert')).textContent).toMatch(/grossKg is -3.00 kg; allowed: a number from 50 g/);
     expect(api.writes()).toHaveLength(0);
     await userEvent.clear(screen.getByLabelText(/As it came, dirty/));
     await userEvent.type(screen.getByLabelText(/As it came, dirty/), '12.5');

@@ -156,7 +156,7 @@ describe('shelf, molds, books and setup', () => {
     await userEvent.type(pour, '1200 F');
     await userEvent.click(screen.getByRole('button', { name: 'Keep this' }));
     expect((await screen.findByRole('alert')).textContent).toMatch(
-      /ways.pourC is 648.8+9; allowed: a number from 330 to 480 C/,
+      /ways.pourC is 649 °C; allowed: a number from 330 °C to 480 °C/,
     );
     expect(api.writes()).toEqual([]);
   });

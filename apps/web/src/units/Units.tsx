@@ -9,8 +9,10 @@ import {
   writeMoney,
   writeSpan,
   partKind,
+  saidAs,
   writeTemperature,
   type MassUnit,
+  type SaidUnit,
   type TemperatureUnit,
   type Unit,
   type Written,
@@ -32,6 +34,8 @@ export interface Units {
   /** A length in a form; none is empty. And what was typed there, m: in mm or inches where no unit is said. */
   lengthText(metres: number | null | undefined): string;
   readLength(field: string, text: string): number;
+  /** A sentence of the core or the server with its quantities as the maker writes them. */
+  said(sentence: string): string;
   /** Any figure of the core with its unit, as the maker writes it. */
   write(value: number | string, unit: Unit): string;
 }
@@ -45,6 +49,19 @@ function small(kg: number, massUnit: MassUnit): string {
   const [size, unit] = massUnit === 'oz' ? [kg / KG_PER_GRAIN, 'gr'] : [1e6 * kg, 'mg'];
   return `${size < 9.95 ? size.toFixed(1) : Math.round(size)} ${unit}`;
 }
+
+/** Below it a mass is that of a head, kg. */
+const LARGEST_HEAD_KG = 0.5;
+const ofMass = (kg: number): [number, Unit] => [kg, Math.abs(kg) < LARGEST_HEAD_KG ? 'head-kg' : 'kg'];
+const SAID: Record<SaidUnit, (value: number) => [number, Unit]> = {
+  kg: ofMass,
+  g: (value) => ofMass(value / 1000),
+  C: (value) => [value, 'C'],
+  '°C': (value) => [value, 'C'],
+  K: (value) => [value, 'K'],
+  mm: (value) => [value / 1000, 'm'],
+  m: (value) => [value, 'm'],
+};
 
 function makeUnits(massUnit: MassUnit, temperatureUnit: TemperatureUnit, currency: string): Units {
   const kelvin = (value: number) =>
@@ -73,6 +90,7 @@ function makeUnits(massUnit: MassUnit, temperatureUnit: TemperatureUnit, currenc
     readLength: (field, text) => parseLength(text, massUnit, field),
     temperature: (celsius) => joined(writeTemperature(celsius, temperatureUnit)),
     money,
+    said: (sentence) => saidAs(sentence, (value, unit) => units.write(...SAID[unit](value))),
     write(value, unit) {
       if (typeof value === 'string') return value;
       switch (unit) {

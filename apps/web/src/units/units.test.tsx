@@ -35,6 +35,10 @@ test('one switch: ounces, Fahrenheit and another currency', async () => {
   expect(units.bulk(9.0718474)).toBe('20.0 lb');
   expect(units.temperature(371.1)).toBe('700 °F');
   expect(units.money(195)).toBe('¥195');
+  // What the core says of a cavity that is not there, by 3/8 and 1/2 oz.
+  expect(units.said('No ball cavity of 10.63\u00a0g; there is 14.175\u00a0g, at 177\u00a0°C, 3.175\u00a0mm.')).toBe(
+    'No ball cavity of 3/8 oz; there is 1/2 oz, at 351 °F, 1/8 in.',
+  );
   // A micro head, a guard hole, the bars of a rack, a price by weight, a loss by the degree.
   expect(units.head(0.028349523125 / 80)).toBe('1/80 oz');
   expect(units.write(0.003175, 'm')).toBe('1/8 in');

@@ -1,4 +1,5 @@
 import { countInRange, inRange, QuantityError } from '../quantity/check.ts';
+import { quantityText } from '../quantity/said.ts';
 
 /** A rack as the maker built it: bars across the oven, heads side by side on each. */
 export interface Rack {
@@ -89,14 +90,14 @@ export function packLoads(rack: Rack, groups: readonly RackGroup[]): RackLoad[] 
         `hanging length of ${group.id}`,
         Math.round(group.hangsM * 1000),
         'mm',
-        `up to the ${Math.round(rack.clearM * 1000)} mm of air under a bar`,
+        `up to the ${quantityText(Math.round(rack.clearM * 1000), 'mm')} of air under a bar`,
       );
     if (group.pitchM > rack.barM)
       throw new QuantityError(
         `width of ${group.id}`,
         Math.round(group.pitchM * 1000),
         'mm',
-        `up to the ${Math.round(rack.barM * 1000)} mm of a bar`,
+        `up to the ${quantityText(Math.round(rack.barM * 1000), 'mm')} of a bar`,
       );
   }
   const programs = [...new Set(groups.map((group) => group.program))];

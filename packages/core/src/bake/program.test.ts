@@ -69,7 +69,7 @@ describe('the shortest program', () => {
     });
     expect(program).toBeNull();
     expect(conflict!.says).toMatch(
-      /^None within 90 minutes, because under the 130 °C of hook of bronze.* takes 1\d\d minutes/,
+      /^None within 90 minutes, because under the 130\u00a0°C of hook of bronze.* takes 1\d\d minutes/,
     );
     const [finish, time, paint] = conflict!.ways;
     // The plating is asked to bear no more than it must: never the hottest that the oven can do.
@@ -197,7 +197,7 @@ describe('packing the oven', () => {
           .reduce((sum, each) => sum + each.heads, 0),
       ).toBe(group.heads);
     }
-    expect(() => packLoads(rack, [{ ...groups[0]!, hangsM: 0.1 }])).toThrow(/hanging length of a is 100 mm/);
+    expect(() => packLoads(rack, [{ ...groups[0]!, hangsM: 0.1 }])).toThrow(/hanging length of a is 100\u00a0mm/);
   });
   /** Fewest bars for two kinds of head, by trying every count of full mixtures. */
   const fewestLoads = (groups: readonly RackGroup[]): number => {

@@ -2,6 +2,7 @@ import { inRange, QuantityError } from '../quantity/check.ts';
 import type { CureLaw } from './cure-law.ts';
 import { cureShare, FULL_ENOUGH, timeToFullCureS } from './cure.ts';
 import { airIn, type KnownOven, type OvenLoadHeat } from './known-oven.ts';
+import { quantityText } from '../quantity/said.ts';
 
 /** One kind of head in the oven, with the powders on it. */
 export interface BakedHead {
@@ -137,7 +138,7 @@ function because(
     return `${none} what is full for the slowest powder is too much for the quickest. One of them must give way.`;
   }
   const swing = oven.offsetK + oven.swingK;
-  const under = `under the ${Math.round(tightest.limitC)} °C of ${tightest.hook}${swing > 0 ? `, less ${Math.round(swing)} K that this oven goes above its mark,` : ''}`;
+  const under = `under the ${quantityText(Math.round(tightest.limitC), '°C')} of ${tightest.hook}${swing > 0 ? `, less ${quantityText(Math.round(swing), 'K')} that this oven goes above its mark,` : ''}`;
   const slowest = patient
     ? `${patient.slowest.powder} on ${patient.slowest.name} takes ${minutes(patient.seconds)}`
     : 'it is not full in eight hours';

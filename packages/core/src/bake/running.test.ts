@@ -70,7 +70,7 @@ describe('a bake that runs', () => {
   test('too cool a mark is never full; at the first moment there is nothing yet', () => {
     expect(runningBake(bake({ airC: 60 })).fullAt).toBeNull();
     expect(runningBake(bake({ now: 0 }))).toMatchObject({ metalC: 20, cure: 0, warmAt: null });
-    expect(() => runningBake(bake({ airC: 500 }))).toThrow(/airC is 500 C/);
+    expect(() => runningBake(bake({ airC: 500 }))).toThrow(/airC is 500\u00a0C/);
   });
 });
 
@@ -187,7 +187,7 @@ describe('an oven from an empty run with a probe', () => {
   });
   test('what teaches nothing is refused with what is missing', () => {
     expect(() => fitOven(run(200, 177, 0, 0).slice(0, 10), 177)).toThrow(/readings is 10; allowed: 20 or more/);
-    expect(() => fitOven(run(200, 60, 0, 0), 60)).toThrow(/rise is 41 K/);
+    expect(() => fitOven(run(200, 60, 0, 0), 60)).toThrow(/rise is 41\u00a0K/);
     expect(() => fitOven(run(600, 177, 0, 0).slice(0, 150), 177)).toThrow(/time held|rise/);
   });
 });

@@ -59,7 +59,7 @@ describe('a run that teaches an oven', () => {
   test('is held for ten minutes or more: less is said in minutes and seconds that it was', () => {
     expect(fitOven(held(30), 177).offsetK).toBeCloseTo(3.5, 0);
     expect(() => fitOven(held(6), 177)).toThrow(/time held is \d+ s; allowed: 10 minutes or more/);
-    expect(() => fitOven(readings(every(0, 30)), 177)).toThrow(/rise is 0 K; allowed: 60 K or more/);
+    expect(() => fitOven(readings(every(0, 30)), 177)).toThrow(/rise is 0\u00a0K; allowed: 60 K or more/);
     expect(() => fitOven(held(30).slice(0, 12), 177)).toThrow(/readings is 12; allowed: 20 or more/);
   });
 });

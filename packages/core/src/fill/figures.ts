@@ -4,6 +4,7 @@ import { SPREAD } from '../quantity/spreads.ts';
 import { fillIndex, type FillCavity, type FillSettings } from './fill-index.ts';
 import type { Lever } from './levers.ts';
 import { fillMarks, fillVerdict, THRESHOLD_PRIOR_INDEX, type FillThreshold } from './threshold.ts';
+import { quantityText } from '../quantity/said.ts';
 
 /** What the index may be where heat, skin and gate are as unsure as they are at a bench. */
 function indexRange(cavity: FillCavity, settings: FillSettings) {
@@ -36,7 +37,7 @@ export function fillFigure(cavity: FillCavity, settings: FillSettings, threshold
     fill.index,
     'count',
     {
-      rule: `${verdict === 'fills' ? 'It fills' : verdict === 'marginal' ? 'Marginal' : 'A short is expected'}: the metal runs ${(1000 * fill.reachM).toFixed(0)} mm before the thinnest section stops it, ${(1000 * fill.flowLengthM).toFixed(0)} mm are wanted.${short === null ? '' : ` From your records: ${short} % short.`}`,
+      rule: `${verdict === 'fills' ? 'It fills' : verdict === 'marginal' ? 'Marginal' : 'A short is expected'}: the metal runs ${quantityText((1000 * fill.reachM).toFixed(0), 'mm')} before the thinnest section stops it, ${quantityText((1000 * fill.flowLengthM).toFixed(0), 'mm')} are wanted.${short === null ? '' : ` From your records: ${short} % short.`}`,
       formula: 'index = v · t_stop / flow length; v = C_d √(2 g H)',
       source: 'Interface-limited flow; C_d and the share that may set are common practice',
       inputs: [
@@ -44,7 +45,7 @@ export function fillFigure(cavity: FillCavity, settings: FillSettings, threshold
           'Speed in the gate',
           fill.speedMS,
           'm/s',
-          `${settings.pouring}, head ${(1000 * fill.headM).toFixed(0)} mm`,
+          `${settings.pouring}, head ${quantityText((1000 * fill.headM).toFixed(0), 'mm')}`,
         ),
         given('Runs for', `${fill.stopS.toFixed(2)} s`, 'text'),
         given('Thin section', fill.thinM, 'm', 'bore less wire, a quarter'),

@@ -63,7 +63,7 @@ describe('fill index', () => {
         expect(at({ ...change, moldC: change.moldC + 10 })).toBeGreaterThan(index);
       }),
     );
-    expect(() => at({ metalC: 300 })).toThrow(/metalC is 300 C/);
+    expect(() => at({ metalC: 300 })).toThrow(/metalC is 300\u00a0C/);
     expect(() => at({ tiltDeg: NaN })).toThrow(/tiltDeg is NaN/);
   });
   test('pressure presses out sharper edges: gamma / (rho g H)', () => {

@@ -4,6 +4,7 @@ import type { RouteStep } from '../job/route.ts';
 import type { PinCut } from '../mold/variants.ts';
 import { collarOf, windingM } from './amounts.ts';
 import { finishSchool } from '../ways/finish.ts';
+import { quantityText } from '../quantity/said.ts';
 
 /** A part on a product with its own figures, as far as checks ask for them. */
 export interface PartOn {
@@ -46,7 +47,7 @@ export const WIRE_ENDS_M = 0.09;
 const RING_WIRE = 0.1;
 const FILM_M = 1.5e-4;
 
-const mm = (metres: number) => `${(1000 * metres).toFixed(1)} mm`;
+const mm = (metres: number) => quantityText((1000 * metres).toFixed(1), 'mm');
 const stop = (says: string): FinishFinding => ({ weight: 'stop', says });
 const watch = (says: string): FinishFinding => ({ weight: 'watch', says });
 const withKind = ({ parts }: FinishedHead, kind: string) => parts.filter((part) => part.kind === kind);

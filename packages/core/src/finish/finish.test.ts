@@ -42,7 +42,7 @@ describe('amounts', () => {
     expect(of(0.003) - of(0.0032)).toBeCloseTo(0.00974, 5);
     expect(of(0.0032)).toBeGreaterThan(0);
     expect(of(0.0032)).toBeLessThan(0.03);
-    expect(() => of(0.004)).toThrow(/guard is 0.004 m/);
+    expect(() => of(0.004)).toThrow(/guard is 0.004\u00a0m/);
   });
 });
 
@@ -187,12 +187,12 @@ describe('checks by figures', () => {
     const of = (diameterM: number, more: Partial<FinishedHead> = {}) =>
       says({ parts: [part('guard', { diameterM })], ...more });
     expect(of(0.003)).toEqual([]);
-    expect(of(0.0036)[0]).toMatch(/3.6 mm thick and its hole 3.2 mm: it does not go in/);
+    expect(of(0.0036)[0]).toMatch(/3.6\u00a0mm thick and its hole 3.2\u00a0mm: it does not go in/);
     expect(of(0.002)[0]).toMatch(/leans while glue sets/);
     expect(of(0.003, { pin: null })[0]).toMatch(/casts no hole/);
     expect(of(0.003, { pinWay: 'cut short' })[0]).toMatch(/no hole is cast, because its pin is cut short/);
     expect(of(0.003, { pinWay: 'left out' })[0]).toMatch(/left out/);
-    expect(of(0.003, { pin: { diameterM: 0.0032, lengthM: 0.003 } })[0]).toMatch(/only 3.0 mm deep/);
+    expect(of(0.003, { pin: { diameterM: 0.0032, lengthM: 0.003 } })[0]).toMatch(/only 3.0\u00a0mm deep/);
   });
   test('an eye no wider than its place, two turns of wire, a blade that clears the treble, a ring that goes through', () => {
     expect(says({ parts: [part('eye', { diameterM: 0.002 })] })).toEqual([]);

@@ -43,7 +43,7 @@ export interface MixPlan {
 export const CARD_ML = 0.3;
 export const LEAST_ML = 0.6;
 /** So long a mix takes to be one. */
-const MIXING_S = 45;
+export const MIXING_S = 45;
 
 /**
  * How much to mix, how often, and when: no more heads a mix than hands do within its pot life, all mixes alike.

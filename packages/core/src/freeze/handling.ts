@@ -1,6 +1,7 @@
 import { LEAD_WARMED_J_KG_K, LEAD_SOLID_J_KG_K_AT_20C, LEAD_SOLID_J_KG_K_AT_MELTING } from '../metal/materials.ts';
 import { inRange } from '../quantity/check.ts';
 import { figure, given, type Figure } from '../quantity/figure.ts';
+import { quantityText } from '../quantity/said.ts';
 
 /** Still air round a hot head, convection and radiation together, W/m2K; from memory: 15 to 20. */
 export const STILL_AIR_W_M2K = { low: 15, usual: 16, high: 20 };
@@ -102,7 +103,7 @@ export function leavingFigures(head: HeadInMold, roomC: number): { leaves: Figur
       lies(value, STILL_AIR_W_M2K.usual),
       's',
       {
-        rule: `From there until bare fingers can hold it, below ${HANDLE_BELOW_C} °C, lying in still air.`,
+        rule: `From there until bare fingers can hold it, below ${quantityText(HANDLE_BELOW_C, '°C')}, lying in still air.`,
         formula: 't = m c / (h A) · ln((T − T_room) / (48 − T_room))',
         source: 'One lump; still air 15 to 20 W/m²K, from memory',
         inputs: [given('Leaves the mold at', value, 'C'), given('Room', roomC, 'C')],

@@ -49,7 +49,9 @@ describe('what rules the freezing', () => {
     expect(
       freezing({ modulusM: 0.002, metalC: 371, moldC: 100, alloy: alloyOf('tyre-weight') }).seconds,
     ).toBeGreaterThan(lead.seconds);
-    expect(() => freezing({ modulusM: 0.002, metalC: 120, moldC: 100, alloy: BISMUTH_TIN })).toThrow(/metalC is 120 C/);
+    expect(() => freezing({ modulusM: 0.002, metalC: 120, moldC: 100, alloy: BISMUTH_TIN })).toThrow(
+      /metalC is 120\u00a0C/,
+    );
   });
 });
 

@@ -1,5 +1,6 @@
 import { partKind } from './part-kinds.ts';
 import type { RouteStep } from './route.ts';
+import { quantityText } from '../quantity/said.ts';
 
 /** One line of a bill of materials: a part, how much a head takes of it, and the step that uses it. */
 export interface BillLine {
@@ -55,7 +56,7 @@ export function heatProblems(
       .filter((line) => line.limitC !== null && line.limitC < heatC && placeOf(route, line.step) < at)
       .map(
         ({ name, kind, limitC }) =>
-          `${does} is at ${Math.round(heatC)} °C, and the ${name} that is on by then stands ${Math.round(limitC!)} °C${
+          `${does} is at ${quantityText(Math.round(heatC), '°C')}, and the ${name} that is on by then stands ${quantityText(Math.round(limitC!), '°C')}${
             partKind(kind).costs === 'hook' ? ': it may brown' : ': put it on after'
           }.`,
       );

@@ -16,7 +16,9 @@ describe('the tables', () => {
     expect(partKind('wire').unit).toBe('m');
     expect(() => partKind('string')).toThrow(/kind is string; allowed: lead, hook, powder, guard/);
     expect(() => checkDetails('guard', { diameterM: 0.003 })).not.toThrow();
-    expect(() => checkDetails('guard', { diameterM: 3 })).toThrow(/diameterM is 3 m; allowed: 0.0005 to 0.01/);
+    expect(() => checkDetails('guard', { diameterM: 3 })).toThrow(
+      /diameterM is 3\u00a0m; allowed: 0.0005\u00a0m to 0.01/,
+    );
     expect(() => checkDetails('guard', { length: 1 })).toThrow(
       /detail of a guard is length; allowed: diameterM, lengthM/,
     );
@@ -100,8 +102,8 @@ describe('routes', () => {
       heats,
     );
     expect(says).toHaveLength(2);
-    expect(says[0]).toMatch(/Bake is at 177 °C, and the rubber skirt .* stands 90 °C: put it on after/);
-    expect(says[1]).toMatch(/bronze hook .* 175 °C: it may brown/);
+    expect(says[0]).toMatch(/Bake is at 177\u00a0°C, and the rubber skirt .* stands 90\u00a0°C: put it on after/);
+    expect(says[1]).toMatch(/bronze hook .* 175\u00a0°C: it may brown/);
   });
 });
 

@@ -9,6 +9,7 @@ import type { WarmPlan } from './warm-plan.ts';
 import { BLANK_CYCLE_S } from './warm-up.ts';
 import { cycleForMoldC, steadyMoldC, type PaceInput } from './pace.ts';
 import { castAs, type CavityVariant, type VariantCavity } from './variants.ts';
+import { quantityText } from '../quantity/said.ts';
 
 /**
  * What a cavity casts as this variant in this metal, against its stamp.
@@ -26,7 +27,7 @@ export function castFigure(cavity: VariantCavity, variant: CavityVariant, alloy:
       source: 'Density by ideal mixing; sizes of inserts are common practice',
       inputs: [
         given('Stamped', cavity.nominalMassKg, 'head-kg'),
-        given('Density at 20 °C', `${Math.round(alloy.densityKgM3)} kg/m³`, 'text'),
+        given(`Density at ${quantityText(20, '°C')}`, alloy.densityKgM3, 'kg/m3'),
         ...takes.map(({ what, kg }) => given(`Less for ${what}`, kg, 'head-kg')),
       ],
     },
@@ -69,7 +70,7 @@ export function paceFigures(input: PaceInput, holdC: number, usualCycleS: number
       cycleS,
       's',
       {
-        rule: `One shot in this time holds the block at ${Math.round(holdC)} °C on average; quicker heats it further.`,
+        rule: `One shot in this time holds the block at ${quantityText(Math.round(holdC), '°C')} on average; quicker heats it further.`,
         formula: 't = Q_shot / (UA (T − T_room))',
         source,
         inputs: [...inputs, given('Hold at', holdC, 'C')],
@@ -122,10 +123,7 @@ export const shareFigure = (alloy: Alloy): Figure =>
       rule: 'The same cavity, filled with this metal in the place of soft lead.',
       formula: 'ρ_alloy / ρ_lead, with 1/ρ = Σ w/ρ_i',
       source: 'Ideal mixing; densities from the CRC Handbook, from memory',
-      inputs: [
-        given('Density', `${Math.round(alloy.densityKgM3)} kg/m³`, 'text', alloy.name),
-        given('Lead', '11340 kg/m³', 'text'),
-      ],
+      inputs: [given('Density', alloy.densityKgM3, 'kg/m3', alloy.name), given('Lead', 11_340, 'kg/m3')],
     },
     productRange90(massShareOfLead(alloy), [SPREAD.densityShare]),
   );

@@ -76,6 +76,6 @@ test('a pot that is too small to warm a mold from below says how far it comes, a
     openBelow: false,
   };
   const plan = warmPlan({ ...heat, school: 'pot top', potTopS: 180 });
-  expect(plan.impossible).toMatch(/The pot alone brings it to \d\d? °C in 3 minutes/);
+  expect(plan.impossible).toMatch(/The pot alone brings it to \d\d?\u00a0°C in 3 minutes/);
   expect(warmPlan({ ...heat, school: 'pot top', potTopS: 3600 }).impossible).toBeNull();
 });

@@ -35,5 +35,5 @@ test('hard alloy, flash, one cavity, a drift and a single odd head are told apar
 });
 
 test('a weight that is none is refused', () => {
-  expect(() => readSample(of(grams([-3])))).toThrow(/massKg is -0.003 kg/);
+  expect(() => readSample(of(grams([-3])))).toThrow(/massKg is -0.003\u00a0kg/);
 });

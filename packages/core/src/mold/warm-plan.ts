@@ -5,6 +5,7 @@ import { SPREAD } from '../quantity/spreads.ts';
 import { moldLossWPerK, type MoldBlock } from './block.ts';
 import { moldSession, type MoldPoint, type MoldStep } from './session.ts';
 import { BAR_KG, BLANK_CYCLE_S, blankShots, MOST_BLANKS, shotRiseK, MOLD_READY_C, shotStep } from './warm-up.ts';
+import { quantityText } from '../quantity/said.ts';
 
 export const WARM_SCHOOLS = ['blank shots', 'pot top', 'both'] as const;
 export type WarmSchool = (typeof WARM_SCHOOLS)[number];
@@ -104,7 +105,7 @@ export function warmPlan(input: WarmPlanInput): WarmPlan {
   if (input.openBelow && school !== 'pot top')
     impossible = 'A cavity is open below: blank shots would run out. Warm it on the pot.';
   else if (school === 'pot top' && warmedC < MOLD_READY_C)
-    impossible = `The pot alone brings it to ${Math.round(warmedC)} °C in ${Math.round(potTopS / 60)} minutes: leave it longer, or add blank shots.`;
+    impossible = `The pot alone brings it to ${quantityText(Math.round(warmedC), '°C')} in ${Math.round(potTopS / 60)} minutes: leave it longer, or add blank shots.`;
   else if (!ready) impossible = 'Shots this light never warm it: it loses to the room what they bring.';
   const mark = input.basis === 'given' ? given : fitted;
   return {
@@ -112,7 +113,7 @@ export function warmPlan(input: WarmPlanInput): WarmPlan {
       blanks,
       'count',
       {
-        rule: `Shots without hooks until the block is at ${MOLD_READY_C} °C. One law: heat of a shot over what the block takes up a degree, here ${rise.toFixed(1)} K a shot.${ready || school === 'pot top' ? '' : ` Counted no further than ${MOST_BLANKS}: they never do it.`}`,
+        rule: `Shots without hooks until the block is at ${quantityText(MOLD_READY_C, '°C')}. One law: heat of a shot over what the block takes up a degree, here ${quantityText(rise.toFixed(1), 'K')} a shot.${ready || school === 'pot top' ? '' : ` Counted no further than ${MOST_BLANKS}: they never do it.`}`,
         formula: 'each shot adds m·[h(T_pour) − h(T_eject)]; between shots it loses UA·(T − T_room)',
         source: 'Two-node heat balance; checked against practice of 3, 5 and 10 blank shots',
         inputs: [

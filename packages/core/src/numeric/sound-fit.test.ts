@@ -19,7 +19,7 @@ describe('a fit that is one', () => {
       expect(sound(found(value))).toThrow(/loss is .*; allowed: between 0.1 and 2: the readings push it to the end/);
   });
   test('one that misses its readings by far, and one that never settled, say so', () => {
-    expect(sound(found(0.5, { rms: 296.04 }))).toThrow(/misses a reading by is 296 K; allowed: up to 8/);
+    expect(sound(found(0.5, { rms: 296.04 }))).toThrow(/misses a reading by is 296\u00a0K; allowed: up to 8/);
     expect(sound(found(0.5, { rms: 8 }))()).toBeTruthy();
     expect(sound(found(0.5, { rounds: 40 }))).toThrow(/still moving/);
   });

@@ -36,7 +36,7 @@ export interface ColourOrder {
  * Emptying a cup and filling it again, seconds; more where dark dust would show in light powder. Common practice, no
  * source.
  */
-const SWAP_S = 60;
+export const SWAP_S = 60;
 const DARK_INTO_LIGHT_S = 240;
 const SPARKLE_LEFT_S = 120;
 /** A step down in lightness this small does not show. */

@@ -14,6 +14,7 @@ import {
   TOO_HOT_C,
   type HeatInput,
 } from './head-heat.ts';
+import { quantityText } from '../quantity/said.ts';
 
 /** Seconds nine times in ten: by the gun, which a count makes known, its air, and how the head lies in the stream. */
 function heatingRange(input: HeatInput) {
@@ -48,13 +49,18 @@ export function heatingFigure(input: HeatInput, what: string): Figure {
     seconds,
     's',
     {
-      rule: `${what}. It may stop from ${Math.round(at(TOO_COLD_C + 20))} to ${Math.round(at(TOO_HOT_C))} s: below ${TOO_COLD_C} °C powder does not wet, above ${TOO_HOT_C} °C it smokes and runs, ${MELTS_C} °C melts the head.`,
+      rule: `${what}. It may stop from ${Math.round(at(TOO_COLD_C + 20))} to ${Math.round(at(TOO_HOT_C))} s: below ${quantityText(TOO_COLD_C, '°C')} powder does not wet, above ${quantityText(TOO_HOT_C, '°C')} it smokes and runs, ${quantityText(MELTS_C, '°C')} melts the head.`,
       formula:
         input.tool === 'heat gun' ? '(m c + m_steel c) dT/dt = h A (T_air − T)' : '(m c + m_steel c) dT/dt = q A / 2',
       source: 'One lump; the bounds are common practice',
       inputs: [
         given('Head', input.head.leadKg, 'head-kg'),
-        given('Takes', `${headHeatJK(input.head).toFixed(2)} J/K`, 'text', 'lead, the steel in it, 15 mm of shank'),
+        given(
+          'Takes',
+          `${headHeatJK(input.head).toFixed(2)} J/K`,
+          'text',
+          `lead, the steel in it, ${quantityText(15, 'mm')} of shank`,
+        ),
         ...(input.tool === 'heat gun'
           ? [(own ? fitted : given)('Gun gives', input.gunWM2K ?? GUN_W_M2K, 'W/m2K'), given('Its air', GUN_AIR_C, 'C')]
           : []),

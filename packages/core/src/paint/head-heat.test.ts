@@ -104,7 +104,7 @@ describe('seconds under a heat gun', () => {
     expect(heatingS({ ...gun(14, '3/0'), tool: 'lighter' })).toBeCloseTo(3 * torch, 1);
     expect(() => heatingS({ ...gun(200, '8/0'), tool: 'heat gun', gunWM2K: 10 })).not.toThrow();
     expect(() => heatingS({ ...gun(900, '8/0'), tool: 'heat gun', gunWM2K: 10, targetC: 300 })).toThrow(
-      /targetC is 300 C/,
+      /targetC is 300\u00a0C/,
     );
   });
   test('a gun that warms up, against a reference integrator (npm odex)', () => {

@@ -40,11 +40,11 @@ describe('what a jar holds', () => {
   test('heads in a jar are whole ones, by the least that it may hold', () => {
     expect(headsInJar(0.05, 0.0002)).toBe(250);
     expect(headsInJar(0.0001, 0.0002)).toBe(0);
-    expect(() => headsInJar(0.1, 0)).toThrow(/kgPerHead is 0 kg/);
+    expect(() => headsInJar(0.1, 0)).toThrow(/kgPerHead is 0\u00a0kg/);
   });
   test('never below empty; what is no weight is refused by name', () => {
     expect(jarLevel({ lastKg: 0.01, receivedKg: 0, onHeadsKg: 0.05 }, stays())).toMatchObject({ kg: 0, low: 0 });
-    expect(() => jarLevel({ lastKg: -1, receivedKg: 0, onHeadsKg: 0 }, stays())).toThrow(/lastKg is -1 kg/);
+    expect(() => jarLevel({ lastKg: -1, receivedKg: 0, onHeadsKg: 0 }, stays())).toThrow(/lastKg is -1\u00a0kg/);
     expect(() => jarLevel({ lastKg: 0.1, receivedKg: 0, onHeadsKg: NaN }, stays())).toThrow(/onHeadsKg is NaN/);
   });
   test('more on heads never leaves more, a better hand never less', () => {

@@ -1,5 +1,6 @@
 import { castsFor } from '../count/casts-for.ts';
 import { throughBoth, yieldEstimate, yieldTonight, type YieldTonight } from '../count/yield.ts';
+import { quantityText } from '../quantity/said.ts';
 import { seatOf } from '../seat/seat.ts';
 import { castMassKg } from '../cast/cast-mass.ts';
 import { castKg, grooveOf, massesMatch, offered, variantFor } from './blank.ts';
@@ -41,13 +42,13 @@ export const cavitiesAShot = ({
 
 /**
  * Why no cavity casts this product, as a sentence; null when one does.
- * @example castingProblem(product(10), []) // 'No mold has a ball cavity of 10 g; there is none of this style.'
+ * @example castingProblem(product(10), []) // 'No mold has a ball cavity of 10 g; there is none of this style.'
  */
 export function castingProblem(product: PlanProduct, molds: readonly PlanMold[]): string | null {
   const cavities = molds.flatMap((mold) => mold.cavities);
   const sameStyle = cavities.filter((cavity) => cavity.style === product.style);
   const shaped = sameStyle.filter((cavity) => massesMatch(cavity.nominalMassKg, product.nominalMassKg));
-  const grams = (kg: number) => `${Math.round(kg * 1e4) / 10} g`;
+  const grams = (kg: number) => quantityText(Math.round(kg * 1e4) / 10, 'g');
   if (shaped.length === 0) {
     const found = [...new Set(sameStyle.map((cavity) => grams(cavity.nominalMassKg)))].join(', ');
     return `No mold has a ${product.style} cavity of ${grams(product.nominalMassKg)}; there is ${found || 'none of this style'}.`;

@@ -29,7 +29,7 @@ test('rejects come back: half of them good gives nearly as many', () => {
 
 test('less than the heel gives none; nonsense is refused by name', () => {
   expect(five(2, { heelKg: 4 }).value).toBe(0);
-  expect(() => five(2, { metalKg: -1 })).toThrow(/metalKg is -1 kg/);
+  expect(() => five(2, { metalKg: -1 })).toThrow(/metalKg is -1\u00a0kg/);
 });
 
 test('half-pound ingots from scrap: 22 lb that are 87 % clean', () => {

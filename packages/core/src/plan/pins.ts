@@ -3,6 +3,7 @@ import type { MassUnit } from '../quantity/parse.ts';
 import type { TicketState } from '../job/ticket.ts';
 import { schoolsFollowed } from '../ways/house.ts';
 import { variantFor } from './blank.ts';
+import { stepsOf } from './product.ts';
 import type { PinCut } from '../mold/variants.ts';
 import type { HouseWays, PlanInput, PlanLine, PlanMold, PlanProduct } from './types.ts';
 
@@ -31,7 +32,7 @@ const OUT_AFTER: Readonly<Record<string, 'paint' | 'bake'>> = {
 };
 /** Two pins nearer than this are of one diameter, m. */
 const SAME_M = 5e-5;
-const same = (a: number, b: number) => Math.abs(a - b) < SAME_M;
+export const samePin = (a: number, b: number): boolean => Math.abs(a - b) < SAME_M;
 
 /**
  * The diameter of the pin that stays in a product's heads after the pour, m; null where none does.
@@ -49,6 +50,19 @@ export function pinInWorkM(
     if (variant && pin) return variant.pin === 'as cut' ? pin.diameterM : null;
   }
   return null;
+}
+
+/**
+ * The step after which a product's pins are out of its heads; null where they are pulled at the pot.
+ * @example pinOutAfter({ steps: [{ key: 'coat', station: 'paint' }], ways: { hole: 'pulled one by one' } }, {})
+ *   // 'coat'
+ */
+export function pinOutAfter(
+  product: Pick<PlanProduct, 'steps' | 'ways' | 'layers' | 'bake' | 'source'>,
+  house: HouseWays['schools'],
+): string | null {
+  const station = OUT_AFTER[schoolsFollowed(house, product.ways).hole];
+  return stepsOf(product).findLast((step) => step.station === station)?.key ?? null;
 }
 
 /**
@@ -76,7 +90,7 @@ export function pinsOf(tools: readonly { kind: string; diameterM: number | null;
   const pins: Pins[] = [];
   for (const { kind, diameterM, owned } of tools) {
     if (diameterM === null || kind !== HOLE_PIN) continue;
-    const there = pins.find((each) => same(each.diameterM, diameterM));
+    const there = pins.find((each) => samePin(each.diameterM, diameterM));
     if (there) there.count += owned;
     else pins.push({ diameterM, count: owned });
   }
@@ -93,9 +107,9 @@ export function pinLimits(
 ): PinLimit[] {
   return here.flatMap((pins) => {
     const wanted = lines
-      .filter(({ product }) => same(pinInWorkM(product, molds, ways.schools) ?? -1, pins.diameterM))
+      .filter(({ product }) => samePin(pinInWorkM(product, molds, ways.schools) ?? -1, pins.diameterM))
       .reduce((sum, { quantity }) => sum + quantity, 0);
-    const under = pinsInWork.filter(({ diameterM }) => same(diameterM, pins.diameterM));
+    const under = pinsInWork.filter(({ diameterM }) => samePin(diameterM, pins.diameterM));
     return wanted === 0 ? [] : [{ ...pins, wanted, inWork: under.reduce((sum, { count }) => sum + count, 0) }];
   });
 }
@@ -129,7 +143,7 @@ export function withinPins(lines: readonly PlanLine[], known: PinsKnown): PlanLi
   const limits = pinLimits(lines, known).map((limit) => ({ ...limit, free: pinsFree(limit) }));
   return lines.flatMap((line) => {
     const pinM = pinInWorkM(line.product, known.molds, known.ways.schools);
-    const limit = pinM === null ? undefined : limits.find(({ diameterM }) => same(diameterM, pinM));
+    const limit = pinM === null ? undefined : limits.find(({ diameterM }) => samePin(diameterM, pinM));
     if (!limit) return [line];
     const quantity = Math.min(line.quantity, limit.free);
     limit.free -= quantity;

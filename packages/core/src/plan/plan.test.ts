@@ -119,7 +119,7 @@ describe('what cannot be cast is said, and left out', () => {
   const problemOf = (each: ReturnType<typeof product>) =>
     planOrder({ ...input, lines: [{ product: each, quantity: 10 }] }).problems[0]?.text;
   test.each([
-    ['a mass that no cavity has', product(21), /No mold has a ball cavity of 21 g; there is 10 g, 14 g/],
+    ['a mass that no cavity has', product(21), /No mold has a ball cavity of 21\u00a0g; there is 10\u00a0g, 14\u00a0g/],
     ['a style that no mold has', product(10, { style: 'fish' }), /No mold has a fish cavity/],
     [
       'a hook that does not fit',

@@ -153,7 +153,7 @@ test('a cavity within a hundredth of the mass casts it, one beyond does not; the
   const molds = (grams: number, more = {}): PlanMold[] => [{ ...MOLDS[1]!, cavities: [cavity(1, grams, more)] }];
   const ten = product(10);
   expect(castingProblem(ten, molds(10.09))).toBeNull();
-  expect(castingProblem(ten, molds(10.11))).toMatch(/No mold has a ball cavity of 10 g; there is 10.1 g/);
+  expect(castingProblem(ten, molds(10.11))).toMatch(/No mold has a ball cavity of 10\u00a0g; there is 10.1\u00a0g/);
   expect(castingProblem(ten, molds(10, { condition: 'blocked' }))).toMatch(/blocked/);
   // One of two is enough.
   const two = [{ ...MOLDS[1]!, cavities: [cavity(1, 10, { hookSize: '10' }), cavity(2, 10)] }];

@@ -80,7 +80,7 @@ function hooksOut(
 /**
  * Why these lines cannot be poured on these molds, in words; null when they can.
  * @example pourProblem({ lines: workshop().lines, molds: [] })
- *   // 'No mold has a ball cavity of 10 g; there is none of this style.'
+ *   // 'No mold has a ball cavity of 10 g; there is none of this style.'
  */
 export const pourProblem = ({ lines, molds }: Pick<PourWanted, 'lines' | 'molds'>): string | null =>
   lines.map((line) => castingProblem(line.product, molds)).find((text) => text !== null) ?? null;

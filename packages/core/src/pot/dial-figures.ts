@@ -3,6 +3,7 @@ import { Z_90 } from '../quantity/range.ts';
 import { bookFigure } from '../quantity/recorded.ts';
 import type { DialTable, Drift } from './dial.ts';
 import { SKIN_SD_K, SKINS, type SkinColour } from './skin.ts';
+import { quantityText } from '../quantity/said.ts';
 
 const FROM_PAIRS = {
   formula: 'monotone cubic through the marks (PCHIP)',
@@ -15,7 +16,7 @@ const markInputs = (table: DialTable): WhyInput[] =>
       `Mark ${dial}`,
       temperatureC,
       'C',
-      `± ${Math.round(Z_90 * sdK)} K, ${pairs} ${pairs === 1 ? 'pair' : 'pairs'}`,
+      `± ${quantityText(Math.round(Z_90 * sdK), 'K')}, ${pairs} ${pairs === 1 ? 'pair' : 'pairs'}`,
     ),
   );
 

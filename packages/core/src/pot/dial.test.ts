@@ -37,7 +37,7 @@ describe('dial table', () => {
     expect(table.at(3)).toMatchObject({ outside: true, temperatureC: 318 });
     expect(table.at(7)).toMatchObject({ outside: false });
     expect(() => dialTable([pair(7, 371)])).toThrow(/dial marks is 1/);
-    expect(() => dialTable([pair(7, 371), pair(8, 999)])).toThrow(/temperatureC is 999 C/);
+    expect(() => dialTable([pair(7, 371), pair(8, 999)])).toThrow(/temperatureC is 999\u00a0C/);
   });
   test('is least sure between marks, surer the more often a mark was measured, and of a probe than of a colour', () => {
     const table = dialTable(pairs);

@@ -65,14 +65,14 @@ describe('pot through time', () => {
     expect(simulatePot({ ...hold, seconds: 600 }).points.every(({ leadKg }) => leadKg === 6)).toBe(true);
     // Frozen in an unheated shed it is as cold as that; no pot starts below what a winter gives.
     expect(simulatePot({ ...hold, fromC: -15, seconds: 30 }).points[0]!.temperatureC).toBeCloseTo(-15, 6);
-    expect(() => simulatePot({ ...hold, fromC: -25 })).toThrow(/fromC is -25 C/);
+    expect(() => simulatePot({ ...hold, fromC: -25 })).toThrow(/fromC is -25\u00a0C/);
   });
 
   test('a smaller pot gets there sooner; what cannot be is refused by name', () => {
     const level = (leadKg: number) =>
       simulatePot({ ...hold, leadKg, fromC: 20, seconds: 300 }).points.at(-1)!.temperatureC;
     expect(level(3)).toBeGreaterThan(level(6));
-    expect(() => simulatePot({ ...hold, events: [{ atS: 1, kind: 'take', kg: 6 }] })).toThrow(/taken is 6 kg/);
+    expect(() => simulatePot({ ...hold, events: [{ atS: 1, kind: 'take', kg: 6 }] })).toThrow(/taken is 6\u00a0kg/);
     expect(() => simulatePot({ ...hold, leadKg: NaN })).toThrow(QuantityError);
   });
 
@@ -154,7 +154,7 @@ describe('fume ceiling', () => {
     expect(fumeCeilingUgM3(470)).toBeLessThan(LEAD_ACTION_LEVEL_UG_M3);
     expect(fumeCeilingUgM3(480)).toBeGreaterThan(LEAD_ACTION_LEVEL_UG_M3);
     expect(fumeCeilingUgM3(490)).toBeGreaterThan(LEAD_LIMIT_UG_M3 * 0.98);
-    expect(() => fumeCeilingUgM3(20)).toThrow(/metalC is 20 C/);
+    expect(() => fumeCeilingUgM3(20)).toThrow(/metalC is 20\u00a0C/);
   });
   // npm periodic-table lists lead's boiling point in K: at it the vapour pressure is an atmosphere, within the
   // formula's stretch.

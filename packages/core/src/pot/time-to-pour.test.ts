@@ -27,7 +27,7 @@ describe('melting', () => {
   });
 
   test('a pot that can never get there is refused', () => {
-    expect(() => meltTime({ leadKg: 5, powerW: 100, lossWPerK: 0.55, toC: 371 })).toThrow(/toC is 371 C/);
+    expect(() => meltTime({ leadKg: 5, powerW: 100, lossWPerK: 0.55, toC: 371 })).toThrow(/toC is 371\u00a0C/);
     expect(meltTime({ leadKg: 1, powerW: 500, lossWPerK: 0.5, toC: 100, fromC: 120 }).seconds).toBe(0);
   });
 

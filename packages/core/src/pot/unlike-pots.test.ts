@@ -65,7 +65,7 @@ test.each([
 test('readings that are no heat-up of a pot are refused in words', () => {
   const zigzag = Array.from({ length: 60 }, (_, i) => ({ atS: 20 * i, temperatureC: i % 2 ? 60 : 560 }));
   expect(() => fitPot({ readings: zigzag, leadKg: 5, roomC: 20, ...PLATE, heating: true })).toThrow(
-    /what the fit misses a reading by is [\d.]+ K; allowed: up to 15/,
+    /what the fit misses a reading by is [\d.]+\u00a0K; allowed: up to 15/,
   );
   // A heat-up in half a minute: no power of a pot does it.
   const bolt = Array.from({ length: 40 }, (_, i) => ({ atS: 2 * i, temperatureC: 20 + 8 * i }));

@@ -1,3 +1,5 @@
+import { quantityText, rangeText } from './said.ts';
+
 /** A value that the core refuses: it says which quantity, what was given, its unit and what is allowed. */
 export class QuantityError extends RangeError {
   readonly quantity: string;
@@ -6,7 +8,7 @@ export class QuantityError extends RangeError {
   readonly allowed: string;
 
   constructor(quantity: string, given: unknown, unit: string, allowed: string) {
-    super(`${quantity} is ${String(given)}${unit ? ` ${unit}` : ''}; allowed: ${allowed}`);
+    super(`${quantity} is ${quantityText(given, unit)}; allowed: ${allowed}`);
     this.name = 'QuantityError';
     this.quantity = quantity;
     this.given = given;
@@ -26,7 +28,7 @@ export function inRange(quantity: string, value: number, unit: string, min: numb
   // What was worked out may miss an end by the last digits of the machine: 2.0000000000000004 kg are 2 kg.
   const slack = ROUNDING * Math.max(Math.abs(min), Math.abs(max));
   if (!Number.isFinite(value) || value < min - slack || value > max + slack) {
-    throw new QuantityError(quantity, value, unit, `${min} to ${max}`);
+    throw new QuantityError(quantity, value, unit, rangeText(min, max, unit));
   }
   return Math.min(max, Math.max(min, value));
 }

@@ -14,8 +14,13 @@ describe('checks', () => {
       }
     })() as QuantityError;
     expect(error).toBeInstanceOf(RangeError);
-    expect([error.quantity, error.given, error.unit, error.allowed]).toEqual(['moldC', 900, 'C', '-20 to 300']);
-    expect(error.message).toBe('moldC is 900 C; allowed: -20 to 300');
+    expect([error.quantity, error.given, error.unit, error.allowed]).toEqual([
+      'moldC',
+      900,
+      'C',
+      '-20\u00a0C to 300\u00a0C',
+    ]);
+    expect(error.message).toBe('moldC is 900\u00a0C; allowed: -20\u00a0C to 300\u00a0C');
     expect(() => countInRange('shots', 1.5, 0, 10)).toThrow('shots is 1.5; allowed: a whole number from 0 to 10');
   });
   test('nothing that is no number gets through', () => {
@@ -66,7 +71,7 @@ describe('lead', () => {
     );
     expect(() =>
       leadBalance({ chargedKg: -1, headsKg: 0, sprueBackKg: 0, rejectsBackKg: 0, drossKg: 0, heelKg: 0 }),
-    ).toThrow(/chargedKg is -1 kg/);
+    ).toThrow(/chargedKg is -1\u00a0kg/);
   });
 });
 

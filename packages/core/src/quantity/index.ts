@@ -5,3 +5,4 @@ export * from './format.ts';
 export * from './parse.ts';
 export * from './units.ts';
 export * from './range.ts';
+export * from './said.ts';

@@ -32,6 +32,6 @@ describe('what a scale says', () => {
     }
   });
   test('a reading that no bench scale gives is refused by name', () => {
-    expect(() => onScale([{ at: 0, kg: 500 }])).toThrow(/weight is 500 kg/);
+    expect(() => onScale([{ at: 0, kg: 500 }])).toThrow(/weight is 500\u00a0kg/);
   });
 });

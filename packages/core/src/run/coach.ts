@@ -11,6 +11,7 @@ import { standing } from '../log/log.ts';
 import type { PourEntry, PourLog, PourSetup } from './pour-log.ts';
 import type { PourState } from './pour.ts';
 import { weightAdvice } from './weighing.ts';
+import { quantityText } from '../quantity/said.ts';
 
 /** One thing the coach says. Masses and temperatures stand apart, to be written in the maker's units. */
 export interface Advice {
@@ -213,7 +214,7 @@ function potAdvice(input: CoachInput): Advice[] {
     advice.push({
       kind: 'dial',
       moldId,
-      says: `Half of it is gone: at the same mark it runs some ${Math.round(hotterK)} K hotter than full. Watch the skin, turn down a little.`,
+      says: `Half of it is gone: at the same mark it runs some ${quantityText(Math.round(hotterK), 'K')} hotter than full. Watch the skin, turn down a little.`,
       weight: 'quiet',
     });
   }

@@ -1,4 +1,5 @@
 import { typicalHook, type HookSize, type Wire } from '../geometry/hook.ts';
+import { quantityText } from '../quantity/said.ts';
 
 export const BENDS = ['round', 'wide'] as const;
 export type Bend = (typeof BENDS)[number];
@@ -33,7 +34,7 @@ const dimensions = ({ hookSize, wire, ...own }: HookOffered) => {
   const usual = typicalHook(hookSize, wire ?? 'standard');
   return { lengthM: own.lengthM ?? usual.lengthM, wireM: own.wireM ?? usual.wireM };
 };
-const mm = (m: number) => `${(m * 1000).toFixed(m < 0.01 ? 2 : 1)} mm`;
+const mm = (m: number) => quantityText((m * 1000).toFixed(m < 0.01 ? 2 : 1), 'mm');
 
 /**
  * Does a hook seat in a cavity cut for another? Length and wire are compared, the usual ones of the size where none are

@@ -11,7 +11,7 @@ test('by value three to one, by mass thirty-nine to one', () => {
 });
 test('what has no mass cannot pay by mass, and is named; what was a present pays nothing by value', () => {
   expect(() => freightShares([LEAD, { ...HOOKS, massKg: null }], 1200, 'mass')).toThrow(
-    /mass of Hooks is not known kg; allowed: a mass, or freight by value/,
+    /mass of Hooks is not known; allowed: a mass, or freight by value/,
   );
   expect(freightShares([LEAD, { ...HOOKS, priceMinor: 0 }], 1200, 'value')).toEqual([1200, 0]);
   // Where nothing has a price, all pay alike.

@@ -84,15 +84,17 @@ function randomEvening(random: () => number): { input: EveningInput; shop: Shop 
   };
 }
 
-// The bar is a twentieth each: at most three of these hundred are reached to no more than 5.8 %.
+// The bar is a twentieth each: at most two of these hundred are reached to no more than 6.1 %.
 test('100 evenings: nothing is taken twice, and nearly all end within a twentieth of the bound', () => {
   const random = seeded(29);
   const gaps: number[] = [];
   let [rule, oneByOne] = [0, 0];
   for (let round = 0; round < 100; round++) {
     const { input, shop } = randomEvening(random);
-    const tasks = eveningTasks(input);
-    const found = schedule(tasks, shop, { seed: round });
+    // As the plan is made: what was poured apart is baked together or apart, whatever is done sooner.
+    const [tasks, found] = [eveningTasks(input), eveningTasks({ ...input, apart: true })]
+      .map((all) => [all, schedule(all, shop, { seed: round, tries: 1500 })] as const)
+      .sort(([, a], [, b]) => a.endS - b.endS)[0]!;
     holds(tasks, found.placed, shop);
     gaps.push(found.endS / found.boundS - 1);
     const plain = place(
@@ -112,8 +114,8 @@ test('100 evenings: nothing is taken twice, and nearly all end within a twentiet
   );
   expect(gaps[0]).toBeGreaterThanOrEqual(-1e-9);
   expect(gaps[50]).toBeLessThanOrEqual(0.02);
-  expect(gaps.filter((gap) => gap > 0.05).length).toBeLessThanOrEqual(3);
-  expect(gaps[99]).toBeLessThanOrEqual(0.06);
+  expect(gaps.filter((gap) => gap > 0.05).length).toBeLessThanOrEqual(2);
+  expect(gaps[99]).toBeLessThanOrEqual(0.062);
 }, 120_000);
 
 test('a chain is as long as its parts, and what works by itself is passed by other work', () => {

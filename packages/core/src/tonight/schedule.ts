@@ -404,6 +404,9 @@ export function schedule(tasks: readonly Task[], shop: Shop, options: SearchOpti
     endS: Math.max(0, ...placed.map(({ endS }) => endS)),
     boundS,
   });
+  // The order in which they begin: there a move of a few places changes what is next to each other in time.
+  const asPlaced = (placed: readonly Placed[]) =>
+    [...placed].sort((a, b) => a.startS - b.startS).map(({ taskId }) => taskId);
   const proved = () => asSchedule(best).endS <= NEAR * boundS + 1;
   // Where no order ends earlier, it is looked for a while longer whether more is done early.
   for (let at = 0; at < tries && tasks.length > 1 && !(at > tries / 4 && proved()); at++) {
@@ -421,8 +424,8 @@ export function schedule(tasks: readonly Task[], shop: Shop, options: SearchOpti
     const placed = place(tasks, shop, order, pinned);
     const cost = costOfPlan(tasks, placed, due);
     // A little worse is taken now and then, less and less: so it comes out of a corner.
-    const slack = 0.004 * boundS * (1 - at / tries);
-    if (cost <= now.cost + slack * random()) now = { order, placed, cost };
+    const slack = 0.01 * boundS * (1 - at / tries);
+    if (cost <= now.cost + slack * random()) now = { order: asPlaced(placed), placed, cost };
     if (cost < best.cost) best = now;
     if (tell && at % 50 === 49) tell((at + 1) / tries, asSchedule(best));
   }

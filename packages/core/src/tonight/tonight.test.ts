@@ -98,7 +98,9 @@ test('what no mold casts is a problem with a word, and does not stop the rest', 
       { workId: 'x', product: product(28), heads: 10, fromPot: false },
     ],
   });
-  expect(plan.problems).toEqual([{ workId: 'x', text: expect.stringMatching(/No mold has a ball cavity of 28 g/) }]);
+  expect(plan.problems).toEqual([
+    { workId: 'x', text: expect.stringMatching(/No mold has a ball cavity of 28\u00a0g/) },
+  ]);
   expect(plan.blanks.map(({ works }) => works)).toEqual([['a']]);
 });
 

@@ -5,10 +5,13 @@ import { stepSeconds } from '../plan/minutes.ts';
 import { productBakedJK, productLagS, stepsOf } from '../plan/product.ts';
 import { blankKey } from '../plan/allocate.ts';
 import { dryWaitS } from '../plan/timing.ts';
-import type { KnownWays, PlanMold, PlanOven, PlanPot, PlanProduct, StockOnHand } from '../plan/types.ts';
+import { finishSchool } from '../ways/finish.ts';
+import type { Pins } from '../plan/pins.ts';
+import type { KnownWays, PlanMold, PlanOven, PlanPot, PlanProduct, PlanStep, StockOnHand } from '../plan/types.ts';
 import type { SolveLp } from '../numeric/program.ts';
 import { castsTonight, pourSeconds, type CastsTonight, type MoldTonight } from './casts.ts';
-import { eveningTasks, type PourOfEvening, type Work, type WorkStep } from './evening.ts';
+import { eveningTasks, type PourOfEvening, type StepGlue, type Work, type WorkStep } from './evening.ts';
+import { inRounds, pinOf, type PourRound } from './rounds.ts';
 import { endsOf, schedule, type Due, type Person, type Schedule, type SearchOptions, type Task } from './schedule.ts';
 
 /** Heads that are wanted of one product: a line of an order, or a ticket that is under way. */
@@ -42,6 +45,11 @@ export interface TonightAsked {
   leadId: string;
   /** Everything on the shelf. */
   stock: readonly StockOnHand[];
+  /** Base-hole pins that there are, by diameter, and how many of them are in heads under way. */
+  pins?: readonly Pins[];
+  pinsInWork?: readonly Pins[];
+  /** What labels of glues say, by part: how long a mix can be worked, s. */
+  potLifeS?: Readonly<Record<string, number>>;
 }
 
 /** How the maker wants to go about it. */
@@ -60,7 +68,7 @@ export interface TonightWishes {
 
 export interface TonightPlan {
   casts: CastsTonight;
-  pours: (PourOfEvening & { molds: MoldTonight[]; works: string[] })[];
+  pours: (PourOfEvening & PourRound & { works: string[] })[];
   tasks: Task[];
   schedule: Schedule;
   /** When the first evening begins, ms. */
@@ -80,32 +88,51 @@ function bakeS(product: PlanProduct, step: ReturnType<typeof stepsOf>[number], o
   return { program, seconds: doorS(bake, knownOven(oven), lagS, load) };
 }
 
-function workOf(wanted: Wanted, { oven, ways }: TonightAsked): Work {
+/** What is mixed for a step: what its bottle says outranks what such glue usually does. */
+function glueOf(product: PlanProduct, step: PlanStep, potLifeS: TonightAsked['potLifeS']): StepGlue | null {
+  const part = (product.parts ?? []).find((each) => each.step === step.key && each.kind === 'glue');
+  const usual = step.task ? finishSchool(step.task, step.school).potLifeS : undefined;
+  if (!part || !usual) return null;
+  const { partId, name, quantity: mlPerHead } = part;
+  return { partId, name, mlPerHead, potLifeS: potLifeS?.[partId] ?? usual };
+}
+
+function workOf(wanted: Wanted, asked: TonightAsked): Work {
+  const { oven, ways, molds, potLifeS } = asked;
   const { id, product, heads, left, ticketNumber } = wanted;
   const cast = product.source !== 'shelf';
   const steps = stepsOf(product).map((step, at): WorkStep => ({
     ...{ key: step.key, station: step.station, does: step.does, bake: bakeS(product, step, oven) },
     secondsPerHead: stepSeconds(step, ways, product),
     waitS: (step.wait?.seconds ?? 0) + dryWaitS(step.layers),
-    colour: step.layers[0]?.powder.name ?? null,
+    colour: step.layers.map(({ powder }) => powder.name).join(', ') || null,
+    glue: glueOf(product, step, potLifeS),
     // Heads off the shelf wait at the first step.
     left: (left[step.key] ?? 0) + (!cast && at === 0 && ticketNumber === null ? heads : 0),
   }));
   return {
     ...{ id, name: wanted.name, toCast: cast ? heads : 0, blankId: cast ? blankKey(product) : null, steps },
     head: { style: product.style, massKg: product.nominalMassKg, hookSize: product.hook?.size ?? null },
+    pin: pinOf(product, molds, ways.schools),
   };
 }
 
-/** Molds that are poured together, with the metal that is melted for them. */
-function poursOf(casts: CastsTonight, { atOnce }: TonightWishes, { pot, ways }: TonightAsked): TonightPlan['pours'] {
+/** Molds that are poured together, as often as pins come back, with the metal that is melted for them. */
+function poursOf(casts: CastsTonight, { atOnce }: TonightWishes, asked: TonightAsked): TonightPlan['pours'] {
+  const { pot, ways } = asked;
   const groups = casts.molds.reduce<MoldTonight[][]>((all, mold) => {
     const last = all.at(-1);
     if (last && last.length < atOnce) last.push(mold);
     else all.push([mold]);
     return all;
   }, []);
-  return groups.map((molds, nth) => {
+  const pinOfBlank = new Map(
+    asked.wanted.flatMap(({ product }) => {
+      const pin = product.source === 'shelf' ? null : pinOf(product, asked.molds, ways.schools);
+      return pin ? [[blankKey(product), pin.diameterM] as const] : [];
+    }),
+  );
+  return inRounds(groups, pinOfBlank, asked).map(({ molds, pins, round, rounds, shares }, nth) => {
     const castKg = molds.reduce((sum, mold) => sum + mold.castKg, 0);
     const kg = Math.min(pot.capacityKg, castKg * (1 + ways.drossShare) + (nth === 0 ? ways.heelKg : 0));
     const melt = meltTime({
@@ -117,12 +144,18 @@ function poursOf(casts: CastsTonight, { atOnce }: TonightWishes, { pot, ways }: 
     const blankIds = [...new Set(molds.flatMap(({ uses }) => uses.map(({ blankId }) => blankId)))];
     const works = casts.blanks.filter(({ id }) => blankIds.includes(id)).flatMap((blank) => blank.works);
     return {
-      ...{ id: String(nth + 1), name: `Pour ${molds.map(({ name }) => name).join(' and ')}`, molds, works },
+      ...{ id: String(nth + 1), name: pourName(molds, round, rounds), works },
+      ...{ molds, pins, shares, round, rounds },
       ...{ moldIds: molds.map(({ moldId }) => moldId), blankIds },
       ...{ seconds: pourSeconds(molds, casts, ways, atOnce), meltS: melt.seconds },
     };
   });
 }
+
+const coloursOf = ({ steps }: Work) => steps.flatMap(({ colour }) => colour ?? []).join(', ');
+
+const pourName = (molds: readonly MoldTonight[], round: number, rounds: number) =>
+  `Pour ${molds.map(({ name }) => name).join(' and ')}${rounds > 1 ? `, round ${round + 1} of ${rounds}` : ''}`;
 
 const MS = 1000;
 
@@ -198,6 +231,12 @@ export function planTonight(
       [...works].sort((a, b) => b.toCast - a.toCast).map(({ id }) => id),
     ),
     ...(people.length > 1 ? [eveningTasks({ ...input, people: people.length }, ids)] : []),
+    ...(pours.length > 1 ? [eveningTasks({ ...input, apart: true }, ids)] : []),
+    // The same colours one after another: fewer sessions, fewer cups to clean.
+    eveningTasks(
+      input,
+      [...works].sort((a, b) => coloursOf(a).localeCompare(coloursOf(b))).map(({ id }) => id),
+    ),
   ];
   const asPlan = (tasks: Task[], found: Schedule): TonightPlan => ({
     ...{ casts, pours, tasks, schedule: found, startMs, windows: shop.windows },

@@ -92,7 +92,7 @@ function Learn({ oven, channels }: { oven: Oven; channels: Channel[] }) {
           error={setC === null ? 'a temperature, such as 177 C' : undefined}
         />
       </div>
-      {typeof fit === 'string' && <p className="text-watch">This run teaches nothing yet: {fit}.</p>}
+      {typeof fit === 'string' && <p className="text-watch">This run teaches nothing yet: {units.said(fit)}.</p>}
       {fit && typeof fit !== 'string' && readings && setC !== null && (
         <>
           <Suspense fallback={<div className="h-[260px]" />}>

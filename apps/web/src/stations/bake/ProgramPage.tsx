@@ -235,7 +235,7 @@ export function ProgramPage() {
           {answer?.conflict && (
             <div>
               <p className="flex items-start gap-2 font-medium text-watch">
-                <Icon name="watch" className="mt-1 shrink-0" /> {answer.conflict.says}
+                <Icon name="watch" className="mt-1 shrink-0" /> {units.said(answer.conflict.says)}
               </p>
               <ul className="mt-2">
                 {answer.conflict.ways.map(({ gives, program: way }) => (

@@ -116,6 +116,7 @@ function Answer({
 }) {
   const { data: trials = [] } = useRecords('trial', mold.id);
   const strike = useStrike();
+  const { said } = useUnits();
   const own = trials.filter((trial) => trial.cavityId === cavity.id && trial.hookId === hook.id);
   return (
     <div className="flex flex-col gap-4">
@@ -125,10 +126,10 @@ function Answer({
           : verdict.seat === 'no'
             ? 'It does not seat'
             : `It seats ${verdict.seat}`}
-        : {verdict.because}.
+        : {said(verdict.because)}.
       </p>
       {verdict.basis === 'measured' && (
-        <p className="quiet">The estimate was: {verdict.estimate.because}. What was tried outranks it.</p>
+        <p className="quiet">The estimate was: {said(verdict.estimate.because)}. What was tried outranks it.</p>
       )}
       {own.length > 0 && (
         <ul>

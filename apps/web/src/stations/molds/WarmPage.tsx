@@ -123,7 +123,7 @@ export function WarmPage() {
           {choice}
           {plan.impossible && (
             <p className="flex items-start gap-2 font-medium text-stop">
-              <Icon name="stop" className="mt-1 shrink-0" /> {plan.impossible}
+              <Icon name="stop" className="mt-1 shrink-0" /> {units.said(plan.impossible)}
             </p>
           )}
           {live && (

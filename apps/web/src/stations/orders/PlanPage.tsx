@@ -206,7 +206,7 @@ function Stub({ order, view, catalogue }: { order: Order; view: PlanView; catalo
         <p key={problem.productId} className="flex gap-2 text-sm font-medium text-stop">
           <Icon name="stop" className="mt-0.5 shrink-0" />
           <span>
-            {catalogue.product(problem.productId)?.name}: {problem.text}{' '}
+            {catalogue.product(problem.productId)?.name}: {units.said(problem.text)}{' '}
             <Link to="/molds" className="underline decoration-rule-2 underline-offset-4">
               To the molds
             </Link>{' '}

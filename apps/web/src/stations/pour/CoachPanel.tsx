@@ -112,7 +112,7 @@ export function CoachPanel({
                 <Icon name={each.weight === 'stop' ? 'stop' : 'watch'} size={20} className="shrink-0" />
               )}
               <span className={index === 0 ? 'voice text-xl' : 'text-lg'}>
-                {each.says}
+                {units.said(each.says)}
                 {each.kg !== undefined && each.kg > 0.005 && <b> {units.bulk(each.kg)}</b>}
               </span>
               {action && (

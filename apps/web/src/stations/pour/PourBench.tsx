@@ -214,7 +214,7 @@ function Running({ pour, molds, catalogue }: { pour: Pour; molds: StoredMold[]; 
   const several = pour.setup.molds.length > 1;
   const what = whatNow(pour, state, bench.entries, turn, several ? `, ${name}` : '', now);
   const pressing = coached?.advice[0];
-  const spoken = pressing && pressing.weight !== 'quiet' ? pressing.says : null;
+  const spoken = pressing && pressing.weight !== 'quiet' ? units.said(pressing.says) : null;
   useEffect(() => {
     if (spoken) say(spoken);
   }, [spoken]);
@@ -331,7 +331,7 @@ function Running({ pour, molds, catalogue }: { pour: Pour; molds: StoredMold[]; 
                   >
                     <Icon name={pressing.weight === 'stop' ? 'stop' : 'watch'} size={22} className="mt-0.5 shrink-0" />
                     <span>
-                      {pressing.says} {pressing.first?.[0]}
+                      {units.said(pressing.says)} {pressing.first?.[0]}
                     </span>
                   </p>
                 ) : (

@@ -312,6 +312,7 @@ function FinishNotes({
     const quantity = Number(line.quantity.replace(',', '.')) || 0;
     return part ? [{ name: part.name, kind: part.kind, step: line.step, quantity, details: part.details ?? null }] : [];
   });
+  const { said } = useUnits();
   const found = finishFindings({
     ...{ style: values.style, nominalMassKg: massKg, hookSize: hook?.size ?? null, route, parts: on },
     ...(hook ? { eyeAngleDeg: hook.eyeAngleDeg } : {}),
@@ -322,7 +323,7 @@ function FinishNotes({
   });
   return found.map(({ weight, says }) => (
     <p key={says} role="note" className={`flex gap-2 sm:col-span-2 ${weight === 'stop' ? 'text-stop' : 'text-watch'}`}>
-      <Icon name={weight} className="mt-1 shrink-0" /> {says}
+      <Icon name={weight} className="mt-1 shrink-0" /> {said(says)}
     </p>
   ));
 }
@@ -339,6 +340,7 @@ function HeatNotes({
   parts: readonly PartLine[];
   catalogue: Catalogue;
 }) {
+  const { said } = useUnits();
   const part = (partId: string, step: string) => {
     const found = catalogue.materials.get(partId);
     if (!found) return [];
@@ -355,7 +357,7 @@ function HeatNotes({
   });
   return heatProblems(route, bill, heats).map((says) => (
     <p key={says} role="note" className="flex gap-2 text-watch sm:col-span-2">
-      <Icon name="watch" className="mt-1 shrink-0" /> {says}
+      <Icon name="watch" className="mt-1 shrink-0" /> {said(says)}
     </p>
   ));
 }

@@ -13,7 +13,7 @@ export function AtThePot({ plan }: { plan: TonightPlan }) {
   return (
     <>
       <ul>
-        {pours.map(({ id, molds, meltS }) => (
+        {pours.map(({ id, molds, meltS, pins, round, rounds }) => (
           <li key={id} className="border-b border-rule py-2">
             {molds.map(({ moldId, name, shots, blanks, uses, castKg }) => (
               <div key={moldId} className="grid grid-cols-[minmax(0,1fr)_auto] gap-4">
@@ -35,7 +35,11 @@ export function AtThePot({ plan }: { plan: TonightPlan }) {
                 </span>
               </div>
             ))}
-            <span className="quiet">melts in {writeSpan(meltS)}</span>
+            <span className="quiet">
+              {rounds > 1 && `round ${round + 1} of ${rounds}, `}melts in {writeSpan(meltS)}
+              {pins.length > 0 &&
+                `; when the pins of ${pins.map((m) => units.write(m, 'm')).join(' and ')} are back from the heads before`}
+            </span>
           </li>
         ))}
       </ul>

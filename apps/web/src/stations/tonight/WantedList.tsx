@@ -1,6 +1,7 @@
 import { chanceBy, writeSpan, type TonightAsked, type TonightPlan, forWhom } from '@schmelz/core';
 import { Link } from 'react-router';
 import { writeDayShort } from '../../units/dates.ts';
+import { useUnits } from '../../units/Units.tsx';
 import { type PlanState } from './usePlan.ts';
 import { type Wishes } from './wishes.ts';
 
@@ -20,6 +21,7 @@ export function WantedList({
   wishes: Wishes;
   state: PlanState;
 }) {
+  const { said } = useUnits();
   const ends = new Map(plan.ends.map((end) => [end.id, end]));
   const problems = new Map(plan.casts.problems.map(({ workId, text }) => [workId, text]));
   const sorted = [...asked.wanted].sort((a, b) => (ends.get(a.id)?.endMs ?? 0) - (ends.get(b.id)?.endMs ?? 0));
@@ -60,7 +62,9 @@ export function WantedList({
                 {waiting > 0 && `, ${waiting} on the way`}
                 {dueMs !== null && `, due ${writeDayShort(dueMs)}`}
               </span>
-              {problems.has(id) && <span className="block text-sm font-medium text-stop">{problems.get(id)}</span>}
+              {problems.has(id) && (
+                <span className="block text-sm font-medium text-stop">{said(problems.get(id)!)}</span>
+              )}
             </span>
             <span className="text-right">
               {end && !out ? (
