@@ -225,7 +225,7 @@ describe('probe readings', () => {
     const csv = (rows: string[]) => ['Time,Oven F', ...rows].join('\n');
     const send = (body: string) => call('POST', path, body, { 'content-type': 'text/csv' });
     const bad = await send(csv(['2026-05-31 18:00:00,350', '2026-05-31 18:00:10,hot']));
-    expect([bad.status, bad.body.detail]).toEqual([422, expect.stringMatching(/Oven F, row 3 is "hot" F/)]);
+    expect([bad.status, bad.body.detail]).toEqual([422, expect.stringMatching(/Oven F, row 3 is "hot"; allowed/)]);
     const good = await send(
       csv([
         '2026-05-31 18:00:00,350',

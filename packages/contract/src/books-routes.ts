@@ -1,10 +1,18 @@
 import type { MetalOfPour, Sale } from '@schmelz/core';
-import { body, json, made, oneOf, type Route } from './route.ts';
+import { body, document, json, made, oneOf, type Route } from './route.ts';
 import { GIFT_KINDS, giftSchema, type Gift } from './schema/gift.ts';
 import { lookQuerySchema } from './schema/records.ts';
 import { costQuerySchema, periodQuerySchema } from './schema/runs.ts';
 import { restoreSchema } from './schema/shop.ts';
-import type { BackupView, CostOfProduct, MakeableView, MonthOfBooks, QualityView, TakenGift } from './books-views.ts';
+import type {
+  BackupView,
+  CostOfProduct,
+  MakeableView,
+  MonthOfBooks,
+  QualityView,
+  TakenGift,
+  TakenInView,
+} from './books-views.ts';
 import type { Period } from './views.ts';
 
 /** What the records add up to: metal, money, quality, cost. */
@@ -70,6 +78,17 @@ export const BOOKS_ROUTES = {
     operation: 'back_up',
     summary: 'Make a copy of all data, and look whether it can be opened',
     answer: made<BackupView>(),
+  },
+  'POST /backups/take-in': {
+    operation: 'take_in',
+    summary: 'Make a copy of an exported workshop, and say what would change if it were put in the place of this one',
+    body: document,
+    answer: made<TakenInView>(),
+  },
+  'GET /export/schema': {
+    operation: 'export_schema',
+    summary: 'JSON Schema of the document with everything',
+    answer: json<Record<string, unknown>>(),
   },
   'POST /backups/restore': {
     operation: 'restore_backup',

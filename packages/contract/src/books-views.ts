@@ -3,9 +3,16 @@ import type { CostStack, PlanInput } from '@schmelz/core';
 /** A copy of all data, beside them. */
 export interface BackupView {
   name: string;
-  why: 'daily' | 'asked' | 'before-restore' | 'before';
+  why: 'daily' | 'asked' | 'before-restore' | 'before' | 'taken-in';
   at: number;
   bytes: number;
+}
+
+/** A workshop out of a file, as a copy that can be put in the place of what is there. */
+export interface TakenInView {
+  copy: BackupView;
+  /** How many rows each table has now, and would have then. */
+  tables: { table: string; now: number; then: number }[];
 }
 /** What came of a gift, in words, and what was made by it. */
 export interface TakenGift {

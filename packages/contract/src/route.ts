@@ -9,12 +9,13 @@ type ReadPart<P> = P extends { is: 'number' } ? number : P extends { of: readonl
 export type Schemas = Record<string, yup.AnySchema>;
 type Through<S extends Schemas> = { [K in keyof S]: yup.InferType<S[K]> }[keyof S];
 
-/** What is sent: judged by a schema, by the schema of its own kind, or a file of comma separated values. */
+/** What is sent: judged by a schema, by the schema of its own kind, a file of separated values, or a whole workshop. */
 export type Body<T> =
   | { is: 'json'; schema: yup.AnySchema; sent?: T }
   | { is: 'entry'; schemas: Schemas; sent?: T }
   | { is: 'entry of'; part: string; schemas: Record<string, Schemas>; sent?: T }
-  | { is: 'csv'; sent?: T };
+  | { is: 'csv'; sent?: T }
+  | { is: 'document'; sent?: T };
 
 /** What comes back; the type of it is known to the compiler alone, and from there to the document. */
 export interface Answer<T> {
@@ -85,6 +86,8 @@ export const entryBy = <S extends Record<string, Schemas>>(
   schemas,
 });
 export const csv: { is: 'csv'; sent?: string } = { is: 'csv' };
+/** A large JSON document as it lies in a file: whoever takes it in reads it. */
+export const document: { is: 'document'; sent?: string } = { is: 'document' };
 
 /** A part of a path that is the number of a row. */
 export const row = <W extends string>(what: W) => ({ is: 'number', what }) as const;

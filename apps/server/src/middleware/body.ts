@@ -1,6 +1,6 @@
 import { once } from 'node:events';
 import { bodyParser } from '@koa/bodyparser';
-import type { Middleware } from 'koa';
+import type { Context, Middleware } from 'koa';
 
 /** Nothing that the API takes is nested deeper than a handful; a checker that follows it down must come to an end. */
 const DEEPEST = 32;
@@ -35,6 +35,33 @@ const drained: Middleware = async (ctx, next) => {
   }
 };
 
+/** Says so where it is too large, and whose mistake it is that it cannot be unpacked. */
+const refusing =
+  (most: (ctx: Context) => string): NonNullable<Parameters<typeof bodyParser>[0]>['onError'] =>
+  (error, ctx) => {
+    const { status, type, code } = error as Error & { status?: number; type?: string; code?: string };
+    if (type === 'entity.too.large') {
+      ctx.throw(413, `The request is larger than ${most(ctx)}, the most that is read at once.`);
+    }
+    // What cannot be unpacked is the sender's mistake.
+    if (!status && (code?.startsWith('Z_') || code?.startsWith('ERR_'))) {
+      ctx.throw(400, `The content-encoding ${JSON.stringify(ctx.get('content-encoding'))} could not be unpacked.`);
+    }
+    throw error;
+  };
+
+/** Reads a whole workshop as it lies in its file: ten years of one are some 60 MB. */
+export const documentBody: Middleware[] = [
+  drained,
+  bodyParser({
+    encoding: 'utf-8',
+    enableTypes: ['text'],
+    extendTypes: { text: ['application/json'] },
+    textLimit: '400mb',
+    onError: refusing(() => '400 MB'),
+  }),
+];
+
 /** Reads what was sent: JSON to 256 kB, CSV to 8 MB. */
 export const body: Middleware[] = [
   drained,
@@ -45,18 +72,7 @@ export const body: Middleware[] = [
     jsonLimit: '256kb',
     // A logger's file of one long evening.
     textLimit: '8mb',
-    onError(error, ctx) {
-      const { status, type, code } = error as Error & { status?: number; type?: string; code?: string };
-      if (type === 'entity.too.large') {
-        const most = ctx.is('json') ? '256 kB' : '8 MB';
-        ctx.throw(413, `The request is larger than ${most}, the most that is read at once.`);
-      }
-      // What cannot be unpacked is the sender's mistake.
-      if (!status && (code?.startsWith('Z_') || code?.startsWith('ERR_'))) {
-        ctx.throw(400, `The content-encoding ${JSON.stringify(ctx.get('content-encoding'))} could not be unpacked.`);
-      }
-      throw error;
-    },
+    onError: refusing((ctx) => (ctx.is('json') ? '256 kB' : '8 MB')),
   }),
   shallow,
 ];

@@ -55,6 +55,8 @@ function bodyOf({ body, versioned }: Route): Json | undefined {
       });
     case 'csv':
       return as('text/csv', { type: 'string' });
+    case 'document':
+      return as('application/json', { type: 'object', description: 'as GET /export gives it' });
     default:
       return undefined;
   }

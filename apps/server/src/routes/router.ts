@@ -12,7 +12,7 @@ import {
   type Sent,
 } from '@schmelz/contract';
 import type { Context, Middleware } from 'koa';
-import { body } from '../middleware/body.ts';
+import { body, documentBody } from '../middleware/body.ts';
 import { clockOf, parsePart, queryOf, versioned } from './request.ts';
 
 /** What a route was asked: all of it is checked by the table. */
@@ -46,6 +46,9 @@ function judged(sent: NonNullable<Route['body']>, given: unknown, params: Record
       return parseEntry(sent.schemas, given);
     case 'entry of':
       return parseEntry(sent.schemas[String(params[sent.part])]!, given);
+    case 'document':
+      if (typeof given !== 'string') ctx.throw(415, 'Send the file as application/json.');
+      return given;
     case 'csv':
       if (typeof given !== 'string') ctx.throw(415, 'Send the file as text/csv.');
       return given;
@@ -53,7 +56,7 @@ function judged(sent: NonNullable<Route['body']>, given: unknown, params: Record
 }
 
 /** `GET /tickets/:id` as method and names of its path. */
-function read(key: string): { method: string; path: string; names: string[] } {
+function partsOf(key: string): { method: string; path: string; names: string[] } {
   const [method, path] = key.split(' ') as [string, string];
   return { method, path, names: [...path.matchAll(/:(\w+)/g)].map(([, name]) => name!) };
 }
@@ -90,8 +93,9 @@ export function routerOf(
 ): Router {
   const router = new Router({ sensitive: true, strict: true, prefix: '/api' });
   for (const [key, route] of Object.entries(ROUTES) as [RouteKey, Route][]) {
-    const { method, path, names } = read(key);
-    const way = route.open ? body : [guard, ...body];
+    const { method, path, names } = partsOf(key);
+    const read = route.body?.is === 'document' ? documentBody : body;
+    const way = route.open ? read : [guard, ...read];
     router.register(path, [method], [...way, serve(route, names, handlers[key] as Handler)]);
   }
   for (const name of calculations) {

@@ -1,10 +1,10 @@
 import type { SettingsView } from '@schmelz/contract';
 import type { Config } from '../config.ts';
 import type { Sessions } from '../middleware/session.ts';
-import { backUpNow, backups, putBack } from '../services/backups.ts';
+import { backUpNow, backups, putBack, takeInDocument } from '../services/backups.ts';
 import { give, take } from '../services/give.ts';
 import { API_VERSION, openApiDocument } from '../openapi/document.ts';
-import { exportAll, movesCsv } from '../services/exchange.ts';
+import { exportAll, exportSchema, movesCsv } from '../services/exchange.ts';
 import { goodsMoves, listGoods, moveGoods, strikeGoods } from '../services/goods.ts';
 import { importReceipts, listImports } from '../services/imports.ts';
 import { listJars } from '../services/jars.ts';
@@ -61,6 +61,8 @@ export function workshopHandlers(store: Store, config: Config, sessions: Session
     'POST /take': ({ query, body }) => take(store, body, query.look === 'true'),
     'GET /backups': () => backups(store),
     'POST /backups': () => backUpNow(store),
+    'POST /backups/take-in': ({ body }) => takeInDocument(store, body),
+    'GET /export/schema': () => exportSchema(store),
     'POST /backups/restore': ({ body }) => putBack(store, body.name),
     'GET /stock/use': () => usedWeekly(store),
     'GET /goods': () => listGoods(store),

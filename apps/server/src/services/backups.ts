@@ -1,5 +1,6 @@
-import type { BackupView } from '@schmelz/contract';
+import type { BackupView, TakenInView } from '@schmelz/contract';
 import { backUp, listBackups, restore, type Backup } from '../store/backups.ts';
+import { takeIn, tablesOf } from '../store/document.ts';
 import { Fault } from '../store/fault.ts';
 import type { Store } from '../store/store.ts';
 import { notAllowed, notFound } from './errors.ts';
@@ -15,6 +16,24 @@ export async function putBack(store: Store, name: string): Promise<BackupView> {
   if (!listBackups(store.folder).some((each) => each.name === name)) throw notFound('copy', name);
   try {
     return view(await restore(store, name));
+  } catch (error) {
+    if (error instanceof Fault) throw notAllowed(error.message);
+    throw error;
+  }
+}
+
+/** Makes a copy of an exported workshop; answers with what would change if it were put in the place of this one. */
+export async function takeInDocument(store: Store, text: string): Promise<TakenInView> {
+  try {
+    const { name, bytes, rows } = await takeIn(store.folder, text);
+    const tables = [];
+    for (const { name: table } of await tablesOf(store)) {
+      const [{ count }] = (await store.select<{ count: number }>(`SELECT COUNT(*) AS count FROM "${table}"`)) as [
+        { count: number },
+      ];
+      tables.push({ table, now: count, then: rows[table] ?? 0 });
+    }
+    return { copy: { name, why: 'taken-in', at: Date.now(), bytes }, tables };
   } catch (error) {
     if (error instanceof Fault) throw notAllowed(error.message);
     throw error;

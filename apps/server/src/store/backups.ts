@@ -6,8 +6,8 @@ import { Fault } from './fault.ts';
 import { backupsIn, databaseIn, quickCheck } from './inspect.ts';
 import { migrate, type Store } from './store.ts';
 
-/** Why a copy was made: each day, because somebody asked, before a restore, before the tables changed. */
-export const BACKUP_WHY = ['daily', 'asked', 'before-restore', 'before'] as const;
+/** Why a copy was made: each day, because somebody asked, before a restore or a change, of a file taken in. */
+export const BACKUP_WHY = ['daily', 'asked', 'before-restore', 'before', 'taken-in'] as const;
 export type BackupWhy = (typeof BACKUP_WHY)[number];
 export interface Backup {
   name: string;
@@ -22,7 +22,7 @@ const DAILY_DAYS = 8;
 const WEEKLY_DAYS = 63;
 const MONTHLY_DAYS = 731;
 
-const NAME = /^(daily|asked|before-restore|before)-.*\.sqlite$/;
+const NAME = /^(daily|asked|before-restore|before|taken-in)-.*\.sqlite$/;
 
 /** The copies beside a database, newest first. */
 export function listBackups(folder: string): Backup[] {

@@ -60,6 +60,9 @@ const MIGRATIONS: { name: string; step: Step }[] = [
   { name: '013-shop', step: shop },
 ];
 
+/** Whether tables of this Schmelz have taken a step of this name. */
+export const isStep = (name: string): boolean => MIGRATIONS.some((each) => each.name === name);
+
 /** Brings the tables up to date, or up to one step, so that an older file can be made. */
 export async function migrate(sequelize: Sequelize, to?: string): Promise<void> {
   const umzug = new Umzug({

@@ -1,6 +1,6 @@
 import type { MonthOfBooks, QualityView } from '@schmelz/contract';
 import type { Shopping } from '@schmelz/core';
-import { screen, waitFor } from '@testing-library/react';
+import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import Papa from 'papaparse';
 import { ids, materials, molds, settings } from '../test/fixtures.ts';
@@ -182,6 +182,40 @@ test('a bad cavity is named against those that cast the same, and no other', asy
   const alike = new Set(mold!.cavities.map(({ style, nominalMassKg }) => `${style} ${nominalMassKg}`)).size === 1;
   const says = alike ? new RegExp(`beyond chance: ${mold!.name}, cavity 1\\.`) : /No cavity is worse/;
   expect(await screen.findByText(reads(says))).toBeTruthy();
+});
+
+test('a workshop out of a file: what would change is said before anything does, and it can be left', async () => {
+  const copy = { name: 'taken-in-1.sqlite', why: 'taken-in', at: 1, bytes: 100 };
+  const tables = [
+    { table: 'entries', now: 0, then: 412 },
+    { table: 'orders', now: 2, then: 9 },
+    { table: 'lotUses', now: 1, then: 3 },
+  ];
+  const api = fakeApi({
+    ...{ 'GET /backups': [], 'POST /backups/take-in': { copy, tables }, 'POST /backups/restore': copy },
+  });
+  renderAt(<Copies />);
+  const file = new File(['{"format":"schmelz-workshop"}'], 'shed.json', { type: 'application/json' });
+  // A file of jsdom cannot be read as text.
+  Object.assign(file, { text: () => Promise.resolve('{"format":"schmelz-workshop"}') });
+  const choose = () => userEvent.upload(screen.getByLabelText(/A whole workshop out of a file/), file);
+  await screen.findByText('A whole workshop out of a file');
+  await choose();
+  const table = within(await screen.findByRole('table', { name: 'What would change' }));
+  // In a maker's words and order; what is only inside is not counted out.
+  expect(table.getAllByRole('row').map((row) => row.textContent)).toEqual([
+    'ofherein the file',
+    'orders29',
+    'taps at the benches0412',
+  ]);
+  expect(api.writes().map(({ path }) => path)).toEqual(['/backups/take-in']);
+  await userEvent.click(screen.getByRole('button', { name: 'Leave it' }));
+  expect(screen.queryByRole('table')).toBeNull();
+  await choose();
+  await userEvent.click(await screen.findByRole('button', { name: 'Put it in the place of this' }));
+  await waitFor(() =>
+    expect(api.writes().at(-1)).toMatchObject({ path: '/backups/restore', body: { name: copy.name } }),
+  );
 });
 
 test('a copy is put back only when it was asked twice', async () => {

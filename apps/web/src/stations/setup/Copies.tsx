@@ -7,6 +7,7 @@ import { useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Caution, ProblemNote } from '../../design/Notice.tsx';
 import { Heading } from '../../design/Page.tsx';
+import { TakeIn } from './TakeIn.tsx';
 import { moment, writeDay, writeTime } from '../../units/dates.ts';
 
 const DAY_MS = 24 * 3600_000;
@@ -17,6 +18,7 @@ const WHY: Record<BackupView['why'], string> = {
   asked: 'because you asked',
   'before-restore': 'before a copy was put back',
   before: 'before a new Schmelz changed the tables',
+  'taken-in': 'out of a file',
 };
 
 const age = (at: number) => {
@@ -32,6 +34,14 @@ export function Copies() {
   const [all, setAll] = useState(false);
   const make = useWrite(() => call('POST /backups'));
   const putBack = useWrite((name: string) => call('POST /backups/restore', { body: { name } }));
+  const put = (name: string) =>
+    putBack.mutate(name, {
+      onSuccess: () => {
+        setAsking(null);
+        void queries.invalidateQueries();
+        toast('It is as it was then. What was there is a copy too.');
+      },
+    });
   if (!copies) return null;
   const [newest] = copies;
   return (
@@ -72,18 +82,7 @@ export function Copies() {
             {asking === name ? (
               <span className="flex flex-wrap items-center gap-2">
                 <span>Everything since then goes; it is copied first.</span>
-                <Button
-                  disabled={putBack.isPending}
-                  onClick={() =>
-                    putBack.mutate(name, {
-                      onSuccess: () => {
-                        setAsking(null);
-                        void queries.invalidateQueries();
-                        toast('It is as it was then. What was there is a copy too.');
-                      },
-                    })
-                  }
-                >
+                <Button disabled={putBack.isPending} onClick={() => put(name)}>
                   Put it back
                 </Button>
                 <Button look="quiet" onClick={() => setAsking(null)}>
@@ -104,6 +103,7 @@ export function Copies() {
         </Button>
       )}
       <ProblemNote error={make.error ?? putBack.error} />
+      <TakeIn busy={putBack.isPending} onPutBack={put} />
     </section>
   );
 }
