@@ -25,6 +25,12 @@ const CALLED: Record<string, string> = {
 /** A whole workshop out of a file: what would change is said first, and what is there is copied before it goes. */
 export function TakeIn({ onPutBack, busy }: { onPutBack: (name: string) => void; busy: boolean }) {
   const [seen, setSeen] = useState<TakenInView | null>(null);
+  // A field for each file: the same one chosen again after it was left is read again.
+  const [nth, setNth] = useState(0);
+  const leave = () => {
+    setSeen(null);
+    setNth(nth + 1);
+  };
   const read = useWrite(async (file: File) =>
     request<TakenInView>('POST', '/backups/take-in', await file.text(), 'application/json'),
   );
@@ -42,6 +48,7 @@ export function TakeIn({ onPutBack, busy }: { onPutBack: (name: string) => void;
           changes yet.
         </span>
         <input
+          key={nth}
           type="file"
           accept=".json,application/json"
           className="mt-2 block w-full text-sm"
@@ -78,12 +85,12 @@ export function TakeIn({ onPutBack, busy }: { onPutBack: (name: string) => void;
               disabled={busy}
               onClick={() => {
                 onPutBack(seen.copy.name);
-                setSeen(null);
+                leave();
               }}
             >
               Put it in the place of this
             </Button>
-            <Button look="quiet" onClick={() => setSeen(null)}>
+            <Button look="quiet" onClick={leave}>
               Leave it
             </Button>
           </div>
