@@ -77,7 +77,7 @@ test.describe('forms say what is wrong', () => {
       mimeType: 'text/csv',
       buffer: Buffer.from([137, 80, 78, 71, 13, 10, 26, 10]),
     });
-    await expect(page.getByRole('alert')).toContainText('must name the columns material, quantity, price, on, lot');
+    await expect(page.getByRole('alert')).toContainText('picture.csv has no line of headings with rows below it');
     await page.keyboard.press('Escape');
     await page.getByRole('button', { name: /Lead$/ }).click();
     await page.getByLabel('Weighed now').fill('-3 kg');

@@ -107,7 +107,7 @@ export function StockPage() {
             </Sheet>
             <Sheet
               title="Purchases from a list"
-              says="A CSV file with the columns material, quantity, price, on, lot."
+              says="A list out of a spreadsheet, with a line of headings and a row a purchase: what was bought, how much, what was paid, the day."
               trigger={<Button>Import CSV</Button>}
             >
               <ImportForm />
