@@ -150,9 +150,7 @@ export function count(
     const difference = quantity - balance.quantity;
     if (Math.abs(difference) <= QUANTITY_TOLERANCE) return { difference: 0 };
     const price = await lastPriceMinor(store, materialId, transaction);
-    const average = balance.quantity > QUANTITY_TOLERANCE ? balance.valueMinor / balance.quantity : price;
-    const valueMinor =
-      difference < 0 ? -takeValueMinor(balance, -difference, price) : costOf(Math.max(0, average), difference);
+    const valueMinor = countedMinor(balance, quantity, price) - balance.valueMinor;
     const move = {
       at,
       materialId,
@@ -166,6 +164,18 @@ export function count(
     await moveStock(store, move, transaction);
     return { difference };
   });
+}
+
+/**
+ * What a shelf is worth once it was counted: as before for each kilogram or piece; where the books had nothing of it,
+ * or less, what was last paid.
+ */
+function countedMinor(before: Balance, quantity: number, lastPrice: number): number {
+  if (quantity <= QUANTITY_TOLERANCE) return 0;
+  if (before.quantity <= QUANTITY_TOLERANCE) return costOf(lastPrice, quantity);
+  const difference = quantity - before.quantity;
+  if (difference < 0) return before.valueMinor - takeValueMinor(before, -difference);
+  return before.valueMinor + costOf(Math.max(0, before.valueMinor / before.quantity), difference);
 }
 
 /** All that ever came and went of a material, by reason. */

@@ -18,7 +18,7 @@ const takersOf = (store: Store, receiptId: number, transaction: Transaction) =>
     transaction,
   );
 
-/** Takes a movement back whole, by one against it at the same value: the sums are as if it had never been. */
+/** Takes a movement back whole, by one against it at the same value as far as that is still there. */
 async function strike(store: Store, move: MoveRow & { id: number }, at: number, transaction: Transaction) {
   const { models } = store;
   if (!SAID_BY_HAND.includes(move.reason) || move.ticketId) {
@@ -34,12 +34,20 @@ async function strike(store: Store, move: MoveRow & { id: number }, at: number, 
   await models.lotUses.destroy({ where: { moveId: move.id }, transaction });
   await models.lotUses.destroy({ where: { receiptId: move.id }, transaction });
   const { id: strikes, materialId, quantity, valueMinor, lot } = move;
+  const here = (await balances(store, transaction)).get(materialId)!;
+  const left = here.quantity - quantity;
+  if (quantity > 0 && left < -QUANTITY_TOLERANCE) {
+    throw notAllowed('More of it is used than would be left: count what is really there instead.');
+  }
+  // What was taken since went at an average that this was part of: an empty shelf is worth nothing all the same, and no
+  // shelf less than nothing.
+  const worthMinor = left <= QUANTITY_TOLERANCE ? 0 : Math.max(0, here.valueMinor - valueMinor);
   const against = {
     at,
     materialId,
     reason: 'struck out',
     quantity: -quantity,
-    valueMinor: -valueMinor,
+    valueMinor: worthMinor - here.valueMinor,
     ticketId: null,
   };
   await moveStock(store, { ...against, lot, strikes }, transaction);
@@ -49,10 +57,6 @@ async function strike(store: Store, move: MoveRow & { id: number }, at: number, 
       { struck: true },
       { where: { kind: 'jar', thingId: materialId, at: move.at }, transaction },
     );
-  }
-  const left = (await balances(store, transaction)).get(materialId)?.quantity ?? 0;
-  if (quantity > 0 && left < -QUANTITY_TOLERANCE) {
-    throw notAllowed('More of it is used than would be left: count what is really there instead.');
   }
 }
 

@@ -1,4 +1,3 @@
-import { shareMinor } from '../money/money.ts';
 import { inRange } from '../quantity/check.ts';
 
 /** What is in the house of one material: kg or pieces, and what was paid for it in minor units. */
@@ -24,8 +23,8 @@ export function takeValueMinor(balance: Balance, quantity: number, fallbackMinor
   if (quantity >= balance.quantity - QUANTITY_TOLERANCE) {
     return balance.valueMinor + Math.round(Math.max(0, quantity - balance.quantity) * fallbackMinor);
   }
-  const [taken] = shareMinor(balance.valueMinor, [quantity, balance.quantity - quantity]);
-  return taken!;
+  // To the nearest, so that the average of what stays moves by no more than half a minor unit over all of it.
+  return Math.round(balance.valueMinor * (quantity / balance.quantity));
 }
 
 /**

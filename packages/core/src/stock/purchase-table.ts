@@ -85,7 +85,7 @@ const mostly = (rows: readonly ListRow[], heading: string, looks: (cell: string)
 const isDay = (cell: string) => /^\D*\d{1,4}\D\d{1,2}\D\d{2,4}\b/.test(cell);
 const isNumber = (cell: string) => !isDay(cell) && /^\D{0,4}[\d.,/ ]*\d/.test(cell.trim());
 
-/** What a column holds where its heading says nothing: days are told by their look, then words, then numbers in order. */
+/** What a column holds where its heading says nothing: days by their look, then words, then numbers as they come. */
 const LOOKS: readonly [PurchaseField, (cell: string) => boolean][] = [
   ['on', isDay],
   ['material', (cell) => /\p{L}{2}/u.test(cell) && !isNumber(cell)],
@@ -112,8 +112,8 @@ function guessColumns(headings: readonly string[], rows: readonly ListRow[]): Pu
  * How a list is most likely meant, from its headings and its rows: what a maker only looks over.
  * @param rows cells by heading
  * @param columns what each field is under, where the maker has said it
- * @example guessPurchases(['Date', 'Item', 'Qty', 'Paid'], [{ Date: '14.3.2026', Item: 'Keel lead', Qty: '5', Paid: '9' }],
- *   [{ name: 'Keel lead', byMass: true }]).days // 'day.month.year'
+ * @example guessPurchases(['Date', 'Item', 'Qty', 'Paid'], [{ Date: '14.3.2026', Item: 'Keel lead', Qty: '5',
+ *   Paid: '9' }], [{ name: 'Keel lead', byMass: true }]).days // 'day.month.year'
  */
 export function guessPurchases(
   headings: readonly string[],
@@ -162,8 +162,8 @@ function isoDayOf(text: string, days: DayOrder): string {
  * a row, days as 2026-03-14. What is no number or no day stays as it was written, and is refused by its line.
  * @returns rows with the fields of {@link PURCHASE_FIELDS}; those of materials that are left out are not among them
  * @example readPurchases([{ Item: 'Tar', Qty: '500', Paid: '9', Day: '14.3.26' }], { columns: { material: 'Item',
- *   quantity: 'Qty', price: 'Paid', on: 'Day', lot: null }, unit: 'g', priceIs: 'for all of it', days: 'day.month.year',
- *   names: { Tar: 'Tar black' } }, [{ name: 'Tar black', byMass: true }])
+ *   quantity: 'Qty', price: 'Paid', on: 'Day', lot: null }, unit: 'g', priceIs: 'for all of it',
+ *   days: 'day.month.year', names: { Tar: 'Tar black' } }, [{ name: 'Tar black', byMass: true }])
  *   // [{ material: 'Tar black', quantity: '0.5', price: '9', on: '2026-03-14', lot: '' }]
  */
 export function readPurchases(
