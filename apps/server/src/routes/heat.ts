@@ -39,7 +39,7 @@ function stream(ctx: Context, feed: Feed): Readable {
 /** Lots of lead, dated notes, and probes. */
 export const heatHandlers = (store: Store, feed: Feed) =>
   ({
-    'GET /lead-lots': () => listLots(store),
+    'GET /lead-lots': () => store.kept('lead lots', () => listLots(store)),
     'POST /lead-lots': ({ body }) => addLot(store, body),
     'POST /lead-lots/:id/clean': ({ params, body: { version, ...input } }) =>
       cleanLot(store, params.id, version, input),

@@ -23,7 +23,7 @@ export const jobHandlers = (store: Store) =>
       return listTickets(store, { orderId: params.id });
     },
 
-    'GET /tonight': () => readTonight(store),
+    'GET /tonight': () => store.kept('tonight', () => readTonight(store)),
     'GET /line': async () => {
       const [tickets, pours, runs] = await Promise.all([
         listTickets(store, { open: true }),
@@ -37,13 +37,14 @@ export const jobHandlers = (store: Store) =>
     'GET /books/period': () => bookedPeriod(store),
     'GET /stock/makes': () => makeables(store),
     'GET /books/metal': ({ query }) => metalOfPours(store, periodOf(query)),
-    'GET /books/months': () => monthsOfBooks(store),
+    'GET /books/months': () => store.kept('months', () => monthsOfBooks(store)),
     'GET /books/sales': ({ query }) => salesOf(store, periodOf(query)),
     'GET /books/quality': ({ query }) => quality(store, periodOf(query)),
-    'GET /books/cost/:id': ({ params, query }) => costOfProduct(store, params.id, query.heads),
+    'GET /books/cost/:id': ({ params, query: { heads } }) =>
+      store.kept(`cost of ${params.id}, ${heads}`, () => costOfProduct(store, params.id, heads)),
     'GET /tickets/:id': ({ params }) => readTicket(store, params.id),
     'GET /trace/tickets/:number': ({ params }) => traceTicket(store, params.number),
-    'GET /trace/lots': () => lotQuality(store),
+    'GET /trace/lots': () => store.kept('lots by quality', () => lotQuality(store)),
     'GET /trace/lots/:receipt': ({ params }) => ticketsOfLot(store, params.receipt),
     'POST /tickets/:id/entries': ({ params, body, clock }) => addTicketEntries(store, params.id, [body], clock),
 

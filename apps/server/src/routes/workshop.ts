@@ -56,7 +56,7 @@ export function workshopHandlers(store: Store, config: Config, sessions: Session
     'GET /materials/:id/flows': ({ params }) => listFlows(store, params.id),
     'GET /materials/:id/lots': ({ params }) => listPartLots(store, params.id),
     'PUT /materials/:id/lots/:receipt': ({ params, body }) => nameLot(store, params.id, params.receipt, body.ticketId),
-    'GET /jars': () => listJars(store),
+    'GET /jars': () => store.kept('jars', () => listJars(store)),
     'GET /give/:kind/:id': ({ params }) => give(store, params.kind, params.id),
     'POST /take': ({ query, body }) => take(store, body, query.look === 'true'),
     'GET /backups': () => backups(store),

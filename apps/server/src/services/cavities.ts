@@ -21,12 +21,14 @@ interface CavityShots {
 }
 
 /** What every cavity gave in every pour, oldest first. */
-export const shotsOfCavities = (store: Store) =>
-  store.select<CavityShots>(
-    `SELECT c.pourId, c.cavityId, m.moldId, p.startedAt AS at, c.good, c.casts, c.rejects, m.shots + m.blanks AS shots, m.blanks,
-            m.shotsSinceSmoked, json_extract(p.planned, '$.pourC') AS pourC, json_extract(p.planned, '$.roomC') AS roomC
-     FROM pourCavities c JOIN pours p ON p.id = c.pourId JOIN cavities v ON v.id = c.cavityId
-     JOIN pourMolds m ON m.pourId = p.id AND m.moldId = v.moldId ORDER BY p.startedAt`,
+export const shotsOfCavities = (store: Store): Promise<readonly CavityShots[]> =>
+  store.kept('shots of cavities', () =>
+    store.select<CavityShots>(
+      `SELECT c.pourId, c.cavityId, m.moldId, p.startedAt AS at, c.good, c.casts, c.rejects, m.shots + m.blanks AS shots, m.blanks,
+              m.shotsSinceSmoked, json_extract(p.planned, '$.pourC') AS pourC, json_extract(p.planned, '$.roomC') AS roomC
+       FROM pourCavities c JOIN pours p ON p.id = c.pourId JOIN cavities v ON v.id = c.cavityId
+       JOIN pourMolds m ON m.pourId = p.id AND m.moldId = v.moldId ORDER BY p.startedAt`,
+    ),
   );
 
 interface Soot {

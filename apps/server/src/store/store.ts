@@ -36,6 +36,11 @@ export interface Store {
   write<T>(work: (transaction: Transaction) => Promise<T>): Promise<T>;
   /** Runs `work` while no other write goes on, without a transaction: it has one of its own. */
   alone<T>(work: () => Promise<T>): Promise<T>;
+  /**
+   * What was reckoned from all records, by name: reckoned once, and anew after something was written. It is shared, and
+   * not to be changed.
+   */
+  kept<T>(name: string, reckon: () => Promise<T>): Promise<T>;
   /** A read that the models cannot say well. */
   select<Row>(sql: string, values?: Record<string, unknown>, transaction?: Transaction): Promise<Row[]>;
   close(): Promise<void>;
@@ -176,24 +181,30 @@ async function open(folder: string): Promise<Store> {
   }
   const check = sameFiles(folder);
   let turn: Promise<unknown> = Promise.resolve();
+  let kept = new Map<string, Promise<unknown>>();
+  // What is read while a write goes on may be of before it: with its end all of it is reckoned anew.
+  const writing = <T>(work: () => Promise<T>): Promise<T> => {
+    const result = turn.then(() => {
+      check();
+      return work();
+    });
+    const ended = result.finally(() => (kept = new Map()));
+    turn = ended.catch(() => undefined); // the next in line does not care how this one ended
+    return ended;
+  };
   return {
     folder,
     models: defineModels(sequelize),
-    write(work) {
-      const result = turn.then(() => {
-        check();
-        return sequelize.transaction(work);
-      });
-      turn = result.catch(() => undefined); // the next in line does not care how this one ended
-      return result;
-    },
-    alone(work) {
-      const result = turn.then(() => {
-        check();
-        return work();
-      });
-      turn = result.catch(() => undefined);
-      return result;
+    write: (work) => writing(() => sequelize.transaction(work)),
+    alone: writing,
+    kept<T>(name: string, reckon: () => Promise<T>) {
+      const known = kept.get(name) as Promise<T> | undefined;
+      if (known) return known;
+      const own = kept;
+      const made = reckon();
+      own.set(name, made);
+      made.catch(() => own.delete(name)); // what failed is tried again
+      return made;
     },
     select<Row>(sql: string, values: Record<string, unknown> = {}, transaction?: Transaction) {
       return sequelize.query(sql, { replacements: values, type: QueryTypes.SELECT, transaction }) as unknown as Promise<
