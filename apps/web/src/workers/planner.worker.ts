@@ -34,7 +34,7 @@ const planner = {
   },
   async plan(asked: TonightAsked, wishes: TonightWishes) {
     const solve = solveWith(await loaded, { limitS: LIMIT_S });
-    return planTonight(asked, wishes, castsOfTonight(asked, wishes, solve), { tries: AT_ONCE });
+    return planTonight(asked, wishes, castsOfTonight(asked, wishes, solve), { tries: AT_ONCE, quick: true });
   },
 };
 export type Planner = typeof planner;

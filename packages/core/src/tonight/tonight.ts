@@ -176,10 +176,16 @@ export function castsOfTonight(asked: TonightAsked, wishes: TonightWishes, solve
   return castsTonight({ wanted, molds, pot, ways, atOnce: wishes.atOnce, afterPour, hooksHere, leadHereKg }, solve);
 }
 
+export interface PlanOptions extends Pick<SearchOptions, 'tries' | 'seed'> {
+  /** Only lots by urgency, for an answer at once; else also by number, by colour, shared out, or apart by pour. */
+  quick?: boolean;
+  /** Told how far the search is, 0 to 1, with the best so far. */
+  tell?: (share: number, best: TonightPlan) => void;
+}
+
 /**
  * Tonight, from what is open and what is cast for it to who does what when: searched for the order that is done first
  * and late with nothing.
- * @param tell told how far the search is, 0 to 1, with the best so far
  * @throws QuantityError for counts out of range; RangeError where an evening ends before it begins, or nobody is there
  * @example planTonight(asked, wishes, castsOfTonight(asked, wishes, solve),
  *   { tries: 20 }).tasks.map(({ station }) => station) // ['pour', 'trim', 'paint', 'bake', 'bake', 'bake',
@@ -189,7 +195,7 @@ export function planTonight(
   asked: TonightAsked,
   wishes: TonightWishes,
   casts: CastsTonight,
-  options: Pick<SearchOptions, 'tries' | 'seed'> & { tell?: (share: number, best: TonightPlan) => void } = {},
+  options: PlanOptions = {},
 ): TonightPlan {
   const { evenings, people, guns, pinned } = wishes;
   const [first] = evenings;
@@ -221,23 +227,25 @@ export function planTonight(
   const input = { works, pours, oven: asked.oven };
   const dueOf = (id: string) => due[id] ?? Infinity;
   const ids = works.map(({ id }) => id);
-  const structures = [
+  const sorted = (by: (a: Work, b: Work) => number) => [...works].sort(by).map(({ id }) => id);
+  const urgent = eveningTasks(
+    input,
+    sorted((a, b) => dueOf(a.id) - dueOf(b.id)),
+  );
+  const otherwise = () => [
     eveningTasks(
       input,
-      [...ids].sort((a, b) => dueOf(a) - dueOf(b)),
-    ),
-    eveningTasks(
-      input,
-      [...works].sort((a, b) => b.toCast - a.toCast).map(({ id }) => id),
+      sorted((a, b) => b.toCast - a.toCast),
     ),
     ...(people.length > 1 ? [eveningTasks({ ...input, people: people.length }, ids)] : []),
     ...(pours.length > 1 ? [eveningTasks({ ...input, apart: true }, ids)] : []),
     // The same colours one after another: fewer sessions, fewer cups to clean.
     eveningTasks(
       input,
-      [...works].sort((a, b) => coloursOf(a).localeCompare(coloursOf(b))).map(({ id }) => id),
+      sorted((a, b) => coloursOf(a).localeCompare(coloursOf(b))),
     ),
   ];
+  const structures = options.quick ? [urgent] : [urgent, ...otherwise()];
   const asPlan = (tasks: Task[], found: Schedule): TonightPlan => ({
     ...{ casts, pours, tasks, schedule: found, startMs, windows: shop.windows },
     ends: [...endsOf(tasks, found.placed)].map(([id, endS]) => {
