@@ -98,7 +98,7 @@ describe('importing a log', () => {
   });
   test.each([
     [row('soon', '200'), /Time, row 2 is "soon"/],
-    [row('18:00', 'hot'), /Oven F, row 2 is "hot" F; allowed: a temperature from -60 to 900 C/],
+    [row('18:00', 'hot'), /Oven F, row 2 is "hot"; allowed: a temperature from -60 to 900 C/],
     [row('18:00', '9999'), /Oven F, row 2/],
   ])('%j is refused by row, column and value', (bad, message) =>
     expect(() => importLog([bad], mapping)).toThrow(message),
