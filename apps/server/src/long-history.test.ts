@@ -11,7 +11,7 @@ import { smallWorkshop, testServer, type TestServer } from './test/server.ts';
 import type { Store } from './store/store.ts';
 
 /** SCHMELZ_EVENTS=10000 goes on for as long as ten years do, in some four minutes. */
-const EVENTS = Number(process.env['SCHMELZ_EVENTS'] ?? 1500);
+const EVENTS = Number(process.env['SCHMELZ_EVENTS'] ?? 1000);
 /** The whole is looked at so often; what an event itself must hold is looked at each time. */
 const EVERY = 250;
 const TOLERANCE = 1e-7;

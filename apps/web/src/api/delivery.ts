@@ -1,5 +1,7 @@
 import type { Entry } from '@schmelz/core';
+import { createElement } from 'react';
 import { toast } from 'sonner';
+import { Said } from '../units/Said.tsx';
 import { ApiProblem, request } from './client.ts';
 
 /** A tap on its way to the server, with whose it is. */
@@ -68,7 +70,8 @@ const TROUBLE = 'server-trouble';
 function say(error: unknown): void {
   if (!(error instanceof ApiProblem)) return; // a server that is away is said by the bench, with how many taps wait
   if (error.problem.status === 401) lockedOut.forEach((listener) => listener());
-  toast.error(`${error.problem.detail} What you tap stays on this device until the server takes it.`, {
+  const says = `${error.problem.detail} What you tap stays on this device until the server takes it.`;
+  toast.error(createElement(Said, { of: says }), {
     id: TROUBLE,
     duration: Infinity,
   });

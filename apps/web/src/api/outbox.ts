@@ -1,6 +1,7 @@
 import type { Entry, UndoEntry } from '@schmelz/core';
-import { useCallback, useLayoutEffect, useMemo, useRef, useSyncExternalStore } from 'react';
+import { createElement, useCallback, useLayoutEffect, useMemo, useRef, useSyncExternalStore } from 'react';
 import { toast } from 'sonner';
+import { Said } from '../units/Said.tsx';
 import { clearRefused, loadRefused, setAside } from './did-not-count.ts';
 import { send, type OnItsWay } from './delivery.ts';
 import { newId } from './id.ts';
@@ -92,7 +93,7 @@ export function makeOutbox(path: string): Outbox {
     async done(why) {
       if (why === null || saidByItself(entry)) await tapStore.remove(entry.id).catch(notKept);
       else {
-        toast.error(why); // said at once, and kept in the list until it was seen
+        toast.error(createElement(Said, { of: why })); // said at once, and kept in the list until it was seen
         await setAside({ path, entry, why, at: now() }).catch(notKept);
       }
       const pending = contents.pending.filter(({ id }) => id !== entry.id);

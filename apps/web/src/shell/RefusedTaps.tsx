@@ -18,7 +18,7 @@ function Refused({ tap }: { tap: RefusedTap }) {
           {writeDayShort(entry.at)} {writeTime(entry.at)}
         </span>
       </p>
-      <p className="mt-1 text-sm text-stop">Did not count, because: {why}</p>
+      <p className="mt-1 text-sm text-stop">Did not count, because: {units.said(why)}</p>
       <div className="mt-3 flex gap-2">
         <Button onClick={() => void clearRefused(entry.id)}>Seen, clear it</Button>
         <Button onClick={() => void sayAgain(tap)}>Say it again</Button>
