@@ -50,7 +50,7 @@ const refusing =
     throw error;
   };
 
-/** Reads a whole workshop as it lies in its file: ten years of one are some 60 MB. */
+/** Reads a whole workshop as it lies in its file: ten years of one are some 120 MB. */
 export const documentBody: Middleware[] = [
   drained,
   bodyParser({

@@ -1,7 +1,7 @@
 import { chmodSync, copyFileSync, existsSync, mkdirSync, readdirSync, rmSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { Sequelize } from 'sequelize';
-import sqlite3 from 'sqlite3';
+import { quoted, withDatabase } from './database.ts';
 import { Fault } from './fault.ts';
 import { backupsIn, databaseIn, quickCheck } from './inspect.ts';
 import { migrate, type Store } from './store.ts';
@@ -93,43 +93,31 @@ export async function keepDaily(store: Store, now = Date.now()): Promise<void> {
 /** Who is logged in stays, and which tables there are. */
 const STAY: readonly string[] = ['migrations', 'sessions', 'sqlite_sequence', 'sqlite_stat1'];
 
-const run = (database: sqlite3.Database, sql: string) =>
-  new Promise<void>((resolve, reject) => database.exec(sql, (error) => (error ? reject(error) : resolve())));
-const all = <Row>(database: sqlite3.Database, sql: string) =>
-  new Promise<Row[]>((resolve, reject) =>
-    database.all<Row>(sql, (error, rows) => (error ? reject(error) : resolve(rows))),
-  );
-const quoted = (name: string) => `"${name.replaceAll('"', '""')}"`;
-
 /** Puts the rows of another database of the same tables in the place of those that are there: all, or nothing. */
 async function takeOver(target: string, source: string): Promise<void> {
-  const database = await new Promise<sqlite3.Database>((resolve, reject) => {
-    const opened = new sqlite3.Database(target, (error) => (error ? reject(error) : resolve(opened)));
-  });
-  try {
-    await run(database, `PRAGMA busy_timeout = 10000; PRAGMA foreign_keys = OFF`);
-    await run(database, `ATTACH DATABASE '${source.replaceAll("'", "''")}' AS old`);
-    const tables = await all<{ name: string }>(database, "SELECT name FROM main.sqlite_master WHERE type = 'table'");
-    await run(database, 'BEGIN IMMEDIATE');
+  await withDatabase(target, async ({ ask }) => {
+    await ask('PRAGMA busy_timeout = 10000');
+    await ask('PRAGMA foreign_keys = OFF');
+    await ask(`ATTACH DATABASE '${source.replaceAll("'", "''")}' AS old`);
+    const tables = await ask<{ name: string }>("SELECT name FROM main.sqlite_master WHERE type = 'table'");
+    await ask('BEGIN IMMEDIATE');
     try {
       for (const { name } of tables) {
         if (STAY.includes(name)) continue;
-        const columns = await all<{ name: string }>(database, `PRAGMA main.table_info(${quoted(name)})`);
+        const columns = await ask<{ name: string }>(`PRAGMA main.table_info(${quoted(name)})`);
         const list = columns.map((column) => quoted(column.name)).join(', ');
-        await run(database, `DELETE FROM main.${quoted(name)}`);
-        await run(database, `INSERT INTO main.${quoted(name)} (${list}) SELECT ${list} FROM old.${quoted(name)}`);
+        await ask(`DELETE FROM main.${quoted(name)}`);
+        await ask(`INSERT INTO main.${quoted(name)} (${list}) SELECT ${list} FROM old.${quoted(name)}`);
       }
-      const broken = await all<{ table: string }>(database, 'PRAGMA main.foreign_key_check');
+      const broken = await ask<{ table: string }>('PRAGMA main.foreign_key_check');
       if (broken.length > 0)
         throw new Fault(`The copy does not hang together: ${broken[0]!.table} names what is not there.`);
-      await run(database, 'COMMIT');
+      await ask('COMMIT');
     } catch (error) {
-      await run(database, 'ROLLBACK');
+      await ask('ROLLBACK');
       throw error;
     }
-  } finally {
-    await new Promise((resolve) => database.close(resolve));
-  }
+  });
 }
 
 /**

@@ -6,7 +6,8 @@ import Ajv from 'ajv/dist/2020.js';
 import { Sequelize } from 'sequelize';
 import { eveningAt } from '../test/evening.ts';
 import { smallWorkshop, testServer, type TestServer } from '../test/server.ts';
-import { documentOf, withDatabase } from './document.ts';
+import { withDatabase } from './database.ts';
+import { documentOf } from './document.ts';
 import { migrate } from './store.ts';
 
 const servers: TestServer[] = [];
@@ -90,7 +91,7 @@ test('an export that an older Schmelz made comes in with its figures, on the tab
     `INSERT INTO stockMoves (at, materialId, reason, quantity, valueMinor, lot) VALUES (5000, '${lead}', 'received', 12.5, 3125, 'first')`,
   );
   await old.close();
-  const text = await withDatabase(file, async (ask) => {
+  const text = await withDatabase(file, async ({ ask }) => {
     let all = '';
     for await (const piece of documentOf(ask)) all += piece;
     return all;

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { chmodSync, mkdirSync, rmSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { Sequelize } from 'sequelize';
-import sqlite3 from 'sqlite3';
+import { openDatabase, quoted, withDatabase, type Ask, type Database } from './database.ts';
 import { Fault } from './fault.ts';
 import { backupsIn, quickCheck } from './inspect.ts';
 import { isStep, migrate, type Store } from './store.ts';
@@ -29,27 +29,6 @@ export interface Table {
   numbered: boolean;
 }
 type Row = Record<string, unknown>;
-/** Asks a database. */
-export type Ask = <T>(sql: string, values?: unknown[]) => Promise<T[]>;
-
-const quoted = (name: string) => `"${name.replaceAll('"', '""')}"`;
-
-/** A database file by itself, for as long as `work` goes on. */
-export async function withDatabase<T>(file: string, work: (ask: Ask, database: sqlite3.Database) => Promise<T>) {
-  const database = await new Promise<sqlite3.Database>((resolve, reject) => {
-    const opened = new sqlite3.Database(file, (error) => (error ? reject(error) : resolve(opened)));
-  });
-  const ask: Ask = (sql, values = []) =>
-    new Promise((resolve, reject) =>
-      database.all(sql, values, (error, rows) => (error ? reject(error) : resolve(rows as never[]))),
-    );
-  try {
-    return await work(ask, database);
-  } finally {
-    await new Promise((resolve) => database.close(resolve));
-  }
-}
-
 /** The tables of a workshop, by name. */
 export async function tablesIn(ask: Ask): Promise<Table[]> {
   const all = await ask<{ name: string; sql: string }>(
@@ -163,16 +142,11 @@ export async function* wholeWorkshop(store: Store): AsyncGenerator<string> {
   try {
     await store.select('VACUUM INTO :copy', { copy });
     chmodSync(copy, 0o600);
-    // The generator is read while its database is open: it is closed with it, also where nobody reads on.
-    const opened = new sqlite3.Database(copy, sqlite3.OPEN_READONLY);
-    const ask: Ask = (sql, values = []) =>
-      new Promise((resolve, reject) =>
-        opened.all(sql, values, (error, rows) => (error ? reject(error) : resolve(rows as never[]))),
-      );
+    const { ask, close } = await openDatabase(copy);
     try {
       yield* documentOf(ask);
     } finally {
-      await new Promise((resolve) => opened.close(resolve));
+      await close();
     }
   } finally {
     rmSync(copy, { force: true });
@@ -209,14 +183,12 @@ function readDocument(text: string): Row & { step: string } {
 }
 
 /** One table filled from its rows. @throws Fault that names table, row and column */
-async function fill(database: sqlite3.Database, { name, columns }: Table, rows: unknown): Promise<number> {
+async function fill({ raw }: Database, { name, columns }: Table, rows: unknown): Promise<number> {
   if (!Array.isArray(rows))
     throw new Fault(`${name} is ${rows === undefined ? 'missing' : typeof rows}; a list of rows is wanted.`);
   const known = new Set(columns.map((column) => column.name));
   const list = columns.map((column) => quoted(column.name)).join(', ');
-  const insert = database.prepare(
-    `INSERT INTO ${quoted(name)} (${list}) VALUES (${columns.map(() => '?').join(', ')})`,
-  );
+  const insert = raw.prepare(`INSERT INTO ${quoted(name)} (${list}) VALUES (${columns.map(() => '?').join(', ')})`);
   try {
     for (const [nth, row] of rows.entries()) {
       const where = `${name}, row ${nth + 1}`;
@@ -262,7 +234,7 @@ export async function takeIn(folder: string, text: string, now = Date.now()): Pr
       await made.close();
     }
     chmodSync(making, 0o600);
-    const rows = await withDatabase(making, (ask, database) => fillAll(ask, database, document));
+    const rows = await withDatabase(making, (database) => fillAll(database, document));
     const whole = new Sequelize({ dialect: 'sqlite', storage: making, logging: false });
     try {
       await quickCheck(whole, folder);
@@ -277,7 +249,8 @@ export async function takeIn(folder: string, text: string, now = Date.now()): Pr
   }
 }
 
-async function fillAll(ask: Ask, database: sqlite3.Database, document: Row): Promise<Record<string, number>> {
+async function fillAll(database: Database, document: Row): Promise<Record<string, number>> {
+  const { ask } = database;
   const tables = await tablesIn(ask);
   const known = ['format', 'version', 'step', ...tables.map((table) => table.name)];
   const strange = Object.keys(document).find((key) => !known.includes(key));
