@@ -307,3 +307,18 @@ test('a template takes parts and hooks that do, and makes only what is missing',
   expect(second.parts).toEqual(first.parts);
   expect(after.length).toBeGreaterThan(before);
 });
+
+test('a purchase typed by mistake is struck out of a shelf that a bench had taken below nothing', async () => {
+  const { ticketId } = await ticketOf((await bareProduct({})).id, 6);
+  const [hookId] = things.hookIds;
+  await post(`/materials/${hookId}/counts`, { quantity: 0, note: '' });
+  await pour(ticketId, things.moldId, 6);
+  const shelf = async () => (await get('/materials')).find((each: { id: string }) => each.id === hookId);
+  const below = await shelf();
+  expect(below.quantity).toBeLessThan(0);
+  await post(`/materials/${hookId}/receipts`, { quantity: 1, priceMinor: 900, on: '2026-01-05', lot: '' });
+  const moves: { id: number; reason: string }[] = await get(`/materials/${hookId}/moves`);
+  const last = Math.max(...moves.map(({ id }) => id));
+  expect((await post(`/moves/${last}/strike`, {})).status).toBe(204);
+  expect(await shelf()).toMatchObject({ quantity: below.quantity, valueMinor: below.valueMinor });
+});

@@ -18,6 +18,26 @@ const takersOf = (store: Store, receiptId: number, transaction: Transaction) =>
     transaction,
   );
 
+/** What the shelf had before a movement, as it was written. */
+async function stoodBefore(store: Store, { id, materialId }: MoveRow & { id: number }, transaction: Transaction) {
+  const [before] = await store.select<{ quantity: number }>(
+    'SELECT COALESCE(SUM(quantity), 0) AS quantity FROM stockMoves WHERE materialId = :materialId AND id < :id',
+    { materialId, id },
+    transaction,
+  );
+  return before!.quantity;
+}
+
+/**
+ * What a shelf is worth once a movement is struck out. What was taken since went at an average that this was part of:
+ * an empty shelf is worth nothing all the same, and one with something on it not less than nothing. Below nothing it
+ * is what the benches still owe it.
+ */
+function worthLeft(left: number, valueMinor: number): number {
+  if (left < -QUANTITY_TOLERANCE) return valueMinor;
+  return left <= QUANTITY_TOLERANCE ? 0 : Math.max(0, valueMinor);
+}
+
 /** Takes a movement back whole, by one against it at the same value as far as that is still there. */
 async function strike(store: Store, move: MoveRow & { id: number }, at: number, transaction: Transaction) {
   const { models } = store;
@@ -36,12 +56,15 @@ async function strike(store: Store, move: MoveRow & { id: number }, at: number, 
   const { id: strikes, materialId, quantity, valueMinor, lot } = move;
   const here = (await balances(store, transaction)).get(materialId)!;
   const left = here.quantity - quantity;
-  if (quantity > 0 && left < -QUANTITY_TOLERANCE) {
+  // A shelf that a bench had taken below nothing before this came in may go back to where it was, and no further.
+  if (
+    quantity > 0 &&
+    left < -QUANTITY_TOLERANCE &&
+    left < (await stoodBefore(store, move, transaction)) - QUANTITY_TOLERANCE
+  ) {
     throw notAllowed('More of it is used than would be left: count what is really there instead.');
   }
-  // What was taken since went at an average that this was part of: an empty shelf is worth nothing all the same, and no
-  // shelf less than nothing.
-  const worthMinor = left <= QUANTITY_TOLERANCE ? 0 : Math.max(0, here.valueMinor - valueMinor);
+  const worthMinor = worthLeft(left, here.valueMinor - valueMinor);
   const against = {
     at,
     materialId,
