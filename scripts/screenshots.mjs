@@ -105,8 +105,13 @@ for (let shot = 1; shot < 13; shot++) {
         !button.disabled && /Go on with hooks|Space Poured/.test(button.textContent.replace('Space', 'Space ')),
     ),
   );
-  await page.keyboard.press((await onward.isVisible()) ? 'g' : 'Space');
-  await page.getByText(`Shot ${shot} of`).waitFor();
+  const shown = page.getByText(`Shot ${shot} of`);
+  // A key that comes before the mold is open is refused with a word: it is pressed again.
+  for (let tries = 0; tries < 30 && !(await shown.isVisible()); tries++) {
+    await page.keyboard.press((await onward.isVisible()) ? 'g' : 'Space');
+    await page.waitForTimeout(700);
+  }
+  await shown.waitFor();
   if (shot === 6) await page.keyboard.press('2');
   if (shot === 8) {
     await page.keyboard.press('3');

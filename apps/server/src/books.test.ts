@@ -153,3 +153,20 @@ test('what was sold and given stands by product and customer, with what those he
   expect(Math.abs(own[0]!.costMinor - (8 / 9) * taken)).toBeLessThanOrEqual(1);
   expect(await get('/books/sales?from=0&to=1')).toEqual([]);
 });
+
+test('what a reject costs goes by what was said of it: scrap takes metal and hook along, the pot gives them back', async () => {
+  const { ticketId: id } = await ticketOf((await bareProduct({})).id, 6);
+  await pour(id, things.moldId, 6);
+  const bad = (goes: string) => ({ kind: 'reject', step: 'trim', cause: 'bent', count: 1, goes });
+  for (const said of [bad('melt'), bad('scrap'), { kind: 'good', step: 'trim', count: 4 }, { kind: 'close' }]) {
+    expect((await post(`/tickets/${id}/entries`, entry(said))).status).toBe(204);
+  }
+  const { planned, quantity } = await get(`/tickets/${id}`);
+  const handsMinor = ((planned.workS / quantity) * planned.labourMinorPerHour) / 3600;
+  const { stations } = await get('/books/quality');
+  const trim = stations.find(({ station }: { station: string }) => station === 'trim');
+  // By hand: its only step is the trim, so that both have all of a head's hands in them.
+  const { lead, hook } = planned.stack;
+  expect(lead + hook).toBeGreaterThan(0);
+  expect(trim.costMinor.bent).toBeCloseTo(2 * handsMinor + lead + hook, 6);
+});

@@ -94,7 +94,10 @@ export interface GoodsOnShelf {
   grade: Grade;
   pieces: number;
   valueMinor: number;
+  /** Those that go first. */
   lots: { ticketId: string | null; ticketNumber: number | null; at: number; pieces: number; valueMinor: number }[];
+  /** How many tickets more there are heads of. */
+  more: number;
   /** Good heads that orders still wait for. */
   wanted: number;
 }

@@ -3,6 +3,7 @@ import { cureLaw } from './bake/cure-law.ts';
 import { finishFindings } from './finish/checks.ts';
 import { cavity, product, workshop } from './test/workshop.ts';
 import { alloyOf } from './metal/alloy.ts';
+import { byCavities } from './plan/allocate.ts';
 import { planOrder } from './plan/plan.ts';
 import { preparePour } from './plan/prepare-pour.ts';
 import { AS_CUT } from './mold/variants.ts';
@@ -121,7 +122,7 @@ test('two molds in turn for one head: both cast it, and the second hides what th
     mold('a', [cavity(1, 10, sure), cavity(2, 10, sure)]),
     mold('b', [cavity(1, 10, sure), cavity(2, 10, sure)]),
   ];
-  const wanted = { ...workshop(), lines: [{ product: product(10), quantity: 40 }], molds, spread: true };
+  const wanted = { ...workshop(), lines: [{ product: product(10), quantity: 40 }], molds, shares: byCavities };
   const turn = preparePour({ ...wanted, atOnce: 2 });
   expect(turn.setup.molds.map(({ plannedShots }) => plannedShots)).toEqual([10, 10]);
   expect(turn.planned.plannedS).toBeLessThan(preparePour({ ...wanted, atOnce: 1 }).planned.plannedS);

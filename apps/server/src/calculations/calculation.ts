@@ -8,14 +8,15 @@ export interface Calculation<S extends yup.AnyObjectSchema = yup.AnyObjectSchema
   summary: string;
   source: string;
   input: S;
-  run: (input: yup.InferType<S>) => R;
+  /** With the solver of integer programs, where there is one. */
+  run: (input: yup.InferType<S>, solve?: core.SolveLp) => R;
 }
 
 export const calculation = <S extends yup.AnyObjectSchema, R>(
   summary: string,
   source: string,
   input: S,
-  run: (input: yup.InferType<S>) => R,
+  run: (input: yup.InferType<S>, solve?: core.SolveLp) => R,
 ): Calculation<S, R> => ({ summary, source, input, run });
 
 export const style = () => choice(STYLE_IDS);

@@ -239,6 +239,6 @@ export const COUNT_CALCULATIONS = {
     'The whole plan of an order: shots, metal, hooks, powder, minutes, loads, unit cost and what is missing',
     'All models together; each figure says its own',
     planInput(),
-    (input) => core.planOrder(input as unknown as core.PlanInput),
+    (input, solve) => core.planOrder(input as unknown as core.PlanInput, solve),
   ),
 };

@@ -25,8 +25,9 @@ async function main(): Promise<void> {
   const started = Date.now();
   const days = Number(process.env['SCHMELZ_DEMO_DAYS'] ?? 365);
   const things = await makeThings(store);
-  await runYear(store, things, today, days);
+  // Tools come first: what they wear is planned with every order.
   await makeShop(store, things);
+  await runYear(store, things, today, days);
   await store.close();
   writeFileSync(join(folder, 'demo-made'), `${new Date().toISOString()}\n`);
   console.log(`Demo workshop made in ${Math.round((Date.now() - started) / 1000)} s.`);

@@ -1,8 +1,9 @@
 import type { BackupView, TakenInView } from '@schmelz/contract';
-import { backUp, listBackups, restore, type Backup } from '../store/backups.ts';
+import { backUp, listBackups, removeBackup, restore, type Backup } from '../store/backups.ts';
 import { takeIn, tablesOf } from '../store/document.ts';
 import { Fault } from '../store/fault.ts';
 import type { Store } from '../store/store.ts';
+import { judgeCopy } from './judge-copy.ts';
 import { notAllowed, notFound } from './errors.ts';
 
 const view = ({ name, why, at, bytes }: Backup): BackupView => ({ name, why, at, bytes });
@@ -26,6 +27,10 @@ export async function putBack(store: Store, name: string): Promise<BackupView> {
 export async function takeInDocument(store: Store, text: string): Promise<TakenInView> {
   try {
     const { name, bytes, rows } = await takeIn(store.folder, text);
+    await judgeCopy(store.folder, name).catch((error: unknown) => {
+      removeBackup(store.folder, name);
+      throw error;
+    });
     const tables = [];
     for (const { name: table } of await tablesOf(store)) {
       const [{ count }] = (await store.select<{ count: number }>(`SELECT COUNT(*) AS count FROM "${table}"`)) as [

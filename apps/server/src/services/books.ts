@@ -1,4 +1,5 @@
 import {
+  COST_PARTS,
   castingProblem,
   leadBalance,
   productKg,
@@ -15,6 +16,7 @@ import type { CostOfProduct, MakeableView, MonthOfBooks, QualityView } from '@sc
 import { rowsOf, type Store } from '../store/store.ts';
 import { notFound } from './errors.ts';
 import { thrownByTicket, ticketsOnList, type Period } from './ticket-figures.ts';
+import { listResources } from './resources.ts';
 import { castingLead, firstTools, readWorkshop } from './workshop.ts';
 
 /** All that ever was, where no period is named. */
@@ -133,7 +135,7 @@ export async function costOfProduct(store: Store, id: string, heads: number): Pr
   ]);
   for (const { powder, mix } of product.layers) [powder, mix?.powder].forEach((each) => used.add(each?.materialId));
   const input: PlanInput = {
-    ...{ lines, pot, oven, ways, lead, afterPour, pins },
+    ...{ lines, pot, oven, ways, lead, afterPour, pins, tools: await listResources(store, 'tools') },
     // Molds that cast nothing of it, and stock that it takes nothing of, say nothing of its cost.
     molds: molds.filter(({ cavities }) => cavities.some(({ style }) => style === product.style)),
     stock: stock.filter(({ materialId }) => used.has(materialId)),
@@ -144,11 +146,7 @@ export async function costOfProduct(store: Store, id: string, heads: number): Pr
   const good = closed.reduce((sum, ticket) => sum + ticket.good, 0);
   const part = (name: keyof CostStack) =>
     closed.reduce((sum, ticket) => sum + (ticket.perHead![name] ?? 0) * ticket.good, 0) / good;
-  const stack = closed[0]?.perHead;
-  const actual =
-    stack && good > 0
-      ? (Object.fromEntries(Object.keys(stack).map((name) => [name, part(name as keyof CostStack)])) as CostStack)
-      : null;
+  const actual = good > 0 ? (Object.fromEntries(COST_PARTS.map((name) => [name, part(name)])) as CostStack) : null;
   return { input, actual, heads: good, tickets: closed.length };
 }
 
@@ -221,12 +219,11 @@ export async function quality(store: Store, period: Period | null): Promise<Qual
       own.came += heads;
       stations.set(station, own);
     }
-    for (const { station, cause, heads } of thrown) {
+    for (const { station, cause, heads, goes = usualDisposition(station, cause) } of thrown) {
       const own = stations.get(station);
       if (!own) continue;
       own.causes[cause] = (own.causes[cause] ?? 0) + heads;
-      // What usually becomes of such a head; what became of each by itself is in its ticket's own figures.
-      const minor = heads * rejectMinor(costed.get(ticketId)!, station, usualDisposition(station, cause));
+      const minor = heads * rejectMinor(costed.get(ticketId)!, station, goes);
       own.costMinor[cause] = (own.costMinor[cause] ?? 0) + minor;
     }
   }

@@ -1,9 +1,10 @@
 import { Worker } from 'node:worker_threads';
 import { InvalidInput, parseWith, type FieldProblem } from '@schmelz/contract';
-import { QuantityError } from '@schmelz/core';
+import { QuantityError, type SolveLp } from '@schmelz/core';
 import { CALCULATIONS, type CalculationName } from '../calculations/index.ts';
 import { finite } from '../calculations/finite.ts';
 import { Refused } from './errors.ts';
+import { loadSolver } from './solver.ts';
 
 /** Longer than this nobody waits for an answer over the wire. */
 const LIMIT_MS = 10_000;
@@ -15,15 +16,15 @@ export type Answer =
   | { id: number; failed: { name: string; message: string } };
 
 /** Checks what was sent, and calculates. @throws InvalidInput, QuantityError */
-export function calculate(name: string, body: unknown): unknown {
+export function calculate(name: string, body: unknown, solve?: SolveLp): unknown {
   const { input, run } = CALCULATIONS[name as CalculationName];
-  return finite(run(parseWith(input, body) as never));
+  return finite(run(parseWith(input, body) as never, solve));
 }
 
 /** A calculation as its answer: what a worker posts. */
-export function answerTo(id: number, name: string, body: unknown): Answer {
+export function answerTo(id: number, name: string, body: unknown, solve?: SolveLp): Answer {
   try {
-    return { id, result: calculate(name, body) };
+    return { id, result: calculate(name, body, solve) };
   } catch (error) {
     if (error instanceof InvalidInput) return { id, invalid: error.fields };
     if (error instanceof QuantityError) {
@@ -105,7 +106,7 @@ export function computing(script: string | null, limitMs = LIMIT_MS): Computing 
   }
   return {
     run(name, body) {
-      if (script === null) return Promise.resolve().then(() => calculate(name, body));
+      if (script === null) return loadSolver().then((solve) => calculate(name, body, solve));
       worker ??= begin();
       const id = (asked += 1);
       return new Promise((resolve, reject) => {

@@ -26,6 +26,8 @@ import { readSettings } from './settings.ts';
 import { cameAt } from './stock.ts';
 
 const PAGE = 60;
+/** Tickets of a product that are named: those that go first. After years a shelf has heads of hundreds. */
+const LOTS_SHOWN = 12;
 type Line = GoodsInput['lines'][number];
 type Lot = GoodsLot & { at: number; ticketNumber: number | null };
 type LotOf = Lot & { productId: string; grade: Grade };
@@ -131,10 +133,11 @@ export async function listGoods(store: Store): Promise<GoodsOnShelf[]> {
   for (const { productId, grade, ...lot } of lots) {
     const key = `${productId} ${grade}`;
     const waits = grade === 'good' ? (wanted.find((each) => each.productId === productId)?.wanted ?? 0) : 0;
-    const there = shelf.get(key) ?? { productId, grade, pieces: 0, valueMinor: 0, lots: [], wanted: waits };
+    const there = shelf.get(key) ?? { productId, grade, pieces: 0, valueMinor: 0, lots: [], more: 0, wanted: waits };
     there.pieces += lot.pieces;
     there.valueMinor += lot.valueMinor;
-    there.lots.push(lot);
+    if (there.lots.length < LOTS_SHOWN) there.lots.push(lot);
+    else there.more += 1;
     shelf.set(key, there);
   }
   return [...shelf.values()];

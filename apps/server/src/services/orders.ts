@@ -16,6 +16,7 @@ import { rowsOf, type Store } from '../store/store.ts';
 import { notAllowed } from './errors.ts';
 import { handedBy } from './goods.ts';
 import { listResources, readResource } from './resources.ts';
+import { loadSolver } from './solver.ts';
 import { castingLead, firstTools, readWorkshop, type Workshop } from './workshop.ts';
 
 const readOrder = async (store: Store, id: string, transaction?: Transaction) =>
@@ -63,11 +64,13 @@ async function toMake(store: Store, order: Order, transaction?: Transaction): Pr
 const linesOf = (lines: Order['lines'], workshop: Workshop): PlanLine[] =>
   lines.map(({ productId, quantity }) => ({ product: workshop.products.get(productId)!, quantity }));
 
-function planFor(wanted: Order['lines'], workshop: Workshop): Plan {
+async function planFor(store: Store, wanted: Order['lines'], workshop: Workshop): Promise<Plan> {
   const { pot, oven } = firstTools(workshop);
   const { molds, ways, stock, afterPour, pins } = workshop;
   const lead = castingLead(workshop);
-  return planOrder({ lines: linesOf(wanted, workshop), molds, pot, oven, ways, lead, stock, afterPour, pins });
+  const lines = linesOf(wanted, workshop);
+  const tools = await listResources(store, 'tools');
+  return planOrder({ lines, molds, pot, oven, ways, lead, stock, tools, afterPour, pins }, await loadSolver());
 }
 
 /**
@@ -88,7 +91,7 @@ export async function nextNumber(
 export async function planView(store: Store, orderId: string): Promise<PlanView> {
   const order = await readOrder(store, orderId);
   const tickets = await rowsOf(store.models.tickets, { where: { orderId } });
-  const plan = planFor(await toMake(store, order), await readWorkshop(store));
+  const plan = await planFor(store, await toMake(store, order), await readWorkshop(store));
   return { plan, ticketIds: tickets.map((ticket) => ticket.id) };
 }
 
@@ -138,7 +141,7 @@ export async function releaseOrder(store: Store, orderId: string, at = Date.now(
   isOpen(order);
   const workshop = await readWorkshop(store);
   const wanted = await toMake(store, order);
-  const plan = planFor(wanted, workshop);
+  const plan = await planFor(store, wanted, workshop);
   if (plan.problems.length) {
     const named = plan.problems.map(({ productId, text }) => `${workshop.products.get(productId)!.name}: ${text}`);
     throw notAllowed(named.join(' '));

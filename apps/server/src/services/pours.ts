@@ -15,6 +15,10 @@ import {
   pourShares,
   pourState,
   preparePour,
+  asPlanned,
+  byCavities,
+  onBestMold,
+  type MoldShares,
   ticketState,
   withinPins,
   type Pins,
@@ -146,6 +150,14 @@ function leadFor(workshop: Workshop, leadId: string | null | undefined): Materia
   return lead;
 }
 
+/** Which mold casts what: as the evening was planned, shared by cavities, or each head on its best one. */
+function sharesOf({ planned, spread }: StartPourInput): MoldShares {
+  if (!planned?.length) return spread ? byCavities : onBestMold;
+  return asPlanned(({ product }, moldId) =>
+    planned.reduce((sum, each) => sum + (each.ticketId === product.id && each.moldId === moldId ? each.casts : 0), 0),
+  );
+}
+
 /**
  * One pour of several tickets, on the molds named, with all that the bench goes by. It is prepared outside the
  * transaction,
@@ -174,10 +186,11 @@ export async function startPour(store: Store, input: StartPourInput, at = Date.n
   const lead = leadFor(workshop, input.leadId);
   const other = wanted.find(({ leadId }) => leadId !== null && leadId !== lead.id);
   if (other) throw notAllowed(`Ticket ${other.number} was begun in another metal: pour it in that one.`);
-  const { atOnce, spread = false } = input;
+  const { atOnce } = input;
+  const shares = sharesOf(input);
   const alloy = knownMetal(lead);
   const hooksHere = await countedParts(store);
-  const { setup, planned } = preparePour({ lines, molds, atOnce, spread, pot, ways: workshop.ways, alloy, hooksHere });
+  const { setup, planned } = preparePour({ lines, molds, atOnce, shares, pot, ways: workshop.ways, alloy, hooksHere });
   const leadId = lead.id;
   return store.write(async (transaction) => {
     const now = await wantedOf(store, ticketIds, transaction);

@@ -69,6 +69,7 @@ export async function listTickets(
         moves: movesOf.get(id) ?? [],
         rates: planned,
         ovenPowerW: row.ovenPowerW ?? oven?.powerW ?? 0,
+        wearMinor: planned.stack.wear ?? 0,
         handsS: (step) => planned.handsS?.[step] ?? 0,
       }),
     };
@@ -109,9 +110,7 @@ function figuresOf(ticket: Ticket): TicketFiguresRow['body'] {
     cause,
     heads,
   }));
-  const thrownLater = steps.flatMap(({ station, rejects }) =>
-    Object.entries(rejects).map(([cause, heads]): Thrown => ({ station, cause, heads })),
-  );
+  const thrownLater = steps.flatMap(({ station, thrown: own }) => own.map((each): Thrown => ({ station, ...each })));
   const thrown = [...thrownAtPot, ...thrownLater];
   const came: Record<string, number> = { pour: ticket.poured };
   for (const { heads } of thrownAtPot) came['pour']! += heads;

@@ -58,6 +58,10 @@ export function tooOld(backups: readonly Backup[], now: number): string[] {
   });
 }
 
+/** A copy that is of no use. */
+export const removeBackup = (folder: string, name: string): void =>
+  rmSync(join(backupsIn(folder), name), { force: true });
+
 /** Opens a copy and asks whether its pages hang together, and brings its tables up to date where that is asked. */
 async function sound(file: string, folder: string, upToDate = false): Promise<void> {
   const copy = new Sequelize({ dialect: 'sqlite', storage: file, logging: false });

@@ -9,7 +9,16 @@ import type {
   TicketOnList,
   TicketPlan,
 } from '@schmelz/contract';
-import type { GoodsReason, Grade, PourPlanned, PourSetup, RouteStep, RunKindId, Source } from '@schmelz/core';
+import type {
+  DispositionId,
+  GoodsReason,
+  Grade,
+  PourPlanned,
+  PourSetup,
+  RouteStep,
+  RunKindId,
+  Source,
+} from '@schmelz/core';
 
 /** Rows as they lie in the tables; JSON columns are parsed. */
 export interface SettingsRow {
@@ -89,6 +98,8 @@ export interface TicketRow {
 export interface Thrown {
   station: string;
   cause: string;
+  /** What became of them; left out at the pot, and in what was kept before it was asked. */
+  goes?: DispositionId;
   heads: number;
 }
 /**

@@ -1,5 +1,5 @@
 import type { BakeProgram, Material, Mold, Product, Recipe } from '@schmelz/contract';
-import { knownProduct, type PlanProduct, type Shelf } from '@schmelz/core';
+import { knownLayers, knownProduct, type PlanLayer, type PlanProduct, type Shelf } from '@schmelz/core';
 import { useMemo } from 'react';
 import { useList } from '../api/queries.ts';
 import type { HeadSpec } from '../drawing/head-parts.ts';
@@ -18,6 +18,8 @@ export interface Catalogue {
   known(product: Product): PlanProduct;
   /** The same in another recipe's paint. */
   knownIn(product: Product, recipe: Pick<Recipe, 'layers'>): PlanProduct;
+  /** What a recipe lays on, with its powders. */
+  layers(recipe: Pick<Recipe, 'layers'>): PlanLayer[];
   /** How a product's head is drawn. */
   spec(product: Product): HeadSpec;
   paint(product: Product): Paint;
@@ -57,6 +59,7 @@ export function useCatalogue(): Catalogue | null {
         return found;
       },
       knownIn: (product, recipe) => knownProduct(product, shelf, recipe),
+      layers: (recipe) => knownLayers(recipe, shelf),
       spec(product) {
         const hook = product.hookId ? byId.get(product.hookId)?.hook : undefined;
         return {

@@ -184,6 +184,33 @@ test('a bad cavity is named against those that cast the same, and no other', asy
   expect(await screen.findByText(reads(says))).toBeTruthy();
 });
 
+test('how many filled, by soot and heat of a mold, in the units of the workshop', async () => {
+  const [mold] = molds;
+  const cavityId = mold!.cavities[0]!.id;
+  const of = (shotsSinceSmoked: number, moldC: number, casts: number, shorts: number) => {
+    return { cavityId, at: 0, pourC: 371, roomC: 20, moldC, shotsSinceSmoked, casts, shorts };
+  };
+  const cavities = [{ cavityId, moldId: mold!.id, position: 1, casts: 60, good: 50, causes: { short: 10 } }];
+  fakeApi({
+    'GET /books/quality': { cavities, pours: [], stations: [] },
+    [`GET /molds/${mold!.id}/fill-records`]: [of(3, 60, 20, 6), of(12, 110, 30, 1), of(200, 150, 10, 3)],
+  });
+  renderAt(<QualityPage />);
+  const soot = within(await screen.findByRole('list', { name: 'Shots since it was smoked' }));
+  expect(soot.getAllByRole('listitem').map((each) => each.textContent)).toEqual([
+    '070 %6 of 20',
+    '1097 %1 of 30',
+    '80+70 %3 of 10',
+  ]);
+  const heat = within(screen.getByRole('list', { name: 'Heat of the mold before the shot, °C' }));
+  expect(heat.getAllByRole('listitem').map((each) => each.textContent)).toEqual([
+    '6070 %6 of 20',
+    '10097 %1 of 30',
+    '14070 %3 of 10',
+  ]);
+  expect(screen.getByText(/Heat of the metal at the gate, °C: always from 371 to 372/)).toBeTruthy();
+});
+
 test('a workshop out of a file: what would change is said before anything does, and it can be left', async () => {
   const copy = { name: 'taken-in-1.sqlite', why: 'taken-in', at: 1, bytes: 100 };
   const tables = [

@@ -220,9 +220,9 @@ describe('a ticket', () => {
     const actual = { ...ticket().actual, cost: { ...ticket().actual.cost, perHead } };
     const api = show([...done, closing], { actual });
     expect(await screen.findByText('is what one Pebble 10 g cost')).toBeTruthy();
-    expect(screen.getAllByText('€0.560').length).toBeGreaterThan(0); // 2 + 4 + ... + 14 minor units
-    expect(screen.getAllByText('€0.280').length).toBeGreaterThan(0);
-    expect(screen.getByText(/a head brings €1.390/)).toBeTruthy();
+    expect(screen.getAllByText('€0.900').length).toBeGreaterThan(0); // 2 + 4 + ... + 18 minor units
+    expect(screen.getAllByText('€0.450').length).toBeGreaterThan(0);
+    expect(screen.getByText(/a head brings €1.050/)).toBeTruthy();
     expect(screen.getByText('120 g, €0.30')).toBeTruthy();
     await userEvent.click(screen.getByRole('button', { name: 'Open it again' }));
     await waitFor(() => expect(api.writes()[0]!.body).toMatchObject({ kind: 'undo', target: closing.id }));

@@ -218,7 +218,7 @@ export const ticket = (more: Partial<Ticket> = {}): Ticket => ({
     workS: 1500,
     energyKWh: 0.4,
     cost: {
-      parts: { lead: 30, hook: 192, powder: 8, parts: 0, dross: 1, energy: 13, work: 500 },
+      parts: { lead: 30, hook: 192, powder: 8, parts: 0, packaging: 0, dross: 1, energy: 13, work: 500, wear: 0 },
       totalMinor: 744,
       perHead: null,
     },

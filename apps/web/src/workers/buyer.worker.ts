@@ -3,6 +3,7 @@ import loadHighs from 'highs';
 import program from 'highs/runtime?url';
 import {
   castsOfTonight,
+  changedCosts,
   mostFromHere,
   cheapestCover,
   needsTonight,
@@ -10,6 +11,7 @@ import {
   type Lacking,
   type Makeable,
   type Offer,
+  type PlanInput,
   type Supplier,
   type TonightAsked,
   type TonightWishes,
@@ -19,8 +21,8 @@ const loaded = loadHighs({ locateFile: () => program });
 /** The solver stops after that, s, with the best it has and what it has proved. */
 const LIMIT_S = 3;
 
-/** What all open work takes off the shelves, where to buy what is short for the least money,
- * and what can be made of what is there. */
+/** What all open work takes off the shelves, where to buy what is short for the least money, what can be made of what
+ * is there, and what a head costs as its molds are chosen. */
 const buyer = {
   async needs(asked: TonightAsked) {
     const solve = solveWith(await loaded, { limitS: LIMIT_S });
@@ -31,6 +33,9 @@ const buyer = {
   },
   async make(products: Makeable[], here: Record<string, number>) {
     return mostFromHere(products, here, solveWith(await loaded, { limitS: LIMIT_S }));
+  },
+  async costs(input: PlanInput, offers: Offer[]) {
+    return changedCosts(input, offers, solveWith(await loaded, { limitS: LIMIT_S }));
   },
   async buy(lacking: Lacking[], offers: Offer[], suppliers: Supplier[]) {
     return cheapestCover(lacking, offers, suppliers, solveWith(await loaded, { gap: 0, limitS: LIMIT_S }));

@@ -17,7 +17,7 @@ import {
 const loaded = loadHighs({ locateFile: () => program });
 
 /** Orders that are tried for the first answer: it must be there at once. */
-const AT_ONCE = 24;
+const AT_ONCE = 12;
 /** Enough to tell plans from each other to some hundredths. */
 const FEW_EVENINGS = 2000;
 /** The casts' solver stops after that, s, with the best it has and what it has proved. */

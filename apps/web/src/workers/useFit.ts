@@ -14,13 +14,14 @@ export function useFit<K extends keyof FitTasks>(task: K) {
   type Input = Parameters<FitTasks[K]>[0];
   type Result = Awaited<ReturnType<FitTasks[K]>>;
   const [state, setState] = useState<FitState<Result>>({ status: 'idle' });
-  const worker = useRef<Worker | null>(null);
+  // The remote is kept with its worker: one that nobody holds is collected, and releases the worker for good.
+  const held = useRef<{ worker: Worker; remote: Remote<FitTasks> } | null>(null);
   /** Which fit is going on: what an earlier one still says is not heard. */
   const turn = useRef(0);
   const busy = useRef(false);
   const end = useCallback(() => {
-    worker.current?.terminate();
-    worker.current = null;
+    held.current?.worker.terminate();
+    held.current = null;
     busy.current = false;
     turn.current++;
   }, []);
@@ -35,7 +36,11 @@ export function useFit<K extends keyof FitTasks>(task: K) {
       const mine = ++turn.current;
       busy.current = true;
       setState({ status: 'running', share: 0 });
-      const fits = wrap<FitTasks>((worker.current ??= startFitWorker())) as Remote<FitTasks>;
+      if (!held.current) {
+        const worker = startFitWorker();
+        held.current = { worker, remote: wrap<FitTasks>(worker) };
+      }
+      const { remote } = held.current;
       const tell = proxy((share: number) =>
         setState((now) => (now.status === 'running' ? { status: 'running', share } : now)),
       );
@@ -45,7 +50,7 @@ export function useFit<K extends keyof FitTasks>(task: K) {
         setState(state);
       };
       try {
-        const fit = fits[task] as unknown as (input: Input, tell: (share: number) => void) => Promise<Result>;
+        const fit = remote[task] as unknown as (input: Input, tell: (share: number) => void) => Promise<Result>;
         settle({ status: 'done', result: await fit(input, tell) });
       } catch (error) {
         settle({ status: 'failed', error });

@@ -142,6 +142,8 @@ export const startPourSchema = record({
   atOnce: whole('molds', 1, 2),
   /** Molds that cast the same head share it, by their cavities; left out: the best one casts all of it. */
   spread: flag().optional(),
+  /** How many casts of a ticket an evening's plan gives a mold: they are shared by it. */
+  planned: list(record({ ticketId: id(), moldId: id(), casts: whole('casts', 0, 20_000) }), 1, 120).optional(),
   potId: id(),
   /** What is poured; left out: the soft lead there is most of. */
   leadId: id().nullable().optional(),

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { leadBalance } from '../balance/lead-balance.ts';
 import { product, workshop } from '../test/workshop.ts';
 import { metalFlow } from './flow.ts';
-import { breakEvenHeads, cashView, leftOfPrice, priceFor, wearMinor, type PriceLine } from './price.ts';
+import { breakEvenHeads, cashView, leftOfPrice, priceFor, type PriceLine } from './price.ts';
+import { wearMinor } from '../plan/cost.ts';
 import { changedCosts, costChanges } from './what-if.ts';
 
 describe('a price', () => {

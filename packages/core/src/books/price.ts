@@ -1,3 +1,4 @@
+import { wearMinor, type ToolCost } from '../plan/cost.ts';
 import { inRange } from '../quantity/check.ts';
 
 /** What is put on a price: a share of it (a tax, a market's part), or of the cost. */
@@ -44,19 +45,6 @@ export function priceFor({
   const room = 1 - shareOf(lines, 'price') - margin;
   return room > 1e-9 ? (costMinor * (1 + shareOf(lines, 'cost'))) / room : null;
 }
-
-/** A tool, what it cost, and heads until it is worn out. */
-export interface ToolCost {
-  priceMinor: number;
-  lifeHeads: number | null;
-}
-
-/**
- * What the wear of tools costs a head, minor units: their price over their life; what does not wear costs none.
- * @example wearMinor([{ priceMinor: 6000, lifeHeads: 20000 }, { priceMinor: 9900, lifeHeads: null }]) // 0.3
- */
-export const wearMinor = (tools: readonly ToolCost[]): number =>
-  tools.reduce((sum, { priceMinor, lifeHeads }) => sum + (lifeHeads ? priceMinor / lifeHeads : 0), 0);
 
 /**
  * What a head saves that is made instead of bought, minor units: the shop's price less its cost and the wear of tools.

@@ -4,7 +4,7 @@ import { rejectMinor, type CostedTicket } from './reject-cost.ts';
 // bake, 40 for a guard. Lead 3, hook 15, powder 2, guard 8, current 1 (cents).
 const ticket: CostedTicket = {
   stack: { lead: 3, dross: 0, hook: 15, powder: 2, parts: 8, energy: 1, work: 188 / 3 } as CostedTicket['stack'],
-  bill: [{ step: 'pour' }, { step: 'paint' }, { step: 'guard' }],
+  bill: ['pour', 'paint', 'guard'].map((step) => ({ step, kind: 'guard' })),
   ...{ workS: 188, handsS: { trim: 12, paint: 30, bake: 6, guard: 40 }, labourMinorPerHour: 1200 },
   route: [
     { key: 'trim', station: 'trim' },
@@ -30,6 +30,17 @@ test.each([
   ['finish', 'back to step', 40 / 3],
 ] as const)('thrown back at %s, %s', (station, goes, minor) => {
   expect(rejectMinor(ticket, station, goes)).toBeCloseTo(minor, 9);
+});
+
+test('a bag is lost only with a head that was in one', () => {
+  const bagged: CostedTicket = {
+    ...ticket,
+    stack: { ...ticket.stack, packaging: 6 },
+    bill: [...ticket.bill, { step: 'bag', kind: 'bag' }, { step: 'bag', kind: 'label' }],
+    route: [...ticket.route, { key: 'bag', station: 'shop' }],
+  };
+  expect(rejectMinor(bagged, 'paint', 'melt')).toBeCloseTo(142 / 3 + 2 + 4, 9);
+  expect(rejectMinor(bagged, 'shop', 'scrap') - rejectMinor(bagged, 'finish', 'scrap')).toBeCloseTo(6, 9);
 });
 
 test('who reckons no hands loses only what is in a head', () => {

@@ -1,4 +1,5 @@
 import type { BillLine } from '../job/bill.ts';
+import { partKind } from '../job/part-kinds.ts';
 import { disposition, type DispositionId } from '../job/dispositions.ts';
 import type { CostStack } from '../plan/types.ts';
 
@@ -6,7 +7,7 @@ import type { CostStack } from '../plan/types.ts';
 export interface CostedTicket {
   /** Of one head, minor units. */
   stack: CostStack;
-  bill: readonly Pick<BillLine, 'step'>[];
+  bill: readonly Pick<BillLine, 'step' | 'kind'>[];
   /** Hands a head, s: all of them, and of each step by its key; what is left of them is the pot's. */
   workS: number;
   handsS: Readonly<Record<string, number>>;
@@ -35,13 +36,20 @@ export function rejectMinor(ticket: CostedTicket, station: string, goes: Disposi
   const until = route.slice(0, last + 1);
   const potS = Math.max(0, workS - ofSteps(route));
   const went = (through: string) => until.some((step) => step.station === through);
-  const on = bill.filter(({ step }) => until.some(({ key }) => key === step)).length;
-  const laterOn = bill.filter(({ step }) => route.some(({ key }) => key === step)).length;
+  /** What is on it of its parts or its bag: by the lines of the bill that were used up to there. */
+  const usedUp = (part: 'parts' | 'packaging') => {
+    // Before packaging was a part of its own it was among the others.
+    const own = stack.packaging === undefined ? bill : bill.filter(({ kind }) => partKind(kind).costs === part);
+    const on = own.filter(({ step }) => until.some(({ key }) => key === step)).length;
+    const all = own.filter(({ step }) => route.some(({ key }) => key === step)).length;
+    return all > 0 ? (of(part) * on) / all : 0;
+  };
   return (
     handsMinor(potS + ofSteps(until)) +
     (went('paint') ? of('powder') : 0) +
     (went('bake') ? of('energy') : 0) +
-    (laterOn > 0 ? (of('parts') * on) / laterOn : 0) +
+    usedUp('parts') +
+    usedUp('packaging') +
     (lead ? 0 : of('lead')) +
     (parts ? 0 : of('hook'))
   );

@@ -1,3 +1,4 @@
+import type { SolveLp } from '../numeric/program.ts';
 import { planOrder } from '../plan/plan.ts';
 import { stepsOf } from '../plan/product.ts';
 import type { CostStack, PlanInput, PlanLayer, PlanProduct } from '../plan/types.ts';
@@ -115,11 +116,12 @@ export function costChanges(offers: readonly Offer[]): CostChange[] {
 /**
  * What a head of the first line costs, as it is and with each change by itself.
  * @returns as it is first, with the id `as it is`; changes that change nothing are left out
+ * @param solve a solver for the molds, as {@link planOrder}
  * @throws QuantityError for what no plan takes
  * @example changedCosts(order, []).at(0).id // 'as it is'
  */
-export function changedCosts(input: PlanInput, offers: readonly Offer[]): ChangedCost[] {
-  const stackOf = (of: PlanInput) => planOrder(of).lines[0]?.stack;
+export function changedCosts(input: PlanInput, offers: readonly Offer[], solve?: SolveLp): ChangedCost[] {
+  const stackOf = (of: PlanInput) => planOrder(of, solve).lines[0]?.stack;
   const now = stackOf(input);
   if (!now) return [];
   const nowMinor = stackTotal(now);

@@ -1,5 +1,6 @@
 export * from './count-all.ts';
 export * from './binomial.ts';
+export * from './by-value.ts';
 export * from './casts-for.ts';
 export * from './individuals.ts';
 export * from './stand-out.ts';

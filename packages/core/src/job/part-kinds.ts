@@ -5,7 +5,7 @@ export const PART_UNITS = ['kg', 'pieces', 'm', 'ml'] as const;
 export type PartUnit = (typeof PART_UNITS)[number];
 
 /** Where a part stands in the cost of a head. */
-export const COST_PARTS = ['lead', 'hook', 'powder', 'parts', 'dross', 'energy', 'work'] as const;
+export const COST_PARTS = ['lead', 'hook', 'powder', 'parts', 'packaging', 'dross', 'energy', 'work', 'wear'] as const;
 export type CostPart = (typeof COST_PARTS)[number];
 
 /** A figure that is known of every part of a kind. */
@@ -345,7 +345,7 @@ export const PART_KINDS = [
     many: 'bags',
     unit: 'pieces',
     comesBack: false,
-    costs: 'parts',
+    costs: 'packaging',
     lowAt: 50,
     fields: [],
     sign: 'leaf',
@@ -356,7 +356,7 @@ export const PART_KINDS = [
     many: 'labels',
     unit: 'pieces',
     comesBack: false,
-    costs: 'parts',
+    costs: 'packaging',
     lowAt: 50,
     fields: [],
     sign: 'leaf',

@@ -48,6 +48,8 @@ export interface StepState {
   /** Heads that were not good, by cause, and by what became of them. */
   rejects: Record<string, number>;
   gone: Partial<Record<DispositionId, number>>;
+  /** The same by both: what became of the heads of each cause. */
+  thrown: { cause: string; goes: DispositionId; heads: number }[];
   rejected: number;
   /** Cut-off sprues weighed here, kg. */
   sprueKg: number;
@@ -144,6 +146,7 @@ function foldStep(
   let [good, rejected, sprueKg] = [0, 0, 0];
   const rejects: Record<string, number> = {};
   const gone: Record<string, number> = {};
+  const thrown: StepState['thrown'] = [];
   for (const entry of own) {
     if (entry.kind === 'good') good += entry.count;
     if (entry.kind === 'sprue') sprueKg += entry.massKg;
@@ -151,6 +154,9 @@ function foldStep(
       rejected += entry.count;
       add(rejects, entry.cause, entry.count);
       add(gone, entry.goes, entry.count);
+      const alike = thrown.find(({ cause, goes }) => cause === entry.cause && goes === entry.goes);
+      if (alike) alike.heads += entry.count;
+      else thrown.push({ cause: entry.cause, goes: entry.goes, heads: entry.count });
     }
   }
   const inOven = loads
@@ -174,6 +180,7 @@ function foldStep(
     good,
     rejects,
     gone,
+    thrown,
     rejected,
     sprueKg,
     left,

@@ -70,31 +70,34 @@ function blanksRange(input: WarmPlanInput, warmedC: number) {
   );
 }
 
+/** Where warming begins, what each shot brings, and how many it takes. */
+function warming({ school, potTopS = POT_TOP_S, barKg = BAR_KG, alloy = SOFT_LEAD, ...input }: WarmPlanInput) {
+  const { block, shotKg, metalC, roomC } = input;
+  const onPotS = school === 'blank shots' ? 0 : potTopS;
+  const onPot: MoldStep[] = onPotS > 0 ? [{ kind: 'pot top', seconds: onPotS, potC: POT_TOP_C }] : [];
+  const warmedC = moldSession({ block, roomC, steps: onPot, alloy }).points.at(-1)!.meanC;
+  const { bodyKg: moldKg, metal: moldMetal, lossWPerK, capacityShare } = block;
+  const { shots, ready } = blankShots({
+    ...{ moldKg, moldMetal, lossWPerK, capacityShare, shotKg, barKg, metalC, roomC, fromC: warmedC, alloy },
+  });
+  return { onPotS, onPot, warmedC, blanks: school === 'pot top' ? 0 : shots, ready, barKg, alloy };
+}
+
+/**
+ * How many blank shots, as {@link warmPlan} says, and nothing else: for a plan that weighs many molds.
+ * @example blanksToWarm({ block: smallBlock, basis: 'given', shotKg: 0.08, metalC: 371, roomC: 20,
+ *   school: 'blank shots', openBelow: false }) // 4
+ */
+export const blanksToWarm = (input: WarmPlanInput): number => warming(input).blanks;
+
 /**
  * How many blank shots, by the school chosen, as a curve into the window.
  * @example warmPlan({ block: smallBlock, basis: 'given', shotKg: 0.08, metalC: 371, roomC: 20,
  *   school: 'blank shots', openBelow: false }).blanks.value // 4
  */
 export function warmPlan(input: WarmPlanInput): WarmPlan {
-  const { block, shotKg, metalC, roomC, school, barKg = BAR_KG } = input;
-  const alloy = input.alloy ?? SOFT_LEAD;
-  const potTopS = school === 'blank shots' ? 0 : (input.potTopS ?? POT_TOP_S);
-  const onPot: MoldStep[] = potTopS > 0 ? [{ kind: 'pot top', seconds: potTopS, potC: POT_TOP_C }] : [];
-  const warmedC = moldSession({ block, roomC, steps: onPot, alloy }).points.at(-1)!.meanC;
-  const heat = {
-    moldKg: block.bodyKg,
-    moldMetal: block.metal,
-    lossWPerK: block.lossWPerK,
-    capacityShare: block.capacityShare,
-    shotKg,
-    barKg,
-    metalC,
-    roomC,
-    fromC: warmedC,
-    alloy,
-  };
-  const blanks = school === 'pot top' ? 0 : blankShots(heat).shots;
-  const { ready } = blankShots(heat);
+  const { block, shotKg, metalC, roomC, school } = input;
+  const { onPotS: potTopS, onPot, warmedC, blanks, ready, barKg, alloy } = warming(input);
   const rise = shotRiseK(block, { shotKg: shotKg + barKg, metalC, roomC, alloy });
   const steps = [
     ...onPot,

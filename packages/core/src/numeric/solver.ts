@@ -6,6 +6,9 @@ export type Solver = Pick<Highs, 'createModel'>;
 
 /** HiGHS's number for a model that is solved and proved. */
 const OPTIMAL = 7;
+/** Programs shorter than that are solved to the end: what is tried before that takes longer. */
+const SMALL_TEXT = 6000;
+const TO_THE_END = 1e-6;
 /** It is good enough within this of what is proved: seconds of an evening. */
 const GAP = 0.004;
 
@@ -18,7 +21,12 @@ export const solveWith =
   (lp): LpAnswer => {
     const model = solver.createModel({ format: 'lp', data: lp });
     try {
-      model.options.set({ output_flag: false, mip_rel_gap: gap, time_limit: limitS });
+      const small = lp.length < SMALL_TEXT;
+      model.options.set({
+        ...{ output_flag: false, time_limit: limitS },
+        ...{ mip_rel_gap: small ? Math.min(gap, TO_THE_END) : gap, mip_heuristic_run_feasibility_jump: !small },
+        presolve: small ? 'off' : 'choose',
+      });
       model.run();
       const values = [...model.getSolution().colValue];
       const columns = Object.fromEntries(values.map((value, at) => [model.getColName(at), value]));

@@ -61,10 +61,11 @@ export function changeS(from: CupColour | null, to: CupColour): number {
 }
 
 /**
- * Cheapest way to make one set of cups into another: what is wanted and there stays, the rest is matched pair by
- * pair.
+ * Seconds of the cheapest way to make one set of cups into another: what is wanted and there stays, the rest is matched
+ * pair by pair.
+ * @example cupsChangeS([], [{ id: 'a', lightness: 0.9 }]) // 30
  */
-function stepS(from: readonly CupColour[], to: readonly CupColour[]): number {
+export function cupsChangeS(from: readonly CupColour[], to: readonly CupColour[]): number {
   const brings = to.filter((colour) => !from.some((each) => each.id === colour.id));
   const free = from.filter((colour) => !to.some((each) => each.id === colour.id));
   let best = Infinity;
@@ -82,9 +83,10 @@ function stepS(from: readonly CupColour[], to: readonly CupColour[]): number {
   return best;
 }
 
+/** What it takes to begin with each, and to come from one to another. */
 interface Costs {
-  first: number[];
-  between: number[][];
+  first: readonly number[];
+  between: readonly (readonly number[])[];
 }
 
 function costsOf(input: ColourOrderInput, kept: ReadonlySet<string>): Costs {
@@ -92,11 +94,18 @@ function costsOf(input: ColourOrderInput, kept: ReadonlySet<string>): Costs {
   const sets = input.sessions.map((session) =>
     session.colourIds.filter((id) => !kept.has(id)).map((id) => colour.get(id)!),
   );
-  return { first: sets.map((set) => stepS([], set)), between: sets.map((from) => sets.map((to) => stepS(from, to))) };
+  return {
+    first: sets.map((set) => cupsChangeS([], set)),
+    between: sets.map((from) => sets.map((to) => cupsChangeS(from, to))),
+  };
 }
 
-/** Held and Karp's dynamic programme over subsets: exact, and quick to about a dozen. */
-function exactOrder({ first, between }: Costs): { order: number[]; seconds: number } {
+/**
+ * The shortest way through all, each once: Held and Karp's dynamic programme over subsets (1962), exact, and quick to
+ * about a dozen.
+ * @example shortestWay({ first: [30, 30], between: [[0, 60], [200, 0]] }).seconds // 90
+ */
+export function shortestWay({ first, between }: Costs): { order: number[]; seconds: number } {
   const n = first.length;
   const full = 1 << n;
   const cost = new Float64Array(full * n).fill(Infinity);
@@ -201,7 +210,7 @@ export function orderCost(
     const dirty = brings.filter((each) => freed.length > 0 && freed.every((cup) => changeS(cup, each) > SWAP_S + 1));
     return {
       sessionId,
-      seconds: stepS(from, to),
+      seconds: cupsChangeS(from, to),
       brings: brings.map((each) => each.name),
       dirty: dirty.map((each) => each.name),
     };
@@ -272,7 +281,7 @@ export function colourOrder(input: ColourOrderInput): ColourOrder {
   const exactOrders = sessions.length <= EXACT_UP_TO;
   const solve = (kept: readonly string[]): Night => {
     const costs = costsOf(input, new Set(kept));
-    return { kept, ...(exactOrders ? exactOrder(costs) : goodOrder(costs)) };
+    return { kept, ...(exactOrders ? shortestWay(costs) : goodOrder(costs)) };
   };
   const allCups = sessions.length <= EVERY_CUP_UP_TO;
   const nights = allCups

@@ -4,4 +4,5 @@ export * from './head-heat.ts';
 export * from './jar.ts';
 export * from './jar-figures.ts';
 export * from './colour-order.ts';
+export * from './cups.ts';
 export * from './figures.ts';

@@ -44,6 +44,8 @@ export function ticketActual(of: {
   moves: readonly TicketMove[];
   rates: { labourMinorPerHour: number; energyMinorPerKWh: number };
   ovenPowerW: number;
+  /** What the tools wear a good head, minor units, as it was planned; left out: nothing. */
+  wearMinor?: number;
   /** What a head takes at a step by the ways, s: for those that nobody timed. */
   handsS?: (step: string) => number;
 }): TicketActual {
@@ -68,6 +70,7 @@ export function ticketActual(of: {
   ) as Record<CostPart, number>;
   parts.energy = costOf(rates.energyMinorPerKWh, energyKWh);
   parts.work = costOf(rates.labourMinorPerHour, workS / 3600);
+  parts.wear = costOf(of.wearMinor ?? 0, Math.max(0, state.good));
   const totalMinor = sumMinor(Object.values(parts));
   const perHead =
     state.good > 0

@@ -11,6 +11,8 @@ export interface BlankKind {
   key: string;
   lines: PlanLine[];
   wanted: number;
+  /** Heads on all molds that share it: what one of them gives more makes up for another; left out: `wanted`. */
+  whole?: number;
 }
 export interface KindOnMold {
   kind: BlankKind;
@@ -134,42 +136,70 @@ const onCavities = (
   const casts = cavities.reduce((sum, cavity) => sum + cavity.casts, 0);
   const spread = eveningSpread === undefined ? {} : { spread: eveningSpread };
   const tonight = yieldTonight({ mean: meanYield(cavities), casts, ...spread });
-  const needed = castsFor(kind.wanted, throughBoth(tonight, after));
+  const { wanted, whole = wanted } = kind;
+  const needed = Math.ceil((wanted / whole) * castsFor(whole, throughBoth(tonight, after)));
   const { mean: yieldShare, sure: yieldSure } = tonight;
   return { kind, cavities, yieldShare, yieldSure, casts: needed, shots: Math.ceil(needed / cavities.length) };
 };
 
+/** A mold that casts a blank, with its cavities for it. */
+export type Casting = ReturnType<typeof moldsCasting<PlanMold>>[number];
+/** Which molds cast a kind of blank: the parts of its heads by mold, those with most cavities first. */
+export type MoldShares = (kind: BlankKind, casting: readonly Casting[]) => readonly number[];
+
 /**
- * Gives each kind of blank a mold and its cavities: the mold with most fitting cavities, and where kinds with other
- * hooks
- * want the same cavities, each next cavity goes to the kind that would need most shots. A plain rule that a maker can
- * follow; the optimal mix of molds is a later planner's work.
+ * All of it on the mold with most cavities: the plain rule, which a maker can follow.
+ * @example onBestMold({}, [{}, {}]) // [1, 0]
+ */
+export const onBestMold: MoldShares = (_kind, casting) => casting.map((_, at) => (at === 0 ? 1 : 0));
+
+/**
+ * All molds that cast it share it, by their cavities.
+ * @example byCavities({}, [{ cavities: [{}, {}] }, { cavities: [{}] }]) // [2, 1]
+ */
+export const byCavities: MoldShares = (_kind, casting) => casting.map(({ cavities }) => cavities.length);
+
+/**
+ * As many on each mold as somebody has planned; by the plain rule where nobody has.
+ * @param castsOf casts of a line on a mold: `castsOf(line, moldId)`
+ * @example asPlanned(() => 12)({ lines: [{}] }, [{ mold: {} }, { mold: {} }]) // [12, 12]
+ */
+export const asPlanned =
+  (castsOf: (line: PlanLine, moldId: string) => number): MoldShares =>
+  (kind, casting) => {
+    const shares = casting.map(({ mold }) => kind.lines.reduce((sum, line) => sum + castsOf(line, mold.id), 0));
+    return shares.some((share) => share > 0) ? shares : onBestMold(kind, casting);
+  };
+
+/**
+ * Gives each kind of blank its molds and cavities. Where kinds with other hooks want the same cavities of a mold, each
+ * next cavity goes to the kind that would need most shots: a cavity keeps its hook through a pour.
  * @param after what the steps after the pour leave of good heads; left out: all of them
- * @param spread whether all molds that cast a head share it, by their cavities; otherwise the best one casts all of it
+ * @param shares which molds cast it; left out: the one with most cavities for it
  * @example allocate(workshop().lines, workshop().molds)[0].shots // 25
  */
 export function allocate(
   lines: readonly PlanLine[],
   molds: readonly PlanMold[],
   after: YieldTonight = { mean: 1 },
-  spread = false,
+  shares: MoldShares = onBestMold,
 ): MoldAllocation[] {
   const byMold = new Map<string, { mold: PlanMold; kinds: BlankKind[] }>();
   for (const kind of kindsOf(lines)) {
     const casting = moldsCasting(kind.lines[0]!.product, molds);
-    const taking = spread ? casting : casting.slice(0, 1);
-    const total = taking.reduce((sum, { cavities }) => sum + cavities.length, 0);
+    const parts = shares(kind, casting);
+    const total = parts.reduce((sum, part) => sum + part, 0);
     let [before, given] = [0, 0];
-    for (const { mold, cavities } of taking) {
-      before += cavities.length;
+    casting.forEach(({ mold }, at) => {
+      before += parts[at]!;
       const upTo = Math.round((kind.wanted * before) / total);
       const wanted = upTo - given;
       given = upTo;
-      if (wanted === 0) continue;
+      if (wanted === 0) return;
       const entry = byMold.get(mold.id) ?? { mold, kinds: [] };
-      entry.kinds.push({ ...kind, wanted });
+      entry.kinds.push({ ...kind, wanted, whole: kind.wanted });
       byMold.set(mold.id, entry);
-    }
+    });
   }
   return [...byMold.values()].flatMap(({ mold, kinds }) => poursOn(mold, kinds, after));
 }

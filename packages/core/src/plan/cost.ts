@@ -8,10 +8,14 @@ export interface UnitCostInput {
   powderMinor: number;
   /** Other parts: guard, skirt, ring, treble, glue; none where nothing is said. */
   partsMinor?: number;
+  /** Bags and labels; none where nothing is said. */
+  packagingMinor?: number;
   energyKWh: number;
   energyMinorPerKWh: number;
   workS: number;
   labourMinorPerHour: number;
+  /** Wear of tools; none where nothing is said. */
+  wearMinor?: number;
 }
 
 /**
@@ -26,8 +30,32 @@ export function unitCostStack(input: UnitCostInput): CostStack {
     hook: input.hookMinor,
     powder: input.powderMinor,
     parts: input.partsMinor ?? 0,
+    packaging: input.packagingMinor ?? 0,
     dross: input.drossKg * input.leadMinorPerKg,
     energy: input.energyKWh * input.energyMinorPerKWh,
     work: (input.workS / 3600) * input.labourMinorPerHour,
+    wear: input.wearMinor ?? 0,
   };
 }
+
+/** A tool, what it cost, and heads until it is worn out. */
+export interface ToolCost {
+  priceMinor: number;
+  lifeHeads: number | null;
+}
+
+/**
+ * What the wear of tools costs a head, minor units: their price over their life; what does not wear costs none.
+ * @example wearMinor([{ priceMinor: 6000, lifeHeads: 20000 }, { priceMinor: 9900, lifeHeads: null }]) // 0.3
+ */
+export const wearMinor = (tools: readonly ToolCost[]): number =>
+  tools.reduce((sum, { priceMinor, lifeHeads }) => sum + (lifeHeads ? priceMinor / lifeHeads : 0), 0);
+
+/**
+ * The tools that serve a product: those that name it, and those that name none.
+ * @example serving('p', [{ priceMinor: 6000, lifeHeads: null, productIds: [] }]).length // 1
+ */
+export const serving = <T extends { productIds: readonly string[] }>(
+  productId: string,
+  tools: readonly T[] = [],
+): T[] => tools.filter(({ productIds }) => productIds.length === 0 || productIds.includes(productId));

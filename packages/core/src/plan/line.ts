@@ -5,11 +5,11 @@ import { SPREAD } from '../quantity/spreads.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
 import { castKg } from './blank.ts';
 import { blankKey, type KindOnMold } from './allocate.ts';
-import { unitCostStack } from './cost.ts';
+import { serving, unitCostStack, wearMinor } from './cost.ts';
 import { handsOf, totalSeconds } from './minutes.ts';
 import { powdersByStep, productBake } from './product.ts';
 import { perHead } from '../job/bill.ts';
-import { COST_PARTS, type CostPart } from '../job/part-kinds.ts';
+import { COST_PARTS, partKind, type CostPart } from '../job/part-kinds.ts';
 import type { Timing } from './timing.ts';
 import { stackTotal, type CostStack, type LinePlan, type PlanInput, type PlanLine } from './types.ts';
 
@@ -37,6 +37,10 @@ export function linePlan(
   const powders = powdersByStep(product, input.ways);
   const parts = product.parts ?? [];
   const priceOf = (materialId: string) => input.stock.find((each) => each.materialId === materialId)?.averageMinor ?? 0;
+  const partsCost = (costs: CostPart) =>
+    parts.reduce((sum, part) => {
+      return partKind(part.kind).costs === costs ? sum + perHead(part) * priceOf(part.partId) : sum;
+    }, 0);
   const massShare = leadKg / lines.reduce((sum, each) => sum + each.quantity * headKg(each, kinds), 0);
   const blank = blankKey(product);
   const alike = lines.filter((each) => each.product.source !== 'shelf' && blankKey(each.product) === blank);
@@ -50,7 +54,9 @@ export function linePlan(
     drossKg,
     hookMinor: product.hook && onMold ? priceOf(product.hook.materialId) : 0,
     powderMinor: powders.reduce((sum, powder) => sum + powder.kgPerHead * priceOf(powder.materialId), 0),
-    partsMinor: parts.reduce((sum, part) => sum + perHead(part) * priceOf(part.partId), 0),
+    partsMinor: partsCost('parts'),
+    packagingMinor: partsCost('packaging'),
+    wearMinor: wearMinor(serving(product.id, input.tools)),
     energyKWh: timing.energyKWh * massShare,
     energyMinorPerKWh: input.ways.energyMinorPerKWh,
     workS,
@@ -140,9 +146,11 @@ const COST_SPREAD: Record<CostPart, number> = {
   hook: 0,
   powder: Math.hypot(SPREAD.filmShare, SPREAD.staysOnShare),
   parts: 0,
+  packaging: 0,
   dross: SPREAD.drossShare,
   energy: SPREAD.energyShare,
   work: SPREAD.handsShare,
+  wear: 0,
 };
 
 const unitCostFigure = (stack: CostStack, name: string): Figure => {
@@ -151,8 +159,8 @@ const unitCostFigure = (stack: CostStack, name: string): Figure => {
     total,
     'minor/head',
     {
-      rule: `One ${name}: metal, hook, powder, other parts, what is skimmed off, electricity and your time.`,
-      formula: 'lead + hook + powder + parts + dross + energy + work',
+      rule: `One ${name}: metal, hook, powder, other parts, its bag, what is skimmed off, electricity, your time and what your tools wear.`,
+      formula: 'lead + hook + powder + parts + packaging + dross + energy + work + wear',
       source: 'Moving-average prices of your stock; house ways',
       inputs: Object.entries(stack).map(([part, minor]) => given(part, minor, 'minor/head')),
     },

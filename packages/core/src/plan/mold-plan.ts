@@ -4,14 +4,18 @@ import { settledMold } from '../freeze/settled.ts';
 import { massShareOfLead, SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
 import { cavitySolid } from '../geometry/solid.ts';
 import { sprueOf } from '../geometry/sprue.ts';
-import { warmPlan } from '../mold/warm-plan.ts';
+import { blanksToWarm, warmPlan, type WarmPlanInput } from '../mold/warm-plan.ts';
 import { metalAtMoldC } from '../pot/way.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
 import { castKg } from './blank.ts';
 import type { KindOnMold, MoldAllocation } from './allocate.ts';
 import type { CavityUse, HouseWays, MoldPlan, PlanMold, PlanPot } from './types.ts';
 
-const usesOf = (kinds: readonly KindOnMold[], alloy: Alloy): CavityUse[] =>
+/**
+ * What each cavity of these gives and takes, in their order.
+ * @example usesOf(kinds, SOFT_LEAD).length // 5
+ */
+export const usesOf = (kinds: readonly KindOnMold[], alloy: Alloy): CavityUse[] =>
   kinds
     .flatMap(({ kind, cavities, yieldShare, yieldSure }) =>
       cavities.map((cavity) => ({
@@ -58,30 +62,30 @@ interface PouredAt {
 }
 
 /** Blank shots by the mold's own way of warming; one that is open below can only be warmed on the pot. */
-function blanksFigure(mold: PlanMold, shotKg: number, { metalC, roomC, alloy }: PouredAt): Figure {
+function warmingOf(mold: PlanMold, { metalC, roomC, alloy }: PouredAt): WarmPlanInput {
   const openBelow = mold.cavities.some((cavity) => cavity.openBelow);
   const school = openBelow ? 'pot top' : (mold.warmSchool ?? 'blank shots');
-  return warmPlan({
-    ...knownBlock(mold),
-    shotKg,
-    barKg: mold.barKg ?? undefined,
-    metalC,
-    roomC,
-    alloy,
-    school,
-    openBelow,
-  }).blanks;
+  // Every open cavity is filled, used tonight or not: the mold is warmed as a whole.
+  const shotKg = massShareOfLead(alloy) * fullShotKg(mold.cavities);
+  return {
+    ...{ ...knownBlock(mold), shotKg, barKg: mold.barKg ?? undefined },
+    ...{ metalC, roomC, alloy, school, openBelow },
+  };
 }
 
-function openFigure({ mold, kinds }: MoldAllocation, ways: HouseWays, { metalC, roomC, alloy }: PouredAt): Figure {
+/** What the mold settles at when these cavities are filled shot by shot, and how long it stays closed. */
+const settledOf = ({ mold, kinds }: MoldAllocation, ways: HouseWays, { metalC, roomC, alloy }: PouredAt) =>
+  settledMold({
+    ...{ block: knownBlock(mold).block, cavities: kinds.flatMap((each) => each.cavities) },
+    ...{ shotsSinceSmoked: mold.shotsSinceSmoked, metalC, roomC, hands: ways, alloy },
+  });
+
+function openFigure(allocation: MoldAllocation, ways: HouseWays, at: PouredAt): Figure {
+  const { mold, kinds } = allocation;
+  const { metalC, alloy } = at;
   const { block } = knownBlock(mold);
   const cavities = kinds.flatMap((each) => each.cavities);
-  const { openS, moldC, cycleS, last } = settledMold({
-    block,
-    cavities,
-    shotsSinceSmoked: mold.shotsSinceSmoked,
-    ...{ metalC, roomC, hands: ways, alloy },
-  });
+  const { openS, moldC, cycleS, last } = settledOf(allocation, ways, at);
   const slowest = cavities.find(({ position }) => position === last.position)!;
   const heat = { metalC, moldC, alloy, moldMetal: block.metal ?? ('aluminium' as const) };
   return figure(
@@ -103,6 +107,32 @@ function openFigure({ mold, kinds }: MoldAllocation, ways: HouseWays, { metalC, 
   );
 }
 
+const pouredAt = (ways: HouseWays, pot: Pick<PlanPot, 'way'>, alloy: Alloy): PouredAt => ({
+  ...{ metalC: metalAtMoldC(ways.pourC, pot.way, alloy), roomC: ways.roomC, alloy },
+});
+
+/**
+ * Blank shots until a mold is warm.
+ * @example blanksOf(smallMold, ways, {}) // 4
+ */
+export const blanksOf = (
+  mold: PlanMold,
+  ways: HouseWays,
+  pot: Pick<PlanPot, 'way'>,
+  alloy: Alloy = SOFT_LEAD,
+): number => blanksToWarm(warmingOf(mold, pouredAt(ways, pot, alloy)));
+
+/**
+ * How long a mold stays closed after a shot of these cavities, s.
+ * @example openOf(allocations[0], ways, {}) // 1.841
+ */
+export const openOf = (
+  allocation: MoldAllocation,
+  ways: HouseWays,
+  pot: Pick<PlanPot, 'way'>,
+  alloy: Alloy = SOFT_LEAD,
+): number => settledOf(allocation, ways, pouredAt(ways, pot, alloy)).openS;
+
 /**
  * What one mold does in this plan.
  * @example moldPlan(allocations[0], ways, {}).shots.value // 25
@@ -113,16 +143,13 @@ export function moldPlan(
   pot: Pick<PlanPot, 'way'>,
   alloy: Alloy = SOFT_LEAD,
 ): MoldPlan {
-  const at = { metalC: metalAtMoldC(ways.pourC, pot.way, alloy), roomC: ways.roomC, alloy };
-  const uses = usesOf(allocation.kinds, alloy);
-  // Blank shots fill every open cavity, used tonight or not: the mold is warmed as a whole.
-  const blankShotKg = massShareOfLead(alloy) * fullShotKg(allocation.mold.cavities);
+  const at = pouredAt(ways, pot, alloy);
   return {
     moldId: allocation.mold.id,
     moldName: allocation.mold.name,
-    uses,
+    uses: usesOf(allocation.kinds, alloy),
     shots: shotsFigure(allocation),
-    blanks: blanksFigure(allocation.mold, blankShotKg, at),
+    blanks: warmPlan(warmingOf(allocation.mold, at)).blanks,
     openS: openFigure(allocation, ways, at),
   };
 }

@@ -1,13 +1,24 @@
 import { countInRange } from '../quantity/check.ts';
 import { figure, given } from '../quantity/figure.ts';
-import { allocate, castingProblem, type KindOnMold } from './allocate.ts';
+import type { SolveLp } from '../numeric/program.ts';
+import {
+  allocate,
+  asPlanned,
+  blankKey,
+  castingProblem,
+  moldsCasting,
+  onBestMold,
+  type KindOnMold,
+  type MoldShares,
+} from './allocate.ts';
+import { castsTonight } from './casts.ts';
 import { chargeKgOf, chargeParts, leadFigures, leadRange, type ChargePart } from './charge.ts';
 import { averageCost, linePlan } from './line.ts';
 import { moldPlan } from './mold-plan.ts';
 import { pinLimits } from './pins.ts';
 import { materialNeeds } from './needs.ts';
 import { handsFigure, meltFigure, minutesOf, ovenLoadsFigure, timingOf } from './timing.ts';
-import type { MoldPlan, Plan, PlanInput } from './types.ts';
+import type { MoldPlan, Plan, PlanInput, PlanLine } from './types.ts';
 
 /** Largest order line that is planned; beyond it somebody has mistyped. */
 export const MOST_HEADS_PER_LINE = 20_000;
@@ -16,10 +27,12 @@ export const MOST_HEADS_PER_LINE = 20_000;
  * Everything that can be said before the pot is switched on: shots, metal, hooks, powder, minutes, oven loads, cost,
  * and
  * what is missing. Products that no mold can cast are listed in `problems` and left out of the rest.
+ * @param solve a solver of integer programs: then the molds are those that take the least time at the pot; left out: of
+ *   each blank the one with most cavities
  * @throws QuantityError for quantities or ways out of range
  * @example planOrder(workshop()).charge.value // 2.403
  */
-export function planOrder(input: PlanInput): Plan {
+export function planOrder(input: PlanInput, solve?: SolveLp): Plan {
   for (const line of input.lines) {
     countInRange(`quantity of ${line.product.name}`, line.quantity, 1, MOST_HEADS_PER_LINE);
   }
@@ -29,11 +42,10 @@ export function planOrder(input: PlanInput): Plan {
     return text ? [{ productId: product.id, text }] : [];
   });
   const lines = input.lines.filter(({ product }) => !problems.some((problem) => problem.productId === product.id));
-  const allocations = allocate(
-    lines.filter((line) => cast.includes(line)),
-    input.molds,
-    input.afterPour,
-  );
+  const poured = lines.filter((line) => cast.includes(line));
+  const choice = poured.some(({ product }) => moldsCasting(product, input.molds).length > 1);
+  const shares = solve && choice ? inLeastTime(poured, input, solve) : onBestMold;
+  const allocations = allocate(poured, input.molds, input.afterPour, shares);
   const molds = allocations.map((allocation) => moldPlan(allocation, input.ways, input.pot));
   const kinds = allocations.flatMap((allocation) => allocation.kinds);
   const charge = kinds.length ? chargeOf(kinds, molds, input) : NO_CHARGE;
@@ -57,6 +69,19 @@ export function planOrder(input: PlanInput): Plan {
     pins: pinLimits(lines, input),
     problems,
   };
+}
+
+/** The molds that take the least time at the pot, one after another. */
+function inLeastTime(lines: readonly PlanLine[], input: PlanInput, solve: SolveLp): MoldShares {
+  const { molds, pot, ways, afterPour } = input;
+  const wanted = lines.map(({ product, quantity }) => {
+    return { workId: product.id, product, heads: quantity, fromPot: false };
+  });
+  const casts = castsTonight({ wanted, molds, pot, ways, atOnce: 1, ...(afterPour ? { afterPour } : {}) }, solve);
+  return asPlanned(({ product }, moldId) => {
+    const uses = casts.molds.find((mold) => mold.moldId === moldId)?.uses ?? [];
+    return uses.find(({ blankId }) => blankId === blankKey(product))?.casts ?? 0;
+  });
 }
 
 /** Heads off the shelf need no pot. */

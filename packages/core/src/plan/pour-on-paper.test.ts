@@ -1,5 +1,5 @@
 import { cavity, product, workshop } from '../test/workshop.ts';
-import { castingProblem } from './allocate.ts';
+import { asPlanned, byCavities, castingProblem, onBestMold } from './allocate.ts';
 import { workBeforeS } from './minutes.ts';
 import { planOrder } from './plan.ts';
 import { preparePour } from './prepare-pour.ts';
@@ -180,12 +180,29 @@ test('one head on two molds in turn: shared by their cavities, and neither casts
   });
   const lines = [{ product: product(10, { id: 't' }), quantity: 90 }];
   const prepared = (spread: boolean) =>
-    preparePour({ ...workshop(), lines, molds: [alike('a', 4), alike('b', 2)], atOnce: 2, spread }).setup;
+    preparePour({
+      ...workshop(),
+      lines,
+      molds: [alike('a', 4), alike('b', 2)],
+      atOnce: 2,
+      shares: spread ? byCavities : onBestMold,
+    }).setup;
   // Not asked for: the mold with most cavities casts all.
   expect(prepared(false).molds.map(({ moldId }) => moldId)).toEqual(['a']);
   const setup = prepared(true);
   expect(setup.needs).toEqual({ t: 90 });
   expect(setup.molds.map(({ moldId }) => moldId)).toEqual(['a', 'b']);
+  // As an evening was planned: a third of them on the larger mold, and by the plain rule where it planned nothing.
+  const asked = (castsOf: (moldId: string) => number) =>
+    preparePour({
+      ...workshop(),
+      ...{ lines, molds: [alike('a', 4), alike('b', 2)], atOnce: 2 },
+      shares: asPlanned((_line, moldId) => castsOf(moldId)),
+    }).setup.molds.map(({ moldId, plannedShots }) => [moldId, plannedShots] as const);
+  const [[, few], [, many]] = asked((moldId) => (moldId === 'a' ? 30 : 60)) as [[string, number], [string, number]];
+  expect(many / few).toBeGreaterThan(3.5);
+  expect(many / few).toBeLessThan(4.5);
+  expect(asked(() => 0).map(([moldId]) => moldId)).toEqual(['a']);
   // 60 of 90 on four of six cavities, 30 on two: both are done after about as many shots.
   const [a, b] = setup.molds.map(({ plannedShots }) => plannedShots) as [number, number];
   expect(Math.abs(a - b)).toBeLessThanOrEqual(2);

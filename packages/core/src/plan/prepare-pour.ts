@@ -5,7 +5,7 @@ import { BLANK_CYCLE_S } from '../mold/warm-up.ts';
 import { shotsSeconds } from '../mold/shot-seconds.ts';
 import { meltTime } from '../pot/time-to-pour.ts';
 import type { CavityLoad, PourPlanned, PourSetup } from '../run/pour-log.ts';
-import { allocate, castingProblem, cavitiesAShot, type MoldAllocation } from './allocate.ts';
+import { allocate, castingProblem, cavitiesAShot, type MoldAllocation, type MoldShares } from './allocate.ts';
 import { chargeKgOf, chargeParts } from './charge.ts';
 import { moldPlan } from './mold-plan.ts';
 import { insertsOf } from './blank.ts';
@@ -18,8 +18,8 @@ export interface PourWanted {
   molds: readonly PlanMold[];
   /** How many of them are poured in turn. */
   atOnce: number;
-  /** Whether molds that cast the same head share it; otherwise the one with most cavities for it casts it. */
-  spread?: boolean;
+  /** Which molds cast a head; left out: the one with most cavities for it. */
+  shares?: MoldShares;
   pot: PlanPot;
   ways: HouseWays;
   /** What is poured; soft lead where nothing is said. */
@@ -93,7 +93,7 @@ export const pourProblem = ({ lines, molds }: Pick<PourWanted, 'lines' | 'molds'
 export function preparePour(wanted: PourWanted): PreparedPour {
   const { lines, molds, atOnce, pot, ways, alloy = SOFT_LEAD } = wanted;
   const metalShare = massShareOfLead(alloy);
-  const all = allocate(lines, molds, undefined, wanted.spread);
+  const all = allocate(lines, molds, undefined, wanted.shares);
   const allocations = molds.flatMap((mold) => all.find((each) => each.mold.id === mold.id) ?? []);
   const pourC = pourTemperatureC(alloy, ways.pourC);
   const plans = allocations.map((allocation) => moldPlan(allocation, { ...ways, pourC }, pot, alloy));

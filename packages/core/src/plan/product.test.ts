@@ -140,7 +140,17 @@ describe('time and money', () => {
       workS: 60,
       labourMinorPerHour: 1200,
     });
-    expect(stack).toEqual({ lead: 2.5, hook: 16, powder: 0.9, parts: 0, dross: 0.05, energy: 0.16, work: 20 });
+    expect(stack).toEqual({
+      lead: 2.5,
+      hook: 16,
+      powder: 0.9,
+      parts: 0,
+      packaging: 0,
+      dross: 0.05,
+      energy: 0.16,
+      work: 20,
+      wear: 0,
+    });
     expect(stackTotal(stack)).toBeCloseTo(39.61, 9);
     expect(Object.keys(stack)).toEqual([...COST_PARTS]);
   });

@@ -8,6 +8,7 @@ import type { PinLimit, Pins } from './pins.ts';
 import type { PotWay } from '../pot/way.ts';
 import type { Basis } from '../quantity/figure.ts';
 import type { YieldTonight } from '../count/yield.ts';
+import type { CupColour } from '../paint/colour-order.ts';
 import type { PaintZone } from '../paint/coverage.ts';
 import type { Schools } from '../ways/school.ts';
 import type { MoldMetal } from '../mold/block.ts';
@@ -19,6 +20,7 @@ import type { RouteStep } from '../job/route.ts';
 import type { Source } from '../job/ticket.ts';
 import type { Bend } from '../seat/seat.ts';
 import type { CavityVariant } from '../mold/variants.ts';
+import type { ToolCost } from './cost.ts';
 import type { Wire } from '../geometry/hook.ts';
 
 export interface PlanHook {
@@ -41,6 +43,9 @@ export interface PlanPowder {
   materialId: string;
   name: string;
   specificGravity: number;
+  /** Six hexadecimal digits, and how it shines: what of it shows in another powder. */
+  colour?: string;
+  gloss?: CupColour['gloss'];
   /** Empty for liquid paint, which dries instead. */
   label: LabelPoint[];
   form?: 'powder' | 'liquid';
@@ -187,6 +192,8 @@ export interface PlanInput {
   ways: KnownWays;
   lead: StockOnHand;
   stock: StockOnHand[];
+  /** Tools that wear out, with the products that they serve: all where none is named. */
+  tools?: readonly (ToolCost & { productIds: readonly string[] })[];
   /** What the steps after the pour leave of good heads, see yieldAfterPour; left out: all of them. */
   afterPour?: YieldTonight;
   /** Base-hole pins by diameter, as far as they were counted, and those that are in heads under way. */

@@ -1,7 +1,8 @@
 import { mean, sampleCorrelation, standardDeviation } from 'simple-statistics';
 import { seeded } from '../random/seeded.ts';
 import { chanceBy, chances, gains, timeOf, USUAL_SPREAD, type Chances, type EveningSpread } from './chance.ts';
-import { schedule, type Task } from './schedule.ts';
+import type { Task } from './place.ts';
+import { schedule } from './schedule.ts';
 
 const task = (id: string, station: string, seconds: number, after: string[] = [], hands = true): Task => ({
   ...{ id, name: id, station, seconds, hands, holds: hands ? [] : [station], works: ['w'], heads: 1 },

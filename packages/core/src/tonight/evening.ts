@@ -5,8 +5,8 @@ import { POUR_STEP } from '../job/bill.ts';
 import type { HookSize } from '../geometry/hook.ts';
 import type { StyleId } from '../geometry/styles.ts';
 import { mixPlan, MIXING_S } from '../finish/mix.ts';
-import { SWAP_S } from '../paint/colour-order.ts';
-import type { Task } from './schedule.ts';
+import type { CupColour } from '../paint/colour-order.ts';
+import type { Task } from './place.ts';
 
 /** A glue of two parts: stiff a while after it is mixed, and set a longer while after that. */
 export interface StepGlue {
@@ -28,6 +28,8 @@ export interface WorkStep {
   bake: { program: string; seconds: number } | null;
   /** Its colours, by name: heads that want the same are dipped in one session. */
   colour: string | null;
+  /** What must stand in the cups for it; none where nothing is dipped. */
+  cups?: readonly CupColour[];
   /** What is mixed for it: heads that want the same share a mix. */
   glue?: StepGlue | null;
   /** Heads that wait here now. */
@@ -73,6 +75,8 @@ export interface EveningInput {
   lotSize?: number;
   /** People who can share one step of a lot; left out: one. */
   people?: number;
+  /** Guns there are: no more than so many dip at once; left out: one. */
+  guns?: number;
   /** Whether what was poured apart is baked apart: more loads, and the first of them sooner. */
   apart?: boolean;
 }
@@ -167,7 +171,7 @@ function asOne(drafts: readonly Draft[]): Task {
       heads,
       works: [...new Set(drafts.flatMap(({ task }) => task.works))],
     },
-    seconds: handsS + (wants!.glue ? mixes * MIXING_S : SWAP_S),
+    seconds: handsS + mixes * MIXING_S,
     after: drafts.flatMap(({ task }) => task.after),
   };
 }
@@ -318,8 +322,9 @@ function toNextBake(on: OnItsWay, input: EveningInput, add: Add): LoadPart | nul
     if (heads <= 0) continue;
     if (step.bake) return { on, step, heads };
     const seconds = heads * step.secondsPerHead;
-    const shares = Math.max(1, Math.min(input.people ?? 1, Math.floor(seconds / WORTH_SHARING_S)));
-    const { colour, glue = null } = step;
+    const atOnce = Math.min(input.people ?? 1, step.station === 'paint' ? (input.guns ?? 1) : Infinity);
+    const shares = Math.max(1, Math.min(atOnce, Math.floor(seconds / WORTH_SHARING_S)));
+    const { colour, cups = [], glue = null } = step;
     const says = glue ? `${step.does}, ${glue.name}` : colour === null ? null : `${step.does} ${colour}`;
     const ids = Array.from({ length: shares }, (_, share) => `${lot.work.id} ${lot.nth} ${step.key} ${share}`);
     ids.forEach((id, share) => {
@@ -328,6 +333,7 @@ function toNextBake(on: OnItsWay, input: EveningInput, add: Add): LoadPart | nul
         ...{ hands: true, after: on.before, seconds: seconds / shares },
         holds: step.station === 'paint' ? ['gun'] : [],
         ...{ works: [lot.work.id], heads: Math.round(heads / shares) },
+        ...(cups.length > 0 ? { cups } : {}),
       };
       on.stretch.push(add(task, says === null ? null : { says, glue, nth: `${on.sessions} ${share}` }));
     });

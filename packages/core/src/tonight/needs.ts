@@ -1,7 +1,10 @@
 import { perHead, POUR_STEP } from '../job/bill.ts';
 import { powdersByStep, stepsOf } from '../plan/product.ts';
-import type { CastsTonight } from './casts.ts';
-import type { TonightAsked, TonightWishes } from './tonight.ts';
+import { OVEN_DUTY } from '../plan/timing.ts';
+import { holdingEnergyKWh } from '../pot/time-to-pour.ts';
+import { J_PER_KWH } from '../quantity/units.ts';
+import type { CastsTonight } from '../plan/casts.ts';
+import type { TonightAsked, TonightPlan, TonightWishes } from './tonight.ts';
 
 /** What an evening takes of a material, against what is on the shelf. */
 export interface NeedTonight {
@@ -50,4 +53,60 @@ export function needsTonight(asked: TonightAsked, wishes: TonightWishes, casts: 
     const { name, kind, quantity: have } = there;
     return [{ materialId, name, kind, need, have, missing: Math.max(0, need - have) }];
   });
+}
+
+/** Electricity of an evening, kWh, with what it costs, minor units, and the most metal that is melted at once, kg. */
+export interface HeatTonight {
+  potKWh: number;
+  ovenKWh: number;
+  costMinor: number;
+  meltKg: number;
+}
+
+/**
+ * What pot and oven draw: melting at full power, held hot while it is poured, the oven at the duty of a hot one. A
+ * torch's gas is not in it.
+ * @throws QuantityError for a pot whose loss is out of range
+ * @example heatTonight(asked, planTonight(asked, wishes, castsOfTonight(asked, wishes, solve),
+ *   { tries: 20 })).ovenKWh > 0 // true
+ */
+export function heatTonight({ pot, oven, ways }: TonightAsked, { pours, tasks }: TonightPlan): HeatTonight {
+  const sum = (values: readonly number[]) => values.reduce((all, each) => all + each, 0);
+  const potKWh = sum(
+    pours.map(({ meltS, seconds }) => {
+      const holding = { lossWPerK: pot.lossWPerK, potC: ways.pourC, roomC: ways.roomC, seconds };
+      return (pot.powerW * meltS) / J_PER_KWH + holdingEnergyKWh(holding);
+    }),
+  );
+  const bakingS = sum(tasks.map(({ holds, seconds }) => (holds.includes('oven') ? seconds : 0)));
+  const ovenKWh = (oven.powerW * OVEN_DUTY * bakingS) / J_PER_KWH;
+  const meltsKg = pours.map(({ molds }) => sum(molds.map(({ castKg }) => castKg)) * (1 + ways.drossShare));
+  return {
+    ...{ potKWh, ovenKWh, costMinor: (potKWh + ovenKWh) * ways.energyMinorPerKWh },
+    meltKg: meltsKg.length > 0 ? Math.min(pot.capacityKg, Math.max(...meltsKg) + ways.heelKg) : 0,
+  };
+}
+
+/**
+ * When each material is wanted first, s from the beginning: its step begins then, the pot a while before.
+ * @example wantedFirst(asked, planTonight(asked, wishes, castsOfTonight(asked, wishes, solve),
+ *   { tries: 20 })).size > 1 // true
+ */
+export function wantedFirst({ wanted, ways, leadId }: TonightAsked, plan: TonightPlan): Map<string, number> {
+  const first = new Map<string, number>();
+  const note = (materialId: string, atS: number) =>
+    first.set(materialId, Math.min(first.get(materialId) ?? Infinity, atS));
+  plan.tasks.forEach(({ works, step, leadS = 0 }, at) => {
+    const atS = plan.schedule.placed[at]!.startS - leadS;
+    for (const { id, product } of wanted) {
+      if (!works.includes(id)) continue;
+      if (step === POUR_STEP) {
+        note(leadId, atS);
+        if (product.hook) note(product.hook.materialId, atS);
+      }
+      for (const part of product.parts ?? []) if (part.step === step) note(part.partId, atS);
+      for (const powder of powdersByStep(product, ways)) if (powder.step === step) note(powder.materialId, atS);
+    }
+  });
+  return first;
 }

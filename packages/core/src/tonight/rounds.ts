@@ -1,6 +1,6 @@
 import { pinInWorkM, pinOutAfter, samePin, type Pins } from '../plan/pins.ts';
 import type { HouseWays, PlanMold, PlanProduct } from '../plan/types.ts';
-import type { CastsOnMold, MoldTonight } from './casts.ts';
+import type { CastsOnMold, MoldTonight } from '../plan/casts.ts';
 import type { Work } from './evening.ts';
 
 /**

@@ -1,6 +1,10 @@
 import { seeded } from '../random/seeded.ts';
 import { eveningTasks, type EveningInput, type Work, type WorkStep } from './evening.ts';
-import { lowerBoundS, place, schedule, type Placed, type Shop, type Task } from './schedule.ts';
+import { cupsChangeS } from '../paint/colour-order.ts';
+import { cupsOf } from '../paint/cups.ts';
+import { lowerBoundS } from './bound.ts';
+import { place, type Placed, type Shop, type Task } from './place.ts';
+import { schedule } from './schedule.ts';
 
 const task = (id: string, seconds: number, more: Partial<Task> = {}): Task => ({
   ...{ id, name: id, station: 'trim', seconds, hands: true, holds: [], after: [], works: [id], heads: 1 },
@@ -25,9 +29,19 @@ function holds(tasks: readonly Task[], placed: readonly Placed[], shop: Shop): v
       expect(overlaps(held)).toBe(false);
     }
   }
+  // Cups are changed from what was dipped at the same gun before, the first ones filled.
+  for (let unit = 0; unit < (shop.tools?.['gun'] ?? 1); unit++) {
+    const dips = tasks
+      .map((each, at) => ({ cups: each.cups ?? [], ...placed[at]! }))
+      .filter(({ cups, tools }) => cups.length > 0 && tools['gun'] === unit)
+      .sort((a, b) => a.startS - b.startS);
+    dips.forEach(({ cups, changeS }, nth) =>
+      expect(changeS).toBeCloseTo(cupsChangeS(nth > 0 ? dips[nth - 1]!.cups : [], cups), 9),
+    );
+  }
   tasks.forEach((each, at) => {
     const { startS, endS, person, tools } = placed[at]!;
-    expect(endS - startS).toBeCloseTo(each.seconds, 6);
+    expect(endS - startS).toBeCloseTo(each.seconds + placed[at]!.changeS, 6);
     expect(person === null).toBe(!each.hands);
     expect(Object.keys(tools).sort()).toEqual([...new Set(each.holds)].sort());
     const can = person === null ? null : shop.people[person]!.can;
@@ -43,7 +57,9 @@ function holds(tasks: readonly Task[], placed: readonly Placed[], shop: Shop): v
   });
 }
 
-const COLOURS = ['white', 'red', 'olive', 'black'];
+const COLOURS = { white: '#f4f1e8', red: '#b83a2e', olive: '#6b6b35', black: '#26282b' };
+const cupOf = (name: keyof typeof COLOURS) => cupsOf([{ powder: { materialId: name, name, colour: COLOURS[name] } }]);
+const dip = (colour: keyof typeof COLOURS) => ({ colour, cups: cupOf(colour) });
 /** An evening somebody might have: one to six works, some half done, one or two pours, one oven. */
 function randomEvening(random: () => number): { input: EveningInput; shop: Shop } {
   const whole = (low: number, high: number) => low + Math.floor(random() * (high - low + 1));
@@ -55,7 +71,7 @@ function randomEvening(random: () => number): { input: EveningInput; shop: Shop 
     const minutes = [15, 20, 30][whole(0, 2)]!;
     const all = [
       step('trim', whole(6, 20)),
-      step('paint', whole(25, 70), { colour: COLOURS[whole(0, 3)]! }),
+      step('paint', whole(25, 70), dip((['white', 'red', 'olive', 'black'] as const)[whole(0, 3)]!)),
       step('bake', whole(4, 10), { bake: { program: `${minutes} min`, seconds: 60 * minutes } }),
       step('finish', whole(5, 40), { waitS: 0 }),
     ];
@@ -84,7 +100,7 @@ function randomEvening(random: () => number): { input: EveningInput; shop: Shop 
   };
 }
 
-// The bar is a twentieth each: at most two of these hundred are reached to no more than 6.1 %.
+// The bar is a twentieth each: at most two of these hundred are reached to no more than 5.5 %.
 test('100 evenings: nothing is taken twice, and nearly all end within a twentieth of the bound', () => {
   const random = seeded(29);
   const gaps: number[] = [];
@@ -115,7 +131,7 @@ test('100 evenings: nothing is taken twice, and nearly all end within a twentiet
   expect(gaps[0]).toBeGreaterThanOrEqual(-1e-9);
   expect(gaps[50]).toBeLessThanOrEqual(0.02);
   expect(gaps.filter((gap) => gap > 0.05).length).toBeLessThanOrEqual(2);
-  expect(gaps[99]).toBeLessThanOrEqual(0.062);
+  expect(gaps[99]).toBeLessThanOrEqual(0.055);
 }, 120_000);
 
 test('a chain is as long as its parts, and what works by itself is passed by other work', () => {
@@ -172,6 +188,17 @@ test('nobody works between two evenings, and what dries does', () => {
   expect(placed.map(({ startS }) => startS)).toEqual([0, 86_400, 88_200]);
 });
 
+test('more work than all evenings take goes on in the last of them', () => {
+  const windows = [
+    { fromS: 0, toS: 1800 },
+    { fromS: 86_400, toS: 88_200 },
+  ];
+  const tasks = ['a', 'b', 'c', 'd'].map((id) => task(id, 1500, { holds: ['gun'] }));
+  const { placed, endS, boundS } = schedule(tasks, { ...alone, windows });
+  expect(placed.map(({ startS }) => startS).sort((a, b) => a - b)).toEqual([0, 86_400, 87_900, 89_400]);
+  expect(boundS).toBeLessThanOrEqual(endS);
+});
+
 test('what is pinned begins then and no earlier; what waits for itself is refused', () => {
   const tasks = [task('a', 600), task('b', 600)];
   const { placed } = schedule(tasks, alone, { pinned: { a: 900 } });
@@ -199,6 +226,74 @@ test('one machine: the bound of a case worked by hand is what is reached', () =>
   const tasks = [...way('1', 0, 100), ...way('2', 10, 0), ...way('3', 20, 50)];
   expect(lowerBoundS(tasks, alone)).toBe(130);
   expect(schedule(tasks, alone).endS).toBe(130);
+});
+
+test('one machine: no bound is above the best of all orders, and few are below it', () => {
+  const random = seeded(4);
+  const whole = (low: number, high: number) => low + Math.floor(random() * (high - low + 1));
+  let reached = 0;
+  for (let round = 0; round < 200; round++) {
+    const jobs = Array.from({ length: whole(2, 6) }, () => [whole(0, 60), whole(1, 30), whole(0, 60)] as const);
+    const tasks = jobs.flatMap(([headS, seconds, tailS], at): Task[] => [
+      task(`h${at}`, headS, { hands: false }),
+      task(`${at}`, seconds, { hands: false, holds: ['gun'], after: [{ task: `h${at}`, lagS: 0 }] }),
+      task(`t${at}`, tailS, { hands: false, after: [{ task: `${at}`, lagS: 0 }] }),
+    ]);
+    const orders = (left: readonly number[]): number[][] =>
+      left.length === 0 ? [[]] : left.flatMap((at) => orders(left.filter((o) => o !== at)).map((o) => [at, ...o]));
+    const ends = orders(jobs.map((_, at) => at)).map((order) => {
+      let [now, end] = [0, 0];
+      for (const at of order) {
+        const [headS, seconds, tailS] = jobs[at]!;
+        now = Math.max(now, headS) + seconds;
+        end = Math.max(end, now + tailS);
+      }
+      return end;
+    });
+    const best = Math.min(...ends);
+    const boundS = lowerBoundS(tasks, alone);
+    expect(boundS).toBeLessThanOrEqual(best + 1e-6);
+    if (boundS > best - 1e-6) reached += 1;
+  }
+  expect(reached).toBeGreaterThanOrEqual(198);
+});
+
+describe('cups', () => {
+  const dips = (...colours: (keyof typeof COLOURS)[]) =>
+    colours.map((colour, at) =>
+      task(`${colour} ${at}`, 600, { station: 'paint', holds: ['gun'], cups: cupOf(colour), works: [`${at}`] }),
+    );
+  const order = (tasks: readonly Task[], placed: readonly Placed[]) =>
+    placed
+      .map(({ startS }, at) => ({ startS, name: tasks[at]!.name }))
+      .sort((a, b) => a.startS - b.startS)
+      .map(({ name }) => name.split(' ')[0]);
+
+  test('light is dipped before dark, the same colour one after another, and the bound is reached', () => {
+    const tasks = dips('black', 'white', 'red', 'white');
+    const { placed, endS, boundS } = schedule(tasks, alone);
+    holds(tasks, placed, alone);
+    expect(order(tasks, placed)).toEqual(['white', 'white', 'red', 'black']);
+    // By hand: half a minute to fill a cup, and a minute for each change to something darker.
+    expect(endS).toBe(4 * 600 + 30 + 60 + 60);
+    expect(boundS).toBe(endS);
+  });
+
+  test('dark before light where it is due, and the cup is cleaned for longer', () => {
+    const tasks = dips('black', 'white');
+    const { placed } = schedule(tasks, alone, { due: { 0: 700 } });
+    holds(tasks, placed, alone);
+    expect(order(tasks, placed)).toEqual(['black', 'white']);
+    expect(placed[1]!.changeS).toBeGreaterThan(180);
+  });
+
+  test('at two guns each keeps its own', () => {
+    const tasks = dips('black', 'white', 'black', 'white');
+    const two: Shop = { people: [...alone.people, ...alone.people], tools: { gun: 2 } };
+    const { placed, endS } = schedule(tasks, two);
+    holds(tasks, placed, two);
+    expect(endS).toBe(1200 + 30);
+  });
 });
 
 test('a pot melts in the evening that it is poured in, and not in the one before', () => {

@@ -1,8 +1,8 @@
 import { cavity, product, workshop } from '../test/workshop.ts';
 import { solver } from '../test/solve.ts';
 import { powdersPerHead } from '../plan/product.ts';
-import { castsTonight, type CastsInput } from './casts.ts';
-import { needsTonight } from './needs.ts';
+import { castsTonight, type CastsInput } from '../plan/casts.ts';
+import { heatTonight, needsTonight, wantedFirst } from './needs.ts';
 import type { SolveLp } from '../numeric/program.ts';
 import { castsOfTonight, planTonight, type TonightAsked, type TonightWishes, type Wanted } from './tonight.ts';
 
@@ -145,6 +145,33 @@ test('what it takes: a hook a cast, powder for every head that is still to be pa
   expect(nothing).toEqual([]);
 });
 
+test('what it draws, and when each material is wanted first', () => {
+  const from = asked({ wanted: [wanted('a', 10, 60)] });
+  const made = plan(from, wishes());
+  const { potKWh, ovenKWh, costMinor, meltKg } = heatTonight(from, made);
+  const [pour] = made.pours;
+  // By hand: watts times hours; melting at full power, then what the hot pot loses to the room; the oven at 60 %.
+  const meltWh = (pot.powerW * pour!.meltS) / 3600;
+  const heldWh = (pot.lossWPerK * (ways.pourC - ways.roomC) * pour!.seconds) / 3600;
+  expect(1000 * potKWh).toBeCloseTo(meltWh + heldWh, 6);
+  const bakedS = made.tasks.filter(({ id }) => id.startsWith('bake')).reduce((sum, { seconds }) => sum + seconds, 0);
+  expect(bakedS).toBeGreaterThan(0);
+  expect(1000 * ovenKWh).toBeCloseTo((0.6 * oven.powerW * bakedS) / 3600, 6);
+  expect(costMinor).toBeCloseTo((potKWh + ovenKWh) * ways.energyMinorPerKWh, 9);
+  // 0.72 kg of heads with their sprues and the heel: within what sprues may be.
+  expect(meltKg).toBeGreaterThan(0.7 + ways.heelKg);
+  expect(meltKg).toBeLessThan(1.4 + ways.heelKg);
+  const first = wantedFirst(from, made);
+  const begins = (station: string) => made.schedule.placed[made.tasks.findIndex((each) => each.station === station)]!;
+  // Lead is wanted when the pot is switched on, powder when it is dipped.
+  expect(first.get('lead')).toBe(0);
+  expect(first.get('hook-2/0')).toBe(0);
+  expect(first.get('white')).toBe(begins('paint').startS);
+  expect(heatTonight(from, plan(from, wishes({ leftOut: ['a'] })))).toEqual({
+    ...{ potKWh: 0, ovenKWh: 0, costMinor: 0, meltKg: 0 },
+  });
+});
+
 test('a helper, a second mold: it is done sooner; half done work is gone on with', () => {
   const alone = plan(asked(), wishes(), 300);
   const two = wishes({
@@ -175,4 +202,16 @@ test('nobody there, an evening that ends before it begins: refused with a word',
   expect(() => plan(asked(), wishes({ evenings: [] }))).toThrow(/evenings is none/);
   const backwards = wishes({ evenings: [{ fromMs: startMs, toMs: startMs - 1 }] });
   expect(() => plan(asked(), backwards)).toThrow(/ends before it begins/);
+});
+
+test('late in an evening: what does not fit goes into a whole one, and into however many it takes', () => {
+  const late = { fromMs: startMs + 4.75 * hour, toMs: startMs + 5 * hour };
+  const usual = { fromMs: startMs, toMs: startMs + 5 * hour };
+  const next = plan(asked(), wishes({ evenings: [late], usual }));
+  expect(next.windows[1]).toEqual({ fromS: 86_400 - 4.75 * 3600, toS: 86_400 + 0.25 * 3600 });
+  expect(next.schedule.endS).toBeLessThan(2 * 86_400);
+  // Without a usual evening the quarter of an hour comes again, fifteen times, and then work goes on to its end.
+  const many = plan(asked({ wanted: [wanted('a', 10, 600)] }), wishes({ evenings: [late] }));
+  expect(many.ends.map(({ id }) => id)).toEqual(['a']);
+  expect(many.schedule.endS).toBeLessThan(40 * 86_400);
 });

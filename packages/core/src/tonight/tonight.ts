@@ -5,14 +5,16 @@ import { stepSeconds } from '../plan/minutes.ts';
 import { productBakedJK, productLagS, stepsOf } from '../plan/product.ts';
 import { blankKey } from '../plan/allocate.ts';
 import { dryWaitS } from '../plan/timing.ts';
+import { cupsOf } from '../paint/cups.ts';
 import { finishSchool } from '../ways/finish.ts';
 import type { Pins } from '../plan/pins.ts';
 import type { KnownWays, PlanMold, PlanOven, PlanPot, PlanProduct, PlanStep, StockOnHand } from '../plan/types.ts';
 import type { SolveLp } from '../numeric/program.ts';
-import { castsTonight, pourSeconds, type CastsTonight, type MoldTonight } from './casts.ts';
+import { castsTonight, pourSeconds, type CastsTonight, type MoldTonight } from '../plan/casts.ts';
 import { eveningTasks, type PourOfEvening, type StepGlue, type Work, type WorkStep } from './evening.ts';
 import { inRounds, pinOf, type PourRound } from './rounds.ts';
-import { endsOf, schedule, type Due, type Person, type Schedule, type SearchOptions, type Task } from './schedule.ts';
+import type { Person, Schedule, Task } from './place.ts';
+import { endsOf, schedule, type Due, type SearchOptions } from './schedule.ts';
 
 /** Heads that are wanted of one product: a line of an order, or a ticket that is under way. */
 export interface Wanted {
@@ -56,6 +58,8 @@ export interface TonightAsked {
 export interface TonightWishes {
   /** Evenings from now on, ms; the first begins the plan. */
   evenings: readonly { fromMs: number; toMs: number }[];
+  /** An evening like those that follow, where the last of these has begun already; left out: like that one. */
+  usual?: { fromMs: number; toMs: number };
   people: readonly Person[];
   guns: number;
   /** Molds poured in turn, 1 or 2. */
@@ -106,6 +110,7 @@ function workOf(wanted: Wanted, asked: TonightAsked): Work {
     secondsPerHead: stepSeconds(step, ways, product),
     waitS: (step.wait?.seconds ?? 0) + dryWaitS(step.layers),
     colour: step.layers.map(({ powder }) => powder.name).join(', ') || null,
+    cups: cupsOf(step.layers),
     glue: glueOf(product, step, potLifeS),
     // Heads off the shelf wait at the first step.
     left: (left[step.key] ?? 0) + (!cast && at === 0 && ticketNumber === null ? heads : 0),
@@ -152,6 +157,9 @@ function poursOf(casts: CastsTonight, { atOnce }: TonightWishes, asked: TonightA
   });
 }
 
+/** The darkest of its colours: dips go from light to dark. */
+const darknessOf = ({ steps }: Work) =>
+  Math.max(0, ...steps.flatMap(({ cups = [] }) => cups.map(({ lightness }) => 1 - lightness)));
 const coloursOf = ({ steps }: Work) => steps.flatMap(({ colour }) => colour ?? []).join(', ');
 
 const pourName = (molds: readonly MoldTonight[], round: number, rounds: number) =>
@@ -218,8 +226,9 @@ export function planTonight(
     wanted.flatMap(({ id, dueMs }) => (dueMs === null ? [] : [[id, (dueMs - startMs) / MS]])),
   );
   const windows = evenings.map(({ fromMs, toMs }) => ({ fromS: (fromMs - startMs) / MS, toS: (toMs - startMs) / MS }));
-  // Later than the last evening there is always another one like it.
-  const last = windows.at(-1)!;
+  // Later than the last evening there is always another one.
+  const { fromMs, toMs } = wishes.usual ?? evenings.at(-1)!;
+  const last = { fromS: (fromMs - startMs) / MS, toS: (toMs - startMs) / MS };
   const more = Array.from({ length: MORE_EVENINGS }, (_, nth) => ({
     ...{ fromS: last.fromS + DAY_S * (nth + 1), toS: last.toS + DAY_S * (nth + 1) },
   }));
@@ -237,17 +246,19 @@ export function planTonight(
       input,
       sorted((a, b) => b.toCast - a.toCast),
     ),
-    ...(people.length > 1 ? [eveningTasks({ ...input, people: people.length }, ids)] : []),
+    ...(people.length > 1 ? [eveningTasks({ ...input, people: people.length, guns }, ids)] : []),
     ...(pours.length > 1 ? [eveningTasks({ ...input, apart: true }, ids)] : []),
     // The same colours one after another: fewer sessions, fewer cups to clean.
     eveningTasks(
       input,
-      sorted((a, b) => coloursOf(a).localeCompare(coloursOf(b))),
+      sorted((a, b) => darknessOf(a) - darknessOf(b) || coloursOf(a).localeCompare(coloursOf(b))),
     ),
   ];
   const structures = options.quick ? [urgent] : [urgent, ...otherwise()];
   const asPlan = (tasks: Task[], found: Schedule): TonightPlan => ({
-    ...{ casts, pours, tasks, schedule: found, startMs, windows: shop.windows },
+    ...{ casts, pours, schedule: found, startMs, windows: shop.windows },
+    // Changing the cups is part of a task, now that it is known what stood in them.
+    tasks: tasks.map((task, at) => ({ ...task, seconds: task.seconds + found.placed[at]!.changeS })),
     ends: [...endsOf(tasks, found.placed)].map(([id, endS]) => {
       return { id, endMs: startMs + MS * endS, lateS: Math.max(0, endS - dueOf(id)) };
     }),

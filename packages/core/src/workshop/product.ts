@@ -17,9 +17,10 @@ import type { ProductRecord, ProgramRecord, RecipeRecord, Shelf } from './record
 const powderOf = (id: string, shelf: Shelf): PlanPowder[] => {
   const part = shelf.part(id);
   if (!part?.powder) return [];
-  const { specificGravity, label, form, dryS } = part.powder;
+  const { specificGravity, label, colour, gloss, form, dryS } = part.powder;
   const { id: materialId, name } = part;
-  return [{ materialId, name, specificGravity, label, ...(form ? { form } : {}), ...(dryS ? { dryS } : {}) }];
+  const looks = { ...(colour ? { colour } : {}), ...(gloss ? { gloss } : {}) };
+  return [{ materialId, name, specificGravity, label, ...looks, ...(form ? { form } : {}), ...(dryS ? { dryS } : {}) }];
 };
 
 /**

@@ -3,6 +3,7 @@ import type { LabelPoint } from '../bake/cure-law.ts';
 import type { HookSize, Wire } from '../geometry/hook.ts';
 import type { StyleId } from '../geometry/styles.ts';
 import type { RouteStep } from '../job/route.ts';
+import type { CupColour } from '../paint/colour-order.ts';
 import type { PaintZone } from '../paint/coverage.ts';
 import type { Bend } from '../seat/seat.ts';
 import type { Schools } from '../ways/school.ts';
@@ -25,6 +26,8 @@ export interface PartRecord {
   } | null;
   powder?: {
     specificGravity: number;
+    colour?: string;
+    gloss?: CupColour['gloss'];
     label: LabelPoint[];
     form?: 'powder' | 'liquid';
     dryS?: number | null;

@@ -1,5 +1,5 @@
 import type { Product, Tool } from '@schmelz/contract';
-import { breakEvenHeads, currencyDigits, savedMinor, wearMinor } from '@schmelz/core';
+import { breakEvenHeads, currencyDigits, savedMinor, serving, wearMinor } from '@schmelz/core';
 import { useState } from 'react';
 import { Button } from '../../design/Button.tsx';
 import { TextField } from '../../design/Field.tsx';
@@ -19,13 +19,14 @@ export function BreakEven({
   product: Product;
   products: readonly Product[];
   tools: readonly Tool[];
+  /** Of a head, without the wear of its tools. */
   costMinor: number;
 }) {
   const units = useUnits();
   const digits = 10 ** currencyDigits(units.currency);
   const [shop, setShop] = useState(String((product.priceMinor ?? 0) / digits || ''));
   const [open, setOpen] = useState<Tool | 'new' | null>(null);
-  const own = tools.filter(({ productIds }) => productIds.length === 0 || productIds.includes(product.id));
+  const own = serving(product.id, tools);
   const toolsMinor = own.reduce((sum, { priceMinor }) => sum + priceMinor, 0);
   const wear = wearMinor(own);
   const shopMinor = Number(shop.replace(',', '.')) * digits;

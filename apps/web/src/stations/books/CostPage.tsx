@@ -1,4 +1,4 @@
-import { changedCosts, stackTotal } from '@schmelz/core';
+import { stackTotal, type ChangedCost } from '@schmelz/core';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
@@ -10,7 +10,7 @@ import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { AsSold } from '../../shell/AsSold.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
-import { soldBy } from '../buy/useShopping.ts';
+import { soldBy, useBuyer } from '../buy/useShopping.ts';
 import { CostStacks } from '../ticket/CostStack.tsx';
 import { BreakEven } from './BreakEven.tsx';
 import { ChangeList } from './ChangeList.tsx';
@@ -38,6 +38,14 @@ export function CostPage() {
     enabled: product !== undefined,
     placeholderData: keepPreviousData,
   });
+  const buyer = useBuyer();
+  const changed = useQuery({
+    queryKey: ['worked out', 'costs', cost.data?.input, suppliers],
+    queryFn: async () => (await buyer().costs(cost.data!.input, soldBy(suppliers!).offers)) as ChangedCost[],
+    enabled: cost.data !== undefined && suppliers !== undefined,
+    placeholderData: keepPreviousData,
+    gcTime: 0,
+  });
   if (!catalogue || !settings || !suppliers || !tools || !rules) return <Waiting />;
   if (!product) {
     return (
@@ -46,9 +54,10 @@ export function CostPage() {
       </Page>
     );
   }
-  if (!cost.data) return cost.error ? <ProblemNote error={cost.error} /> : <Waiting />;
-  const { input, actual, heads: made, tickets } = cost.data;
-  const costs = changedCosts(input, soldBy(suppliers).offers);
+  const failed = cost.error ?? changed.error;
+  if (!cost.data || !changed.data) return failed ? <ProblemNote error={failed} /> : <Waiting />;
+  const { actual, heads: made, tickets } = cost.data;
+  const costs = changed.data;
   const [now] = costs;
   return (
     <Page
@@ -91,7 +100,11 @@ export function CostPage() {
             <ChangeList costs={costs} />
           </section>
           <PricePart key={product.id} {...{ product, rules }} costMinor={now.totalMinor} settings={settings} />
-          <BreakEven key={`${product.id} tools`} {...{ product, products, tools }} costMinor={now.totalMinor} />
+          <BreakEven
+            key={`${product.id} tools`}
+            {...{ product, products, tools }}
+            costMinor={now.totalMinor - now.stack.wear}
+          />
         </div>
       ) : (
         <p>No mold casts it as it is: nothing can be said of its cost.</p>

@@ -9,8 +9,10 @@ import { Icon } from '../../design/Icon.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { usePeriod, Years } from '../../design/Period.tsx';
 import { useUnits } from '../../units/Units.tsx';
+import { ByCondition } from './ByCondition.tsx';
 import { PChartView } from './PChartView.tsx';
 import { BooksRooms } from './rooms.tsx';
+import { ShareColumn } from './ShareColumn.tsx';
 
 type Cavity = QualityView['cavities'][number] & { standsOut: boolean };
 
@@ -40,23 +42,9 @@ function byMold(cavities: QualityView['cavities'], molds: readonly Mold[]): { mo
 function CavityColumn({ cavity }: { cavity: Cavity }) {
   const { position, casts, good, causes, standsOut } = cavity;
   const share = good / casts;
-  const { low, high } = wilson(share, casts);
-  // The upper half of the scale is all that is of interest: nobody keeps a cavity below it.
-  const y = (of: number) => `${Math.max(0, Math.min(100, (1 - of) * 200))}%`;
   const [worst] = pareto(causes);
   return (
-    <li className={`w-[84px] min-w-0 px-2 pt-2 pb-1.5 ${standsOut ? 'bg-stop-wash' : ''}`}>
-      <div className="relative h-[74px] border-b-2 border-contour bg-well">
-        <span className="absolute inset-x-0 bottom-0 bg-lead" style={{ top: y(share) }} />
-        <span
-          className="absolute left-1/2 w-[3px] -translate-x-1/2 bg-ink"
-          style={{ top: y(high), bottom: `calc(100% - ${y(low)})` }}
-        />
-      </div>
-      <p className="mt-1 flex items-baseline justify-between gap-1">
-        <b className="stamp">{position}</b>
-        <b className="fig text-[21px]">{Math.round(100 * share)} %</b>
-      </p>
+    <ShareColumn name={position} share={share} {...wilson(share, casts)} bad={standsOut}>
       <p className="quiet truncate">
         {standsOut && (
           <>
@@ -65,7 +53,7 @@ function CavityColumn({ cavity }: { cavity: Cavity }) {
         )}
         {worst ? `${worst.count} × ${worst.cause}` : 'none bad'}
       </p>
-    </li>
+    </ShareColumn>
   );
 }
 
@@ -136,6 +124,7 @@ export function QualityPage() {
               ))}
             </ul>
           </section>
+          <ByCondition molds={rows.map(({ mold }) => mold)} />
           <section>
             <Heading aside="each mark a pour">Pour by pour</Heading>
             <PChartView pours={together} />

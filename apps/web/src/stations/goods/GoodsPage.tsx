@@ -73,6 +73,7 @@ function Row({
             {goods.lots.map((lot) => (
               <Tag key={lot.ticketId ?? 'found'} lot={lot} />
             ))}
+            {goods.more > 0 && <span className="quiet self-center">and {goods.more} tickets more</span>}
           </span>
         </span>
         <span className={`fig text-right text-[46px] leading-none ${second ? 'text-ink-3' : ''}`}>{goods.pieces}</span>

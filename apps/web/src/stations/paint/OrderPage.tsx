@@ -15,16 +15,7 @@ import {
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
 import type { Recipe } from '@schmelz/contract';
-import {
-  changingFigure,
-  lightnessOf,
-  mixedColour,
-  orderCost,
-  writeSpan,
-  type ColourOrderInput,
-  type CupColour,
-  stepBy,
-} from '@schmelz/core';
+import { changingFigure, cupsOf, orderCost, writeSpan, type ColourOrderInput, stepBy } from '@schmelz/core';
 import { useEffect, useMemo, useState } from 'react';
 import { Button } from '../../design/Button.tsx';
 import { Ways } from '../../design/Dials.tsx';
@@ -57,7 +48,7 @@ function nightOf(catalogue: Catalogue, line: NonNullable<ReturnType<typeof useLi
       if (recipeId) heads.set(recipeId, (heads.get(recipeId) ?? 0) + (step.left || ticket.quantity));
     }
   }
-  const inCups = (recipe: Recipe) => cupsOf(recipe, catalogue).length > 0;
+  const inCups = (recipe: Recipe) => cupsOfRecipe(recipe, catalogue).length > 0;
   const waiting = [...heads]
     .map(([id, count]) => ({ recipe: catalogue.recipes.get(id)!, heads: count }))
     .filter(({ recipe }) => inCups(recipe));
@@ -66,39 +57,20 @@ function nightOf(catalogue: Catalogue, line: NonNullable<ReturnType<typeof useLi
     : { recipes: [...catalogue.recipes.values()].filter(inCups).map((recipe) => ({ recipe, heads: 0 })), waits: false };
 }
 
-/** The cups that a recipe dips into, each once; a mixture has a cup of its own, liquid paint has none. */
-function cupsOf({ layers }: Recipe, catalogue: Catalogue): (CupColour & { colour: string })[] {
-  const cups = layers.flatMap(({ powderId, mix }) => {
-    const { name, powder } = catalogue.materials.get(powderId)!;
-    if (powder!.form === 'liquid') return [];
-    const second = mix ? catalogue.materials.get(mix.powderId)! : null;
-    const colour = second ? mixedColour(powder!.colour, second.powder!.colour, mix!.share) : powder!.colour;
-    const id = second ? `${powderId}+${second.id}` : powderId;
-    return [
-      {
-        id,
-        name: second ? `${name} with ${second.name}` : name,
-        lightness: lightnessOf(colour),
-        gloss: powder!.gloss,
-        colour,
-      },
-    ];
-  });
-  return [...new Map(cups.map((cup) => [cup.id, cup])).values()];
-}
+const cupsOfRecipe = (recipe: Recipe, catalogue: Catalogue) => cupsOf(catalogue.layers(recipe));
 
 function inputOf(
   recipes: readonly { recipe: Recipe; heads: number }[],
   catalogue: Catalogue,
   spareCups: number,
 ): ColourOrderInput {
-  const cups = new Map(recipes.flatMap(({ recipe }) => cupsOf(recipe, catalogue)).map((cup) => [cup.id, cup]));
+  const cups = new Map(recipes.flatMap(({ recipe }) => cupsOfRecipe(recipe, catalogue)).map((cup) => [cup.id, cup]));
   return {
     sessions: recipes.map(({ recipe, heads }) => ({
       id: recipe.id,
       name: recipe.name,
       heads,
-      colourIds: cupsOf(recipe, catalogue).map((cup) => cup.id),
+      colourIds: cupsOfRecipe(recipe, catalogue).map((cup) => cup.id),
     })),
     colours: [...cups.values()],
     spareCups,
@@ -121,7 +93,7 @@ function Step({
   step: { seconds: number; brings: string[]; dirty: string[] };
 }) {
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id });
-  const cups = cupsOf(recipe, catalogue);
+  const cups = cupsOfRecipe(recipe, catalogue);
   return (
     <li
       ref={setNodeRef}

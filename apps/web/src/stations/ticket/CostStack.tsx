@@ -7,9 +7,11 @@ const FILLS: Record<CostPart, string> = {
   hook: 'bg-ink-2',
   powder: 'bg-[#b5552f]',
   parts: 'bg-[#6b7f5b]',
+  packaging: 'bg-[#cdbf9f] border border-rule-2',
   dross: 'bg-well border-x border-rule-2',
   energy: 'bg-straw',
   work: 'hatch border border-rule-2',
+  wear: 'bg-ink',
 };
 
 /** One head's cost as a thin bar of its parts. */
@@ -61,7 +63,7 @@ export function CostStacks({ planned, actual }: { planned: CostStack; actual: Co
         {[...COST_PARTS].reverse().map((part) => (
           <li key={part} className="flex items-center gap-2 py-0.5">
             <span className={`size-3.5 ${FILLS[part]}`} />
-            <span className="w-14">{part}</span>
+            <span className="w-[72px]">{part}</span>
             <span className="w-16 text-right text-ink-2">{money(planned[part] ?? 0, 1)}</span>
             <b className="w-16 text-right font-semibold">{actual ? money(actual[part] ?? 0, 1) : ''}</b>
           </li>

@@ -1,8 +1,10 @@
-import { needsTonight, writeSpan, type TonightAsked, type TonightPlan } from '@schmelz/core';
+import { heatTonight, needsTonight, wantedFirst, writeSpan, type TonightAsked, type TonightPlan } from '@schmelz/core';
 import { Icon } from '../../design/Icon.tsx';
 import { useUnits } from '../../units/Units.tsx';
+import { when } from './when.ts';
 import { type Wishes } from './wishes.ts';
 
+const MS = 1000;
 /** A minute at the pot is no loss. */
 const NO_LOSS_S = 60;
 
@@ -64,6 +66,12 @@ export function AtThePot({ plan }: { plan: TonightPlan }) {
 export function Needs({ asked, plan, wishes }: { asked: TonightAsked; plan: TonightPlan; wishes: Wishes }) {
   const units = useUnits();
   const needs = needsTonight(asked, wishes.wishes, plan.casts).sort((a, b) => b.missing - a.missing);
+  const first = wantedFirst(asked, plan);
+  const { potKWh, ovenKWh, costMinor, meltKg } = heatTonight(asked, plan);
+  const byWhen = (materialId: string) => {
+    const atS = first.get(materialId);
+    return atS === undefined ? '' : `, by ${when(plan.startMs + MS * atS, plan.startMs)}`;
+  };
   return (
     <ul>
       {needs.map(({ materialId, name, kind, need, have, missing }) => (
@@ -74,7 +82,7 @@ export function Needs({ asked, plan, wishes }: { asked: TonightAsked; plan: Toni
             {missing > 0 ? (
               <span className="ml-3 font-semibold text-stop">
                 <Icon name="short" size={13} /> {units.part(kind, kind === 'hook' ? Math.ceil(missing) : missing)}{' '}
-                missing
+                missing{byWhen(materialId)}
               </span>
             ) : (
               <span className="quiet ml-3">{units.part(kind, have)} here</span>
@@ -83,6 +91,18 @@ export function Needs({ asked, plan, wishes }: { asked: TonightAsked; plan: Toni
         </li>
       ))}
       {needs.length === 0 && <li className="quiet">Nothing more than what is on the bench already.</li>}
+      {potKWh + ovenKWh > 0 && (
+        <li className="flex items-baseline justify-between gap-3 py-1.5">
+          <span className="min-w-0 truncate">Electricity</span>
+          <span className="text-right whitespace-nowrap">
+            <b className="fig text-[19px]">{units.write(potKWh + ovenKWh, 'kWh')}</b>
+            <span className="quiet ml-3">{units.money(costMinor)}</span>
+          </span>
+        </li>
+      )}
+      {meltKg > 0 && (
+        <li className="quiet">{units.bulk(meltKg)} of metal in the pot at the most. Gas is not reckoned.</li>
+      )}
     </ul>
   );
 }

@@ -26,10 +26,16 @@ interface Line {
 function linesOf({ tasks, schedule, startMs }: TonightPlan, people: readonly string[]): Line[] {
   return tasks
     .flatMap((task, at): Line[] => {
-      const { startS, person } = schedule.placed[at]!;
+      const { startS, person, changeS } = schedule.placed[at]!;
       const { id, name, heads, seconds, leadS = 0 } = task;
       if (seconds <= 0) return [];
-      const line = { id, atMs: startMs + MS * startS, says: name, heads, takesS: seconds };
+      const line = {
+        id,
+        atMs: startMs + MS * startS,
+        says: changeS > 0 ? `${name} (cups ${writeSpan(changeS)})` : name,
+        heads,
+        takesS: seconds,
+      };
       const who = person === null ? 'by itself' : people.length > 1 ? (people[person] ?? '') : '';
       const before =
         leadS > 0

@@ -1,5 +1,5 @@
 import type { Ticket } from '@schmelz/contract';
-import type { TonightAsked, TonightPlan } from '@schmelz/core';
+import { blankKey, type TonightAsked, type TonightPlan } from '@schmelz/core';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { call } from '../../api/client.ts';
@@ -20,6 +20,20 @@ function ticketsOf(asked: TonightAsked, works: readonly string[], made: Readonly
     const own = made.get(wanted.orderId || SHELF)?.find(({ productId }) => productId === wanted.product.id);
     return own ? [own.id] : [];
   });
+}
+
+/** What each mold of a pour casts for whom, as it is planned. */
+function castsByTicket(
+  { molds, works }: TonightPlan['pours'][number],
+  asked: TonightAsked,
+  made: ReadonlyMap<string, Ticket[]>,
+) {
+  return molds.flatMap(({ moldId, uses }) =>
+    uses.flatMap(({ blankId, casts }) => {
+      const own = works.filter((id) => blankKey(asked.wanted.find((each) => each.id === id)!.product) === blankId);
+      return ticketsOf(asked, own, made).map((ticketId) => ({ ticketId, moldId, casts }));
+    }),
+  );
 }
 
 /** The plan goes to work: its orders become tickets, and its first pour stands at the pot. */
@@ -47,7 +61,8 @@ export function ToWork({ asked, plan }: { asked: TonightAsked; plan: TonightPlan
     const ticketIds = ticketsOf(asked, first.works, made);
     const [pot] = pots ?? [];
     if (!pot || ticketIds.length === 0) return { pourId: null, known };
-    const body = { moldIds: [...first.moldIds], atOnce: first.moldIds.length, potId: pot.id, ticketIds };
+    const planned = castsByTicket(first, asked, made);
+    const body = { moldIds: [...first.moldIds], atOnce: first.moldIds.length, planned, potId: pot.id, ticketIds };
     return { pourId: (await call('POST /pours', { body })).id, known };
   });
   const says = first ? `To the pot: ${first.molds.map(({ name }) => name).join(' and ')}` : 'To work';

@@ -60,6 +60,7 @@ export function wishesOf(
   const now = Math.ceil(moment() / 300_000) * 300_000;
   return {
     evenings: [{ fromMs: now > fromMs && now < toMs ? now : fromMs, toMs }],
+    usual: { fromMs, toMs },
     people: NAMES.slice(0, form.people).map((name, at) => ({ name, can: canOf(form, at) })),
     ...{ guns: form.guns, atOnce: form.atOnce, leftOut, pinned },
   };

@@ -140,6 +140,10 @@ test('what is scarce is used up and no more, and what is missing is said', () =>
     limits: [{ id: 'hook', name: 'Hook', takes: { ball: 1 }, most: 21 }],
   };
   expect(solveCasts(problem, solve)).toMatchObject({ missing: { ball: 9 }, shots: { three: 7 } });
+  // A better cavity uses up more of it: it is taken for its time, not to make more of the same hooks.
+  const better = { ...problem, molds: [three, { ...one, setupS: 600 }] };
+  better.groups = [groupOf('three', 3), groupOf('one', 1, 1.2)];
+  expect(solveCasts(better, solve)).toMatchObject({ missing: { ball: 9 }, shots: { three: 7 } });
   expect(solveCasts({ ...problem, groups: [] }, solve)).toMatchObject({ missing: { ball: 30 }, shots: {} });
   expect(solveCasts({ ...problem, blanks: [] }, solve)).toMatchObject({ seconds: 0, optimal: true });
   expect(() => solveCasts({ ...problem, molds: [{ ...three, shotS: -1 }] }, solve)).toThrow(/shotS is -1/);

@@ -22,7 +22,7 @@ export interface CastMold {
 export interface CastLimit {
   id: string;
   name: string;
-  /** What one cast of a blank takes of it. */
+  /** What a cast of a blank takes of it that counts one: what comes out good uses it up, the rest gives it back. */
   takes: Record<string, number>;
   most: number;
 }
@@ -57,6 +57,8 @@ export interface SolvedCasts extends CastAnswer {
 /** A missing cast weighs more than any mold that is warmed for it alone: nothing is left out to save time. */
 const MISSING_S = 5000;
 const EPS = 1e-6;
+/** Part of the seconds that may be open beside what is missing before they are looked at by themselves. */
+const HIDDEN = 0.004;
 
 /** Names of the program's columns by place: letters that every reader of the format takes. */
 const names = ({ blanks, molds, groups }: CastProblem) => ({
@@ -119,7 +121,7 @@ export function castProgram(problem: CastProblem): string {
   for (const { takes, most } of limits) {
     const taken = all
       .filter(({ cast }) => takes[cast.blankId])
-      .map(({ group, cast }): Term => [takes[cast.blankId]!, of.casts(group.id, cast.blankId)]);
+      .map(({ group, cast }): Term => [takes[cast.blankId]! * cast.weight, of.casts(group.id, cast.blankId)]);
     rows.push({ of: taken, is: '<=', to: most });
   }
   return programText({
@@ -161,7 +163,7 @@ function wholeCasts(problem: CastProblem, said: Fractions): Pick<CastAnswer, 'us
   }));
   const inGroup = (id: string) => all.reduce((sum, each) => sum + (each.group.id === id ? each.casts : 0), 0);
   const used = ({ takes }: CastLimit) =>
-    all.reduce((sum, each) => sum + (takes[each.cast.blankId] ?? 0) * each.casts, 0);
+    all.reduce((sum, each) => sum + (takes[each.cast.blankId] ?? 0) * each.cast.weight * each.casts, 0);
   const fits = ({ group, cast }: (typeof all)[number]) => {
     const most = shots.get(group.moldId)!;
     if (inGroup(group.id) >= group.cavities * most) return false;
@@ -173,7 +175,7 @@ function wholeCasts(problem: CastProblem, said: Fractions): Pick<CastAnswer, 'us
     return near.every(({ id }) => inGroup(id) + inGroup(group.id) < most);
   };
   const allowed = ({ cast }: (typeof all)[number]) =>
-    limits.every((limit) => used(limit) + (limit.takes[cast.blankId] ?? 0) <= limit.most + EPS);
+    limits.every((limit) => used(limit) + (limit.takes[cast.blankId] ?? 0) * cast.weight <= limit.most + EPS);
   const missing: Record<string, number> = {};
   for (const { id, casts: wanted } of blanks) {
     const own = all.filter(({ cast }) => cast.blankId === id).sort((a, b) => b.cast.weight - a.cast.weight);
@@ -216,13 +218,14 @@ export function solveCasts(problem: CastProblem, solve: SolveLp): SolvedCasts {
   const first = solve(castProgram(problem));
   if (Object.keys(first.columns).length === 0) throw new RangeError(`the casts have no plan: ${first.status}`);
   const lacks = (blankId: string) => Math.max(0, first.columns[of.missing(blankId)] ?? 0);
-  // What cannot be had is taken as it is; the time for the rest is then proved by itself.
+  // What cannot be had is taken as it is; where its weight hides what the rest takes, that is proved by itself.
   const rest = {
     ...problem,
     blanks: problem.blanks.map((blank) => ({ ...blank, casts: blank.casts - lacks(blank.id) })),
   };
-  const short = problem.blanks.some(({ id }) => lacks(id) > EPS);
-  const again = short ? solve(castProgram(rest)) : first;
+  const lackS = problem.blanks.reduce((sum, { id }) => sum + MISSING_S * lacks(id), 0);
+  const hidden = first.objective - first.bound > HIDDEN * Math.max(1, first.objective - lackS);
+  const again = lackS > EPS && hidden ? solve(castProgram(rest)) : first;
   const said = Object.keys(again.columns).length > 0 ? again : first;
   const read = (name: string) => Math.max(0, said.columns[name] ?? 0);
   const { uses, shots, missing } = wholeCasts(problem, {

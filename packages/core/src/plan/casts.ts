@@ -2,10 +2,11 @@ import { castsFor } from '../count/casts-for.ts';
 import { throughBoth, yieldEstimate, yieldTonight, type YieldTonight } from '../count/yield.ts';
 import { BLANK_CYCLE_S } from '../mold/warm-up.ts';
 import { HANDLE_S_PER_SHOT, POUR_S_PER_CAVITY, shotsSeconds } from '../mold/shot-seconds.ts';
-import { blankKey, castingProblem, type MoldAllocation } from '../plan/allocate.ts';
-import { castKg, variantFor } from '../plan/blank.ts';
-import { moldPlan } from '../plan/mold-plan.ts';
-import type { HouseWays, PlanCavity, PlanMold, PlanPot, PlanProduct } from '../plan/types.ts';
+import { blankKey, castingProblem, type MoldAllocation } from './allocate.ts';
+import { castKg, variantFor } from './blank.ts';
+import { blanksOf, openOf, usesOf } from './mold-plan.ts';
+import { SOFT_LEAD } from '../metal/alloy.ts';
+import type { HouseWays, PlanCavity, PlanMold, PlanPot, PlanProduct } from './types.ts';
 import { solveCasts, type CastAnswer, type CastGroup, type CastLimit, type CastProblem } from './cast-model.ts';
 import type { SolveLp } from '../numeric/program.ts';
 
@@ -82,6 +83,8 @@ export interface CastsTonight {
 export const READY_S = 180;
 /** Yields nearer than this are of cavities that are alike. */
 const ALIKE = 0.04;
+/** A cavity has been tried after so many casts. Common practice, no source. */
+const TRIED = 20;
 /** A cavity that gives so much less than the mean of its blank is worth a word. */
 const POOR = 0.85;
 
@@ -97,17 +100,38 @@ interface Blank {
   expected: number;
   /** How far one evening's yield is off, as a share of it. */
   offShare: number;
+  /** Yield of the cavities for it that have been cast in; null where none has. */
+  tried: number | null;
 }
 
 const yieldOf = ({ good, casts }: PlanCavity) => yieldEstimate(good, casts).mean;
 
-function blanksOf(input: CastsInput): Blank[] {
+/** Yield of all cavities for a blank that have been cast in; null where none has. */
+function yieldOfTried(cavities: readonly PlanCavity[]): number | null {
+  const tried = cavities.filter(({ casts }) => casts >= TRIED);
+  const sum = (of: (each: PlanCavity) => number) => tried.reduce((all, each) => all + of(each), 0);
+  return tried.length > 0
+    ? yieldEstimate(
+        sum(({ good }) => good),
+        sum(({ casts }) => casts),
+      ).mean
+    : null;
+}
+
+/**
+ * Yield of a cavity for a blank: by its own records; where nobody has cast in it, no better than that of the others, or
+ * what is not known would look better than what is.
+ */
+const yieldIn = (cavity: PlanCavity, { tried }: Pick<Blank, 'tried'>): number =>
+  cavity.casts >= TRIED ? yieldOf(cavity) : Math.min(yieldOf(cavity), tried ?? 1);
+
+function wantedBlanks(input: CastsInput): Blank[] {
   const blanks = new Map<string, Blank>();
   for (const { workId, product, heads, fromPot } of input.wanted) {
     if (heads <= 0) continue;
     const id = blankKey(product);
     const known = blanks.get(id);
-    const fresh = { end: 0, pot: 0, casts: 0, heads: 0, expected: 0, offShare: 0 };
+    const fresh = { end: 0, pot: 0, casts: 0, heads: 0, expected: 0, offShare: 0, tried: null };
     const blank: Blank = known ?? { id, product, name: product.name, works: [], ...fresh };
     blank.works.push(workId);
     blank.heads += heads;
@@ -126,7 +150,8 @@ const fitting = (product: PlanProduct, molds: readonly PlanMold[]) =>
 /** Casts that give enough, at the mean yield of all cavities that cast it. */
 function castsWanted(blank: Blank, { molds, afterPour = { mean: 1 }, confidence }: CastsInput) {
   const here = fitting(blank.product, molds);
-  const mean = here.reduce((sum, { cavity }) => sum + yieldOf(cavity), 0) / here.length;
+  blank.tried = yieldOfTried(here.map(({ cavity }) => cavity));
+  const mean = here.reduce((sum, { cavity }) => sum + yieldIn(cavity, blank), 0) / here.length;
   const casts = here.reduce((sum, { cavity }) => sum + cavity.casts, 0);
   const spread = here.reduce((most, { mold }) => Math.max(most, mold.eveningSpread ?? 0), 0);
   const tonight = yieldTonight({ mean, casts, ...(spread > 0 ? { spread } : {}) });
@@ -144,9 +169,10 @@ function groupsOf(mold: PlanMold, blanks: readonly Blank[], mean: ReadonlyMap<st
   const idOf = (position: number) => `${mold.id} ${position}`;
   const kept = new Set<number>();
   const castsOf = (cavity: PlanCavity) =>
-    blanks.flatMap(({ id, product }) => {
+    blanks.flatMap((blank) => {
+      const { id, product } = blank;
       const variant = variantFor(cavity, product);
-      return variant ? [{ id, weight: yieldOf(cavity) / mean.get(id)!, blocks: variant.blocks }] : [];
+      return variant ? [{ id, weight: yieldIn(cavity, blank) / mean.get(id)!, blocks: variant.blocks }] : [];
     });
   for (const cavity of mold.cavities) for (const { blocks } of castsOf(cavity)) blocks.forEach((at) => kept.add(at));
   for (const cavity of mold.cavities) {
@@ -228,28 +254,23 @@ export function castsTonight(input: CastsInput, solve: SolveLp): CastsTonight {
     return text ? [{ workId, text }] : [];
   });
   const stuck = new Set(problems.map(({ workId }) => workId));
-  const blanks = blanksOf({ ...input, wanted: input.wanted.filter(({ workId }) => !stuck.has(workId)) });
+  const blanks = wantedBlanks({ ...input, wanted: input.wanted.filter(({ workId }) => !stuck.has(workId)) });
   const mean = new Map(blanks.map((blank) => [blank.id, castsWanted(blank, input)]));
   const { ways, pot, atOnce } = input;
   const molds = input.molds.filter((mold) => blanks.some(({ product }) => fitting(product, [mold]).length > 0));
   const groups = molds.flatMap((mold) => groupsOf(mold, blanks, mean));
-  const planOf = (mold: PlanMold, shots: number, uses: readonly CastsOnMold[]) =>
-    moldPlan(allocationOf(mold, shots, uses, blanks), ways, pot);
+  const warmed = new Map(molds.map((mold) => [mold.id, blanksOf(mold, ways, pot)]));
   const problem: CastProblem = {
     blanks: blanks.map(({ id, name, casts }) => ({ id, name, casts })),
     molds: molds.map((mold) => {
       const all = groups
         .filter(({ moldId, casts }) => moldId === mold.id && casts.length > 0)
         .map(({ casts, positions }) => ({ blankId: casts[0]!.blankId, name: '', positions, casts: 1 }));
-      const { blanks: warm, openS } = planOf(mold, 1, all);
+      const openS = openOf(allocationOf(mold, 1, all, blanks), ways, pot);
       return {
-        ...{ id: mold.id, setupS: READY_S + warm.value * BLANK_CYCLE_S },
-        // All cavities are filled in every shot, those that cast nothing tonight for their heat.
-        shotS:
-          HANDLE_S_PER_SHOT +
-          POUR_S_PER_CAVITY * mold.cavities.filter(({ condition }) => condition === 'good').length +
-          (atOnce > 1 && molds.length > 1 ? 0 : openS.value),
-        castS: ways.loadS + ways.inspectS,
+        ...{ id: mold.id, setupS: READY_S + warmed.get(mold.id)! * BLANK_CYCLE_S },
+        shotS: HANDLE_S_PER_SHOT + (atOnce > 1 && molds.length > 1 ? 0 : openS),
+        castS: ways.loadS + ways.inspectS + POUR_S_PER_CAVITY,
       };
     }),
     groups,
@@ -272,9 +293,10 @@ export function castsTonight(input: CastsInput, solve: SolveLp): CastsTonight {
       });
     }
     const own = [...uses.values()];
-    const plan = planOf(mold, shots, own);
+    const allocation = allocationOf(mold, shots, own, blanks);
+    const filled = usesOf(allocation.kinds, SOFT_LEAD);
     // A cavity has its sprue whenever it is filled.
-    const sprueEach = plan.uses.reduce((sum, use) => sum + use.sprueKg, 0) / Math.max(1, plan.uses.length);
+    const sprueEach = filled.reduce((sum, use) => sum + use.sprueKg, 0) / Math.max(1, filled.length);
     const sprueKg = sprueEach * own.reduce((sum, { casts }) => sum + casts, 0);
     const headsKg = own.reduce((sum, { blankId, casts }) => {
       const { product } = blanks.find(({ id }) => id === blankId)!;
@@ -284,7 +306,7 @@ export function castsTonight(input: CastsInput, solve: SolveLp): CastsTonight {
     return [
       {
         ...{ moldId: mold.id, name: mold.name, shots, uses: own, castKg: headsKg + sprueKg, headsKg },
-        ...{ blanks: plan.blanks.value, openS: plan.openS.value },
+        ...{ blanks: warmed.get(mold.id)!, openS: openOf(allocation, ways, pot) },
       },
     ];
   });
