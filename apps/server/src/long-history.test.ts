@@ -168,7 +168,7 @@ test('whatever happens at the shelf and the bench: stock, metal and money never 
       await strikeMove(store, move.id);
       const after = (await shelfOf()).get(move.materialId)!;
       expect(after.quantity).toBeCloseTo(before.quantity - move.quantity, 6);
-      // As if it had never been, but that what is there is not worth less than nothing, and an empty shelf nothing at all.
+      // As if it had never been, but that what is there is worth nothing less than nothing, and an empty shelf nothing.
       const without = before.valueMinor - move.valueMinor;
       if (after.quantity < -TOLERANCE) expect(after.valueMinor).toBe(without);
       else expect(after.valueMinor).toBe(after.quantity <= TOLERANCE ? 0 : Math.max(0, without));
