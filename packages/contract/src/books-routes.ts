@@ -6,6 +6,7 @@ import { costQuerySchema, periodQuerySchema } from './schema/runs.ts';
 import { restoreSchema } from './schema/shop.ts';
 import type {
   BackupView,
+  ChangesView,
   CostOfProduct,
   MakeableView,
   MonthOfBooks,
@@ -44,6 +45,12 @@ export const BOOKS_ROUTES = {
     summary: 'What came out bad, by cavity, by pour and by station',
     query: periodQuerySchema,
     answer: json<QualityView>(),
+  },
+  'GET /books/changes': {
+    operation: 'changes',
+    summary: 'What changed and when, with what went with it; and what went through whose hands',
+    query: periodQuerySchema,
+    answer: json<ChangesView>(),
   },
   'GET /books/cost/:id': {
     operation: 'cost_of_product',

@@ -56,7 +56,8 @@ export interface QualityView {
     good: number;
     causes: Record<string, number>;
   }[];
-  pours: { number: number; at: number; moldId: string; casts: number; bad: number }[];
+  /** Each mold of each pour; `expected` bad ones by what its cavities give on the whole. */
+  pours: { number: number; at: number; moldId: string; casts: number; bad: number; expected: number }[];
   /** Heads that came to a station, those thrown back there, by cause, and what these cost by their plans. */
   stations: {
     station: string;
@@ -64,4 +65,46 @@ export interface QualityView {
     causes: Record<string, number>;
     costMinor: Record<string, number>;
   }[];
+}
+/** A cause that came more often for a while than before and after, beyond chance. */
+export interface ChangeView {
+  station: string;
+  cause: string;
+  heads: number;
+  bad: number;
+  /** All other heads of the period. */
+  rest: { heads: number; bad: number };
+  chance: number;
+  /** The first and the last pour of it, or ticket, by number; at which moment, ms since 1970. */
+  from: { number: number; at: number };
+  to: { number: number; at: number };
+  /** Whether it was so from the first of the period on, and is so to its last. */
+  fromFirst: boolean;
+  toLast: boolean;
+  /** What its bad heads had, and the others had not, most telling first. */
+  meanwhile: {
+    kind: 'lot' | 'mold' | 'metal' | 'product' | 'set' | 'who';
+    /** An id, what the oven was set to (C), or a name. */
+    key: string;
+    badShare: number;
+    outsideShare: number;
+  }[];
+  /** The lots among them. */
+  lots: { lotId: number; materialId: string; kind: string; lot: string; at: number }[];
+}
+/** What went through somebody's hands at a station, and how many bad ones such heads have on the whole. */
+export interface PersonView {
+  station: string;
+  who: string;
+  /** Pours, or tickets. */
+  points: number;
+  heads: number;
+  bad: number;
+  expected: number;
+  chance: number;
+  standsOut: boolean;
+}
+export interface ChangesView {
+  changes: ChangeView[];
+  people: PersonView[];
 }

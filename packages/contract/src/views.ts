@@ -424,7 +424,7 @@ export interface ImportResult {
 /** A file that was taken in. */
 export interface ImportOnRecord {
   id: string;
-  kind: 'receipts' | 'log';
+  kind: 'receipts' | 'log' | 'evenings';
   name: string;
   at: number;
   entries: number;

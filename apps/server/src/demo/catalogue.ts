@@ -4,7 +4,14 @@ import type { WorldOven } from '@schmelz/worlds';
 import { AS_CUT, type HookSize, type StyleId } from '@schmelz/core';
 
 /** The invented workshop: two people in a harbour town on a cold lake, who cast for perch and pike-perch. */
-export const DEMO_SETTINGS: Settings = { ...DEFAULT_SETTINGS, workshopName: 'Shed Nine, Quillhaven' };
+/** The two who work there. */
+export const PEOPLE = ['Runa', 'Tevo'] as const;
+
+export const DEMO_SETTINGS: Settings = {
+  ...DEFAULT_SETTINGS,
+  workshopName: 'Shed Nine, Quillhaven',
+  people: [...PEOPLE],
+};
 
 export const CUSTOMERS = ['Tackle shop at the lock', 'Boathouse kiosk', 'Saturday stall'] as const;
 

@@ -2,7 +2,7 @@ import { makeThings } from './make-things.ts';
 import { runYear, WRONG_EYES } from './year.ts';
 import { listMaterials } from '../services/stock.ts';
 import { listPours } from '../services/pours.ts';
-import { bakesOnRecord, bookedPeriod, listTickets, ticketsOnList } from '../services/ticket-figures.ts';
+import { bakesOnRecord, bookedPeriod, EVER, listTickets, ticketsOnList } from '../services/ticket-figures.ts';
 import { addTicketEntries } from '../services/tickets.ts';
 import { exportAll, movesCsv } from '../services/exchange.ts';
 import { listOrders } from '../services/orders.ts';
@@ -24,6 +24,7 @@ import {
   type OvenLog,
   type TicketEntry,
 } from '@schmelz/core';
+import { changesOf } from '../services/changes.ts';
 import { listGoods } from '../services/goods.ts';
 import { lotQuality } from '../services/lot-quality.ts';
 import { listLots } from '../services/lots.ts';
@@ -170,6 +171,29 @@ describe('the demo workshop', () => {
     const found = (await lotQuality(store)).filter(({ standsOut }) => standsOut);
     expect(found.map(({ lot }) => lot)).toEqual([WRONG_EYES]);
     expect(found[0]!.causes['eye full']).toBeGreaterThan(0.7 * found[0]!.bad);
+  });
+
+  test('the under-baked month is found by its chips, with what the oven was set to; nobody is worse than the other', async () => {
+    const { changes, people } = await changesOf(store, EVER);
+    const found = changes.map(({ station, cause, meanwhile }) => [
+      station,
+      cause,
+      meanwhile[0]?.kind,
+      meanwhile[0]?.key,
+    ]);
+    // Hooks with wrong eyes may tell by their time as well; nothing else does.
+    expect(found.filter(([, cause]) => cause !== 'eye full')).toEqual([['finish', 'chipped', 'set', '150']]);
+    expect(people.length).toBeGreaterThan(5);
+    expect(people.filter(({ standsOut }) => standsOut)).toEqual([]);
+    // Independently, from the shots themselves: what the two have poured.
+    const [cast] = await store.select<{ heads: number; unnamed: number }>(
+      `SELECT SUM(json_array_length(body, '$.positions')) AS heads,
+              SUM(json_extract(body, '$.who') IS NULL) AS unnamed
+       FROM entries WHERE logKind = 'pour' AND kind = 'shot'`,
+    );
+    expect(cast!.unnamed).toBe(0);
+    const poured = people.filter(({ station }) => station === 'pour');
+    expect(poured.reduce((sum, { heads }) => sum + heads, 0)).toBe(cast!.heads);
   });
 
   test('finished heads: made is sold, given, back or still here, of every ticket; sold brought what was asked', async () => {

@@ -24,6 +24,8 @@ export interface Day {
   wrongEyes?: ReadonlySet<string>;
   /** Share of the melt that turns to dross: rises as the pot's dial drifts to hotter. */
   drossShare: number;
+  /** Whose evening it is: who pours, and who does what comes after. */
+  who: { pours: string; finishes: string };
 }
 
 type NewPourEntry = PourEntry extends infer E ? (E extends PourEntry ? Omit<E, 'id' | 'at'> : never) : never;
@@ -116,7 +118,7 @@ export function pourEvening(
   const add = (entry: NewPourEntry, seconds: number): string => {
     at += Math.round(seconds * 1000);
     const id = randomUUID();
-    log.push({ ...entry, id, at } as PourEntry);
+    log.push({ ...entry, id, at, who: day.who.pours } as PourEntry);
     return id;
   };
   const blank = (moldId: string, seconds: number) => {
@@ -237,7 +239,7 @@ export function ticketDays(
   const say = (of: DayPart['of'], entry: NewTicketEntry | NewOvenEntry, seconds: number) => {
     at += Math.round(seconds * 1000);
     if (parts.at(-1)!.of !== of) parts.push({ of, entries: [] });
-    parts.at(-1)!.entries.push({ ...entry, id: randomUUID(), at } as TicketEntry | OvenEntry);
+    parts.at(-1)!.entries.push({ ...entry, id: randomUUID(), at, who: day.who.finishes } as TicketEntry | OvenEntry);
   };
   const add = (entry: NewTicketEntry, seconds: number) => say('ticket', entry, seconds);
   const inspect = (step: string, station: string, count: number): number => {

@@ -11,7 +11,7 @@ import { addTicketEntries } from '../services/tickets.ts';
 import { readWorkshop, type Workshop } from '../services/workshop.ts';
 import type { TicketRow } from '../store/models.ts';
 import type { Store } from '../store/store.ts';
-import { CUSTOMERS, POWDERS, TRUE_STAYS_ON } from './catalogue.ts';
+import { CUSTOMERS, PEOPLE, POWDERS, TRUE_STAYS_ON } from './catalogue.ts';
 import { pourEvening, ticketDays, type Day } from './evening.ts';
 import { makeGuardJig } from './finish.ts';
 import { handOver } from './goods.ts';
@@ -29,9 +29,16 @@ const UNDER_BAKED_DAYS = [110, 80] as const;
 
 const isoDay = (at: number) => new Date(at).toISOString().slice(0, 10);
 
+/** One of the two pours, and what comes after is done by either. */
+function whoseEvening(random: () => number): Day['who'] {
+  const [one, other] = PEOPLE;
+  return { pours: random() < 0.6 ? one : other, finishes: random() < 0.5 ? one : other };
+}
+
 /** Runs the year: purchases when the shelf runs low, orders, pours, tickets, weighings, all through the services. */
 export async function runYear(store: Store, things: Things, today: number, days = DAYS): Promise<void> {
   const random = seeded(9);
+  const whose = seeded(14);
   const start = today - days * DAY_MS;
   await openingPurchases(store, things, start);
   await makeHeat(store, things, today, days);
@@ -44,6 +51,7 @@ export async function runYear(store: Store, things: Things, today: number, days 
       underBaked: daysLeft < UNDER_BAKED_DAYS[0] && daysLeft > UNDER_BAKED_DAYS[1],
       notAfter: today,
       drossShare: 0.012 + 0.012 * Math.max(0, 1 - daysLeft / 200),
+      who: whoseEvening(whose),
     };
     // Of late nobody has been to the shop: something is to be bought.
     if (daysLeft > NOT_BOUGHT_DAYS) await restock(store, things, at, random, daysLeft < WRONG_EYES_FROM_DAYS);
@@ -61,7 +69,7 @@ export async function runYear(store: Store, things: Things, today: number, days 
 
 /** What stands on the line when the demo is opened. */
 async function tonight(store: Store, things: Things, today: number, random: () => number): Promise<void> {
-  const day: Day = { random, underBaked: false, notAfter: today, drossShare: 0.024 };
+  const day: Day = { random, underBaked: false, notAfter: today, drossShare: 0.024, who: whoseEvening(seeded(15)) };
   const waiting: [number, string | undefined][] = [
     [8, 'finish'],
     [5, 'bake'],

@@ -2,10 +2,18 @@ import { listPours, addPourEntries, poursOnList, readPour, startPour } from '../
 import { planView, releaseOrder } from '../services/orders.ts';
 import { orderGoods } from '../services/goods.ts';
 import { costOfProduct, makeables, metalOfPours, monthsOfBooks, quality, salesOf } from '../services/books.ts';
+import { changesOf } from '../services/changes.ts';
 import { lotQuality } from '../services/lot-quality.ts';
 import { openRuns, readRun } from '../services/run-views.ts';
 import { addRunEntries } from '../services/runs.ts';
-import { bakesOnRecord, bookedPeriod, listTickets, readTicket, ticketsOnList } from '../services/ticket-figures.ts';
+import {
+  EVER,
+  bakesOnRecord,
+  bookedPeriod,
+  listTickets,
+  readTicket,
+  ticketsOnList,
+} from '../services/ticket-figures.ts';
 import { addTicketEntries } from '../services/tickets.ts';
 import { readTonight } from '../services/tonight.ts';
 import { ticketsOfLot, traceTicket } from '../services/trace.ts';
@@ -39,6 +47,10 @@ export const jobHandlers = (store: Store) =>
     'GET /books/metal': ({ query }) => metalOfPours(store, periodOf(query)),
     'GET /books/months': () => store.kept('months', () => monthsOfBooks(store)),
     'GET /books/sales': ({ query }) => salesOf(store, periodOf(query)),
+    'GET /books/changes': ({ query }) => {
+      const { from, to } = periodOf(query) ?? EVER;
+      return store.kept(`changes ${from} ${to}`, () => changesOf(store, { from, to }));
+    },
     'GET /books/quality': ({ query }) => quality(store, periodOf(query)),
     'GET /books/cost/:id': ({ params, query: { heads } }) =>
       store.kept(`cost of ${params.id}, ${heads}`, () => costOfProduct(store, params.id, heads)),

@@ -15,12 +15,9 @@ import {
 import type { CostOfProduct, MakeableView, MonthOfBooks, QualityView } from '@schmelz/contract';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notFound } from './errors.ts';
-import { thrownByTicket, ticketsOnList, type Period } from './ticket-figures.ts';
+import { EVER, thrownByTicket, ticketsOnList, type Period } from './ticket-figures.ts';
 import { listResources } from './resources.ts';
 import { castingLead, firstTools, readWorkshop } from './workshop.ts';
-
-/** All that ever was, where no period is named. */
-const EVER: Period = { from: 0, to: 4e12 };
 
 /** Metal of each pour that was closed, oldest first: what was charged and where it went. */
 export async function metalOfPours(store: Store, period: Period | null): Promise<MetalOfPour[]> {
@@ -195,9 +192,16 @@ export async function quality(store: Store, period: Period | null): Promise<Qual
      WHERE p.closedAt >= :from AND p.closedAt < :to GROUP BY c.id HAVING SUM(pc.casts) > 0 ORDER BY c.moldId, c.position`,
     values,
   );
-  const pours = await store.select<{ number: number; at: number; moldId: string; casts: number; bad: number }>(
-    `SELECT p.number, p.closedAt AS at, c.moldId, SUM(pc.casts) AS casts, SUM(pc.casts) - SUM(pc.good) AS bad
+  const pours = await store.select<QualityView['pours'][number]>(
+    `WITH own AS (
+       SELECT pc.cavityId, 1.0 - 1.0 * SUM(pc.good) / SUM(pc.casts) AS badShare
+       FROM pourCavities pc JOIN pours p ON p.id = pc.pourId
+       WHERE p.closedAt >= :from AND p.closedAt < :to GROUP BY pc.cavityId HAVING SUM(pc.casts) > 0
+     )
+     SELECT p.number, p.closedAt AS at, c.moldId, SUM(pc.casts) AS casts, SUM(pc.casts) - SUM(pc.good) AS bad,
+            SUM(pc.casts * own.badShare) AS expected
      FROM pourCavities pc JOIN pours p ON p.id = pc.pourId JOIN cavities c ON c.id = pc.cavityId
+     JOIN own ON own.cavityId = pc.cavityId
      WHERE p.closedAt >= :from AND p.closedAt < :to GROUP BY p.id, c.moldId HAVING SUM(pc.casts) > 0 ORDER BY p.number`,
     values,
   );

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import {
   countAll,
+  handsOfPour,
   headsOwed,
   headsWithPin,
   knownMetal,
@@ -209,6 +210,7 @@ export async function startPour(store: Store, input: StartPourInput, at = Date.n
       planned,
       chargedKg: 0,
       shots: 0,
+      hands: null,
       version: 1,
     };
     await store.models.pours.create(row, { transaction });
@@ -260,11 +262,13 @@ async function syncPour(store: Store, row: PourRow, log: PourLog, transaction: T
   const state = pourState(setup, log);
   const close = state.phase === 'closed' ? log.findLast((entry) => entry.kind === 'close') : undefined;
   const closedAt = close?.at ?? null;
+  const hands = handsOfPour(state.shots);
   await store.models.pours.update(
     {
       chargedKg: state.chargedKg,
       shots: state.shots.length + state.blanks,
       closedAt,
+      hands: Object.keys(hands).length > 0 ? hands : null,
       version: log.length === 0 ? row.version : row.version + 1,
     },
     { where: { id: row.id }, transaction },

@@ -10,7 +10,7 @@ import {
 } from '@schmelz/core';
 import type { BakeOnRecord, Ticket, TicketOnList } from '@schmelz/contract';
 import { Op, type Transaction } from 'sequelize';
-import type { Thrown, TicketFiguresRow } from '../store/rows.ts';
+import type { HandsAt, Thrown, TicketFiguresRow } from '../store/rows.ts';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notFound } from './errors.ts';
 import { grouped, loadTickets, readYieldAfterPour, setupOf, ticketLog, type LoadedTicket } from './tickets.ts';
@@ -116,7 +116,16 @@ function figuresOf(ticket: Ticket): TicketFiguresRow['body'] {
   for (const { heads } of thrownAtPot) came['pour']! += heads;
   // Heads that come a second time come to the same station once.
   for (const { station, arrived } of steps) came[station] = Math.max(came[station] ?? 0, arrived);
-  return { onList: { id, number, productId, quantity, closedAt, good, totalMinor, perHead }, bakes, thrown, came };
+  const hands = steps.flatMap(({ station, hands: own }) =>
+    Object.entries(own).map(([who, counts]): HandsAt => ({ station, who, ...counts })),
+  );
+  return {
+    onList: { id, number, productId, quantity, closedAt, good, totalMinor, perHead },
+    bakes,
+    thrown,
+    came,
+    ...(hands.length > 0 ? { hands } : {}),
+  };
 }
 
 /** So many tickets are folded in one turn: taps that come meanwhile go between. */
@@ -163,6 +172,8 @@ export interface Period {
   from: number;
   to: number;
 }
+/** All that ever was, where no period is named. */
+export const EVER: Period = { from: 0, to: 4e12 };
 /** From the first moment to before the last. */
 const within = ({ from, to }: Period) => ({ [Op.gte]: from, [Op.lt]: to });
 
@@ -182,13 +193,14 @@ export async function bakesOnRecord(store: Store, period: Period | null = null):
   return period ? bakes.filter(({ loadedAt }) => loadedAt >= period.from && loadedAt < period.to) : bakes;
 }
 
-/** What was thrown back of each ticket for which cause, with the heads that came to each station. */
+/** What was thrown back of each ticket for which cause, with the heads that came to each station and by whose hands. */
 export const thrownByTicket = async (store: Store, period: Period | null = null) =>
-  (await keptFigures(store, period ? { closedAt: within(period) } : {})).map(({ onList, thrown, came }) => ({
-    ticketId: onList.id,
-    thrown,
-    came,
-  }));
+  (await keptFigures(store, period ? { closedAt: within(period) } : {})).map(
+    ({ onList, thrown, came, bakes, hands = [] }) => ({
+      ...{ ticketId: onList.id, number: onList.number, productId: onList.productId, closedAt: onList.closedAt ?? 0 },
+      ...{ thrown, came, hands, setC: bakes.map(({ setC }) => setC) },
+    }),
+  );
 
 /** The first and the last moment that a ticket was closed; null where none is. */
 export async function bookedPeriod(store: Store): Promise<Period | null> {

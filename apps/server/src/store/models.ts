@@ -19,6 +19,7 @@ import type {
   RunTicketRow,
   SessionRow,
   ImportRow,
+  PaperPourRow,
   LotUseRow,
   LotRow,
   RecordRow,
@@ -204,6 +205,7 @@ const TABLES = {
     planned: json(),
     chargedKg: DOUBLE,
     shots: INTEGER,
+    hands: json(),
     version: INTEGER,
   },
   pourMolds: { pourId: id(), moldId: id(), shots: INTEGER, blanks: INTEGER, shotsSinceSmoked: INTEGER },
@@ -292,6 +294,18 @@ const TABLES = {
     version: INTEGER,
   },
   sessions: { id: id(), since: INTEGER, until: INTEGER },
+  paperPours: {
+    id: id(),
+    at: INTEGER,
+    name: STRING,
+    moldId: STRING,
+    productId: STRING,
+    casts: INTEGER,
+    good: INTEGER,
+    seconds: INTEGER,
+    note: STRING,
+    importId: STRING,
+  },
   imports: { id: id(), kind: STRING, name: STRING, at: INTEGER, digest: STRING, entries: INTEGER, struck: BOOLEAN },
 } satisfies Record<string, ModelAttributes>;
 
@@ -333,6 +347,7 @@ export interface Models {
   goodsMoves: Table<GoodsRow>;
   sessions: Table<SessionRow>;
   imports: Table<ImportRow>;
+  paperPours: Table<PaperPourRow>;
 }
 
 /** Sequelize models over the tables that the migrations made; nothing is ever synced from here. */

@@ -13,6 +13,8 @@ import type {
   DispositionId,
   GoodsReason,
   Grade,
+  Hands,
+  HandsByWho,
   PourPlanned,
   PourSetup,
   RouteStep,
@@ -106,9 +108,21 @@ export interface Thrown {
  * What a closed ticket came to, and heads that came to each station (to the pour: all that were cast); gone as soon as
  * a row that it comes from changes.
  */
+/** Heads of a ticket that went through somebody's hands at a station. */
+export interface HandsAt extends Hands {
+  station: string;
+  who: string;
+}
 export interface TicketFiguresRow {
   ticketId: string;
-  body: { onList: TicketOnList; bakes: BakeOnRecord[]; thrown: Thrown[]; came: Record<string, number> };
+  body: {
+    onList: TicketOnList;
+    bakes: BakeOnRecord[];
+    thrown: Thrown[];
+    came: Record<string, number>;
+    /** Whose hands its heads went through, where that was said. */
+    hands?: HandsAt[];
+  };
 }
 export interface PourRow {
   id: string;
@@ -123,6 +137,8 @@ export interface PourRow {
   planned: PourPlanned;
   chargedKg: number;
   shots: number;
+  /** Casts by who poured them; null: nobody's name is on them. */
+  hands: HandsByWho | null;
   version: number;
 }
 export interface PourMoldRow {
@@ -185,12 +201,27 @@ export interface SessionRow {
 /** A file that was taken in whole: purchases, or a logger's readings. */
 export interface ImportRow {
   id: string;
-  kind: 'receipts' | 'log';
+  kind: 'receipts' | 'log' | 'evenings';
   name: string;
   at: number;
   digest: string;
   entries: number;
   struck: boolean;
+}
+/** What was cast on a day that was kept on paper. */
+export interface PaperPourRow {
+  id: string;
+  at: number;
+  /** What the paper calls it. */
+  name: string;
+  moldId: string | null;
+  productId: string | null;
+  /** All that was cast, bad ones among them; null: only the good ones were written down. */
+  casts: number | null;
+  good: number;
+  seconds: number | null;
+  note: string;
+  importId: string;
 }
 /** So much of a movement came from a receipt; negative: it went back to it. */
 export interface LotUseRow {

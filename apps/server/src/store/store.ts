@@ -27,6 +27,7 @@ import { up as madeGood } from './migrations/010-made-good.ts';
 import { up as byCause } from './migrations/011-by-cause.ts';
 import { up as goods } from './migrations/012-goods.ts';
 import { up as shop } from './migrations/013-shop.ts';
+import { up as hands } from './migrations/014-hands.ts';
 import { defineModels, type Models } from './models.ts';
 
 export interface Store {
@@ -63,6 +64,7 @@ const MIGRATIONS: { name: string; step: Step }[] = [
   { name: '011-by-cause', step: byCause },
   { name: '012-goods', step: goods },
   { name: '013-shop', step: shop },
+  { name: '014-hands', step: hands },
 ];
 
 /** Whether tables of this Schmelz have taken a step of this name. */

@@ -1,6 +1,7 @@
 import type { Entry, UndoEntry } from '@schmelz/core';
 import { createElement, useCallback, useLayoutEffect, useMemo, useRef, useSyncExternalStore } from 'react';
 import { toast } from 'sonner';
+import { whoIsHere } from '../bench/who.ts';
 import { Said } from '../units/Said.tsx';
 import { clearRefused, loadRefused, setAside } from './did-not-count.ts';
 import { send, type OnItsWay } from './delivery.ts';
@@ -184,6 +185,12 @@ const AHEAD_MS = 60_000;
 const newestBy = (clock: number, entries: readonly Entry[]): number =>
   entries.reduce((last, { at }) => (at <= clock + AHEAD_MS ? Math.max(last, at) : last), 0);
 
+/** The name of who stands here, for what is said now. */
+function byWho(): { who?: string } {
+  const who = whoIsHere();
+  return who === undefined ? {} : { who };
+}
+
 /**
  * Says something in a log that this screen does not show: a run that begins. Now, on this device's disk, then to the
  * server.
@@ -193,7 +200,7 @@ export function sayInto(path: string, said: { kind: string } & Record<string, un
   const at = now();
   outbox.inTurn(() => {
     const { confirmed, pending } = outbox.contents();
-    outbox.add({ ...said, id: newId(), at: Math.max(at, newestBy(at, [...confirmed, ...pending]) + 1) });
+    outbox.add({ ...said, ...byWho(), id: newId(), at: Math.max(at, newestBy(at, [...confirmed, ...pending]) + 1) });
   });
 }
 
@@ -268,7 +275,7 @@ export function useRunLog<E extends Entry>(path: string, onServer: readonly (E |
         const known = newestBy(saidAt, merged<E>(server.current, outbox.contents()));
         const at = Math.max(saidAt, known + 1, newest.current + 1);
         newest.current = at;
-        outbox.add({ ...said, id: newId(), at });
+        outbox.add({ ...said, ...byWho(), id: newId(), at });
       };
       if (outbox.working()) add();
       else outbox.inTurn(add);

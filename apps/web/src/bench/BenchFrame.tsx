@@ -3,6 +3,7 @@ import { Key } from '../design/Button.tsx';
 import { Icon, type IconName } from '../design/Icon.tsx';
 import { sound, SOUNDS } from '../shell/clock.ts';
 import { isTyping } from '../shell/Layout.tsx';
+import { AtBench } from './AtBench.tsx';
 
 /** One thing that can be said at the bench: by its key, by a tap, by the foot switch that types Space. */
 export interface BenchAction {
@@ -140,6 +141,7 @@ export function BenchFrame({
           className="flex min-w-0 flex-col gap-4 md:max-lg:grid md:max-lg:grid-cols-2 md:max-lg:items-start"
         >
           {stub}
+          <AtBench />
         </section>
         <section aria-label="How it goes" className="min-w-0">
           {children}

@@ -28,6 +28,7 @@ export function EntryList({ log }: { log: readonly (Entry | UndoEntry)[] }) {
                 {entryInWords(entry, units)}
               </span>
               {!stands.has(entry.id) && <span className="sr-only">, taken back</span>}
+              {entry.who !== undefined && <span className="quiet ml-3">by {entry.who}</span>}
               {entry.saidAt !== undefined && (
                 <span className="quiet ml-3">
                   time put right: that device said {writeDay(entry.saidAt)} {writeTime(entry.saidAt)}

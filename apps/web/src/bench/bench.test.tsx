@@ -1,8 +1,14 @@
 import type { Entry } from '@schmelz/core';
-import { act, fireEvent, render, screen } from '@testing-library/react';
+import { act, fireEvent, render, screen, waitFor } from '@testing-library/react';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import userEvent from '@testing-library/user-event';
+import type { ReactNode } from 'react';
 import { MemoryRouter } from 'react-router';
 import { sound, SOUNDS } from '../shell/clock.ts';
-import { prepareBrowser } from '../test/render.tsx';
+import { sayInto } from '../api/outbox.ts';
+import { settings } from '../test/fixtures.ts';
+import { fakeApi, prepareBrowser, renderAt } from '../test/render.tsx';
+import { AtBench } from './AtBench.tsx';
 import { BenchFrame, Unsaved, useBenchKeys, type BenchAction } from './BenchFrame.tsx';
 import { entryInWords } from './entry-words.ts';
 import { undoActions } from './undo.ts';
@@ -11,7 +17,16 @@ jest.mock('../shell/clock.ts', () => ({
   ...jest.requireActual<object>('../shell/clock.ts'),
   sound: jest.fn(),
 }));
-beforeEach(prepareBrowser);
+beforeEach(() => {
+  prepareBrowser();
+  fakeApi();
+});
+/** What a bench stands in. */
+const Around = ({ children }: { children: ReactNode }) => (
+  <QueryClientProvider client={new QueryClient()}>
+    <MemoryRouter>{children}</MemoryRouter>
+  </QueryClientProvider>
+);
 
 const units = {
   temperature: (celsius: number) => `${celsius} °C`,
@@ -91,11 +106,11 @@ test('a tap beside every button is the next thing; on a button it is that button
   const other = action({ key: 'P', label: 'Pause' });
   const hidden = action({ key: 'Q', label: 'Hidden', elsewhere: true });
   const frame = (tapAnywhere: BenchAction) => (
-    <MemoryRouter>
+    <Around>
       <BenchFrame actions={[main, other, hidden]} tapAnywhere={tapAnywhere} stub={<p>Left to pour</p>}>
         <p>the mold</p>
       </BenchFrame>
-    </MemoryRouter>
+    </Around>
   );
   const { rerender } = render(frame(main));
   fireEvent.click(screen.getByText('the mold'));
@@ -117,11 +132,11 @@ test('what is pressed too early is answered by a sound and a word, and not done;
   const early = action({ key: 'Space', code: ' ', label: 'Poured', disabled: true, notNow: 'Not yet: 4 s' });
   const off = action({ key: 'B', disabled: true });
   render(
-    <MemoryRouter>
+    <Around>
       <BenchFrame actions={[early, off]} tapAnywhere={early} stub={<p>Open in</p>}>
         <p>the mold</p>
       </BenchFrame>
-    </MemoryRouter>,
+    </Around>,
   );
   const presses = [
     () => fireEvent.keyDown(window, { key: ' ' }),
@@ -149,4 +164,28 @@ test('undo names what it takes back; what was undone can be brought back, and on
   both[1]!.run();
   expect(back.bringBack).toHaveBeenCalled();
   expect(back.undo).not.toHaveBeenCalled();
+});
+
+describe('who stands at the bench', () => {
+  const withPeople = (people: string[]) => fakeApi({ 'GET /settings': { ...settings, people } });
+  const saidOf = async (api: ReturnType<typeof fakeApi>, path: string) => {
+    sayInto(path, { kind: 'blank' });
+    await waitFor(() => expect(api.writes().some((each) => each.path === `${path}/entries`)).toBe(true));
+    return api.writes().find((each) => each.path === `${path}/entries`)!.body as { who?: string };
+  };
+  test('is asked where two or more work, and put on all that is said from then on', async () => {
+    const api = withPeople(['Runa', 'Tevo']);
+    renderAt(<AtBench />);
+    expect((await saidOf(api, '/pours/nobody')).who).toBeUndefined();
+    await userEvent.selectOptions(await screen.findByLabelText('At this bench'), 'Tevo');
+    expect((await saidOf(api, '/pours/tevo')).who).toBe('Tevo');
+  });
+  test('is nobody any more once the workshop does not know the name; one alone is never asked', async () => {
+    localStorage.setItem('schmelz-who', 'Tevo');
+    const api = withPeople(['Runa']);
+    renderAt(<AtBench />);
+    await waitFor(() => expect(localStorage.getItem('schmelz-who')).toBeNull());
+    expect(screen.queryByLabelText('At this bench')).toBeNull();
+    expect((await saidOf(api, '/pours/alone')).who).toBeUndefined();
+  });
 });

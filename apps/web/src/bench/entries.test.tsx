@@ -19,12 +19,12 @@ test('every entry of a log: newest first, what was taken back struck, a time put
       cause: 'short',
     },
     { id: 'c', at: at + 120_000, kind: 'undo', target: 'b' },
-    { id: 'd', at: at + 180_000, kind: 'weighed', position: 1, massKg: 0.01 },
+    { id: 'd', at: at + 180_000, kind: 'weighed', position: 1, massKg: 0.01, who: 'Runa' },
   ] as unknown as (Entry | UndoEntry)[];
   renderAt(<EntryList log={log} />);
   const rows = (await screen.findAllByRole('listitem', { hidden: true })).map((row) => row.textContent);
   expect(rows).toEqual([
-    '6 Mar 2026 19:5110 g on the scale, cavity 1',
+    '6 Mar 2026 19:5110 g on the scale, cavity 1by Runa',
     '6 Mar 2026 19:491 not good: short, cavity 2, taken backtime put right: that device said 6 Mar 2027 19:49',
     '6 Mar 2026 19:48poured, 3 cavities',
   ]);

@@ -177,11 +177,61 @@ test('a bad cavity is named against those that cast the same, and no other', asy
     ...{ cavityId: cavity.id, moldId: mold!.id, position: cavity.position, casts: 400 },
     ...(at === 0 ? { good: 240, causes: { short: 160 } } : { good: 372, causes: { short: 28 } }),
   }));
-  fakeApi({ 'GET /books/quality': { cavities, pours: [], stations: [] } });
+  fakeApi({ 'GET /books/quality': { cavities, pours: [], stations: [] }, ...NOTHING_ELSE });
   renderAt(<QualityPage />);
   const alike = new Set(mold!.cavities.map(({ style, nominalMassKg }) => `${style} ${nominalMassKg}`)).size === 1;
-  const says = alike ? new RegExp(`beyond chance: ${mold!.name}, cavity 1\\.`) : /No cavity is worse/;
-  expect(await screen.findByText(reads(says))).toBeTruthy();
+  const found = within(await screen.findByRole('region', { name: 'What stands out' }));
+  const [first] = cavities;
+  const says = `${mold!.name}, cavity 1${first!.casts - first!.good} of ${first!.casts} casts were not good`;
+  expect(found.queryAllByText(reads(new RegExp(`^${says}`))).length > 0).toBe(alike);
+});
+
+const NOTHING_ELSE = { 'GET /books/changes': { changes: [], people: [] }, 'GET /trace/lots': [] };
+
+test('what changed and when is told with what went with it, who is worse by name; hands and lots stand beside each other', async () => {
+  const cavities = [{ cavityId: 'c', moldId: molds[0]!.id, position: 1, casts: 60, good: 50, causes: { short: 10 } }];
+  const chipped = {
+    ...{ station: 'finish', cause: 'chipped', heads: 718, bad: 36, rest: { heads: 5066, bad: 22 }, chance: 1 / 4800 },
+    from: { number: 159, at: Date.UTC(2026, 7, 9, 12) },
+    to: { number: 168, at: Date.UTC(2026, 8, 11, 12) },
+    ...{ fromFirst: false, toLast: false, lots: [] },
+    meanwhile: [{ kind: 'set', key: '150', badShare: 0.917, outsideShare: 0 }],
+  };
+  const hand = (who: string, heads: number, bad: number, expected: number, standsOut: boolean) => {
+    return { ...{ station: 'trim', who, points: 9, heads, bad, expected, chance: 0.001 }, standsOut };
+  };
+  const lot = (lotId: number, heads: number, bad: number) => ({
+    ...{ lotId, materialId: ids.hook, kind: 'hook', lot: 'box', at: Date.UTC(2026, lotId, 5), tickets: 2, heads, bad },
+    ...{ causes: {}, rest: { heads: 9, bad: 0 }, chance: 1, standsOut: false },
+  });
+  fakeApi({
+    'GET /settings': { ...settings, temperatureUnit: 'F' },
+    'GET /books/quality': { cavities, pours: [], stations: [] },
+    'GET /books/changes': {
+      changes: [chipped, { ...chipped, cause: 'eye closed', meanwhile: [], toLast: true }],
+      people: [hand('Runa', 400, 40, 20.4, true), hand('Tevo', 380, 12, 19.6, false)],
+    },
+    'GET /trace/lots': [lot(3, 200, 20), lot(1, 100, 0)],
+  });
+  renderAt(<QualityPage />);
+  const found = within(await screen.findByRole('region', { name: 'What stands out' }));
+  expect(await found.findByText('More “chipped” at Finish, 9 August to 11 Sep 2026')).toBeTruthy();
+  expect(
+    found.getAllByText(reads(/36 of 718 heads in tickets 159 to 168; of all others 22 of 5066: 12 times as often/)),
+  ).toHaveLength(2);
+  // 150 °C is 302 °F.
+  expect(
+    found.getByText(reads(/What went with it: Baked at 302 °F: 92 % of them, and of the others none\./)),
+  ).toBeTruthy();
+  expect(found.getByText('More “eye closed” at Finish, since 9 Aug 2026')).toBeTruthy();
+  expect(found.getByText('Nothing that is on record went with it.')).toBeTruthy();
+  expect(found.getByText(/40 of 400 heads were not good; of heads like these one would expect 20\./)).toBeTruthy();
+  const texts = (name: string) =>
+    within(screen.getByRole('list', { name }))
+      .getAllByRole('listitem')
+      .map((each) => each.textContent);
+  expect(texts('Trim')).toEqual(['Runa90 %40 (20)', 'Tevo97 %12 (20)']);
+  expect(texts('Lots')).toEqual(['Feb 26100 %0 of 100', 'Apr 2690 %20 of 200']);
 });
 
 test('how many filled, by soot and heat of a mold, in the units of the workshop', async () => {
@@ -193,6 +243,7 @@ test('how many filled, by soot and heat of a mold, in the units of the workshop'
   const cavities = [{ cavityId, moldId: mold!.id, position: 1, casts: 60, good: 50, causes: { short: 10 } }];
   fakeApi({
     'GET /books/quality': { cavities, pours: [], stations: [] },
+    ...NOTHING_ELSE,
     [`GET /molds/${mold!.id}/fill-records`]: [of(3, 60, 20, 6), of(12, 110, 30, 1), of(200, 150, 10, 3)],
   });
   renderAt(<QualityPage />);

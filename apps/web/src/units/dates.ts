@@ -1,4 +1,4 @@
-import { format, parseISO } from 'date-fns';
+import { format, parseISO, startOfMonth } from 'date-fns';
 import { now } from './now.ts';
 
 /** Days and times as they are written everywhere in the application. */
@@ -12,6 +12,8 @@ export const writeDayShort = (when: number | string): string => format(at(when),
 export const writeMonth = (when: number | string): string => format(at(when), 'MMM yy');
 /** March 2026 */
 export const writeLongMonth = (when: number | string): string => format(at(when), 'MMMM yyyy');
+/** First moment of the month here, ms since 1970. */
+export const monthStart = (when: number): number => startOfMonth(when).getTime();
 /** Fri */
 export const writeWeekday = (when: number | string): string => format(at(when), 'EEE');
 /** 19:48 */

@@ -10,7 +10,7 @@ import {
 import type * as yup from 'yup';
 import { choice, flag, id, list, moment, number, record, text, whole } from './field.ts';
 
-const entry = { id: id(), at: moment() };
+const entry = { id: id(), at: moment(), who: text(40).optional() };
 const of = <K extends string>(kind: K) => choice([kind] as const);
 
 /** What the bench of a pour may say. One schema per kind, so that an error names the field that is wrong. */

@@ -68,6 +68,11 @@ export const settingsSchema = record({
   safety: list(text(80), 0, 20),
   /** What a head of second grade is worth against a good one, its part of what a ticket cost; left out: as usual. */
   secondGradeShare: number('', 0, 1).optional(),
+  /** Who works here; with two or more, benches ask who stands at them. Left out: nobody is asked. */
+  people: list(text(40), 0, 8)
+    .test('people', 'names somebody twice', (names) => new Set(names).size === (names ?? []).length)
+    .meta({ allowed: 'each name once' })
+    .optional(),
   /** Taxes, fees and shares that are put on a price, as the maker has to; left out: none. */
   priceLines: list(priceLineSchema, 0, 12).optional(),
   /** What is on the labels of bags beside the product: left out, as usual. */

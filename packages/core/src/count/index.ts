@@ -3,6 +3,7 @@ export * from './binomial.ts';
 export * from './by-value.ts';
 export * from './casts-for.ts';
 export * from './individuals.ts';
+export * from './shuffle.ts';
 export * from './stand-out.ts';
 export * from './wilson.ts';
 export * from './yield.ts';

@@ -18,8 +18,8 @@ test('nine in a row on one side are a signal, eight are none; one on the mean br
   const chart = (bad: number[]) => pChart(bad.map((each) => ({ casts: 100, bad: each }))).points.map((p) => p.signal);
   const nine = [...Array<number>(9).fill(11), ...Array<number>(9).fill(9)];
   expect(chart(nine)[7]).toBeNull();
-  expect(chart(nine)[8]).toBe('9 in a row above the mean');
-  expect(chart(nine)[17]).toBe('9 in a row below the mean');
+  expect(chart(nine)[8]).toBe('9 in a row above what is expected');
+  expect(chart(nine)[17]).toBe('9 in a row below what is expected');
   const broken = [...Array<number>(4).fill(11), 10, ...Array<number>(4).fill(11), ...Array<number>(8).fill(9)];
   expect(chart(broken).filter(Boolean)).toEqual([]);
 });
@@ -32,6 +32,18 @@ test('small lots have wide limits, never below nothing or above all; what cannot
   expect(points[0]!.low).toBe(0);
   expect(pChart([]).mean).toBe(0);
   expect(() => pChart([{ casts: 3, bad: 4 }])).toThrow(/bad is 4/);
+});
+test('a hard mold is no bad evening: limits are about what its cavities give on the whole', () => {
+  const evening = (bad: number, share: number) => ({ casts: 100, bad, expected: 100 * share });
+  const year = Array.from({ length: 20 }, (_, at) => (at % 5 === 4 ? evening(34, 0.34) : evening(10, 0.1)));
+  const signalsOf = (points: typeof year) => pChart(points).points.flatMap(({ signal }, at) => (signal ? [at] : []));
+  // Against the mean of all, 0.148 ± 0.107, each evening of the hard mold would be a signal; worked by hand.
+  expect(pChart(year.map(({ casts, bad }) => ({ casts, bad }))).points[4]!.signal).toBe('more than chance gives');
+  expect(signalsOf(year)).toEqual([]);
+  expect(pChart(year).points[4]!.high).toBeCloseTo(0.34 + 3 * Math.sqrt((0.34 * 0.66) / 100), 10);
+  // One that is bad for what it is, is one: 0.1 ± 0.09.
+  expect(signalsOf(year.map((each, at) => (at === 7 ? evening(20, 0.1) : each)))).toEqual([7]);
+  expect(() => pChart([{ casts: 3, bad: 1, expected: 4 }])).toThrow(/expected is 4/);
 });
 test('causes stand by how often they come, and add up to all of them', () => {
   const rows = pareto({ pits: 1, short: 6, none: 0, 'eye full': 3 });

@@ -1,12 +1,16 @@
-import { countInRange } from '../quantity/check.ts';
+import { countInRange, inRange } from '../quantity/check.ts';
 
 /** Bad ones of so many, in the order in which they were made. */
 export interface Counted {
   casts: number;
   bad: number;
+  /** Bad ones that such casts have on the whole, by their cavities; left out: as all casts have. */
+  expected?: number;
 }
 export interface PChartPoint extends Counted {
   share: number;
+  /** What is expected of it, and its limits. */
+  centre: number;
   low: number;
   high: number;
   /** Which rule it breaks, in words; null: none. */
@@ -24,6 +28,8 @@ const RUN = 9;
  * Share of bad ones, point by point, with limits of three standard deviations for as many as were made.
  * Source: NIST/SEMATECH e-Handbook of Statistical Methods, 6.3.3.2: p-bar ± 3 sqrt(p-bar (1 - p-bar) / n); the run rule
  * is of the Western Electric rules as it gives them in 6.3.2, with nine in a row (Nelson 1984; from memory).
+ * Where what is expected differs by point, so do its limits, about that: a hard mold is no bad evening (the risk-adjusted
+ * p chart of Alemi, Rom and Eisenstein, 1996; from memory).
  * @param evenings whether what is counted is of evenings that differ by themselves, in mold, head and heat: then the
  *   limits are as much wider as neighbours differ more than chance would let them (p' of Laney, Improved Control Charts
  *   for Attributes, Quality Engineering 14, 2002; from memory)
@@ -32,21 +38,25 @@ const RUN = 9;
  * @example pChart([{ casts: 50, bad: 5 }, { casts: 50, bad: 5 }]).points[0].high // 0.227
  */
 export function pChart(counted: readonly Counted[], evenings = false): PChart {
-  for (const { casts, bad } of counted) {
+  for (const { casts, bad, expected } of counted) {
     countInRange('casts', casts, 1, 1e7);
     countInRange('bad', bad, 0, casts);
+    if (expected !== undefined) inRange('expected', expected, 'casts', 0, casts);
   }
   const all = counted.reduce((sum, { casts }) => sum + casts, 0);
   const mean = all > 0 ? counted.reduce((sum, { bad }) => sum + bad, 0) / all : 0;
-  const spread = (casts: number) => Math.sqrt((mean * (1 - mean)) / casts);
-  const wider = evenings ? neighboursDiffer(counted.map(({ casts, bad }) => (bad / casts - mean) / spread(casts))) : 1;
+  const centres = counted.map(({ casts, expected }) => (expected === undefined ? mean : expected / casts));
+  const spreads = counted.map(({ casts }, at) => Math.sqrt((centres[at]! * (1 - centres[at]!)) / casts));
+  const scores = counted.map(({ casts, bad }, at) => (bad / casts - centres[at]!) / spreads[at]!);
+  const wider = evenings ? neighboursDiffer(scores) : 1;
   let side = 0;
   let row = 0;
-  const points = counted.map(({ casts, bad }) => {
+  const points = counted.map(({ casts, bad }, at) => {
     const share = bad / casts;
-    const reach = 3 * wider * spread(casts);
-    const [low, high] = [Math.max(0, mean - reach), Math.min(1, mean + reach)];
-    const now = Math.sign(share - mean);
+    const centre = centres[at]!;
+    const reach = 3 * wider * spreads[at]!;
+    const [low, high] = [Math.max(0, centre - reach), Math.min(1, centre + reach)];
+    const now = Math.sign(share - centre);
     row = now !== 0 && now === side ? row + 1 : now === 0 ? 0 : 1;
     side = now;
     const signal =
@@ -55,9 +65,9 @@ export function pChart(counted: readonly Counted[], evenings = false): PChart {
         : share < low
           ? 'fewer than chance gives'
           : row >= RUN
-            ? `${row} in a row ${now > 0 ? 'above' : 'below'} the mean`
+            ? `${row} in a row ${now > 0 ? 'above' : 'below'} what is expected`
             : null;
-    return { casts, bad, share, low, high, signal };
+    return { casts, bad, share, centre, low, high, signal };
   });
   return { mean, points };
 }

@@ -9,3 +9,4 @@ export * from './owed.ts';
 export * from './postings.ts';
 export * from './next.ts';
 export * from './for-whom.ts';
+export * from './hands.ts';

@@ -4,6 +4,7 @@ import { standing, undoRefusal, type UndoEntry } from '../log/log.ts';
 import { disposition, type DispositionId } from './dispositions.ts';
 import { stepBy, type RouteStep } from './route.ts';
 import { stepIn, type TicketEntry, type TicketLog } from './ticket-log.ts';
+import { addHands, type HandsByWho } from './hands.ts';
 import { stepWork } from './work.ts';
 
 export interface OvenLoad {
@@ -51,6 +52,8 @@ export interface StepState {
   /** The same by both: what became of the heads of each cause. */
   thrown: { cause: string; goes: DispositionId; heads: number }[];
   rejected: number;
+  /** Whose hands they went through, as far as it was said. */
+  hands: HandsByWho;
   /** Cut-off sprues weighed here, kg. */
   sprueKg: number;
   /** Heads here that are neither good nor rejected yet. */
@@ -147,7 +150,11 @@ function foldStep(
   const rejects: Record<string, number> = {};
   const gone: Record<string, number> = {};
   const thrown: StepState['thrown'] = [];
+  const hands: HandsByWho = {};
   for (const entry of own) {
+    if (entry.kind === 'good' || entry.kind === 'reject') {
+      addHands(hands, entry.who, entry.count, entry.kind === 'reject' ? entry.count : 0);
+    }
     if (entry.kind === 'good') good += entry.count;
     if (entry.kind === 'sprue') sprueKg += entry.massKg;
     if (entry.kind === 'reject') {
@@ -182,6 +189,7 @@ function foldStep(
     gone,
     thrown,
     rejected,
+    hands,
     sprueKg,
     left,
     inOven,

@@ -28,6 +28,7 @@ export interface Shot {
   id: string;
   at: number;
   moldId: string;
+  who?: string;
   heads: CastHead[];
 }
 export type PourPhase = 'cold' | 'warming' | 'pouring' | 'paused' | 'enough' | 'closed';
@@ -175,7 +176,8 @@ function sortHeads(setup: PourSetup, entries: readonly PourEntry[]) {
         heads.push(goodHead(load, ticketId));
       }
     }
-    shots.push({ id: entry.id, at: entry.at, moldId, heads });
+    const { id, at, who } = entry;
+    shots.push({ id, at, moldId, ...(who === undefined ? {} : { who }), heads });
   }
   return { shots, want };
 }

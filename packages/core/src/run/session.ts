@@ -136,13 +136,14 @@ export function sessionRefusal(
 export function sessionShares(log: SessionLog): SharedEntry[] {
   return standing<SessionEntry>(log).flatMap((entry): SharedEntry[] => {
     const { id, at } = entry;
+    const who = entry.who === undefined ? {} : { who: entry.who };
     if (entry.kind === 'good') {
       const { ticketId, step, count } = entry;
-      return [{ ticketId, entry: { id, at, kind: 'good', step, count } }];
+      return [{ ticketId, entry: { id, at, ...who, kind: 'good', step, count } }];
     }
     if (entry.kind === 'reject') {
       const { ticketId, step, count, cause, goes } = entry;
-      return [{ ticketId, entry: { id, at, kind: 'reject', step, count, cause, goes } }];
+      return [{ ticketId, entry: { id, at, ...who, kind: 'reject', step, count, cause, goes } }];
     }
     return [];
   });

@@ -9,18 +9,13 @@ import { LeftOut, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { usePeriod, Years } from '../../design/Period.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
-import { writeDay, writeLongMonth } from '../../units/dates.ts';
+import { monthStart, writeDay, writeLongMonth } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { pastBakes } from './baked.ts';
 import { BakeRooms } from './rooms.tsx';
 
 const MonthChart = lazy(() => import('./MonthChart.tsx').then((module) => ({ default: module.MonthChart })));
 
-/** First moment of the month here. */
-const monthOf = (at: number) => {
-  const day = new Date(at);
-  return new Date(day.getFullYear(), day.getMonth(), 1).getTime();
-};
 const SHOWN = 14;
 
 function BakeRow({ bake }: { bake: AuditedBake }) {
@@ -67,7 +62,7 @@ export function PastPage() {
   );
   if (!shownOf) return <Waiting error={error} />;
   const audited = shownOf.made.flat().sort((a, b) => b.at - a.at);
-  const months = auditMonths(audited, monthOf);
+  const months = auditMonths(audited, monthStart);
   const under = audited.filter((bake) => bake.underCured);
   const heads = under.reduce((sum, bake) => sum + bake.heads, 0);
   const worst = [...months].sort((a, b) => b.underCuredHeads - a.underCuredHeads)[0];

@@ -1,4 +1,4 @@
-import { pChart } from '@schmelz/core';
+import { pChart, type PChartPoint } from '@schmelz/core';
 import { Link } from 'react-router';
 import { Icon } from '../../design/Icon.tsx';
 
@@ -7,10 +7,14 @@ const TALL = 190;
 const LEFT = 40;
 const BOTTOM = 22;
 
+const IN_A_ROW = /in a row/;
+
 export interface PourCounted {
   number: number;
   casts: number;
   bad: number;
+  /** By what its cavities give on the whole. */
+  expected: number;
 }
 
 /** Share of bad casts, pour by pour, between the limits that chance alone keeps to; what is outside is marked. */
@@ -20,8 +24,13 @@ export function PChartView({ pours }: { pours: readonly PourCounted[] }) {
   const x = (at: number) => LEFT + ((at + 0.5) / points.length) * (WIDTH - LEFT - 8);
   const y = (share: number) => TALL - BOTTOM - (Math.min(top, share) / top) * (TALL - BOTTOM - 10);
   const half = (WIDTH - LEFT - 8) / points.length / 2;
-  const limit = points.map(({ high }, at) => `${x(at) - half} ${y(high)}H${x(at) + half}`).join('L');
-  const signals = points.flatMap((point, at) => (point.signal ? [{ ...point, number: pours[at]!.number }] : []));
+  const stairs = (of: (point: PChartPoint) => number) =>
+    points.map((point, at) => `${x(at) - half} ${y(of(point))}H${x(at) + half}`).join('L');
+  const marked = points.map((point, at) => ({ ...point, number: pours[at]!.number }));
+  // A run that goes on is told once, at its end.
+  const signals = marked.filter(
+    ({ signal }, at) => signal && !(IN_A_ROW.test(signal) && IN_A_ROW.test(marked[at + 1]?.signal ?? '')),
+  );
   const marks = [0, top / 2, top];
   return (
     <>
@@ -40,8 +49,8 @@ export function PChartView({ pours }: { pours: readonly PourCounted[] }) {
               </text>
             </g>
           ))}
-          <path d={`M${limit}V${TALL - BOTTOM}H${LEFT}Z`} fill="var(--well)" />
-          <path d={`M${LEFT} ${y(mean)}H${WIDTH}`} stroke="var(--ink)" strokeDasharray="7 5" />
+          <path d={`M${stairs(({ high }) => high)}V${TALL - BOTTOM}H${LEFT}Z`} fill="var(--well)" />
+          <path d={`M${stairs(({ centre }) => centre)}`} fill="none" stroke="var(--ink)" strokeDasharray="7 5" />
           {points.map(({ share, signal }, at) =>
             signal ? (
               <path
@@ -63,8 +72,8 @@ export function PChartView({ pours }: { pours: readonly PourCounted[] }) {
         </svg>
       </div>
       <p className="quiet">
-        {Math.round(1000 * mean) / 10} % bad on average; grey is what chance alone gives, three standard deviations
-        wide.
+        {Math.round(1000 * mean) / 10} % bad on average. The line is what each pour’s cavities give on the whole; grey
+        is what chance alone gives about it, three standard deviations wide.
       </p>
       <ul className="mt-1">
         {signals.slice(-5).map(({ number, share, signal, casts, bad }) => (

@@ -8,11 +8,16 @@ import { Waiting } from '../../design/Notice.tsx';
 import { Icon } from '../../design/Icon.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { usePeriod, Years } from '../../design/Period.tsx';
+import { useCatalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
+import { useLotsByQuality } from '../finish/Findings.tsx';
 import { ByCondition } from './ByCondition.tsx';
+import { ByHand } from './ByHand.tsx';
+import { ByLot } from './ByLot.tsx';
 import { PChartView } from './PChartView.tsx';
 import { BooksRooms } from './rooms.tsx';
 import { ShareColumn } from './ShareColumn.tsx';
+import { StandsOut } from './StandsOut.tsx';
 
 type Cavity = QualityView['cavities'][number] & { standsOut: boolean };
 
@@ -36,6 +41,12 @@ function byMold(cavities: QualityView['cavities'], molds: readonly Mold[]): { mo
     );
     return { mold, cavities: own.map((cavity, at) => ({ ...cavity, standsOut: worse[at]! })) };
   });
+}
+
+/** A cavity that is worse than those beside it. */
+export interface JudgedCavity {
+  mold: Mold;
+  cavity: Cavity;
 }
 
 /** Good heads of a cavity as a column, with how sure that is, and most of what went wrong. */
@@ -67,18 +78,24 @@ export function QualityPage() {
     queryKey: ['books', 'quality', from, to],
     queryFn: () => call('GET /books/quality', { query: { from, to } }),
   });
-  if (!data || !molds) return <Waiting error={error} />;
+  const { data: changes } = useQuery({
+    queryKey: ['books', 'changes', from, to],
+    queryFn: () => call('GET /books/changes', { query: { from, to } }),
+  });
+  const { data: lots } = useLotsByQuality();
+  const catalogue = useCatalogue();
+  if (!data || !molds || !catalogue) return <Waiting error={error} />;
   const rows = byMold(data.cavities, molds);
   const casts = data.cavities.reduce((sum, each) => sum + each.casts, 0);
   const good = data.cavities.reduce((sum, each) => sum + each.good, 0);
   const found = rows.flatMap(({ mold, cavities }) =>
-    cavities.filter(({ standsOut }) => standsOut).map(({ position }) => `${mold.name}, cavity ${position}`),
+    cavities.filter(({ standsOut }) => standsOut).map((cavity): JudgedCavity => ({ mold, cavity })),
   );
   const pours = data.pours.map((pour) => ({ ...pour }));
   const together = [...new Set(pours.map(({ number }) => number))].map((number) => {
     const own = pours.filter((pour) => pour.number === number);
-    const sum = (of: 'casts' | 'bad') => own.reduce((all, pour) => all + pour[of], 0);
-    return { number, casts: sum('casts'), bad: sum('bad') };
+    const sum = (of: 'casts' | 'bad' | 'expected') => own.reduce((all, pour) => all + pour[of], 0);
+    return { number, casts: sum('casts'), bad: sum('bad'), expected: sum('expected') };
   });
   return (
     <Page
@@ -87,14 +104,9 @@ export function QualityPage() {
           <TheNumber value={casts ? `${Math.round((1000 * good) / casts) / 10}` : '–'} unit={casts ? '%' : undefined}>
             of {casts} casts were good {period.says}
           </TheNumber>
-          <p>
-            {found.length > 0
-              ? `Worse than those beside it that cast the same, beyond chance: ${found.join('; ')}.`
-              : 'No cavity is worse than those beside it beyond chance.'}
-          </p>
           <Years />
           <Link className="underline underline-offset-4" to="/trace">
-            Lots of hooks and powder, against each other
+            Which bags are of which lot
           </Link>
           <Link className="underline underline-offset-4" to="/bake/past">
             Past bakes and their cure
@@ -107,6 +119,7 @@ export function QualityPage() {
         <p className="quiet">Nothing was cast {period.says}.</p>
       ) : (
         <div className="flex flex-col gap-7">
+          <StandsOut {...{ period, catalogue, lots }} changes={changes} cavities={found} />
           <section>
             <Heading aside="the line is how sure it is, nine times in ten">Cavity by cavity</Heading>
             <ul className="flex flex-wrap gap-x-8 gap-y-4">
@@ -125,6 +138,8 @@ export function QualityPage() {
             </ul>
           </section>
           <ByCondition molds={rows.map(({ mold }) => mold)} />
+          <ByLot lots={lots ?? []} catalogue={catalogue} />
+          <ByHand people={changes?.people ?? []} />
           <section>
             <Heading aside="each mark a pour">Pour by pour</Heading>
             <PChartView pours={together} />

@@ -7,6 +7,7 @@ export function ShareColumn({
   low,
   high,
   bad = false,
+  named = false,
   children,
 }: {
   name: ReactNode;
@@ -15,12 +16,14 @@ export function ShareColumn({
   high: number;
   /** Whether it is worse than chance explains. */
   bad?: boolean;
+  /** Whether its name is a word: it stands in a line of its own. */
+  named?: boolean;
   children?: ReactNode;
 }) {
   // The upper half of the scale is all that is of interest: nobody keeps a cavity below it.
   const y = (of: number) => `${Math.max(0, Math.min(100, (1 - of) * 200))}%`;
   return (
-    <li className={`w-[84px] min-w-0 px-2 pt-2 pb-1.5 ${bad ? 'bg-stop-wash' : ''}`}>
+    <li className={`${named ? 'w-[104px]' : 'w-[84px]'} min-w-0 px-2 pt-2 pb-1.5 ${bad ? 'bg-stop-wash' : ''}`}>
       <div className="relative h-[74px] border-b-2 border-contour bg-well">
         <span className="absolute inset-x-0 bottom-0 bg-lead" style={{ top: y(share) }} />
         <span
@@ -28,7 +31,7 @@ export function ShareColumn({
           style={{ top: y(high), bottom: `calc(100% - ${y(low)})` }}
         />
       </div>
-      <p className="mt-1 flex items-baseline justify-between gap-1">
+      <p className={named ? 'mt-1 flex flex-col' : 'mt-1 flex items-baseline justify-between gap-1'}>
         <b className="stamp whitespace-nowrap">{name}</b>
         <b className="fig text-[21px] whitespace-nowrap">{Math.round(100 * share)} %</b>
       </p>

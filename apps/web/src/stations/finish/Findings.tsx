@@ -1,18 +1,11 @@
 import type { LotQuality } from '@schmelz/contract';
 import { useQuery } from '@tanstack/react-query';
-import { Link } from 'react-router';
 import { call } from '../../api/client.ts';
-import { Button } from '../../design/Button.tsx';
+import { chanceSays, Found, timesAsOften } from '../../design/Found.tsx';
 import { Waiting } from '../../design/Notice.tsx';
 import { Heading } from '../../design/Page.tsx';
 import { type Catalogue } from '../../shell/catalogue.ts';
 import { lotSays } from './lot-says.ts';
-
-/** A chance in words. */
-const chanceSays = (chance: number) =>
-  chance < 1e-6
-    ? 'Chance alone would do that to fewer than one lot in a million.'
-    : `Chance alone would do that to one lot in ${Number((1 / chance).toPrecision(2)).toLocaleString('en')}.`;
 
 const share = ({ heads, bad }: { heads: number; bad: number }) => `${bad} of ${heads}`;
 
@@ -28,32 +21,27 @@ export function Finding({
 }) {
   const [worst] = Object.entries(lot.causes).sort(([, a], [, b]) => b - a);
   const name = catalogue.materials.get(lot.materialId)?.name ?? 'a part that is gone';
-  const times = lot.rest.bad > 0 ? lot.bad / lot.heads / (lot.rest.bad / lot.rest.heads) : null;
   return (
-    <div className="grid grid-cols-[auto_minmax(0,1fr)_auto] items-center gap-4 border-b border-rule py-3">
-      <b className="fig text-[46px] leading-none text-stop">{lot.bad}</b>
-      <span>
-        <b className="font-medium">
-          {name}, {lotSays(lot)}
-        </b>
-        <span className="block">
-          {share(lot)} heads thrown back{worst ? `, most as “${worst[0]}”` : ''}; of other lots {share(lot.rest)}
-          {times && `: ${times.toFixed(times < 10 ? 1 : 0)} times as often`}.
-        </span>
-        <span className="quiet block">{chanceSays(lot.chance)}</span>
-      </span>
-      {linked && (
-        <Button asChild>
-          <Link to={`/trace/lot/${lot.lotId}`}>Who has them</Link>
-        </Button>
-      )}
-    </div>
+    <Found
+      value={lot.bad}
+      title={`${name}, ${lotSays(lot)}`}
+      to={linked ? { path: `/trace/lot/${lot.lotId}`, says: 'Who has them' } : undefined}
+    >
+      <p>
+        {share(lot)} heads thrown back{worst ? `, most as “${worst[0]}”` : ''}; of other lots {share(lot.rest)}
+        {timesAsOften(lot, lot.rest)}.
+      </p>
+      <p className="quiet">{chanceSays(lot.chance, 'lot')}</p>
+    </Found>
   );
 }
 
+/** Lots of hooks and powder against each other. */
+export const useLotsByQuality = () => useQuery({ queryKey: ['trace-lots'], queryFn: () => call('GET /trace/lots') });
+
 /** Lots that stand out by what was thrown back, or that none does. */
 export function Findings({ catalogue }: { catalogue: Catalogue }) {
-  const { data: lots, error } = useQuery({ queryKey: ['trace-lots'], queryFn: () => call('GET /trace/lots') });
+  const { data: lots, error } = useLotsByQuality();
   if (!lots) return <Waiting error={error} />;
   const found = lots.filter(({ standsOut }) => standsOut);
   return (

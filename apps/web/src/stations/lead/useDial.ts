@@ -6,7 +6,7 @@ import { moment } from '../../units/dates.ts';
 import { useFit } from '../../workers/useFit.ts';
 
 /** Standing marks as pairs with the doubt that goes with how they were read. */
-const pairsOf = (marks: readonly DialMark[]): (DialPair & { how: string })[] =>
+export const pairsOf = (marks: readonly DialMark[]): (DialPair & { how: string })[] =>
   marks
     .filter((mark) => !mark.struck)
     .map(({ dial, temperatureC, at, how }) => ({

@@ -31,6 +31,7 @@ const UNITS = [
 
 interface Values {
   safety: string;
+  people: string;
   workshopName: string;
   units: string;
   currency: string;
@@ -72,6 +73,7 @@ function valuesOf(settings: SettingsView): Values {
   ) as Record<(typeof SECONDS)[number][0], string>;
   return {
     safety: (settings.safety ?? []).join('\n'),
+    people: (settings.people ?? []).join(', '),
     workshopName: settings.workshopName,
     units: `${massUnit} ${temperatureUnit}`,
     currency,
@@ -112,6 +114,10 @@ function SettingsForm({ settings }: { settings: SettingsView }) {
         massUnit,
         temperatureUnit,
         currency,
+        people: values.people
+          .split(/[,\n]/)
+          .map((name) => name.trim())
+          .filter(Boolean),
         safety: values.safety
           .split('\n')
           .map((line) => line.trim())
@@ -154,6 +160,11 @@ function SettingsForm({ settings }: { settings: SettingsView }) {
           <TextField label="Name" {...field('workshopName')} />
           <Choice label="Weights and heat in" options={UNITS} {...field('units')} />
           <TextField label="Currency" hint="Three letters, such as EUR." {...field('currency')} />
+          <TextField
+            label="Who works here"
+            hint="Names with commas between. With two or more, benches ask who stands there, and Books show what came of it."
+            {...field('people')}
+          />
         </div>
       </div>
       <div>

@@ -1,10 +1,10 @@
 import { stationOf } from '@schmelz/core';
 import { Choice, TextField } from '../../design/Field.tsx';
-import { HAND_STATIONS, NAMES, type Wishes } from './wishes.ts';
+import { HAND_STATIONS, type Wishes } from './wishes.ts';
 
 /** What is said of an evening: when, who, with what. */
 export function EveningForm({ wishes }: { wishes: Wishes }) {
-  const { form, change } = wishes;
+  const { form, names, change } = wishes;
   const counts = (most: number, one: string, many: string) =>
     Array.from({ length: most }, (_, at) => ({ value: String(at + 1), label: `${at + 1} ${at === 0 ? one : many}` }));
   return (
@@ -44,7 +44,7 @@ export function EveningForm({ wishes }: { wishes: Wishes }) {
       {form.people > 1 && (
         <fieldset className="col-span-2 flex flex-col gap-2">
           <legend className="mb-1 text-sm font-medium text-ink-2">Who does what</legend>
-          {NAMES.slice(0, form.people).map((name, at) => (
+          {names.slice(0, form.people).map((name, at) => (
             <div key={name} className="flex flex-wrap items-center gap-1">
               <span className="w-[52px] truncate text-sm">{name}</span>
               {HAND_STATIONS.map((station) => {
@@ -59,7 +59,7 @@ export function EveningForm({ wishes }: { wishes: Wishes }) {
                     aria-label={`${name}: ${stationOf(station).name}`}
                     className={`border px-1.5 py-1 text-[13px] ${does ? 'border-ink bg-ink text-sheet' : 'border-rule-2 text-ink-3 line-through'}`}
                     onClick={() =>
-                      change({ cannot: NAMES.map((_, nth) => (nth === at ? next : (form.cannot?.[nth] ?? []))) })
+                      change({ cannot: names.map((_, nth) => (nth === at ? next : (form.cannot?.[nth] ?? []))) })
                     }
                   >
                     {stationOf(station).name}

@@ -11,7 +11,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { call } from '../../api/client.ts';
-import { useList } from '../../api/queries.ts';
+import { useList, useSettings } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
@@ -169,8 +169,9 @@ function Chosen({
 /** From what is open to an evening's work. */
 export function TonightPage() {
   const { data: asked, error } = useQuery({ queryKey: ['tonight'], queryFn: () => call('GET /tonight') });
-  const wishes = useWishes();
-  const state = usePlan(asked, wishes.wishes);
+  const { data: settings } = useSettings();
+  const wishes = useWishes(settings?.people);
+  const state = usePlan(settings && asked, wishes.wishes);
   const [chosen, choose] = useState<string | null>(null);
   const { data: kept } = useList('bake-programs');
   const programs = useMemo(() => kept ?? [], [kept]);

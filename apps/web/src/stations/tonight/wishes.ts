@@ -48,32 +48,39 @@ function canOf({ cannot }: EveningForm, at: number): string[] | null {
   return not.length ? HAND_STATIONS.filter((station) => !not.includes(station)) : null;
 }
 
-export const NAMES = ['You', 'Second', 'Third', 'Fourth'];
+/** Places for hands of an evening, where nobody has said who works here. */
+const PLACES = ['You', 'Second', 'Third', 'Fourth'];
+/** As many names as an evening has hands at most: those of the workshop first. */
+const namesOf = (people: readonly string[]) => [...people, ...PLACES.slice(people.length)].slice(0, PLACES.length);
 
 /** The wishes of an evening that has begun start now. */
 export function wishesOf(
   form: EveningForm,
   leftOut: readonly string[],
   pinned: Readonly<Record<string, number>>,
+  names: readonly string[] = PLACES,
 ): TonightWishes {
   const { fromMs, toMs } = eveningOf(form);
   const now = Math.ceil(moment() / 300_000) * 300_000;
   return {
     evenings: [{ fromMs: now > fromMs && now < toMs ? now : fromMs, toMs }],
     usual: { fromMs, toMs },
-    people: NAMES.slice(0, form.people).map((name, at) => ({ name, can: canOf(form, at) })),
+    people: names.slice(0, form.people).map((name, at) => ({ name, can: canOf(form, at) })),
     ...{ guns: form.guns, atOnce: form.atOnce, leftOut, pinned },
   };
 }
 
 /** What is wished, kept on this device for the next evening; what is pinned and left out is for this one. */
-export function useWishes() {
+export function useWishes(people: readonly string[] = []) {
   const [form, setForm] = useState(usual);
   const [leftOut, setLeftOut] = useState<readonly string[]>([]);
   const [pinned, setPinned] = useState<Readonly<Record<string, number>>>({});
-  const wishes = useMemo(() => wishesOf(form, leftOut, pinned), [form, leftOut, pinned]);
+  const said = people.join('\n');
+  const names = useMemo(() => namesOf(said ? said.split('\n') : []), [said]);
+  const wishes = useMemo(() => wishesOf(form, leftOut, pinned, names), [form, leftOut, pinned, names]);
   return {
     form,
+    names,
     wishes,
     leftOut,
     pinned,
