@@ -85,6 +85,7 @@ async function views(url: string): Promise<[string, string][]> {
     ['what came out bad', '/books/quality'],
     ['month by month', '/books/months'],
     ['who and what', '/books/sales'],
+    ['from paper', '/books/paper'],
     ['setup', '/setup'],
     ['first steps', '/start'],
   ];

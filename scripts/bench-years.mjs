@@ -47,6 +47,7 @@ const PAGES = [
   ['Metal', '/books/metal', 'h2'],
   ['Sales', '/books/sales', 'h2'],
   ['Months', '/books/months', 'h2'],
+  ['From paper', '/books/paper', 'h2'],
   ['Finished heads', '/stock/goods', 'h2'],
   ['Tonight', '/tonight', 'h2'],
   ['What to buy', '/stock/buy', 'h2'],

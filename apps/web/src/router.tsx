@@ -152,6 +152,7 @@ export const router = createBrowserRouter([
           page('/books/metal', async () => (await import('./stations/books/MetalPage.tsx')).MetalPage),
           page('/books/quality', async () => (await import('./stations/books/QualityPage.tsx')).QualityPage),
           page('/books/months', async () => (await import('./stations/books/MonthsPage.tsx')).MonthsPage),
+          page('/books/paper', async () => (await import('./stations/books/PaperPage.tsx')).PaperPage),
           page('/books/sales', async () => (await import('./stations/books/SalesPage.tsx')).SalesPage),
           page('/books', async () => (await import('./stations/books/BooksPage.tsx')).BooksPage),
           page('/setup', async () => (await import('./stations/setup/SetupPage.tsx')).SetupPage),

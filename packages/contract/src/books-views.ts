@@ -36,6 +36,8 @@ export interface MonthOfBooks {
   ownMinor: number;
   madeHeads: number;
   tickets: number;
+  /** Good heads of evenings that were kept on paper. */
+  paperHeads: number;
   /** What the tickets closed in it came to. */
   costMinor: number;
 }
@@ -107,4 +109,40 @@ export interface PersonView {
 export interface ChangesView {
   changes: ChangeView[];
   people: PersonView[];
+}
+/** An evening that was kept on paper; null where it was not written down. */
+export interface EveningOnPaper {
+  on: string;
+  /** What the paper calls what was cast. */
+  name: string;
+  mold: string | null;
+  product: string | null;
+  good: number;
+  casts: number | null;
+  minutes: number | null;
+  note: string;
+}
+/** A file of evenings: as it would be taken, or as it was. */
+export interface EveningsResult {
+  /** Of the import that was made; null while it is only looked at. */
+  id: string | null;
+  rows: number;
+  evenings: (EveningOnPaper & { line: number })[];
+  /** When the same contents were taken before, ms since 1970; null where they were not. */
+  takenAt: number | null;
+}
+export interface PaperView {
+  evenings: (EveningOnPaper & { id: string })[];
+  /** Whether there are more, before the last of these. */
+  more: boolean;
+  total: { evenings: number; good: number };
+  /** By mold or, where none is known, by the name on the paper; `judged`: of evenings with all casts on them. */
+  byName: {
+    name: string;
+    moldId: string | null;
+    evenings: number;
+    good: number;
+    judged: { good: number; casts: number };
+    timed: { good: number; minutes: number };
+  }[];
 }

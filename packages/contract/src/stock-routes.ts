@@ -1,6 +1,6 @@
 import { body, csv, json, made, nothing, row } from './route.ts';
 import { cleanSchema, importQuerySchema, lotSchema } from './schema/records.ts';
-import { beforeQuerySchema } from './schema/runs.ts';
+import { beforeQuerySchema, skipQuerySchema } from './schema/runs.ts';
 import { putAwaySchema, takeTemplateSchema } from './schema/workshop.ts';
 import { countSchema, goodsSchema, lotOfTicketSchema, parcelSchema, receiptSchema } from './schema/stock.ts';
 import type {
@@ -16,6 +16,7 @@ import type {
   StockMove,
   UsedWeekly,
 } from './views.ts';
+import type { EveningsResult, PaperView } from './books-views.ts';
 import type { Route } from './route.ts';
 
 /** What comes to the shelves and goes: parts and their lots, lead by the lot, finished heads. */
@@ -26,6 +27,19 @@ export const STOCK_ROUTES = {
     query: importQuerySchema,
     body: csv,
     answer: json<ImportResult>(),
+  },
+  'POST /evenings/import': {
+    operation: 'import_evenings',
+    summary: 'Evenings that were kept on paper, from CSV: on, name, mold, product, good, casts, minutes, note',
+    query: importQuerySchema,
+    body: csv,
+    answer: json<EveningsResult>(),
+  },
+  'GET /evenings/paper': {
+    operation: 'list_paper_evenings',
+    summary: 'Evenings that were kept on paper, newest first, a page at a time; and what they come to by mold',
+    query: skipQuerySchema,
+    answer: json<PaperView>(),
   },
   'GET /imports': {
     operation: 'list_imports',

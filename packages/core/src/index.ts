@@ -18,6 +18,7 @@ export * from './bake/index.ts';
 export * from './count/index.ts';
 export * from './balance/index.ts';
 export * from './stock/index.ts';
+export * from './lists/index.ts';
 export * from './readings/index.ts';
 export * from './log/index.ts';
 export * from './run/index.ts';

@@ -7,6 +7,7 @@ import { API_VERSION, openApiDocument } from '../openapi/document.ts';
 import { exportAll, exportSchema, movesCsv } from '../services/exchange.ts';
 import { goodsMoves, listGoods, moveGoods, strikeGoods } from '../services/goods.ts';
 import { importReceipts, listImports } from '../services/imports.ts';
+import { importEvenings, paperView } from '../services/paper.ts';
 import { listJars } from '../services/jars.ts';
 import { listPartLots, nameLot } from '../services/part-lots.ts';
 import { putAway } from '../services/resources.ts';
@@ -46,6 +47,9 @@ export function workshopHandlers(store: Store, config: Config, sessions: Session
     'POST /put-away': ({ body }) => putAway(store, body),
     'POST /materials/import': ({ query, body }) =>
       importReceipts(store, body, { look: query.look === 'true', again: query.again === 'true' }),
+    'POST /evenings/import': ({ query, body }) =>
+      importEvenings(store, body, { look: query.look === 'true', again: query.again === 'true' }),
+    'GET /evenings/paper': ({ query }) => paperView(store, query.skip),
     'GET /imports': () => listImports(store),
     'POST /imports/:id/strike': ({ params }) => strikeImport(store, params.id),
     'POST /moves/:id/strike': ({ params }) => strikeMove(store, params.id),

@@ -15,6 +15,7 @@ import {
 import type { CostOfProduct, MakeableView, MonthOfBooks, QualityView } from '@schmelz/contract';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notFound } from './errors.ts';
+import { STANDING_PAPER } from './paper.ts';
 import { EVER, thrownByTicket, ticketsOnList, type Period } from './ticket-figures.ts';
 import { listResources } from './resources.ts';
 import { castingLead, firstTools, readWorkshop } from './workshop.ts';
@@ -57,7 +58,7 @@ export async function monthsOfBooks(store: Store): Promise<MonthOfBooks[]> {
     const known = months.get(month);
     if (known) return known;
     const fresh = { month, toolsMinor: 0, boughtMinor: 0, soldMinor: 0, soldHeads: 0, ownHeads: 0, ownMinor: 0 };
-    const made = { ...fresh, madeHeads: 0, tickets: 0, costMinor: 0 };
+    const made = { ...fresh, madeHeads: 0, tickets: 0, paperHeads: 0, costMinor: 0 };
     months.set(month, made);
     return made;
   };
@@ -86,6 +87,10 @@ export async function monthsOfBooks(store: Store): Promise<MonthOfBooks[]> {
       own.soldMinor += minor;
     }
   }
+  const onPaper = await store.select<{ month: string; good: number }>(
+    `SELECT ${MONTH('at')} AS month, SUM(good) AS good FROM ${STANDING_PAPER} GROUP BY month`,
+  );
+  for (const { month, good } of onPaper) at(month).paperHeads += good;
   for (const { closedAt, good, totalMinor } of await ticketsOnList(store)) {
     if (closedAt === null) continue;
     const own = at(monthOf(closedAt));

@@ -47,20 +47,58 @@ export const takenAlready = ({ at, name }: ImportRow) =>
       'To take it once more, say so (again=true); to undo the first, strike it out.',
   );
 
-/** The rows of a list of purchases, checked; the first wrong one is named by its line, as it was written. */
-async function purchasesIn(store: Store, csv: string) {
-  const { headings, rows, errors } = readCsv(csv, notCsv);
-  const missing = COLUMNS.filter((column) => column !== 'lot' && !headings.includes(column));
+/** The rows of a list with these columns; `refuse` says what is wrong with it. */
+export function rowsUnder(
+  csv: string,
+  { columns, optional }: { columns: readonly string[]; optional: readonly string[] },
+  refuse: (detail: string) => Refused,
+): Record<string, string>[] {
+  const { headings, rows, errors } = readCsv(csv, refuse);
+  const missing = columns.filter((column) => !optional.includes(column) && !headings.includes(column));
   if (missing.length) {
     const found = headings.slice(0, 8).map((each) => each.slice(0, 40));
-    throw notCsv(
-      `The first line must name the columns ${COLUMNS.join(', ')}; missing: ${missing.join(', ')}; found: ${found.join(', ') || 'nothing'}.`,
+    throw refuse(
+      `The first line must name the columns ${columns.join(', ')}; missing: ${missing.join(', ')}; found: ${found.join(', ') || 'nothing'}.`,
     );
   }
   const [broken] = errors;
   if (broken)
-    throw notCsv(`Line ${(broken.row ?? 0) + 2}: ${broken.message}. A cell with a comma in it stands in quotes.`);
-  if (rows.length === 0) throw notCsv('There is no row below the names of the columns.');
+    throw refuse(`Line ${(broken.row ?? 0) + 2}: ${broken.message}. A cell with a comma in it stands in quotes.`);
+  if (rows.length === 0) throw refuse('There is no row below the names of the columns.');
+  return rows;
+}
+
+/**
+ * Takes a list in: with `look` nothing is taken, and nothing twice unless `again` is said. All rows are taken or none.
+ * @returns the id of the import, and when the same contents were taken before; null where they were not
+ */
+export async function takeList(
+  store: Store,
+  { csv, kind, entries }: { csv: string; kind: ImportRow['kind']; entries: number },
+  { look = false, again = false, at = Date.now() }: TakeOptions,
+  take: (importId: string, transaction: Transaction) => Promise<void>,
+): Promise<{ id: string | null; takenAt: number | null }> {
+  const digest = digestOf(csv);
+  const takenAt = (await takenBefore(store, digest))?.at ?? null;
+  if (look) return { id: null, takenAt };
+  const id = randomUUID();
+  await store.write(async (transaction) => {
+    const before = await takenBefore(store, digest, transaction);
+    if (before && !again) throw takenAlready(before);
+    await store.models.imports.create({ id, kind, name: '', at, digest, entries, struck: false }, { transaction });
+    await take(id, transaction);
+  });
+  return { id, takenAt };
+}
+export interface TakeOptions {
+  look?: boolean;
+  again?: boolean;
+  at?: number;
+}
+
+/** The rows of a list of purchases, checked; the first wrong one is named by its line, as it was written. */
+async function purchasesIn(store: Store, csv: string) {
+  const rows = rowsUnder(csv, { columns: COLUMNS, optional: ['lot'] }, notCsv);
   const materials = await rowsOf(store.models.materials);
   const { settings } = await readSettings(store);
   const scale = 10 ** currencyDigits(settings.currency);
@@ -99,29 +137,17 @@ function purchaseIn(row: Record<string, string>, line: number, materials: readon
  * (2026-05-31), lot. With `look` nothing is taken: it says what would be. All rows are taken or none; the same contents
  * once, unless `again` is said.
  */
-export async function importReceipts(
-  store: Store,
-  csv: string,
-  { look = false, again = false, at = Date.now() } = {},
-): Promise<ImportResult> {
+export async function importReceipts(store: Store, csv: string, options: TakeOptions = {}): Promise<ImportResult> {
   const purchases = await purchasesIn(store, csv);
-  const digest = digestOf(csv);
-  const known = await takenBefore(store, digest);
-  const said = purchases.map(({ material: { name, kind }, ...rest }) => ({ ...rest, material: name, kind }));
-  const result = { rows: said.length, purchases: said, takenAt: known?.at ?? null };
-  if (look) return { id: null, ...result };
-  const id = randomUUID();
-  await store.write(async (transaction) => {
-    const before = await takenBefore(store, digest, transaction);
-    if (before && !again) throw takenAlready(before);
-    const row = { id, kind: 'receipts', name: '', at, digest, entries: said.length, struck: false } as const;
-    await store.models.imports.create(row, { transaction });
+  const list = { csv, kind: 'receipts', entries: purchases.length } as const;
+  const taken = await takeList(store, list, options, async (importId, transaction) => {
     for (const { material, quantity, priceMinor, on, lot } of purchases) {
       const move = { at: noon(on), materialId: material.id, reason: 'received', quantity, valueMinor: priceMinor };
-      await moveStock(store, { ...move, ticketId: null, lot, importId: id }, transaction);
+      await moveStock(store, { ...move, ticketId: null, lot, importId }, transaction);
     }
   });
-  return { id, ...result };
+  const said = purchases.map(({ material: { name, kind }, ...rest }) => ({ ...rest, material: name, kind }));
+  return { ...taken, rows: said.length, purchases: said };
 }
 
 /** Files that were taken in, newest first. */

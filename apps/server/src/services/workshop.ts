@@ -1,4 +1,5 @@
 import {
+  countedOnPaper,
   knownProduct,
   pinsOf,
   knownWays,
@@ -19,6 +20,7 @@ import type { HeatingRecord, Material, Product } from '@schmelz/contract';
 import { rowsOf, type Store } from '../store/store.ts';
 import { listMolds } from './cavities.ts';
 import { notAllowed } from './errors.ts';
+import { castsOnPaper } from './paper.ts';
 import { listRecords } from './records.ts';
 import { listResources } from './resources.ts';
 import { readSettings } from './settings.ts';
@@ -43,20 +45,33 @@ export interface Workshop {
 }
 
 export async function readWorkshop(store: Store): Promise<Workshop> {
-  const [{ settings }, materials, molds, pots, ovens, recipes, programs, products, heatings, afterPour, parts] =
-    await Promise.all([
-      readSettings(store),
-      listMaterials(store),
-      listMolds(store),
-      rowsOf(store.models.pots),
-      rowsOf(store.models.ovens),
-      listResources(store, 'recipes'),
-      rowsOf(store.models.bakePrograms),
-      rowsOf(store.models.products),
-      listRecords<HeatingRecord>(store, 'heating'),
-      readYieldAfterPour(store),
-      rowsOf(store.models.parts),
-    ]);
+  const [
+    { settings },
+    materials,
+    molds,
+    pots,
+    ovens,
+    recipes,
+    programs,
+    products,
+    heatings,
+    afterPour,
+    parts,
+    onPaper,
+  ] = await Promise.all([
+    readSettings(store),
+    listMaterials(store),
+    listMolds(store),
+    rowsOf(store.models.pots),
+    rowsOf(store.models.ovens),
+    listResources(store, 'recipes'),
+    rowsOf(store.models.bakePrograms),
+    rowsOf(store.models.products),
+    listRecords<HeatingRecord>(store, 'heating'),
+    readYieldAfterPour(store),
+    rowsOf(store.models.parts),
+    castsOnPaper(store),
+  ]);
   const byId = new Map(materials.map((material) => [material.id, material]));
   const shelf: Shelf = {
     part: (id) => byId.get(id),
@@ -72,7 +87,7 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
     // What is put away is planned with no more.
     molds: molds
       .filter(({ archived }) => !archived)
-      .map((mold) => ({ ...mold, cavities: mold.cavities as PlanCavity[] })),
+      .map((mold) => ({ ...mold, cavities: countedOnPaper(mold.cavities as PlanCavity[], onPaper.get(mold.id)) })),
     pots: pots.map((pot) => ({ ...pot, ...knownPot(pot) })),
     ovens,
     afterPour,

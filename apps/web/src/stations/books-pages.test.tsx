@@ -19,7 +19,7 @@ beforeEach(prepareBrowser);
 
 const month = (name: string, more: Partial<MonthOfBooks>): MonthOfBooks => ({
   ...{ month: name, toolsMinor: 0, boughtMinor: 0, soldMinor: 0, soldHeads: 0, ownHeads: 0, ownMinor: 0 },
-  ...{ madeHeads: 0, tickets: 0, costMinor: 0 },
+  ...{ madeHeads: 0, tickets: 0, paperHeads: 0, costMinor: 0 },
   ...more,
 });
 

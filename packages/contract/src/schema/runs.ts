@@ -160,5 +160,8 @@ export const costQuerySchema = record({ heads: whole('heads', 1, 20_000) });
 /** A page of a numbered list: what stands before a number. */
 export const beforeQuerySchema = record({ before: whole('', 1, 1e9).optional() });
 
+/** A page of a list without numbers: what comes after so many. */
+export const skipQuerySchema = record({ skip: whole('', 0, 1e6).optional() });
+
 /** Which pours are wanted whole: those of a mold, or the one that went on at a moment. */
 export const poursQuerySchema = record({ mold: id().optional(), at: moment().optional() });

@@ -15,6 +15,22 @@ export const receiptSchema = record({
 });
 export type ReceiptInput = yup.InferType<typeof receiptSchema>;
 
+/** An evening that was kept on paper. */
+export const paperEveningSchema = record({
+  on: day(),
+  /** What the paper calls what was cast. */
+  name: note(80),
+  /** All that was cast; null: only good ones were written down. */
+  casts: whole('casts', 0, 20_000).nullable().defined(),
+  good: whole('heads', 0, 20_000),
+  minutes: number('min', 0, 2880).nullable().defined(),
+  note: note(200),
+}).test(
+  across('evening', 'has more good ones than casts', ({ good, casts }: { good: number; casts: number | null }) => {
+    return casts === null || good <= casts;
+  }),
+);
+
 /** Several purchases that came together, with what was paid for the way: all of it is booked, or nothing. */
 export const parcelSchema = record({
   on: day(),

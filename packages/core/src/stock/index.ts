@@ -7,4 +7,3 @@ export * from './parcel.ts';
 export * from './reorder.ts';
 export * from './to-buy.ts';
 export * from './from-here.ts';
-export * from './purchase-table.ts';

@@ -14,8 +14,8 @@ import { BooksRooms } from './rooms.tsx';
 /** Months as a table that every spreadsheet reads. */
 export const monthsCsv = (months: readonly MonthOfBooks[], digits: number): string =>
   Papa.unparse(
-    months.map(({ month, madeHeads, tickets, soldHeads, ownHeads, ...minor }) => ({
-      ...{ month, tickets, madeHeads, soldHeads, ownHeads },
+    months.map(({ month, madeHeads, paperHeads, tickets, soldHeads, ownHeads, ...minor }) => ({
+      ...{ month, tickets, madeHeads, paperHeads, soldHeads, ownHeads },
       ...Object.fromEntries(
         Object.entries(minor).map(([name, value]) => [
           name.replace(/Minor$/, ''),
@@ -89,7 +89,10 @@ export function MonthsPage() {
               return (
                 <tr key={row.month}>
                   <td>{writeLongMonth(`${row.month}-15`)}</td>
-                  <td className="num">{row.madeHeads || '–'}</td>
+                  <td className="num">
+                    {row.madeHeads || '–'}
+                    {row.paperHeads > 0 && <span className="quiet block">{row.paperHeads} on paper</span>}
+                  </td>
                   <td className="num">{row.madeHeads ? units.money(row.costMinor / row.madeHeads, 1) : '–'}</td>
                   <td className="num">
                     {row.soldHeads || '–'}

@@ -32,7 +32,12 @@ export function ShareColumn({
         />
       </div>
       <p className={named ? 'mt-1 flex flex-col' : 'mt-1 flex items-baseline justify-between gap-1'}>
-        <b className="stamp whitespace-nowrap">{name}</b>
+        <b
+          className={`stamp ${named ? 'truncate' : 'whitespace-nowrap'}`}
+          title={typeof name === 'string' ? name : undefined}
+        >
+          {name}
+        </b>
         <b className="fig text-[21px] whitespace-nowrap">{Math.round(100 * share)} %</b>
       </p>
       {children}

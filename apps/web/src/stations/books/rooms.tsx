@@ -11,6 +11,7 @@ export const BooksRooms = () => (
       { to: '/books/quality', name: 'What came out bad' },
       { to: '/books/months', name: 'Months' },
       { to: '/books/sales', name: 'Who and what' },
+      { to: '/books/paper', name: 'From paper' },
     ]}
   />
 );

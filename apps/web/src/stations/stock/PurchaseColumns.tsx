@@ -12,13 +12,7 @@ import {
   type PurchaseMapping,
 } from '@schmelz/core';
 import { asOptions, Choice } from '../../design/Field.tsx';
-
-/** A list as it was chosen: its headings, and its cells under them. */
-export interface PurchaseList {
-  name: string;
-  headings: string[];
-  rows: Record<string, string>[];
-}
+import type { ListFile } from '../lists/TakeInList.tsx';
 
 const ASKS: Record<PurchaseField, string> = {
   material: 'What was bought is in',
@@ -43,7 +37,7 @@ export function PurchaseColumns({
   materials,
   onChange,
 }: {
-  list: PurchaseList;
+  list: ListFile;
   mapping: PurchaseMapping;
   materials: readonly Material[];
   onChange: (mapping: PurchaseMapping) => void;

@@ -1,4 +1,5 @@
-import { guessPurchases, namesIn, readPurchases, type PurchaseMapping } from './purchase-table.ts';
+import { namesIn } from './cells.ts';
+import { guessPurchases, readPurchases, type PurchaseMapping } from './purchases.ts';
 
 const materials = [
   { name: 'Keel lead', byMass: true },
@@ -79,9 +80,9 @@ test('how days are written is told by a number that is no month; names by letter
   expect(days('1/2/2026', '14/3/2026')).toBe('day.month.year');
   expect(days('1/2/2026', '3/4/2026')).toBe('month/day/year');
   expect(days('2026-01-02')).toBe('year-month-day');
-  expect(namesIn([{ a: 'tar-black' }, { a: 'tar' }, { a: '' }], 'a', materials)).toEqual({
+  expect(namesIn([{ a: 'tar-black' }, { a: 'tar' }, { a: '' }], 'a', ['Keel lead', 'Tar black'])).toEqual({
     'tar-black': 'Tar black',
     tar: null,
   });
-  expect(namesIn([{ a: 'tar' }], null, materials)).toEqual({});
+  expect(namesIn([{ a: 'tar' }], null, [])).toEqual({});
 });
