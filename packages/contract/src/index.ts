@@ -12,3 +12,4 @@ export * from './route.ts';
 export * from './routes.ts';
 export * from './books-views.ts';
 export * from './views.ts';
+export * from './fill-table.ts';

@@ -19,6 +19,7 @@ import {
   type QueryOf,
   type Route,
 } from './route.ts';
+import type { FillTable } from './fill-table.ts';
 import { RESOURCES, type ResourcePath } from './resources.ts';
 import {
   logImportQuerySchema,
@@ -41,7 +42,6 @@ import { loginSchema, settingsSchema } from './schema/workshop.ts';
 import type {
   AnyNote,
   BakeOnRecord,
-  CavityPour,
   Channel,
   Health,
   LineView,
@@ -121,8 +121,8 @@ const OWN_ROUTES = {
   },
   'GET /molds/:id/fill-records': {
     operation: 'fill_records',
-    summary: 'Casts and shorts of each cavity, pour by pour',
-    answer: json<CavityPour[]>(),
+    summary: 'Casts and shorts of each cavity, pour by pour, as a table',
+    answer: json<FillTable>(),
   },
 
   'GET /channels': {

@@ -1,4 +1,5 @@
 import { PassThrough, type Readable } from 'node:stream';
+import { fillTable } from '@schmelz/contract';
 import type { Context } from 'koa';
 import { fillRecords } from '../services/fill-records.ts';
 import { importLogCsv } from '../services/logs.ts';
@@ -48,7 +49,8 @@ export const heatHandlers = (store: Store, feed: Feed) =>
     'GET /records/:kind': ({ params, query }) => listRecords(store, params.kind, query.thing),
     'POST /records': ({ body }) => addRecord(store, body),
     'POST /records/:id/strike': ({ params }) => strikeRecord(store, params.id),
-    'GET /molds/:id/fill-records': ({ params }) => fillRecords(store, params.id),
+    'GET /molds/:id/fill-records': ({ params }) =>
+      store.kept(`fill records of ${params.id}`, async () => fillTable(await fillRecords(store, params.id))),
 
     'GET /channels': () => listChannels(store),
     'POST /channels/:id/strike': ({ params }) => strikeLog(store, params.id),

@@ -10,7 +10,6 @@ import type {
 } from '@schmelz/contract';
 import {
   keepPreviousData,
-  queryOptions,
   useInfiniteQuery,
   useMutation,
   useQuery,
@@ -122,14 +121,6 @@ export const useRecords = <K extends keyof Notes>(kind: K, thingId: string | und
   });
 export const useNote = () => useWrite((input: RecordInput) => call('POST /records', { body: input }));
 export const useStrike = () => useWrite((id: string) => call('POST /records/:id/strike', { params: { id } }));
-
-export const fillRecordsOf = (moldId: string) =>
-  queryOptions({
-    queryKey: ['fill-records', moldId],
-    queryFn: () => call('GET /molds/:id/fill-records', { params: { id: moldId } }),
-  });
-export const useFillRecords = (moldId: string | undefined) =>
-  useQuery({ ...fillRecordsOf(moldId ?? ''), enabled: moldId !== undefined });
 
 export const useChannels = () =>
   useQuery({ queryKey: ['channels'], queryFn: () => call('GET /channels'), refetchInterval: 20_000 });

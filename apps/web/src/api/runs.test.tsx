@@ -3,13 +3,13 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, renderHook, waitFor } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { ids } from '../test/fixtures.ts';
+import { useFillRecords } from './fill-records.ts';
 import { fakeApi, prepareBrowser } from '../test/render.tsx';
 import { sayInto } from './outbox.ts';
 import {
   useAllRecords,
   useBookedPeriod,
   useChannels,
-  useFillRecords,
   useFlows,
   useImports,
   useJars,

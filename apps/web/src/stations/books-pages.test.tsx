@@ -1,4 +1,4 @@
-import type { MonthOfBooks, QualityView } from '@schmelz/contract';
+import { fillTable, type MonthOfBooks, type QualityView } from '@schmelz/contract';
 import type { Shopping } from '@schmelz/core';
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
@@ -244,7 +244,7 @@ test('how many filled, by soot and heat of a mold, in the units of the workshop'
   fakeApi({
     'GET /books/quality': { cavities, pours: [], stations: [] },
     ...NOTHING_ELSE,
-    [`GET /molds/${mold!.id}/fill-records`]: [of(3, 60, 20, 6), of(12, 110, 30, 1), of(200, 150, 10, 3)],
+    [`GET /molds/${mold!.id}/fill-records`]: fillTable([of(3, 60, 20, 6), of(12, 110, 30, 1), of(200, 150, 10, 3)]),
   });
   renderAt(<QualityPage />);
   const soot = within(await screen.findByRole('list', { name: 'Shots since it was smoked' }));

@@ -16,7 +16,7 @@ import type {
   SettingsView,
   Ticket,
 } from '@schmelz/contract';
-import { DEFAULT_SETTINGS } from '@schmelz/contract';
+import { DEFAULT_SETTINGS, fillTable } from '@schmelz/contract';
 import { COST_PARTS, type CostStack, usualRoute } from '@schmelz/core';
 
 /** A small invented workshop as the server would send it. */
@@ -344,7 +344,7 @@ export const answers = (more: Record<string, unknown> = {}): Record<string, unkn
   [`GET /records/dial?thing=${ids.pot}`]: dialMarks,
   [`GET /records/care?thing=${ids.mold}`]: care,
   [`GET /records/trial?thing=${ids.mold}`]: [],
-  [`GET /molds/${ids.mold}/fill-records`]: fillRecords,
+  [`GET /molds/${ids.mold}/fill-records`]: fillTable(fillRecords),
   [`GET /pours/whole?mold=${ids.mold}`]: [],
   'GET /suppliers': [],
   'GET /tools': [],

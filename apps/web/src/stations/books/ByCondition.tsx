@@ -1,7 +1,7 @@
 import type { CavityPour, Mold } from '@schmelz/contract';
 import { byValue, celsiusToFahrenheit, roundEdges, type CastsAt } from '@schmelz/core';
 import { useState } from 'react';
-import { useFillRecords } from '../../api/queries.ts';
+import { useFillRecords } from '../../api/fill-records.ts';
 import { Choice } from '../../design/Field.tsx';
 import { Waiting } from '../../design/Notice.tsx';
 import { Heading } from '../../design/Page.tsx';

@@ -24,7 +24,8 @@ import {
 } from '@schmelz/core';
 import { useEffect, useMemo, useState } from 'react';
 import { useLive } from '../../api/live.ts';
-import { useFillRecords, useList, useSettings } from '../../api/queries.ts';
+import { useFillRecords } from '../../api/fill-records.ts';
+import { useList, useSettings } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Trying, Ways } from '../../design/Dials.tsx';
 import { Fig } from '../../design/Figure.tsx';
