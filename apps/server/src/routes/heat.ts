@@ -1,9 +1,8 @@
 import { PassThrough, type Readable } from 'node:stream';
-import { fillTable } from '@schmelz/contract';
 import type { Context } from 'koa';
-import { fillRecords } from '../services/fill-records.ts';
+import { fillTableOf } from '../services/fill-records.ts';
 import { importLogCsv } from '../services/logs.ts';
-import { addLot, cleanLot, listLots } from '../services/lots.ts';
+import { addLot, cleanLot, lotsKept } from '../services/lots.ts';
 import { listChannels, rawReadings, readStretch, type Feed } from '../services/readings.ts';
 import { addRecord, listRecords, strikeRecord } from '../services/records.ts';
 import { strikeLog, strikeLot } from '../services/strike.ts';
@@ -40,7 +39,7 @@ function stream(ctx: Context, feed: Feed): Readable {
 /** Lots of lead, dated notes, and probes. */
 export const heatHandlers = (store: Store, feed: Feed) =>
   ({
-    'GET /lead-lots': () => store.kept('lead lots', () => listLots(store)),
+    'GET /lead-lots': () => lotsKept(store),
     'POST /lead-lots': ({ body }) => addLot(store, body),
     'POST /lead-lots/:id/clean': ({ params, body: { version, ...input } }) =>
       cleanLot(store, params.id, version, input),
@@ -49,8 +48,7 @@ export const heatHandlers = (store: Store, feed: Feed) =>
     'GET /records/:kind': ({ params, query }) => listRecords(store, params.kind, query.thing),
     'POST /records': ({ body }) => addRecord(store, body),
     'POST /records/:id/strike': ({ params }) => strikeRecord(store, params.id),
-    'GET /molds/:id/fill-records': ({ params }) =>
-      store.kept(`fill records of ${params.id}`, async () => fillTable(await fillRecords(store, params.id))),
+    'GET /molds/:id/fill-records': ({ params }) => fillTableOf(store, params.id),
 
     'GET /channels': () => listChannels(store),
     'POST /channels/:id/strike': ({ params }) => strikeLog(store, params.id),

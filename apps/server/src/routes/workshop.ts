@@ -8,7 +8,7 @@ import { exportAll, exportSchema, movesCsv } from '../services/exchange.ts';
 import { goodsMoves, listGoods, moveGoods, strikeGoods } from '../services/goods.ts';
 import { importReceipts, listImports } from '../services/imports.ts';
 import { importEvenings, paperView } from '../services/paper.ts';
-import { listJars } from '../services/jars.ts';
+import { jarsKept } from '../services/jars.ts';
 import { listPartLots, nameLot } from '../services/part-lots.ts';
 import { putAway } from '../services/resources.ts';
 import { readSettings, writeSettings } from '../services/settings.ts';
@@ -60,7 +60,7 @@ export function workshopHandlers(store: Store, config: Config, sessions: Session
     'GET /materials/:id/flows': ({ params }) => listFlows(store, params.id),
     'GET /materials/:id/lots': ({ params }) => listPartLots(store, params.id),
     'PUT /materials/:id/lots/:receipt': ({ params, body }) => nameLot(store, params.id, params.receipt, body.ticketId),
-    'GET /jars': () => store.kept('jars', () => listJars(store)),
+    'GET /jars': () => jarsKept(store),
     'GET /give/:kind/:id': ({ params }) => give(store, params.kind, params.id),
     'POST /take': ({ query, body }) => take(store, body, query.look === 'true'),
     'GET /backups': () => backups(store),

@@ -20,16 +20,41 @@ interface CavityShots {
   roomC: number;
 }
 
+const shotsWhere = (store: Store, pours: string) =>
+  store.select<CavityShots>(
+    `SELECT c.pourId, c.cavityId, m.moldId, p.startedAt AS at, c.good, c.casts, c.rejects, m.shots + m.blanks AS shots, m.blanks,
+            m.shotsSinceSmoked, json_extract(p.planned, '$.pourC') AS pourC, json_extract(p.planned, '$.roomC') AS roomC
+     FROM pourCavities c JOIN pours p ON p.id = c.pourId JOIN cavities v ON v.id = c.cavityId
+     JOIN pourMolds m ON m.pourId = p.id AND m.moldId = v.moldId WHERE ${pours} ORDER BY p.startedAt`,
+  );
+
+/**
+ * Says of closed pours, or of all pours of a mold, whether they and the molds are the same: every entry of a pour, and
+ * every change of a mold, counts its version up.
+ */
+export async function poursSign(store: Store, moldId?: string): Promise<string> {
+  const of = moldId ? 'id IN (SELECT pourId FROM pourMolds WHERE moldId = :moldId)' : 'closedAt IS NOT NULL';
+  const [sign] = await store.select<Record<string, number>>(
+    `SELECT COUNT(*) AS pours, SUM(version) AS said, MAX(closedAt) AS last,
+            (SELECT SUM(version) FROM molds) AS molds, (SELECT COUNT(*) FROM cavities) AS cavities
+     FROM pours WHERE ${of}`,
+    { moldId },
+  );
+  return Object.values(sign!).join(' ');
+}
+
 /** What every cavity gave in every pour, oldest first. */
 export const shotsOfCavities = (store: Store): Promise<readonly CavityShots[]> =>
-  store.kept('shots of cavities', () =>
-    store.select<CavityShots>(
-      `SELECT c.pourId, c.cavityId, m.moldId, p.startedAt AS at, c.good, c.casts, c.rejects, m.shots + m.blanks AS shots, m.blanks,
-              m.shotsSinceSmoked, json_extract(p.planned, '$.pourC') AS pourC, json_extract(p.planned, '$.roomC') AS roomC
-       FROM pourCavities c JOIN pours p ON p.id = c.pourId JOIN cavities v ON v.id = c.cavityId
-       JOIN pourMolds m ON m.pourId = p.id AND m.moldId = v.moldId ORDER BY p.startedAt`,
-    ),
-  );
+  store.kept('shots of cavities', async () => {
+    // A tap at the pot changes its own pour; those that are closed stay as they are.
+    const [closed, open] = await Promise.all([
+      store.keptWhile('shots of closed pours', await poursSign(store), () =>
+        shotsWhere(store, 'p.closedAt IS NOT NULL'),
+      ),
+      shotsWhere(store, 'p.closedAt IS NULL'),
+    ]);
+    return open.length === 0 ? closed : [...closed, ...open].sort((a, b) => a.at - b.at);
+  });
 
 interface Soot {
   since: number;

@@ -1,7 +1,7 @@
-import type { CareRecord, CavityPour } from '@schmelz/contract';
+import { fillTable, type CareRecord, type CavityPour, type FillTable } from '@schmelz/contract';
 import { castsByHeat, heatThen, sessionMold, SOFT_LEAD } from '@schmelz/core';
 import type { Store } from '../store/store.ts';
-import { followSoot, shotsOfCavities, smokingsOf } from './cavities.ts';
+import { followSoot, poursSign, shotsOfCavities, smokingsOf } from './cavities.ts';
 import { listPours } from './pours.ts';
 import { listRecords } from './records.ts';
 import { readResource } from './resources.ts';
@@ -42,4 +42,14 @@ export async function fillRecords(store: Store, moldId: string): Promise<CavityP
       return [{ cavityId, at: pour.startedAt, pourC: metalC, roomC, shotsSinceSmoked, ...of }];
     });
   });
+}
+
+/** The records as a table, kept while the mold's pours and its care are the same. */
+export async function fillTableOf(store: Store, moldId: string): Promise<FillTable> {
+  const [care] = await store.select<{ notes: number; struck: number }>(
+    "SELECT COUNT(*) AS notes, SUM(struck) AS struck FROM records WHERE kind = 'care' AND thingId = :moldId",
+    { moldId },
+  );
+  const sign = `${await poursSign(store, moldId)} ${care!.notes} ${care!.struck}`;
+  return store.keptWhile(`fill records of ${moldId}`, sign, async () => fillTable(await fillRecords(store, moldId)));
 }

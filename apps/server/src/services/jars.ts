@@ -4,6 +4,7 @@ import type { Transaction } from 'sequelize';
 import { rowsOf, type Store } from '../store/store.ts';
 import { struck } from './part-lots.ts';
 import { readSettings } from './settings.ts';
+import { movesSign } from './stock.ts';
 
 /** Keeps a weighing of a jar: its powder, kg. */
 export async function noteJar(store: Store, materialId: string, massKg: number, at: number, transaction: Transaction) {
@@ -69,4 +70,14 @@ export async function listJars(store: Store): Promise<JarView[]> {
     const since = between(last?.at ?? 0, Infinity);
     return { materialId: id, last, intervals, receivedKg: received(since), onHeadsKg: onHeads(since) };
   });
+}
+
+/** The same, kept while no powder has moved, no jar was weighed and the house ways are the same. */
+export async function jarsKept(store: Store): Promise<JarView[]> {
+  const [weighed] = await store.select<Record<string, number>>(
+    `SELECT COUNT(*) AS notes, SUM(struck) AS struck, (SELECT version FROM settings) AS ways
+     FROM records WHERE kind = 'jar'`,
+  );
+  const sign = `${await movesSign(store, 'powder')} ${Object.values(weighed!).join(' ')}`;
+  return store.keptWhile('jars', sign, () => listJars(store));
 }

@@ -7,7 +7,7 @@ import { rowsOf, type Store } from '../store/store.ts';
 import { notAllowed, notFound, Refused } from './errors.ts';
 import { stale } from './resources.ts';
 import { moveStock, struck } from './part-lots.ts';
-import { cameAt } from './stock.ts';
+import { cameAt, movesSign } from './stock.ts';
 
 interface LeadMove {
   id: number;
@@ -65,6 +65,15 @@ export async function listLots(store: Store): Promise<LeadLot[]> {
       return { ...lot, leftKg: trace?.leftKg ?? 0, went: trace?.went ?? [] };
     })
     .sort((a, b) => b.on.localeCompare(a.on) || b.label.localeCompare(a.label));
+}
+
+/** The same, kept while no lead has moved and no lot was changed. */
+export async function lotsKept(store: Store): Promise<LeadLot[]> {
+  const [lots] = await store.select<Record<string, number>>(
+    'SELECT COUNT(*) AS lots, SUM(version) AS said, SUM(struck) AS struck FROM leadLots',
+  );
+  const sign = `${await movesSign(store, 'lead')} ${Object.values(lots!).join(' ')}`;
+  return store.keptWhile('lead lots', sign, () => listLots(store));
 }
 
 const postClean = (

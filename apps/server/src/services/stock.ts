@@ -77,6 +77,16 @@ async function existing(store: Store, materialId: string, transaction: Transacti
   return row;
 }
 
+/** Says of all movements of a kind of part whether they are the same: what was booked stays, and more is booked. */
+export async function movesSign(store: Store, kind: string): Promise<string> {
+  const [sign] = await store.select<Record<string, number | null>>(
+    `SELECT COUNT(*) AS parts, MAX((SELECT MAX(id) FROM stockMoves WHERE materialId = m.id)) AS last
+     FROM materials m WHERE kind = :kind`,
+    { kind },
+  );
+  return Object.values(sign!).join(' ');
+}
+
 /** Days are booked at noon, so that no time zone moves them to another. */
 export const noon = (day: string) => new Date(`${day}T12:00:00`).getTime();
 

@@ -132,6 +132,26 @@ function figuresOf(ticket: Ticket): TicketFiguresRow['body'] {
 const IN_ONE_TURN = 50;
 
 /**
+ * Figures that are kept of tickets, by their id. A row is gone as soon as something that it comes from changes, and is
+ * only written again here: what was read of a row that is there is what is in it.
+ */
+async function figuresHere(store: Store, ids: readonly string[]): Promise<Map<string, TicketFiguresRow['body']>> {
+  const read = await readFigures(store);
+  const there = await rowsOf(store.models.ticketFigures, { where: { ticketId: [...ids] }, attributes: ['ticketId'] });
+  const fresh = there.flatMap(({ ticketId }) => (read.has(ticketId) ? [] : [ticketId]));
+  if (fresh.length > 0) {
+    const rows = await rowsOf(store.models.ticketFigures, { where: { ticketId: fresh } });
+    // One that was folded anew meanwhile is newer than what was read here.
+    for (const { ticketId, body } of rows) if (!read.has(ticketId)) read.set(ticketId, body);
+  }
+  return new Map(there.flatMap(({ ticketId }) => (read.has(ticketId) ? [[ticketId, read.get(ticketId)!]] : [])));
+}
+
+/** What was read of kept figures so far; another workshop's rows are read anew. */
+const readFigures = (store: Store) =>
+  store.keptWhile('figures that were read', '', () => Promise.resolve(new Map<string, TicketFiguresRow['body']>()));
+
+/**
  * What tickets came to, newest first. Of closed ones it is kept: folded once, and again only after a row that it comes
  * from has changed, which drops it (migration 008).
  */
@@ -142,8 +162,7 @@ async function keptFigures(store: Store, where: Record<string | symbol, unknown>
     order: [['number', 'DESC']],
   });
   const ids = rows.map(({ id }) => id);
-  const kept = await rowsOf(store.models.ticketFigures, { where: { ticketId: ids } });
-  const figures = new Map(kept.map(({ ticketId, body }) => [ticketId, body]));
+  const figures = await figuresHere(store, ids);
   const keep = (made: readonly TicketFiguresRow['body'][]) => {
     for (const body of made) figures.set(body.onList.id, body);
   };
@@ -158,6 +177,7 @@ async function keptFigures(store: Store, where: Record<string | symbol, unknown>
       keep(made);
       // One that was opened meanwhile is folded like the others, and not kept.
       const closed = made.filter(({ onList }) => onList.closedAt !== null);
+      for (const body of closed) (await readFigures(store)).set(body.onList.id, body);
       await store.models.ticketFigures.bulkCreate(
         closed.map((body) => ({ ticketId: body.onList.id, body })),
         { transaction, updateOnDuplicate: ['body'] },

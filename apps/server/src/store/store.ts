@@ -42,6 +42,11 @@ export interface Store {
    * not to be changed.
    */
   kept<T>(name: string, reckon: () => Promise<T>): Promise<T>;
+  /**
+   * What was reckoned from records that seldom change, by name: it lasts over writes, as long as `sign` says that they
+   * are the same. It is shared, and not to be changed.
+   */
+  keptWhile<T>(name: string, sign: string, reckon: () => Promise<T>): Promise<T>;
   /** A read that the models cannot say well. */
   select<Row>(sql: string, values?: Record<string, unknown>, transaction?: Transaction): Promise<Row[]>;
   close(): Promise<void>;
@@ -184,6 +189,7 @@ async function open(folder: string): Promise<Store> {
   const check = sameFiles(folder);
   let turn: Promise<unknown> = Promise.resolve();
   let kept = new Map<string, Promise<unknown>>();
+  const lasting = new Map<string, { sign: string; made: Promise<unknown> }>();
   // What is read while a write goes on may be of before it: with its end all of it is reckoned anew.
   const writing = <T>(work: () => Promise<T>): Promise<T> => {
     const result = turn.then(() => {
@@ -198,7 +204,15 @@ async function open(folder: string): Promise<Store> {
     folder,
     models: defineModels(sequelize),
     write: (work) => writing(() => sequelize.transaction(work)),
-    alone: writing,
+    alone: (work) =>
+      writing(async () => {
+        try {
+          return await work();
+        } finally {
+          // All rows may be others now.
+          lasting.clear();
+        }
+      }),
     kept<T>(name: string, reckon: () => Promise<T>) {
       const known = kept.get(name) as Promise<T> | undefined;
       if (known) return known;
@@ -206,6 +220,14 @@ async function open(folder: string): Promise<Store> {
       const made = reckon();
       own.set(name, made);
       made.catch(() => own.delete(name)); // what failed is tried again
+      return made;
+    },
+    keptWhile<T>(name: string, sign: string, reckon: () => Promise<T>) {
+      const known = lasting.get(name);
+      if (known?.sign === sign) return known.made as Promise<T>;
+      const made = reckon();
+      lasting.set(name, { sign, made });
+      made.catch(() => lasting.delete(name)); // what failed is tried again
       return made;
     },
     select<Row>(sql: string, values: Record<string, unknown> = {}, transaction?: Transaction) {
