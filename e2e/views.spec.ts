@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { gzipSync } from 'node:zlib';
-import type { Page } from '@playwright/test';
+import type { Page, Response } from '@playwright/test';
 import { expect, test } from './workshop.ts';
 
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
@@ -233,13 +233,15 @@ test('the first page loads less than 200 kB of script, and nothing from elsewher
   page.on('request', (request) => {
     if (!request.url().startsWith(demo.url) && !request.url().startsWith('data:')) foreign.push(request.url());
   });
-  page.on('response', (response) => {
+  const listen = (response: Response) => {
     if (response.url().endsWith('.js')) scripts.push(response.body());
-  });
+  };
+  page.on('response', listen);
   await page.goto(demo.url);
   await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
   // What the page stands on; what is fetched for later, once it stands, comes after.
   const standing = [...scripts];
+  page.off('response', listen);
   await page.waitForLoadState('networkidle');
   expect(foreign).toEqual([]);
   // Added up once all have come: a sum kept beside an await loses what arrives meanwhile.

@@ -47,6 +47,8 @@ export interface CostOfProduct {
   actual: CostStack | null;
   heads: number;
   tickets: number;
+  /** Heads that the product's tools have served, by month and product, with what they cost without wear. */
+  served: { productId: string; month: string; heads: number; costMinor: number }[];
 }
 /** What came out bad, by cavity, by pour and by station. */
 export interface QualityView {

@@ -13,3 +13,4 @@ export * from './routes.ts';
 export * from './books-views.ts';
 export * from './views.ts';
 export * from './fill-table.ts';
+export * from './csv-tables.ts';

@@ -20,6 +20,7 @@ import {
   type Route,
 } from './route.ts';
 import type { FillTable } from './fill-table.ts';
+import { CSV_TABLES } from './csv-tables.ts';
 import { RESOURCES, type ResourcePath } from './resources.ts';
 import {
   logImportQuerySchema,
@@ -260,6 +261,12 @@ const OWN_ROUTES = {
   },
 
   'GET /export': { operation: 'export', summary: 'Everything as one JSON document', answer: file('application/json') },
+  'GET /export/tables/:table': {
+    operation: 'export_table',
+    summary: 'One table as CSV, row by row; lists inside a cell are written as JSON',
+    parts: { table: oneOf('table', CSV_TABLES) },
+    answer: file('text/csv'),
+  },
   'GET /export/moves.csv': {
     operation: 'export_moves',
     summary: 'All stock movements as CSV',

@@ -317,6 +317,8 @@ export interface TicketPlan {
   /** Rates of the day of release: what is closed later is reckoned with them. */
   labourMinorPerHour: number;
   energyMinorPerKWh: number;
+  /** What a head's powder takes of a gun or a flame, minor units; none in tickets of before. */
+  paintHeatMinor?: number;
   /** Seconds of hands a head by step, for heads that nobody timed. */
   handsS?: Record<string, number>;
 }

@@ -4,7 +4,7 @@ import type { Sessions } from '../middleware/session.ts';
 import { backUpNow, backups, putBack, takeInDocument } from '../services/backups.ts';
 import { give, take } from '../services/give.ts';
 import { API_VERSION, openApiDocument } from '../openapi/document.ts';
-import { exportAll, exportSchema, movesCsv } from '../services/exchange.ts';
+import { exportAll, exportSchema, movesCsv, tableCsv } from '../services/exchange.ts';
 import { goodsMoves, listGoods, moveGoods, strikeGoods } from '../services/goods.ts';
 import { importReceipts, listImports } from '../services/imports.ts';
 import { importEvenings, paperView } from '../services/paper.ts';
@@ -77,6 +77,10 @@ export function workshopHandlers(store: Store, config: Config, sessions: Session
     'GET /export': ({ ctx }) => {
       ctx.attachment('schmelz-workshop.json');
       return exportAll(store);
+    },
+    'GET /export/tables/:table': ({ ctx, params: { table } }) => {
+      ctx.attachment(`schmelz-${table}.csv`);
+      return tableCsv(store, table);
     },
     'GET /export/moves.csv': ({ ctx }) => {
       ctx.attachment('schmelz-moves.csv');

@@ -4,6 +4,7 @@ import {
   leadBalance,
   productKg,
   rejectMinor,
+  serving,
   takesOf,
   usualDisposition,
   type CostedTicket,
@@ -12,7 +13,7 @@ import {
   type PlanInput,
   type Sale,
 } from '@schmelz/core';
-import type { CostOfProduct, MakeableView, MonthOfBooks, QualityView } from '@schmelz/contract';
+import type { CostOfProduct, MakeableView, MonthOfBooks, QualityView, TicketOnList } from '@schmelz/contract';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notFound } from './errors.ts';
 import { STANDING_PAPER } from './paper.ts';
@@ -121,6 +122,25 @@ function monthOf(ms: number): string {
   return `${day.getFullYear()}-${String(day.getMonth() + 1).padStart(2, '0')}`;
 }
 
+/** Heads of closed tickets that some tools have served, by product and month, with what they cost without wear. */
+function servedBy(
+  tools: readonly { productIds: readonly string[] }[],
+  tickets: readonly TicketOnList[],
+): CostOfProduct['served'] {
+  if (tools.length === 0) return [];
+  const months = new Map<string, CostOfProduct['served'][number]>();
+  for (const { productId, closedAt, good, totalMinor, perHead } of tickets) {
+    if (closedAt === null || good === 0 || serving(productId, tools).length === 0) continue;
+    const month = monthOf(closedAt);
+    const key = `${month} ${productId}`;
+    const own = months.get(key) ?? { month, productId, heads: 0, costMinor: 0 };
+    own.heads += good;
+    own.costMinor += totalMinor - (perHead?.wear ?? 0) * good;
+    months.set(key, own);
+  }
+  return [...months.values()].sort((one, other) => one.month.localeCompare(other.month));
+}
+
 /** What one head of a product costs by plan, with all that the plan goes by; and what its tickets came to. */
 export async function costOfProduct(store: Store, id: string, heads: number): Promise<CostOfProduct> {
   const workshop = await readWorkshop(store);
@@ -142,14 +162,13 @@ export async function costOfProduct(store: Store, id: string, heads: number): Pr
     molds: molds.filter(({ cavities }) => cavities.some(({ style }) => style === product.style)),
     stock: stock.filter(({ materialId }) => used.has(materialId)),
   };
-  const closed = (await ticketsOnList(store)).filter(
-    (ticket) => ticket.productId === id && ticket.closedAt !== null && ticket.perHead,
-  );
+  const all = await ticketsOnList(store);
+  const closed = all.filter((ticket) => ticket.productId === id && ticket.closedAt !== null && ticket.perHead);
   const good = closed.reduce((sum, ticket) => sum + ticket.good, 0);
   const part = (name: keyof CostStack) =>
     closed.reduce((sum, ticket) => sum + (ticket.perHead![name] ?? 0) * ticket.good, 0) / good;
   const actual = good > 0 ? (Object.fromEntries(COST_PARTS.map((name) => [name, part(name)])) as CostStack) : null;
-  return { input, actual, heads: good, tickets: closed.length };
+  return { input, actual, heads: good, tickets: closed.length, served: servedBy(serving(id, input.tools), all) };
 }
 
 /** What a head of each product takes off the shelves, of those that can be made at all, and what is there. */

@@ -1,7 +1,9 @@
 import Papa from 'papaparse';
 import { Readable } from 'node:stream';
-import { documentSchema, wholeWorkshop } from '../store/document.ts';
+import type { CsvTable } from '@schmelz/contract';
+import { documentSchema, tablesOf, wholeWorkshop } from '../store/document.ts';
 import type { Store } from '../store/store.ts';
+import { readingsOf } from './readings.ts';
 
 const MOVES_AT_A_TIME = 5000;
 const MOVE_COLUMNS = ['at', 'material', 'kind', 'reason', 'quantity', 'valueMinor', 'ticket', 'lot'];
@@ -25,6 +27,44 @@ async function* movesLines(store: Store): AsyncGenerator<string> {
 
 /** Every movement of stock as CSV, oldest first, as a stream: ten years of them never lie in memory. */
 export const movesCsv = (store: Store): Readable => Readable.from(movesLines(store));
+
+const ROWS_AT_A_TIME = 5000;
+const READING_COLUMNS = ['at', 'source', 'name', 'place', 'celsius'];
+/** A text that a spreadsheet would run is kept as text. */
+const linesOf = (rows: readonly object[], columns: readonly string[]) =>
+  Papa.unparse([...rows], { escapeFormulae: true, columns: [...columns], header: false });
+
+/** Every reading in a line of its own, channel by channel, unpacked a block at a time. */
+async function* readingLines(store: Store): AsyncGenerator<string> {
+  yield READING_COLUMNS.join(',');
+  const channels = await store.select<{ id: number; source: string; name: string; place: string }>(
+    'SELECT id, source, name, place FROM channels WHERE NOT struck ORDER BY id',
+  );
+  for (const { id, ...channel } of channels) {
+    for await (const readings of readingsOf(store, id)) {
+      const rows = readings.map(({ at, celsius }) => ({ ...channel, at: new Date(at).toISOString(), celsius }));
+      yield `\r\n${linesOf(rows, READING_COLUMNS)}`;
+    }
+  }
+}
+
+async function* tableLines(store: Store, name: Exclude<CsvTable, 'readings'>): AsyncGenerator<string> {
+  const columns = (await tablesOf(store)).find((table) => table.name === name)!.columns.map((column) => column.name);
+  yield columns.join(',');
+  for (let after = 0; ;) {
+    const rows = await store.select<{ nth: number }>(
+      `SELECT rowid AS nth, * FROM "${name}" WHERE rowid > :after ORDER BY rowid LIMIT ${ROWS_AT_A_TIME}`,
+      { after },
+    );
+    if (rows.length === 0) return;
+    yield `\r\n${linesOf(rows, columns)}`;
+    after = rows.at(-1)!.nth;
+  }
+}
+
+/** One table as CSV, as a stream: lists inside a cell are JSON, moments are ms since 1970 as in the document. */
+export const tableCsv = (store: Store, table: CsvTable): Readable =>
+  Readable.from(table === 'readings' ? readingLines(store) : tableLines(store, table));
 
 /**
  * Everything in the data folder as one JSON document, tables by name, as a stream; its form is described in

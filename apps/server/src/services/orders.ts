@@ -1,7 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import {
   filled,
+  heatMinor,
   knownBill,
+  paintHeat,
   planOrder,
   stepSeconds,
   stepsOf,
@@ -110,6 +112,7 @@ function ticketPlan(plan: Plan, productId: string, workshop: Workshop): TicketPl
     transferEfficiency,
     labourMinorPerHour,
     energyMinorPerKWh,
+    paintHeatMinor: heatMinor(workshop.ways, paintHeat(workshop.ways, product)),
     handsS: Object.fromEntries(stepsOf(product).map((step) => [step.key, stepSeconds(step, workshop.ways, product)])),
   };
 }

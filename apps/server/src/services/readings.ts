@@ -186,6 +186,20 @@ async function unpacked(store: Store, channel: number, from: number, to: number)
   );
 }
 
+/** All readings of a channel, oldest first, a block at a time. */
+export async function* readingsOf(store: Store, channel: number): AsyncGenerator<Reading[]> {
+  const blocks = await store.select<{ id: number }>(
+    'SELECT id FROM readingBlocks WHERE channelId = :channel ORDER BY fromAt',
+    { channel },
+  );
+  for (const { id } of blocks) {
+    const [block] = await store.select<{ data: Buffer }>('SELECT data FROM readingBlocks WHERE id = :id', { id });
+    if (block) yield unpackReadings(block.data);
+  }
+  const tail = await tailOf(store, channel);
+  if (tail.length > 0) yield tail;
+}
+
 /** The readings themselves, at most 20 000 of the stretch's end. */
 export async function rawReadings(store: Store, channel: number, from: number, to: number): Promise<Reading[]> {
   await existing(store, channel);

@@ -70,6 +70,7 @@ export async function listTickets(
         rates: planned,
         ovenPowerW: row.ovenPowerW ?? oven?.powerW ?? 0,
         wearMinor: planned.stack.wear ?? 0,
+        paintHeatMinor: planned.paintHeatMinor ?? 0,
         handsS: (step) => planned.handsS?.[step] ?? 0,
       }),
     };

@@ -4,14 +4,17 @@ import program from 'highs/runtime?url';
 import {
   castsOfTonight,
   changedCosts,
+  costAt,
   mostFromHere,
   cheapestCover,
   needsTonight,
+  smallestOrder,
   solveWith,
   type Lacking,
   type Makeable,
   type Offer,
   type PlanInput,
+  type PriceLine,
   type Supplier,
   type TonightAsked,
   type TonightWishes,
@@ -36,6 +39,11 @@ const buyer = {
   },
   async costs(input: PlanInput, offers: Offer[]) {
     return changedCosts(input, offers, solveWith(await loaded, { limitS: LIMIT_S }));
+  },
+  /** The smallest order of the first line that leaves a margin at a price. */
+  async least(input: PlanInput, of: { priceMinor: number; margin: number; lines: PriceLine[] }) {
+    const solve = solveWith(await loaded, { limitS: LIMIT_S });
+    return smallestOrder({ ...of, costAt: (heads) => costAt(input, heads, solve) });
   },
   async buy(lacking: Lacking[], offers: Offer[], suppliers: Supplier[]) {
     return cheapestCover(lacking, offers, suppliers, solveWith(await loaded, { gap: 0, limitS: LIMIT_S }));

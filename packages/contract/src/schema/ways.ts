@@ -22,6 +22,8 @@ export const waysSchema = record({
   transferEfficiency: number('share', 0.05, 1),
   labourMinorPerHour: whole('minor units/h', 0, 100_000_000),
   energyMinorPerKWh: whole('minor units/kWh', 0, 100_000_000),
+  gasMinorPerKg: whole('minor units/kg', 0, 100_000_000).optional(),
+  gunPowerW: number('W', 100, 5000).optional(),
   loadS: number('s', 0, 600),
   inspectS: number('s', 0, 600),
   /** The maker's own seconds a head, and for a coat; null: by the ways that are followed. */

@@ -2,7 +2,16 @@ import fc from 'fast-check';
 import { leadBalance } from '../balance/lead-balance.ts';
 import { product, workshop } from '../test/workshop.ts';
 import { metalFlow } from './flow.ts';
-import { breakEvenHeads, cashView, leftOfPrice, priceFor, type PriceLine } from './price.ts';
+import {
+  breakEvenHeads,
+  cashView,
+  leftOfPrice,
+  paidIn,
+  priceFor,
+  smallestOrder,
+  tradePrice,
+  type PriceLine,
+} from './price.ts';
 import { wearMinor } from '../plan/cost.ts';
 import { changedCosts, costChanges } from './what-if.ts';
 
@@ -115,5 +124,48 @@ describe('one thing otherwise', () => {
     expect(coat.moreMinor).toBeLessThan(-6.6);
     expect(coat.moreMinor).toBeGreaterThan(-9);
     expect(new Set(costChanges([]).map(({ id }) => id)).size).toBe(costChanges([]).length);
+  });
+});
+
+describe('what to ask a shop, how few to make, and when the tools are paid', () => {
+  const tax = [{ name: 'tax', share: 0.1, of: 'price' as const }];
+  test('a shop keeps its share of what it asks: worked by hand', () => {
+    // 60 minor of cost, 40 % to keep, 10 % tax: 60 / 0.5 = 120; the shop that keeps 40 % asks 200.
+    expect(tradePrice({ costMinor: 60, margin: 0.4, lines: tax, shopShare: 0.4 })).toEqual({
+      tradeMinor: 120,
+      shelfMinor: 200,
+    });
+    expect(tradePrice({ costMinor: 60, margin: 0.95, lines: tax, shopShare: 0.4 })).toBeNull();
+    expect(() => tradePrice({ costMinor: 60, margin: 0.4, lines: [], shopShare: 1 })).toThrow(/shop/);
+  });
+  test('the smallest order that leaves the margin is the smallest: tried one by one', () => {
+    const costAt = (heads: number) => 55 + 900 / heads + 30 * Math.ceil(heads / 40) * (40 / heads);
+    const of = { costAt, priceMinor: 250, lines: tax };
+    for (const margin of [0, 0.2, 0.35, 0.4, 0.5]) {
+      const found = smallestOrder({ ...of, margin });
+      const leaves = (heads: number) => 250 * 0.9 - costAt(heads) >= margin * 250 - 1e-9;
+      const first = Array.from({ length: 2000 }, (_, at) => at + 1).find(leaves) ?? null;
+      if (first === null) expect(found).toBeNull();
+      else {
+        expect(leaves(found!)).toBe(true);
+        // A load that is begun may make one more dearer than one less: the first that pays is within a load of it.
+        expect(found! - first).toBeLessThanOrEqual(40);
+      }
+    }
+    expect(smallestOrder({ ...of, priceMinor: 60, margin: 0.1 })).toBeNull();
+    expect(smallestOrder({ ...of, priceMinor: 100_000, margin: 0.1 })).toBe(1);
+  });
+  test('the month in which tools are paid, by what was left of real heads; else by the last twelve months', () => {
+    const month = (at: number, leftMinor: number) => ({ month: `2026-0${at}`, heads: 10, leftMinor });
+    const months = [month(1, 200), month(2, -50), month(4, 350), month(5, 100)];
+    expect(paidIn({ toolsMinor: 500, months, now: '2026-06' })).toEqual({ month: '2026-04', paid: true });
+    // 600 in six months are 100 a month: 900 more take nine.
+    expect(paidIn({ toolsMinor: 1500, months, now: '2026-06' })).toEqual({ month: '2027-03', paid: false });
+    expect(paidIn({ toolsMinor: 1500, months: [month(1, -5)], now: '2026-06' })).toBeNull();
+    expect(paidIn({ toolsMinor: 0, months, now: '2026-06' })).toEqual({ month: '2026-01', paid: true });
+    expect(paidIn({ toolsMinor: 5, months: [], now: '2026-06' })).toBeNull();
+    // What was long ago tells nothing of the pace now.
+    const old = [{ month: '2020-01', heads: 9, leftMinor: 400 }, month(5, 120)];
+    expect(paidIn({ toolsMinor: 640, months: old, now: '2026-06' })).toEqual({ month: '2027-06', paid: false });
   });
 });

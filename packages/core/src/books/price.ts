@@ -47,6 +47,64 @@ export function priceFor({
 }
 
 /**
+ * What a maker asks of a shop, and what it stands there for: the price that leaves the margin, and so much more that
+ * the shop keeps its own share of what it asks.
+ * @param shopShare what the shop keeps of its price, 0 up to 0.95
+ * @returns minor units, not rounded; null where no price leaves the margin
+ * @throws QuantityError for a share or margin out of range
+ * @example tradePrice({ costMinor: 100, margin: 0.5, lines: [], shopShare: 0.6 })
+ *   // { tradeMinor: 200, shelfMinor: 500 }
+ */
+export function tradePrice({
+  shopShare,
+  ...of
+}: Parameters<typeof priceFor>[0] & { shopShare: number }): { tradeMinor: number; shelfMinor: number } | null {
+  inRange('shop', shopShare, '', 0, 0.95);
+  const tradeMinor = priceFor(of);
+  return tradeMinor === null ? null : { tradeMinor, shelfMinor: tradeMinor / (1 - shopShare) };
+}
+
+/** Nobody orders more than that of one head at once; a smaller order that pays is sought up to it. */
+const MOST_ORDERED = 2000;
+
+/**
+ * The smallest order that leaves the margin at a price: warming, melting and a load of the oven are shared by its
+ * heads, so that a small one costs more a head. Found by halving, as a cost falls with the number but for the last load.
+ * @param costAt cost of a head, minor units, of so many at once
+ * @returns heads; null: no order up to 2,000 does
+ * @throws QuantityError for a share or margin out of range
+ * @example smallestOrder({ costAt: (heads) => 50 + 1000 / heads, priceMinor: 200, margin: 0.5, lines: [] }) // 20
+ */
+export function smallestOrder({
+  costAt,
+  priceMinor,
+  margin,
+  lines,
+}: {
+  costAt: (heads: number) => number;
+  priceMinor: number;
+  margin: number;
+  lines: readonly PriceLine[];
+}): number | null {
+  inRange('margin', margin, '', 0, 0.99);
+  const leaves = (heads: number) =>
+    leftOfPrice({ priceMinor, costMinor: costAt(heads), lines }) >= margin * priceMinor - 1e-9;
+  if (leaves(1)) return 1;
+  let few = 1;
+  let enough = 2;
+  while (!leaves(enough)) {
+    if (enough >= MOST_ORDERED) return null;
+    [few, enough] = [enough, Math.min(MOST_ORDERED, 2 * enough)];
+  }
+  while (enough - few > 1) {
+    const half = Math.floor((few + enough) / 2);
+    if (leaves(half)) enough = half;
+    else few = half;
+  }
+  return enough;
+}
+
+/**
  * What a head saves that is made instead of bought, minor units: the shop's price less its cost and the wear of tools.
  * @example savedMinor({ shopMinor: 190, costMinor: 62, tools: [{ priceMinor: 20000, lifeHeads: 20000 }] }) // 127
  */
@@ -80,6 +138,60 @@ export function breakEvenHeads({
   inRange('tools', toolsMinor, '', 0, 1e10);
   inRange('products', sharedBy, '', 1, 1000);
   return savedMinor > 0 ? Math.max(0, Math.ceil(toolsMinor / sharedBy / savedMinor - 1e-9)) : null;
+}
+
+/** Heads of a month that tools have served, and what they left or saved: their price less what they cost. */
+export interface ServedMonth {
+  month: string;
+  heads: number;
+  leftMinor: number;
+}
+
+/** A forecast goes by so many months, the last ones. Common practice, no source. */
+const LATELY = 12;
+/** Further off nobody plans. */
+const MOST_MONTHS = 600;
+
+/**
+ * The month in which tools are paid by what their heads have left, month after month; where they are not yet, the month
+ * in which they will be, if it goes on as in the last twelve.
+ * @param months oldest first, each once; months without heads may be left out
+ * @param now the month that it is, as 2026-05
+ * @returns null where they never are
+ * @throws QuantityError for money below zero
+ * @example paidIn({ toolsMinor: 500, now: '2026-03', months: [{ month: '2026-01', heads: 9, leftMinor: 300 },
+ *   { month: '2026-02', heads: 9, leftMinor: 300 }] }) // { month: '2026-02', paid: true }
+ */
+export function paidIn({
+  toolsMinor,
+  months,
+  now,
+}: {
+  toolsMinor: number;
+  months: readonly ServedMonth[];
+  now: string;
+}): { month: string; paid: boolean } | null {
+  inRange('tools', toolsMinor, '', 0, 1e10);
+  let left = 0;
+  for (const { month, leftMinor } of months) {
+    left += leftMinor;
+    if (left >= toolsMinor) return { month, paid: true };
+  }
+  const since = monthsLater(now, -LATELY);
+  const lately = months.filter(({ month }) => month > since);
+  const began = months[0]?.month ?? now;
+  const over = Math.min(LATELY, Math.max(1, monthsBetween(began, now) + 1));
+  const aMonth = lately.reduce((sum, each) => sum + each.leftMinor, 0) / over;
+  if (aMonth <= 0) return null;
+  const wait = Math.ceil((toolsMinor - left) / aMonth);
+  return wait > MOST_MONTHS ? null : { month: monthsLater(now, wait), paid: false };
+}
+
+const numberOfMonth = (month: string) => 12 * Number(month.slice(0, 4)) + Number(month.slice(5, 7)) - 1;
+const monthsBetween = (from: string, to: string) => numberOfMonth(to) - numberOfMonth(from);
+function monthsLater(month: string, more: number): string {
+  const number = numberOfMonth(month) + more;
+  return `${Math.floor(number / 12)}-${String((number % 12) + 1).padStart(2, '0')}`;
 }
 
 /** Money of one month: out for tools and packs bought whole, in for what was sold or did not have to be bought. */

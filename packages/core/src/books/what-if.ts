@@ -62,7 +62,7 @@ function bulkMinor(offers: readonly Offer[], materialId: string): number | null 
 }
 
 /**
- * What can be changed, one thing at a time: metal, hooks by the largest pack, a coat, hands, rejects, the oven.
+ * What can be changed, one thing at a time: metal, hooks by the largest pack, a coat, molds, hands, rejects, how many.
  * @example costChanges([]).map(({ id }) => id)[0] // 'metal dearer'
  */
 export function costChanges(offers: readonly Offer[]): CostChange[] {
@@ -91,6 +91,10 @@ export function costChanges(offers: readonly Offer[]): CostChange[] {
         if (coats < 2) return null;
         return { ...input, lines: input.lines.map((line) => ({ ...line, product: thinner(line.product) })) };
       },
+    },
+    {
+      ...{ id: 'two molds', says: 'two molds like it, poured in turn' },
+      apply: (input) => (input.lines[0]?.product.source === 'shelf' ? null : { ...input, twoOfEach: true }),
     },
     {
       ...{ id: 'no labour', says: 'no labour counted' },
@@ -134,4 +138,15 @@ export function changedCosts(input: PlanInput, offers: readonly Offer[], solve?:
     return Math.abs(moreMinor) < SEEN_MINOR ? [] : [{ id, says, stack, totalMinor, moreMinor }];
   });
   return [{ id: 'as it is', says: 'as it is', stack: now, totalMinor: nowMinor, moreMinor: 0 }, ...changed];
+}
+
+/**
+ * What a head of the first line costs, so many at once, minor units.
+ * @throws QuantityError for what no plan takes; Infinity where no mold casts it
+ * @example costAt(order, 24) > costAt(order, 240) // true
+ */
+export function costAt(input: PlanInput, heads: number, solve?: SolveLp): number {
+  const lines = input.lines.slice(0, 1).map((line) => ({ ...line, quantity: heads }));
+  const stack = planOrder({ ...input, lines }, solve).lines[0]?.stack;
+  return stack ? stackTotal(stack) : Infinity;
 }

@@ -43,6 +43,8 @@ export function ticketActual(of: {
   pours: readonly { workS: number; energyKWh: number }[];
   moves: readonly TicketMove[];
   rates: { labourMinorPerHour: number; energyMinorPerKWh: number };
+  /** What a head's powder was to take of a gun or a flame, minor units; left out: nothing. */
+  paintHeatMinor?: number;
   ovenPowerW: number;
   /** What the tools wear a good head, minor units, as it was planned; left out: nothing. */
   wearMinor?: number;
@@ -68,7 +70,12 @@ export function ticketActual(of: {
       sumMinor(spent.filter((move) => costPartOf(move) === part).map((move) => -move.valueMinor)),
     ]),
   ) as Record<CostPart, number>;
-  parts.energy = costOf(rates.energyMinorPerKWh, energyKWh);
+  // Heads that are painted in several steps come to each of them: they are heated in all as they were planned.
+  const painted = Math.max(
+    0,
+    ...state.steps.map(({ station, good, rejected }) => (station === 'paint' ? good + rejected : 0)),
+  );
+  parts.energy = sumMinor([costOf(rates.energyMinorPerKWh, energyKWh), costOf(of.paintHeatMinor ?? 0, painted)]);
   parts.work = costOf(rates.labourMinorPerHour, workS / 3600);
   parts.wear = costOf(of.wearMinor ?? 0, Math.max(0, state.good));
   const totalMinor = sumMinor(Object.values(parts));

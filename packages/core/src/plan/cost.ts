@@ -12,6 +12,8 @@ export interface UnitCostInput {
   packagingMinor?: number;
   energyKWh: number;
   energyMinorPerKWh: number;
+  /** Heat for its powder, of a gun or a flame; none where nothing is said. */
+  paintHeatMinor?: number;
   workS: number;
   labourMinorPerHour: number;
   /** Wear of tools; none where nothing is said. */
@@ -32,7 +34,7 @@ export function unitCostStack(input: UnitCostInput): CostStack {
     parts: input.partsMinor ?? 0,
     packaging: input.packagingMinor ?? 0,
     dross: input.drossKg * input.leadMinorPerKg,
-    energy: input.energyKWh * input.energyMinorPerKWh,
+    energy: input.energyKWh * input.energyMinorPerKWh + (input.paintHeatMinor ?? 0),
     work: (input.workS / 3600) * input.labourMinorPerHour,
     wear: input.wearMinor ?? 0,
   };

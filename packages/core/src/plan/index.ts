@@ -15,3 +15,4 @@ export * from './product.ts';
 export * from './timing.ts';
 export * from './ways.ts';
 export * from './paint-figures.ts';
+export * from './paint-heat.ts';

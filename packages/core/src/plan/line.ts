@@ -1,3 +1,4 @@
+import { heatMinor, paintHeat } from './paint-heat.ts';
 import { castMassKg } from '../cast/cast-mass.ts';
 import { yieldEstimate, type YieldEstimate, type YieldTonight } from '../count/yield.ts';
 import { aboveZero, range90, Z_90 } from '../quantity/range.ts';
@@ -59,6 +60,7 @@ export function linePlan(
     wearMinor: wearMinor(serving(product.id, input.tools)),
     energyKWh: timing.energyKWh * massShare,
     energyMinorPerKWh: input.ways.energyMinorPerKWh,
+    paintHeatMinor: heatMinor(input.ways, paintHeat(input.ways, product)),
     workS,
     labourMinorPerHour: input.ways.labourMinorPerHour,
   });
@@ -173,7 +175,7 @@ const unitCostFigure = (stack: CostStack, name: string): Figure => {
 
 /**
  * Unit cost over all heads of the order.
- * @example averageCost(plan.lines).value // 50.4
+ * @example averageCost(plan.lines).value // 50.75
  */
 export function averageCost(lines: readonly LinePlan[]): Figure {
   const heads = lines.reduce((sum, line) => sum + line.quantity, 0);

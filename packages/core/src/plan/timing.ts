@@ -8,7 +8,7 @@ import { potRange } from '../pot/melt-plan.ts';
 import { range90 } from '../quantity/range.ts';
 import { SPREAD } from '../quantity/spreads.ts';
 import { handsOf, totalSeconds, type StepHands } from './minutes.ts';
-import { shotSeconds } from '../mold/shot-seconds.ts';
+import { shotsSeconds } from '../mold/shot-seconds.ts';
 import { stationOf } from '../job/stations.ts';
 import { ovenLoads, roomOf } from '../bake/rack.ts';
 import { doorS, knownOven, loadHeat } from '../bake/known-oven.ts';
@@ -42,15 +42,18 @@ export function timingOf(
   molds: readonly MoldPlan[],
   lines: readonly PlanLine[],
   chargeKg: number,
-  { pot, oven, ways }: PlanInput,
+  { pot, oven, ways, twoOfEach }: PlanInput,
 ): Timing {
   const pours = allocations.length > 0;
   const melt = meltTime(meltOf(chargeKg, pot, ways));
   const pourSByBlank = new Map<string, number>();
   molds.forEach(({ blanks, shots, openS }, at) => {
     const { kinds } = allocations[at]!;
-    const seconds =
-      blanks.value * BLANK_CYCLE_S + shots.value * shotSeconds(ways, cavitiesAShot(allocations[at]!), openS.value);
+    const mold = { cavities: cavitiesAShot(allocations[at]!), openS: openS.value };
+    // Two molds alike share the shots, and each is warmed.
+    const shares = twoOfEach ? [Math.ceil(shots.value / 2), Math.floor(shots.value / 2)] : [shots.value];
+    const pair = shares.filter((own) => own > 0).map((own) => ({ ...mold, shots: own }));
+    const seconds = pair.length * blanks.value * BLANK_CYCLE_S + shotsSeconds(ways, pair, pair.length);
     const all = kinds.reduce((sum, { casts }) => sum + casts, 0);
     for (const { kind, casts } of kinds) {
       pourSByBlank.set(kind.key, (pourSByBlank.get(kind.key) ?? 0) + (seconds * casts) / all);

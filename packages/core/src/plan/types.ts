@@ -160,6 +160,9 @@ export interface HouseWays {
   transferEfficiency: number;
   labourMinorPerHour: number;
   energyMinorPerKWh: number;
+  /** A kilogram of gas for a torch, and what the heat gun draws; left out: as usual. */
+  gasMinorPerKg?: number;
+  gunPowerW?: number;
   /** Hands-on seconds a head. */
   loadS: number;
   inspectS: number;
@@ -196,6 +199,8 @@ export interface PlanInput {
   tools?: readonly (ToolCost & { productIds: readonly string[] })[];
   /** What the steps after the pour leave of good heads, see yieldAfterPour; left out: all of them. */
   afterPour?: YieldTonight;
+  /** Whether of each mold there are two alike, poured in turn; left out: one. */
+  twoOfEach?: boolean;
   /** Base-hole pins by diameter, as far as they were counted, and those that are in heads under way. */
   pins?: readonly Pins[];
   pinsInWork?: readonly Pins[];

@@ -1,4 +1,5 @@
 import { perHead, POUR_STEP } from '../job/bill.ts';
+import { heatMinor, paintHeat } from '../plan/paint-heat.ts';
 import { powdersByStep, stepsOf } from '../plan/product.ts';
 import { OVEN_DUTY } from '../plan/timing.ts';
 import { holdingEnergyKWh } from '../pot/time-to-pour.ts';
@@ -55,22 +56,27 @@ export function needsTonight(asked: TonightAsked, wishes: TonightWishes, casts: 
   });
 }
 
-/** Electricity of an evening, kWh, with what it costs, minor units, and the most metal that is melted at once, kg. */
+/**
+ * Electricity and gas of an evening, kWh and kg, with what they cost, minor units, and the most metal that is melted at
+ * once, kg.
+ */
 export interface HeatTonight {
   potKWh: number;
   ovenKWh: number;
+  gunKWh: number;
+  gasKg: number;
   costMinor: number;
   meltKg: number;
 }
 
 /**
- * What pot and oven draw: melting at full power, held hot while it is poured, the oven at the duty of a hot one. A
- * torch's gas is not in it.
+ * What pot, oven and gun draw: melting at full power, held hot while it is poured, the oven at the duty of a hot one;
+ * and what a torch burns.
  * @throws QuantityError for a pot whose loss is out of range
  * @example heatTonight(asked, planTonight(asked, wishes, castsOfTonight(asked, wishes, solve),
  *   { tries: 20 })).ovenKWh > 0 // true
  */
-export function heatTonight({ pot, oven, ways }: TonightAsked, { pours, tasks }: TonightPlan): HeatTonight {
+export function heatTonight({ pot, oven, ways, wanted }: TonightAsked, { pours, tasks }: TonightPlan): HeatTonight {
   const sum = (values: readonly number[]) => values.reduce((all, each) => all + each, 0);
   const potKWh = sum(
     pours.map(({ meltS, seconds }) => {
@@ -80,9 +86,21 @@ export function heatTonight({ pot, oven, ways }: TonightAsked, { pours, tasks }:
   );
   const bakingS = sum(tasks.map(({ holds, seconds }) => (holds.includes('oven') ? seconds : 0)));
   const ovenKWh = (oven.powerW * OVEN_DUTY * bakingS) / J_PER_KWH;
+  const painting = tasks.flatMap(({ station, step, works, heads }) => {
+    const product = station === 'paint' ? wanted.find(({ id }) => works.includes(id))?.product : undefined;
+    if (!product) return [];
+    const own = stepsOf(product).find(({ key }) => key === step);
+    const { electricKWh, gasKg } = paintHeat(ways, product, own?.layers);
+    return [{ electricKWh: heads * electricKWh, gasKg: heads * gasKg }];
+  });
+  const paint = {
+    electricKWh: sum(painting.map(({ electricKWh }) => electricKWh)),
+    gasKg: sum(painting.map(({ gasKg }) => gasKg)),
+  };
   const meltsKg = pours.map(({ molds }) => sum(molds.map(({ castKg }) => castKg)) * (1 + ways.drossShare));
   return {
-    ...{ potKWh, ovenKWh, costMinor: (potKWh + ovenKWh) * ways.energyMinorPerKWh },
+    ...{ potKWh, ovenKWh, gunKWh: paint.electricKWh, gasKg: paint.gasKg },
+    costMinor: (potKWh + ovenKWh) * ways.energyMinorPerKWh + heatMinor(ways, paint),
     meltKg: meltsKg.length > 0 ? Math.min(pot.capacityKg, Math.max(...meltsKg) + ways.heelKg) : 0,
   };
 }

@@ -148,7 +148,7 @@ test('what it takes: a hook a cast, powder for every head that is still to be pa
 test('what it draws, and when each material is wanted first', () => {
   const from = asked({ wanted: [wanted('a', 10, 60)] });
   const made = plan(from, wishes());
-  const { potKWh, ovenKWh, costMinor, meltKg } = heatTonight(from, made);
+  const { potKWh, ovenKWh, gunKWh, gasKg, costMinor, meltKg } = heatTonight(from, made);
   const [pour] = made.pours;
   // By hand: watts times hours; melting at full power, then what the hot pot loses to the room; the oven at 60 %.
   const meltWh = (pot.powerW * pour!.meltS) / 3600;
@@ -157,7 +157,21 @@ test('what it draws, and when each material is wanted first', () => {
   const bakedS = made.tasks.filter(({ id }) => id.startsWith('bake')).reduce((sum, { seconds }) => sum + seconds, 0);
   expect(bakedS).toBeGreaterThan(0);
   expect(1000 * ovenKWh).toBeCloseTo((0.6 * oven.powerW * bakedS) / 3600, 6);
-  expect(costMinor).toBeCloseTo((potKWh + ovenKWh) * ways.energyMinorPerKWh, 9);
+  // A gun of 1,500 W on its stand blows for as long as heads are dipped; making ready takes half a minute before.
+  const paintedS = made.tasks
+    .filter(({ station }) => station === 'paint')
+    .reduce((sum, { seconds }) => sum + seconds, 0);
+  expect(paintedS).toBeGreaterThan(0);
+  expect(1000 * gunKWh).toBeCloseTo((1500 * (paintedS - 30)) / 3600, 6);
+  expect(gasKg).toBe(0);
+  expect(costMinor).toBeCloseTo((potKWh + ovenKWh + gunKWh) * ways.energyMinorPerKWh, 9);
+  // A torch of 1.5 kW burns 1500 / 46.4e6 kg/s while it is held on the head, and draws nothing.
+  const byTorch = { ...from, ways: { ...ways, schools: { tool: 'torch' as const }, gasMinorPerKg: 2000 } };
+  const torch = heatTonight(byTorch, made);
+  expect(torch.gunKWh).toBe(0);
+  expect(torch.gasKg).toBeGreaterThan(60 * 1 * (1500 / 46.4e6));
+  expect(torch.gasKg).toBeLessThan(60 * 12 * (1500 / 46.4e6));
+  expect(torch.costMinor).toBeCloseTo((potKWh + ovenKWh) * ways.energyMinorPerKWh + 2000 * torch.gasKg, 9);
   // 0.72 kg of heads with their sprues and the heel: within what sprues may be.
   expect(meltKg).toBeGreaterThan(0.7 + ways.heelKg);
   expect(meltKg).toBeLessThan(1.4 + ways.heelKg);
@@ -168,7 +182,7 @@ test('what it draws, and when each material is wanted first', () => {
   expect(first.get('hook-2/0')).toBe(0);
   expect(first.get('white')).toBe(begins('paint').startS);
   expect(heatTonight(from, plan(from, wishes({ leftOut: ['a'] })))).toEqual({
-    ...{ potKWh: 0, ovenKWh: 0, costMinor: 0, meltKg: 0 },
+    ...{ potKWh: 0, ovenKWh: 0, gunKWh: 0, gasKg: 0, costMinor: 0, meltKg: 0 },
   });
 });
 

@@ -68,21 +68,48 @@ export function warmFromFirstCoatC(head: HeatedHead, ways: Schools, at: HeatedAt
  *   wireM: 0.0012, embeddedM: 0.012 }, USUAL_SCHOOLS, { roomC: 20 }) // 25.42
  */
 export function paintSeconds(layers: readonly PaintedLayer[], head: HeatedHead, ways: Schools, at: HeatedAt): number {
+  return layers.reduce(
+    (sum, { zone, coats, form }) => {
+      if (form === 'liquid') return sum + coats * LIQUID_S;
+      return isDipped(zone) ? sum : sum + coats * TAPPED_S[zone];
+    },
+    dipSeconds(layers, head, ways, at).coatS,
+  );
+}
+
+const isDipped = (zone: PaintZone): zone is 'whole' | 'nose' => zone === 'whole' || zone === 'nose';
+
+/** Coats that are heated and dipped: how many, how long they are heated, and how long they take in all, s. */
+export interface Dips {
+  dips: number;
+  heatedS: number;
+  coatS: number;
+}
+
+/**
+ * The dips of a head: the first from room temperature, each further one from the heat that is left.
+ * @example dipSeconds([], { leadKg: 0.01, areaM2: 0.0005, wireM: 0.0012, embeddedM: 0.012 }, USUAL_SCHOOLS,
+ *   { roomC: 20 }) // { dips: 0, heatedS: 0, coatS: 0 }
+ */
+export function dipSeconds(layers: readonly PaintedLayer[], head: HeatedHead, ways: Schools, at: HeatedAt): Dips {
+  const dips = layers.reduce(
+    (sum, { zone, coats, form }) => sum + (form !== 'liquid' && isDipped(zone) ? coats : 0),
+    0,
+  );
+  if (dips === 0) return { dips, heatedS: 0, coatS: 0 };
   const { roomC } = at;
   const heated = { head, tool: ways.tool, targetC: targetOf(ways), ...gunOf(ways, at), roomC };
-  const dip = (fromC: number) =>
-    paintSteps(heatingS({ ...heated, fromC }), ways).reduce((sum, step) => sum + step.seconds, 0);
-  const stillC = warmFromFirstCoatC(head, ways, at);
-  let dips = 0;
-  let seconds = 0;
-  for (const { zone, coats, form } of layers) {
-    for (let coat = 0; coat < coats; coat++) {
-      if (form === 'liquid') seconds += LIQUID_S;
-      else if (zone === 'whole' || zone === 'nose') seconds += dip(dips++ ? stillC : roomC);
-      else seconds += TAPPED_S[zone];
-    }
-  }
-  return seconds;
+  const coat = (fromC: number) => {
+    const heatS = heatingS({ ...heated, fromC });
+    return { heatS, coatS: paintSteps(heatS, ways).reduce((sum, step) => sum + step.seconds, 0) };
+  };
+  const first = coat(roomC);
+  const further = dips > 1 ? coat(warmFromFirstCoatC(head, ways, at)) : first;
+  return {
+    dips,
+    heatedS: first.heatS + (dips - 1) * further.heatS,
+    coatS: first.coatS + (dips - 1) * further.coatS,
+  };
 }
 
 /**

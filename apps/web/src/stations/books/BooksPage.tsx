@@ -1,4 +1,4 @@
-import { stackTotal } from '@schmelz/core';
+import { COST_PARTS, currencyDigits, stackTotal } from '@schmelz/core';
 import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
 import { useSettings, useTickets } from '../../api/queries.ts';
@@ -6,7 +6,9 @@ import { Button } from '../../design/Button.tsx';
 import { Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { usePeriod, Years } from '../../design/Period.tsx';
+import { AsCsv } from '../../shell/AsCsv.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
+import { isoDay } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { CostBar } from '../ticket/CostStack.tsx';
 import { BooksRooms } from './rooms.tsx';
@@ -31,6 +33,8 @@ export function BooksPage() {
   });
   const heads = closed.reduce((sum, { ticket }) => sum + ticket.good, 0);
   const spent = closed.reduce((sum, { ticket }) => sum + ticket.totalMinor, 0);
+  const digits = currencyDigits(units.currency);
+  const moneyOf = (minor: number) => (minor / 10 ** digits).toFixed(digits + 2);
   const dearest = Math.max(...closed.map(({ perHead }) => stackTotal(perHead)), 1e-9);
   return (
     <Page
@@ -46,9 +50,18 @@ export function BooksPage() {
             <Button asChild>
               <a href="/api/export">Everything as JSON</a>
             </Button>
-            <Button asChild>
-              <a href="/api/export/moves.csv">Stock movements, CSV</a>
-            </Button>
+            <AsCsv
+              name="tickets"
+              rows={() =>
+                closed.map(({ ticket, perHead, at }) => ({
+                  ...{ ticket: ticket.number, closed: isoDay(at), good: ticket.good },
+                  product: catalogue.product(ticket.productId)?.name ?? '',
+                  ...Object.fromEntries(COST_PARTS.map((part) => [part, moneyOf(perHead[part] ?? 0)])),
+                  ...{ oneCost: moneyOf(stackTotal(perHead)), all: moneyOf(ticket.totalMinor) },
+                }))
+              }
+            />
+            <Button onClick={() => window.print()}>Print</Button>
           </div>
           <p className="quiet break-all">Your data: {settings?.dataFolder}</p>
         </>

@@ -1,13 +1,34 @@
-import type { Product, Tool } from '@schmelz/contract';
-import { breakEvenHeads, currencyDigits, savedMinor, serving, wearMinor } from '@schmelz/core';
+import type { CostOfProduct, Product, Tool } from '@schmelz/contract';
+import {
+  breakEvenHeads,
+  currencyDigits,
+  paidIn,
+  savedMinor,
+  serving,
+  wearMinor,
+  type ServedMonth,
+} from '@schmelz/core';
 import { useState } from 'react';
 import { Button } from '../../design/Button.tsx';
 import { TextField } from '../../design/Field.tsx';
 import { Heading } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
 import { PutAway } from '../../shell/PutAway.tsx';
+import { today, writeLongMonth } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { ToolForm } from './ToolForm.tsx';
+
+/** What all heads of a month left that the tools have served: what they are worth less what they cost. */
+function monthsOf(served: CostOfProduct['served'], priceOf: (productId: string) => number): ServedMonth[] {
+  const months = new Map<string, ServedMonth>();
+  for (const { month, productId, heads, costMinor } of served) {
+    const own = months.get(month) ?? { month, heads: 0, leftMinor: 0 };
+    own.heads += heads;
+    own.leftMinor += heads * priceOf(productId) - costMinor;
+    months.set(month, own);
+  }
+  return [...months.values()];
+}
 
 /** When the tools are paid: by what each head saves or leaves, against what it would cost to buy. */
 export function BreakEven({
@@ -15,12 +36,15 @@ export function BreakEven({
   products,
   tools,
   costMinor,
+  served,
 }: {
   product: Product;
   products: readonly Product[];
   tools: readonly Tool[];
   /** Of a head, without the wear of its tools. */
   costMinor: number;
+  /** Heads that its tools have served, by product and month. */
+  served: CostOfProduct['served'];
 }) {
   const units = useUnits();
   const digits = 10 ** currencyDigits(units.currency);
@@ -31,6 +55,12 @@ export function BreakEven({
   const wear = wearMinor(own);
   const shopMinor = Number(shop.replace(',', '.')) * digits;
   const saved = savedMinor({ shopMinor, costMinor, tools: own });
+  const priceOf = (id: string) =>
+    id === product.id ? shopMinor : (products.find((each) => each.id === id)?.priceMinor ?? 0);
+  const paid = Number.isFinite(shopMinor)
+    ? paidIn({ toolsMinor, months: monthsOf(served, priceOf), now: today().slice(0, 7) })
+    : null;
+  const also = new Set(served.map(({ productId }) => productId).filter((id) => id !== product.id)).size;
   const heads = Number.isFinite(saved) ? breakEvenHeads({ toolsMinor, savedMinor: saved }) : null;
   return (
     <section>
@@ -56,6 +86,22 @@ export function BreakEven({
           )}
         </p>
       </div>
+      <p className="mt-2">
+        {paid === null
+          ? 'By what was really made they are not paid, and will not be as it goes.'
+          : paid.paid
+            ? `By what was really made they have been paid since ${writeLongMonth(`${paid.month}-15`)}.`
+            : `By what was made in the last twelve months they will be paid in ${writeLongMonth(`${paid.month}-15`)}.`}
+        {also > 0 && (
+          <span className="quiet">
+            {' '}
+            {also === 1
+              ? 'Another product that they serve counts'
+              : `${also} other products that they serve count`}{' '}
+            with what they are sold at.
+          </span>
+        )}
+      </p>
       <p className="quiet mt-1">
         Tools for {units.money(toolsMinor)} over what a head saves, not over its price. Their wear,{' '}
         {units.money(wear, 2)} a head, is counted; the first stock is in the cost of a head, and not counted again.

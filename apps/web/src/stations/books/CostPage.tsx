@@ -99,10 +99,17 @@ export function CostPage() {
             <Heading aside="each by itself">One thing otherwise</Heading>
             <ChangeList costs={costs} />
           </section>
-          <PricePart key={product.id} {...{ product, rules }} costMinor={now.totalMinor} settings={settings} />
+          <PricePart
+            key={product.id}
+            {...{ product, rules }}
+            costMinor={now.totalMinor}
+            settings={settings}
+            input={cost.data.input}
+          />
           <BreakEven
             key={`${product.id} tools`}
             {...{ product, products, tools }}
+            served={cost.data.served}
             costMinor={now.totalMinor - now.stack.wear}
           />
         </div>

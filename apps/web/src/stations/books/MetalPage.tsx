@@ -1,9 +1,11 @@
 import { metalFlow, type MetalOfPour } from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
 import { call } from '../../api/client.ts';
+import { Button } from '../../design/Button.tsx';
 import { Caution, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { usePeriod, Years } from '../../design/Period.tsx';
+import { AsCsv } from '../../shell/AsCsv.tsx';
 import { isoDay, writeLongMonth } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { MetalFlow } from './MetalFlow.tsx';
@@ -45,6 +47,15 @@ export function MetalPage() {
             charged is accounted for; sprues, rejects and the heel are charged again and count each time.
           </p>
           <Years />
+          <div className="flex flex-wrap gap-3">
+            <AsCsv
+              name="metal"
+              rows={() =>
+                pours.map(({ number, closedAt, ...kg }) => ({ pour: number, closed: isoDay(closedAt), ...kg }))
+              }
+            />
+            <Button onClick={() => window.print()}>Print</Button>
+          </div>
           <Caution>
             Keep dross and filings dry, closed and labelled, and hand them in where your place takes lead waste: ask
             there.

@@ -1,34 +1,49 @@
 import { cashView, currencyDigits } from '@schmelz/core';
 import type { MonthOfBooks } from '@schmelz/contract';
 import { useQuery } from '@tanstack/react-query';
-import Papa from 'papaparse';
+import { useState } from 'react';
 import { call } from '../../api/client.ts';
 import { Button } from '../../design/Button.tsx';
 import { Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
-import { save } from '../../shell/save.ts';
+import { AsCsv, csvOf } from '../../shell/AsCsv.tsx';
 import { writeLongMonth } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { BooksRooms } from './rooms.tsx';
 
-/** Months as a table that every spreadsheet reads. */
-export const monthsCsv = (months: readonly MonthOfBooks[], digits: number): string =>
-  Papa.unparse(
-    months.map(({ month, madeHeads, paperHeads, tickets, soldHeads, ownHeads, ...minor }) => ({
-      ...{ month, tickets, madeHeads, paperHeads, soldHeads, ownHeads },
-      ...Object.fromEntries(
-        Object.entries(minor).map(([name, value]) => [
-          name.replace(/Minor$/, ''),
-          (value / 10 ** digits).toFixed(digits),
-        ]),
-      ),
-    })),
-    { escapeFormulae: true },
-  );
+/** Months as rows of a table, money in whole units. */
+const rowsOf = (months: readonly MonthOfBooks[], digits: number) =>
+  months.map(({ month, madeHeads, paperHeads, tickets, soldHeads, ownHeads, ...minor }) => ({
+    ...{ month, tickets, madeHeads, paperHeads, soldHeads, ownHeads },
+    ...Object.fromEntries(
+      Object.entries(minor).map(([name, value]) => [
+        name.replace(/Minor$/, ''),
+        (value / 10 ** digits).toFixed(digits),
+      ]),
+    ),
+  }));
+
+export const monthsCsv = (months: readonly MonthOfBooks[], digits: number): string => csvOf(rowsOf(months, digits));
+
+/** Months of a year as one, the year standing for the month. */
+function byYear(months: readonly MonthOfBooks[]): MonthOfBooks[] {
+  const years = new Map<string, MonthOfBooks>();
+  for (const { month, ...counts } of months) {
+    const year = month.slice(0, 4);
+    const known = years.get(year);
+    const sums = Object.entries(counts).map(([name, value]) => [
+      name,
+      value + (known ? known[name as keyof typeof counts] : 0),
+    ]);
+    years.set(year, { month: year, ...(Object.fromEntries(sums) as typeof counts) });
+  }
+  return [...years.values()];
+}
 
 /** Money out and in, month by month: when the tools and all that was bought are paid by what was sold or kept. */
 export function MonthsPage() {
   const units = useUnits();
+  const [years, setYears] = useState(false);
   const { data, error } = useQuery({ queryKey: ['books', 'months'], queryFn: () => call('GET /books/months') });
   if (!data) return <Waiting error={error} />;
   const { months, reached } = cashView(
@@ -38,9 +53,10 @@ export function MonthsPage() {
   );
   const stands = months.at(-1)?.standsMinor ?? 0;
   const most = Math.max(1, ...months.map(({ standsMinor }) => Math.abs(standsMinor)));
-  const rows = [...data].reverse();
-  const standsAt = new Map(months.map(({ month, standsMinor }) => [month, standsMinor]));
-  const csv = () => save(monthsCsv(data, currencyDigits(units.currency)), 'text/csv', 'schmelz-months.csv');
+  const shown = years ? byYear(data) : data;
+  const rows = [...shown].reverse();
+  // What stands at the end of a year is what stands at the end of its last month.
+  const standsAt = new Map(months.map(({ month, standsMinor }) => [years ? month.slice(0, 4) : month, standsMinor]));
   return (
     <Page
       stub={
@@ -58,19 +74,32 @@ export function MonthsPage() {
             are not in it.
           </p>
           <div className="flex flex-wrap gap-3">
-            <Button onClick={csv}>As CSV</Button>
+            <AsCsv name={years ? 'years' : 'months'} rows={() => rowsOf(shown, currencyDigits(units.currency))} />
             <Button onClick={() => window.print()}>Print</Button>
           </div>
         </>
       }
     >
       <BooksRooms />
-      <Heading aside="what stands at the end of each month">Month by month</Heading>
-      <div className="relative overflow-x-auto" tabIndex={0} role="region" aria-label="Money month by month">
+      <Heading
+        aside={
+          <Button look="quiet" onClick={() => setYears(!years)}>
+            {years ? 'Month by month' : 'Year by year'}
+          </Button>
+        }
+      >
+        {years ? 'Year by year' : 'Month by month'}
+      </Heading>
+      <div
+        className="relative overflow-x-auto"
+        tabIndex={0}
+        role="region"
+        aria-label={years ? 'Money year by year' : 'Money month by month'}
+      >
         <table className="sheet-table min-w-[620px]">
           <thead>
             <tr>
-              <th>Month</th>
+              <th>{years ? 'Year' : 'Month'}</th>
               <th className="num">Made</th>
               <th className="num">One cost</th>
               <th className="num">Sold</th>
@@ -88,7 +117,7 @@ export function MonthsPage() {
               const wide = `${(50 * Math.abs(standing)) / most}%`;
               return (
                 <tr key={row.month}>
-                  <td>{writeLongMonth(`${row.month}-15`)}</td>
+                  <td>{years ? row.month : writeLongMonth(`${row.month}-15`)}</td>
                   <td className="num">
                     {row.madeHeads || '–'}
                     {row.paperHeads > 0 && <span className="quiet block">{row.paperHeads} on paper</span>}

@@ -4,10 +4,12 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { call } from '../../api/client.ts';
 import { useList } from '../../api/queries.ts';
+import { Button } from '../../design/Button.tsx';
 import { Waiting } from '../../design/Notice.tsx';
 import { Icon } from '../../design/Icon.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { usePeriod, Years } from '../../design/Period.tsx';
+import { AsCsv } from '../../shell/AsCsv.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { useLotsByQuality } from '../finish/Findings.tsx';
@@ -105,6 +107,24 @@ export function QualityPage() {
             of {casts} casts were good {period.says}
           </TheNumber>
           <Years />
+          <div className="flex flex-wrap gap-3">
+            <AsCsv
+              name="cavities"
+              rows={() =>
+                rows.flatMap(({ mold, cavities }) =>
+                  cavities.map(({ position, casts, good: own, causes, standsOut }) => ({
+                    ...{ mold: mold.name, cavity: position, casts, good: own, standsOut: standsOut ? 'yes' : '' },
+                    ...{
+                      causes: pareto(causes)
+                        .map(({ cause, count }) => `${count} ${cause}`)
+                        .join('; '),
+                    },
+                  })),
+                )
+              }
+            />
+            <Button onClick={() => window.print()}>Print</Button>
+          </div>
           <Link className="underline underline-offset-4" to="/trace">
             Which bags are of which lot
           </Link>

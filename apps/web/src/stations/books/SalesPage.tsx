@@ -1,29 +1,26 @@
 import { currencyDigits, salesBy, sumMinor, type Sale, type SalesOf } from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
-import Papa from 'papaparse';
 import { call } from '../../api/client.ts';
 import { useList } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { usePeriod, Years } from '../../design/Period.tsx';
-import { save } from '../../shell/save.ts';
+import { AsCsv, csvOf } from '../../shell/AsCsv.tsx';
 import { useUnits } from '../../units/Units.tsx';
 import { BooksRooms } from './rooms.tsx';
 
 const NOBODY = 'nobody named';
 
-/** Sales line by line as a table that every spreadsheet reads. */
-export const salesCsv = (sales: readonly Sale[], nameOf: (productId: string) => string, digits: number): string => {
+/** Sales line by line as rows of a table. */
+const rowsOf = (sales: readonly Sale[], nameOf: (productId: string) => string, digits: number) => {
   const money = (minor: number) => (minor / 10 ** digits).toFixed(digits);
-  return Papa.unparse(
-    sales.map(({ productId, party, heads, minor, costMinor, givenHeads }) => ({
-      ...{ product: nameOf(productId), customer: party, sold: heads, given: givenHeads },
-      ...{ cameIn: money(minor), took: money(costMinor), left: money(minor - costMinor) },
-    })),
-    { escapeFormulae: true },
-  );
+  return sales.map(({ productId, party, heads, minor, costMinor, givenHeads }) => ({
+    ...{ product: nameOf(productId), customer: party, sold: heads, given: givenHeads },
+    ...{ cameIn: money(minor), took: money(costMinor), left: money(minor - costMinor) },
+  }));
 };
+export const salesCsv = (...of: Parameters<typeof rowsOf>): string => csvOf(rowsOf(...of));
 
 /** One way to put the sales together, what brought most first, drawn beside. */
 function Table({ kind, rows, nameOf }: { kind: string; rows: readonly SalesOf[]; nameOf: (key: string) => string }) {
@@ -87,7 +84,6 @@ export function SalesPage() {
   if (!sales || !products) return <Waiting error={error} />;
   const productOf = (id: string) => products.find((each) => each.id === id)?.name ?? 'a product that is gone';
   const customerOf = (party: string) => party || NOBODY;
-  const csv = () => save(salesCsv(sales, productOf, currencyDigits(units.currency)), 'text/csv', 'schmelz-sales.csv');
   return (
     <Page
       stub={
@@ -103,7 +99,7 @@ export function SalesPage() {
           </p>
           <Years />
           <div className="flex flex-wrap gap-3">
-            <Button onClick={csv}>As CSV</Button>
+            <AsCsv name="sales" rows={() => rowsOf(sales, productOf, currencyDigits(units.currency))} />
             <Button onClick={() => window.print()}>Print</Button>
           </div>
         </>

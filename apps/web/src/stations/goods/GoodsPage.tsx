@@ -1,4 +1,5 @@
 import type { GoodsOnShelf } from '@schmelz/contract';
+import { currencyDigits } from '@schmelz/core';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -7,6 +8,7 @@ import { Button } from '../../design/Button.tsx';
 import { Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
+import { AsCsv } from '../../shell/AsCsv.tsx';
 import { AsSold } from '../../shell/AsSold.tsx';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
@@ -125,6 +127,15 @@ export function GoodsPage() {
             {second > 0 && `Beside them ${second} of second grade. `}They cost {units.money(worth)} in lead, hooks,
             paint and parts; work and current are not counted in.
           </p>
+          <AsCsv
+            name="finished-heads"
+            rows={() =>
+              sorted.map(({ productId, grade, pieces, wanted, valueMinor }) => ({
+                product: catalogue.product(productId)?.name ?? '',
+                ...{ grade, pieces, ordered: wanted, cost: valueMinor / 10 ** currencyDigits(units.currency) },
+              }))
+            }
+          />
           <Sheet
             open={open}
             onOpenChange={setOpen}

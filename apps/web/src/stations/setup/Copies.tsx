@@ -1,10 +1,11 @@
-import type { BackupView } from '@schmelz/contract';
+import { CSV_TABLES, type BackupView, type CsvTable } from '@schmelz/contract';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { call } from '../../api/client.ts';
 import { useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
+import { Choice } from '../../design/Field.tsx';
 import { Caution, ProblemNote } from '../../design/Notice.tsx';
 import { Heading } from '../../design/Page.tsx';
 import { TakeIn } from './TakeIn.tsx';
@@ -25,6 +26,28 @@ const age = (at: number) => {
   const days = Math.floor((moment() - at) / DAY_MS);
   return days < 1 ? 'less than a day' : days === 1 ? 'a day' : `${days} days`;
 };
+
+/** Any table of the workshop for a spreadsheet, each by itself. */
+function TableAsCsv() {
+  const [table, setTable] = useState<CsvTable>('tickets');
+  return (
+    <div className="mt-4 flex flex-wrap items-end gap-3">
+      <div className="w-56">
+        <Choice
+          label="One table for a spreadsheet"
+          options={CSV_TABLES.map((name) => ({ value: name, label: wordsOf(name) }))}
+          value={table}
+          onChange={(event) => setTable(event.target.value as CsvTable)}
+        />
+      </div>
+      <Button asChild>
+        <a href={`/api/export/tables/${table}`}>As CSV</a>
+      </Button>
+    </div>
+  );
+}
+/** A table in words: orderLines are order lines. */
+const wordsOf = (name: string) => name.replaceAll(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
 
 /** Copies of all data: how old the newest is, one more now, and putting one back. */
 export function Copies() {
@@ -67,6 +90,7 @@ export function Copies() {
           <a href="/api/export">Everything as JSON</a>
         </Button>
       </div>
+      <TableAsCsv />
       <ul className="mt-3">
         {copies.slice(0, all ? undefined : FIRST).map(({ name, why, at, bytes }) => (
           <li

@@ -5,6 +5,8 @@ import {
   writeHeadMass,
   writeTemperature,
   currencyDigits,
+  GAS_MINOR_PER_KG,
+  GUN_POWER_W,
   SECOND_GRADE_SHARE,
   type HouseWays,
 } from '@schmelz/core';
@@ -42,6 +44,8 @@ interface Values {
   film: string;
   transfer: string;
   labour: string;
+  gas: string;
+  gun: string;
   energy: string;
   second: string;
   loadS: string;
@@ -85,6 +89,8 @@ function valuesOf(settings: SettingsView): Values {
     transfer: String(Math.round(ways.transferEfficiency * 100)),
     labour: money(ways.labourMinorPerHour),
     energy: money(ways.energyMinorPerKWh),
+    gas: money(ways.gasMinorPerKg ?? GAS_MINOR_PER_KG),
+    gun: String(ways.gunPowerW ?? GUN_POWER_W),
     second: String(Math.round(100 * (settings.secondGradeShare ?? SECOND_GRADE_SHARE))),
     ...seconds,
   };
@@ -140,6 +146,8 @@ function SettingsForm({ settings }: { settings: SettingsView }) {
           energyMinorPerKWh: read('energy', 'energyMinorPerKWh', (text) =>
             minorIn('a kilowatt hour', text, settings.currency),
           ),
+          gasMinorPerKg: read('gas', 'gasMinorPerKg', (text) => minorIn('a kilogram of gas', text, settings.currency)),
+          gunPowerW: read('gun', 'gunPowerW', (text) => numberIn('the heat gun', text, 'W')),
           ...Object.fromEntries(
             SECONDS.map(([key, label]) => [
               key,
@@ -183,6 +191,8 @@ function SettingsForm({ settings }: { settings: SettingsView }) {
         <div className="grid gap-4 sm:grid-cols-4">
           <TextField label="An hour of work" hint="0 leaves it out." {...field('labour')} />
           <TextField label="A kilowatt hour" {...field('energy')} />
+          <TextField label="A kilogram of gas" hint="For a torch." {...field('gas')} />
+          <TextField label="The heat gun draws" unit="W" {...field('gun')} />
           <TextField label="A head of second grade" unit="% of a good one" {...field('second')} />
           {SECONDS.map(([key, label]) => (
             <TextField

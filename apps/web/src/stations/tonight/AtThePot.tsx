@@ -67,7 +67,8 @@ export function Needs({ asked, plan, wishes }: { asked: TonightAsked; plan: Toni
   const units = useUnits();
   const needs = needsTonight(asked, wishes.wishes, plan.casts).sort((a, b) => b.missing - a.missing);
   const first = wantedFirst(asked, plan);
-  const { potKWh, ovenKWh, costMinor, meltKg } = heatTonight(asked, plan);
+  const { potKWh, ovenKWh, gunKWh, gasKg, costMinor, meltKg } = heatTonight(asked, plan);
+  const drawnKWh = potKWh + ovenKWh + gunKWh;
   const byWhen = (materialId: string) => {
     const atS = first.get(materialId);
     return atS === undefined ? '' : `, by ${when(plan.startMs + MS * atS, plan.startMs)}`;
@@ -91,18 +92,17 @@ export function Needs({ asked, plan, wishes }: { asked: TonightAsked; plan: Toni
         </li>
       ))}
       {needs.length === 0 && <li className="quiet">Nothing more than what is on the bench already.</li>}
-      {potKWh + ovenKWh > 0 && (
+      {drawnKWh > 0 && (
         <li className="flex items-baseline justify-between gap-3 py-1.5">
-          <span className="min-w-0 truncate">Electricity</span>
+          <span className="min-w-0 truncate">{gasKg > 0 ? 'Electricity, and gas' : 'Electricity'}</span>
           <span className="text-right whitespace-nowrap">
-            <b className="fig text-[19px]">{units.write(potKWh + ovenKWh, 'kWh')}</b>
+            <b className="fig text-[19px]">{units.write(drawnKWh, 'kWh')}</b>
+            {gasKg > 0 && <b className="fig ml-3 text-[19px]">{units.head(gasKg)}</b>}
             <span className="quiet ml-3">{units.money(costMinor)}</span>
           </span>
         </li>
       )}
-      {meltKg > 0 && (
-        <li className="quiet">{units.bulk(meltKg)} of metal in the pot at the most. Gas is not reckoned.</li>
-      )}
+      {meltKg > 0 && <li className="quiet">{units.bulk(meltKg)} of metal in the pot at the most.</li>}
     </ul>
   );
 }
