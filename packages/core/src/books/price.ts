@@ -69,7 +69,7 @@ const MOST_ORDERED = 2000;
 
 /**
  * The smallest order that leaves the margin at a price: warming, melting and a load of the oven are shared by its
- * heads, so that a small one costs more a head. Found by halving, as a cost falls with the number but for the last load.
+ * heads, so that a small one costs more a head. Found by halving, as a cost falls with the number, but for a new load.
  * @param costAt cost of a head, minor units, of so many at once
  * @returns heads; null: no order up to 2,000 does
  * @throws QuantityError for a share or margin out of range
