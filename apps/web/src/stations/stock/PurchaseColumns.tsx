@@ -1,17 +1,16 @@
 import type { Material } from '@schmelz/contract';
 import {
-  DAY_ORDERS,
   LIST_UNITS,
   PURCHASE_FIELDS,
   guessPurchases,
   partKind,
-  type DayOrder,
   type ListedMaterial,
   type ListUnit,
   type PurchaseField,
   type PurchaseMapping,
 } from '@schmelz/core';
 import { asOptions, Choice } from '../../design/Field.tsx';
+import { ColumnChoices, NameChoices } from '../lists/ListColumns.tsx';
 import type { ListFile } from '../lists/TakeInList.tsx';
 
 const ASKS: Record<PurchaseField, string> = {
@@ -32,7 +31,7 @@ export const isMapped = ({ columns }: PurchaseMapping): boolean =>
 
 /** How a list is read, as guessed; each guess can be said otherwise, and names that Stock does not know are asked. */
 export function PurchaseColumns({
-  list: { headings, rows },
+  list,
   mapping,
   materials,
   onChange,
@@ -44,30 +43,22 @@ export function PurchaseColumns({
 }) {
   const change = (more: Partial<PurchaseMapping>) => onChange({ ...mapping, ...more });
   // A column that is named says anew in which unit it is, and how its days are written.
-  const put = (field: PurchaseField, heading: string) => {
-    const columns = { ...mapping.columns, [field]: heading || null };
-    onChange({ ...guessPurchases(headings, rows, listedMaterials(materials), columns), priceIs: mapping.priceIs });
-  };
-  const first = (field: PurchaseField) => {
-    const heading = mapping.columns[field];
-    return heading === null ? undefined : `The first: ${rows[0]?.[heading] || 'nothing'}`;
+  const put = (field: PurchaseField, heading: string | null) => {
+    const columns = { ...mapping.columns, [field]: heading };
+    const guess = guessPurchases(list.headings, list.rows, listedMaterials(materials), columns);
+    onChange({ ...guess, priceIs: mapping.priceIs });
   };
   const known = new Set(materials.map(({ name }) => name));
   const asked = Object.entries(mapping.names).filter(([said, name]) => !known.has(said) || name !== said);
   const left = asked.filter(([, name]) => name === null).length;
   return (
     <div className="flex flex-col gap-4">
-      <div className="grid gap-4 sm:grid-cols-2">
-        {PURCHASE_FIELDS.map((field) => (
-          <Choice
-            key={field}
-            label={ASKS[field]}
-            hint={first(field)}
-            options={[{ value: '', label: field === 'lot' ? 'no column' : 'choose a column' }, ...asOptions(headings)]}
-            value={mapping.columns[field] ?? ''}
-            onChange={(event) => put(field, event.target.value)}
-          />
-        ))}
+      <ColumnChoices
+        {...{ list, asks: ASKS, columns: mapping.columns, days: mapping.days }}
+        mayMiss={(field) => field === 'lot'}
+        onPut={put}
+        onDays={(days) => change({ days })}
+      >
         <Choice
           label="Weights without a unit are in"
           options={asOptions(LIST_UNITS)}
@@ -80,45 +71,14 @@ export function PurchaseColumns({
           value={mapping.priceIs}
           onChange={(event) => change({ priceIs: event.target.value as PurchaseMapping['priceIs'] })}
         />
-        <Choice
-          label="Days are written"
-          options={asOptions(DAY_ORDERS)}
-          value={mapping.days}
-          onChange={(event) => change({ days: event.target.value as DayOrder })}
-        />
-      </div>
-      {asked.length > 0 && (
-        <table className="sheet-table">
-          <thead>
-            <tr>
-              <th>The list says</th>
-              <th>{left > 0 ? `In Stock it is (${left} not known yet)` : 'In Stock it is'}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {asked.map(([said, name]) => (
-              <tr key={said}>
-                <td>{said}</td>
-                <td>
-                  <select
-                    aria-label={`${said} is`}
-                    className="field"
-                    value={name ?? ''}
-                    onChange={(event) => change({ names: { ...mapping.names, [said]: event.target.value || null } })}
-                  >
-                    <option value="">left out</option>
-                    {materials.map((each) => (
-                      <option key={each.id} value={each.name}>
-                        {each.name}
-                      </option>
-                    ))}
-                  </select>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
+      </ColumnChoices>
+      <NameChoices
+        says="The list says"
+        here={left > 0 ? `In Stock it is (${left} not known yet)` : 'In Stock it is'}
+        names={asked.map(([said, name]) => [said, name ?? ''])}
+        options={[{ value: '', label: 'left out' }, ...asOptions(materials.map(({ name }) => name))]}
+        onChange={(said, value) => change({ names: { ...mapping.names, [said]: value || null } })}
+      />
     </div>
   );
 }
