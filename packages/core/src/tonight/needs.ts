@@ -2,9 +2,11 @@ import { perHead, POUR_STEP } from '../job/bill.ts';
 import { heatMinor, paintHeat } from '../plan/paint-heat.ts';
 import { powdersByStep, stepsOf } from '../plan/product.ts';
 import { OVEN_DUTY } from '../plan/timing.ts';
+import { samePin } from '../plan/pins.ts';
 import { holdingEnergyKWh } from '../pot/time-to-pour.ts';
 import { J_PER_KWH } from '../quantity/units.ts';
 import type { CastsTonight } from '../plan/casts.ts';
+import { pinOf } from './rounds.ts';
 import type { TonightAsked, TonightPlan, TonightWishes } from './tonight.ts';
 
 /** What an evening takes of a material, against what is on the shelf. */
@@ -127,4 +129,35 @@ export function wantedFirst({ wanted, ways, leadId }: TonightAsked, plan: Tonigh
     }
   });
   return first;
+}
+
+/** Pins of a diameter that an evening's pours want, against those that are free; fewer means more rounds. */
+export interface PinNeed {
+  diameterM: number;
+  need: number;
+  free: number;
+  /** How often they have to come back and go in again; 1: all are there at once. */
+  rounds: number;
+}
+
+/**
+ * Pins that stay in heads after the pour: one a cast, against those that were counted and are in no head. Of a diameter
+ * that nobody has counted there are enough.
+ * @example pinsTonight(asked, planTonight(asked, wishes, castsOfTonight(asked, wishes, solve), { tries: 20 })) // []
+ */
+export function pinsTonight(asked: TonightAsked, { casts, pours }: TonightPlan): PinNeed[] {
+  const { wanted, molds, ways, pins = [], pinsInWork = [] } = asked;
+  const withPin = casts.blanks.flatMap(({ id, casts: count, works }) => {
+    const product = wanted.find((each) => works.includes(each.id))?.product;
+    const pin = product ? pinOf(product, molds, ways.schools) : null;
+    return pin ? [{ id, count, diameterM: pin.diameterM }] : [];
+  });
+  return pins.flatMap(({ diameterM, count }): PinNeed[] => {
+    const own = withPin.filter((each) => samePin(each.diameterM, diameterM));
+    if (own.length === 0) return [];
+    const inHeads = pinsInWork.filter((each) => samePin(each.diameterM, diameterM));
+    const free = Math.max(0, count - inHeads.reduce((sum, each) => sum + each.count, 0));
+    const rounds = pours.flatMap((pour) => (own.some(({ id }) => pour.blankIds.includes(id)) ? [pour.rounds] : []));
+    return [{ diameterM, need: own.reduce((sum, each) => sum + each.count, 0), free, rounds: Math.max(1, ...rounds) }];
+  });
 }

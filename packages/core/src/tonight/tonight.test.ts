@@ -2,7 +2,7 @@ import { cavity, product, workshop } from '../test/workshop.ts';
 import { solver } from '../test/solve.ts';
 import { powdersPerHead } from '../plan/product.ts';
 import { castsTonight, type CastsInput } from '../plan/casts.ts';
-import { heatTonight, needsTonight, wantedFirst } from './needs.ts';
+import { heatTonight, needsTonight, pinsTonight, wantedFirst } from './needs.ts';
 import type { SolveLp } from '../numeric/program.ts';
 import { castsOfTonight, planTonight, type TonightAsked, type TonightWishes, type Wanted } from './tonight.ts';
 
@@ -228,4 +228,26 @@ test('late in an evening: what does not fit goes into a whole one, and into howe
   const many = plan(asked({ wanted: [wanted('a', 10, 600)] }), wishes({ evenings: [late] }));
   expect(many.ends.map(({ id }) => id)).toEqual(['a']);
   expect(many.schedule.endS).toBeLessThan(40 * 86_400);
+});
+
+test('pins that an evening wants, against those that are free: as often as they have to come back', () => {
+  const pin = { diameterM: 0.0032, lengthM: 0.01 };
+  const molds = [{ ...five, cavities: [1, 2].map((at) => ({ ...cavity(at, 14), pin })) }];
+  const guarded = { ...wanted('g', 14, 20), product: { ...product(14), ways: { hole: 'ptfe' as const } } };
+  const here = (count: number, inHeads = 0) => {
+    const from = asked({
+      ...{ molds, wanted: [guarded], pins: [{ diameterM: 0.0032, count }] },
+      pinsInWork: inHeads ? [{ diameterM: 0.0032, count: inHeads }] : [],
+    });
+    return { of: pinsTonight(from, plan(from, wishes())), from };
+  };
+  const many = here(100).of;
+  const casts = castsOfTonight(here(100).from, wishes(), solve).blanks[0]!.casts;
+  expect(many).toEqual([{ diameterM: 0.0032, need: casts, free: 100, rounds: 1 }]);
+  // Twelve pins, of which four are in heads: eight casts, then twelve at a time.
+  const [few] = here(12, 4).of;
+  expect(few).toEqual({ diameterM: 0.0032, need: casts, free: 8, rounds: 1 + Math.ceil((casts - 8) / 12) });
+  // Heads whose hole is drilled leave theirs at the pot.
+  const drilled = asked({ ...{ molds, wanted: [{ ...guarded, product: product(10) }] }, pins: [{ ...pin, count: 3 }] });
+  expect(pinsTonight(drilled, plan(drilled, wishes()))).toEqual([]);
 });

@@ -16,6 +16,19 @@ function shareIn(text: string, most: number): number | null {
   return share >= 0 && share <= most ? share : null;
 }
 
+function Percent({ label, value, onChange }: { label: string; value: string; onChange: (text: string) => void }) {
+  return (
+    <div className="w-32 shrink-0">
+      <TextField
+        {...{ label, value }}
+        unit="%"
+        inputMode="decimal"
+        onChange={(event) => onChange(event.target.value)}
+      />
+    </div>
+  );
+}
+
 /** How many must be ordered at once so that the price leaves the margin: worked out beside the page. */
 function SmallestOrder({
   input,
@@ -93,15 +106,7 @@ export function PricePart({
         </p>
       )}
       <div className="mt-3 flex items-end gap-4">
-        <div className="w-32 shrink-0">
-          <TextField
-            label="To keep of it"
-            unit="%"
-            inputMode="decimal"
-            value={margin}
-            onChange={(event) => setMargin(event.target.value)}
-          />
-        </div>
+        <Percent label="To keep of it" value={margin} onChange={setMargin} />
         <p className="pb-2">
           {price === null ? (
             'No price leaves that much.'
@@ -113,15 +118,7 @@ export function PricePart({
         </p>
       </div>
       <div className="mt-3 flex items-end gap-4">
-        <div className="w-32 shrink-0">
-          <TextField
-            label="A shop keeps"
-            unit="%"
-            inputMode="decimal"
-            value={shop}
-            onChange={(event) => setShop(event.target.value)}
-          />
-        </div>
+        <Percent label="A shop keeps" value={shop} onChange={setShop} />
         <p className="pb-2">
           {trade === null ? (
             'Nothing is left to share with a shop.'

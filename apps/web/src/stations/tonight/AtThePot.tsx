@@ -1,4 +1,12 @@
-import { heatTonight, needsTonight, wantedFirst, writeSpan, type TonightAsked, type TonightPlan } from '@schmelz/core';
+import {
+  heatTonight,
+  needsTonight,
+  pinsTonight,
+  wantedFirst,
+  writeSpan,
+  type TonightAsked,
+  type TonightPlan,
+} from '@schmelz/core';
 import { Icon } from '../../design/Icon.tsx';
 import { useUnits } from '../../units/Units.tsx';
 import { when } from './when.ts';
@@ -87,6 +95,21 @@ export function Needs({ asked, plan, wishes }: { asked: TonightAsked; plan: Toni
               </span>
             ) : (
               <span className="quiet ml-3">{units.part(kind, have)} here</span>
+            )}
+          </span>
+        </li>
+      ))}
+      {pinsTonight(asked, plan).map(({ diameterM, need, free, rounds }) => (
+        <li key={diameterM} className="flex items-baseline justify-between gap-3 border-b border-rule py-1.5">
+          <span className="min-w-0 truncate">Base-hole pins, {units.write(diameterM, 'm')}</span>
+          <span className="text-right whitespace-nowrap">
+            <b className="fig text-[19px]">{need}</b>
+            {need > free ? (
+              <span className="ml-3 font-semibold text-watch">
+                {free} free{rounds > 1 ? `: in ${rounds} rounds` : ''}
+              </span>
+            ) : (
+              <span className="quiet ml-3">{free} free</span>
             )}
           </span>
         </li>
