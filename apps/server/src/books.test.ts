@@ -45,11 +45,17 @@ test('metal of a pour is what was charged, and every gram of it is somewhere', a
 test('a pour that is opened again is not in it', async () => {
   const second = await ticketOf((await bareProduct({})).id, 3);
   const { id } = await pour(second.ticketId, things.moldId, 3);
-  expect((await get('/books/metal')).length).toBe(2);
+  const both: { chargedKg: number; closedAt: number }[] = await get('/books/metal');
+  expect(both.length).toBe(2);
+  // Since the beginning it is all of them, added up.
+  const ever = await get('/books/metal/ever');
+  expect([ever.pours, ever.since]).toEqual([2, Math.min(...both.map(({ closedAt }) => closedAt))]);
+  expect(ever.metal.chargedKg).toBeCloseTo(both[0]!.chargedKg + both[1]!.chargedKg, 12);
   const { log } = await get(`/pours/${id}`);
   const close = log.find(({ kind }: { kind: string }) => kind === 'close');
   expect((await post(`/pours/${id}/entries`, entry({ kind: 'undo', target: close.id }))).status).toBe(204);
   expect((await get('/books/metal')).length).toBe(1);
+  expect((await get('/books/metal/ever')).pours).toBe(1);
 });
 
 test('a month holds what came in and went out, and heads at what a head is sold for where none was asked', async () => {

@@ -9,6 +9,7 @@ import type {
   ChangesView,
   CostOfProduct,
   MakeableView,
+  MetalEver,
   MonthOfBooks,
   QualityView,
   TakenGift,
@@ -28,6 +29,11 @@ export const BOOKS_ROUTES = {
     summary: 'Metal of each closed pour: what was charged and where it went',
     query: periodQuerySchema,
     answer: json<MetalOfPour[]>(),
+  },
+  'GET /books/metal/ever': {
+    operation: 'metal_ever',
+    summary: 'Metal of all closed pours together, since the beginning',
+    answer: json<MetalEver>(),
   },
   'GET /books/months': {
     operation: 'months_of_books',

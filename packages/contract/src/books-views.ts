@@ -1,4 +1,4 @@
-import type { CostStack, PlanInput } from '@schmelz/core';
+import type { CostStack, LeadBalance, PlanInput } from '@schmelz/core';
 
 /** A copy of all data, beside them. */
 export interface BackupView {
@@ -13,6 +13,13 @@ export interface TakenInView {
   copy: BackupView;
   /** How many rows each table has now, and would have then. */
   tables: { table: string; now: number; then: number }[];
+}
+/** All metal that was ever poured here, and where it went. */
+export interface MetalEver {
+  /** When the first pour was closed, ms since 1970; null: none was. */
+  since: number | null;
+  pours: number;
+  metal: LeadBalance;
 }
 /** What came of a gift, in words, and what was made by it. */
 export interface TakenGift {

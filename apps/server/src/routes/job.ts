@@ -1,7 +1,16 @@
 import { listPours, addPourEntries, poursOnList, readPour, startPour } from '../services/pours.ts';
 import { planView, releaseOrder } from '../services/orders.ts';
 import { orderGoods } from '../services/goods.ts';
-import { costOfProduct, makeables, metalOfPours, monthsOfBooks, quality, salesOf } from '../services/books.ts';
+import { poursSign } from '../services/cavities.ts';
+import {
+  costOfProduct,
+  makeables,
+  metalEver,
+  metalOfPours,
+  monthsOfBooks,
+  quality,
+  salesOf,
+} from '../services/books.ts';
 import { changesOf } from '../services/changes.ts';
 import { lotQuality } from '../services/lot-quality.ts';
 import { openRuns, readRun } from '../services/run-views.ts';
@@ -45,6 +54,7 @@ export const jobHandlers = (store: Store) =>
     'GET /books/period': () => bookedPeriod(store),
     'GET /stock/makes': () => makeables(store),
     'GET /books/metal': ({ query }) => metalOfPours(store, periodOf(query)),
+    'GET /books/metal/ever': async () => store.keptWhile('metal ever', await poursSign(store), () => metalEver(store)),
     'GET /books/months': () => store.kept('months', () => monthsOfBooks(store)),
     'GET /books/sales': ({ query }) => salesOf(store, periodOf(query)),
     'GET /books/changes': ({ query }) => {

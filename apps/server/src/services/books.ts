@@ -2,6 +2,7 @@ import {
   COST_PARTS,
   castingProblem,
   leadBalance,
+  metalFlow,
   productKg,
   rejectMinor,
   serving,
@@ -13,7 +14,14 @@ import {
   type PlanInput,
   type Sale,
 } from '@schmelz/core';
-import type { CostOfProduct, MakeableView, MonthOfBooks, QualityView, TicketOnList } from '@schmelz/contract';
+import type {
+  CostOfProduct,
+  MakeableView,
+  MetalEver,
+  MonthOfBooks,
+  QualityView,
+  TicketOnList,
+} from '@schmelz/contract';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notFound } from './errors.ts';
 import { STANDING_PAPER } from './paper.ts';
@@ -48,6 +56,12 @@ export async function metalOfPours(store: Store, period: Period | null): Promise
     const headsKg = Math.max(0, chargedKg - sprueBackKg - rejectsBackKg - drossKg - heelKg - (unexplainedKg ?? 0));
     return { number, closedAt, ...leadBalance({ ...kg, headsKg }) };
   });
+}
+
+/** Metal of all closed pours together. */
+export async function metalEver(store: Store): Promise<MetalEver> {
+  const pours = await metalOfPours(store, null);
+  return { since: pours[0]?.closedAt ?? null, pours: pours.length, metal: metalFlow(pours) };
 }
 
 const MONTH = (column: string) => `strftime('%Y-%m', ${column} / 1000, 'unixepoch', 'localtime')`;

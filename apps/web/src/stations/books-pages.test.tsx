@@ -160,10 +160,27 @@ test('metal says what is unexplained, and an empty year says so', async () => {
         ...{ rejectsBackKg: 0.1, drossKg: 0.05, heelKg: 0.2, unexplainedKg: 0.05 },
       },
     ],
+    'GET /books/metal/ever': {
+      ...{ since: new Date(2024, 2, 9).getTime(), pours: 41 },
+      metal: {
+        ...{
+          chargedKg: 90,
+          headsKg: 60,
+          sprueBackKg: 15,
+          rejectsBackKg: 5,
+          drossKg: 1.5,
+          heelKg: 8,
+          unexplainedKg: 0.5,
+        },
+      },
+    },
   });
   const { unmount } = renderAt(<MetalPage />);
   expect(await screen.findByRole('img', { name: /2.00 kg charged: 1.20 kg in good heads/ })).toBeTruthy();
   expect(screen.getByText(/97.5 % of what was charged is accounted for/)).toBeTruthy();
+  const rows = within(screen.getByRole('region', { name: 'Metal month by month' }));
+  const ever = await rows.findByRole('row', { name: /All since 9 Mar 2024/ });
+  expect(ever.textContent).toMatch(/41.*90\.0.kg.*60\.0.kg.*28\.0.kg.*1\.50.kg/);
   unmount();
   expect(api.sent.some(({ path }) => /from=\d+&to=\d+/.test(path))).toBe(true);
   fakeApi({ 'GET /books/metal': [] });

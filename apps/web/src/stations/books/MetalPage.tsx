@@ -1,4 +1,4 @@
-import { metalFlow, type MetalOfPour } from '@schmelz/core';
+import { metalFlow, type LeadBalance, type MetalOfPour } from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
 import { call } from '../../api/client.ts';
 import { Button } from '../../design/Button.tsx';
@@ -6,7 +6,7 @@ import { Caution, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { usePeriod, Years } from '../../design/Period.tsx';
 import { AsCsv } from '../../shell/AsCsv.tsx';
-import { isoDay, writeLongMonth } from '../../units/dates.ts';
+import { isoDay, writeDay, writeLongMonth } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { MetalFlow } from './MetalFlow.tsx';
 import { BooksRooms } from './rooms.tsx';
@@ -21,6 +21,33 @@ function byMonth(pours: readonly MetalOfPour[]): [month: string, own: MetalOfPou
   return [...months].sort(([a], [b]) => b.localeCompare(a));
 }
 
+/** Metal of some pours together, in a row. */
+function MetalRow({
+  says,
+  count,
+  metal,
+  last = false,
+}: {
+  says: string;
+  count: number;
+  metal: LeadBalance;
+  last?: boolean;
+}) {
+  const units = useUnits();
+  const { chargedKg, headsKg, sprueBackKg, rejectsBackKg, heelKg, drossKg, unexplainedKg } = metal;
+  return (
+    <tr className={last ? 'border-t-2 border-contour font-medium' : ''}>
+      <td>{says}</td>
+      <td className="num">{count}</td>
+      <td className="num">{units.bulk(chargedKg)}</td>
+      <td className="num font-semibold">{units.bulk(headsKg)}</td>
+      <td className="num">{units.bulk(sprueBackKg + rejectsBackKg + heelKg)}</td>
+      <td className="num">{units.bulk(drossKg)}</td>
+      <td className="num">{units.bulk(unexplainedKg)}</td>
+    </tr>
+  );
+}
+
 /** Where the metal went: over a year, month by month, with what nobody can explain. */
 export function MetalPage() {
   const units = useUnits();
@@ -29,6 +56,10 @@ export function MetalPage() {
   const { data: pours, error } = useQuery({
     queryKey: ['books', 'metal', from, to],
     queryFn: () => call('GET /books/metal', { query: { from, to } }),
+  });
+  const { data: ever } = useQuery({
+    queryKey: ['books', 'metal', 'ever'],
+    queryFn: () => call('GET /books/metal/ever'),
   });
   if (!pours) return <Waiting error={error} />;
   const flow = metalFlow(pours);
@@ -86,20 +117,17 @@ export function MetalPage() {
                   </tr>
                 </thead>
                 <tbody>
-                  {byMonth(pours).map(([month, own]) => {
-                    const all = metalFlow(own);
-                    return (
-                      <tr key={month}>
-                        <td>{writeLongMonth(`${month}-15`)}</td>
-                        <td className="num">{own.length}</td>
-                        <td className="num">{units.bulk(all.chargedKg)}</td>
-                        <td className="num font-semibold">{units.bulk(all.headsKg)}</td>
-                        <td className="num">{units.bulk(all.sprueBackKg + all.rejectsBackKg + all.heelKg)}</td>
-                        <td className="num">{units.bulk(all.drossKg)}</td>
-                        <td className="num">{units.bulk(all.unexplainedKg)}</td>
-                      </tr>
-                    );
-                  })}
+                  {byMonth(pours).map(([month, own]) => (
+                    <MetalRow
+                      key={month}
+                      says={writeLongMonth(`${month}-15`)}
+                      count={own.length}
+                      metal={metalFlow(own)}
+                    />
+                  ))}
+                  {ever && ever.since !== null && (
+                    <MetalRow says={`All since ${writeDay(ever.since)}`} count={ever.pours} metal={ever.metal} last />
+                  )}
                 </tbody>
               </table>
             </div>
