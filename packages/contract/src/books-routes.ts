@@ -71,7 +71,7 @@ export const BOOKS_ROUTES = {
   },
   'GET /give/:kind/:id': {
     operation: 'give',
-    summary: 'A mold, a recipe with its powders, or all hooks (any id), as a small file for another maker',
+    summary: 'A mold, a recipe with its powders, a product with its route, or all hooks (any id), as a small file',
     parts: { kind: oneOf('what is given', GIFT_KINDS) },
     answer: json<Gift>(),
   },

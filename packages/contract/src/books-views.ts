@@ -24,7 +24,7 @@ export interface MetalEver {
 /** What came of a gift, in words, and what was made by it. */
 export interface TakenGift {
   says: string[];
-  made: { path: 'materials' | 'recipes' | 'molds'; id: string }[];
+  made: { path: 'materials' | 'recipes' | 'bake-programs' | 'products' | 'molds'; id: string }[];
 }
 /** What one good head of a product takes off the shelves, by material: kg, pieces, m or ml. */
 export interface MakeableView {

@@ -17,7 +17,10 @@ function bare(row: object): MaterialInput {
   return input;
 }
 
-/** A mold, a recipe with its powders, or all hooks, as a file for another maker: no records, no stock, no ids. */
+/**
+ * A mold, a recipe with its powders, a product with its route, or all hooks, as a file for another maker: no records,
+ * no stock, no ids.
+ */
 export async function give(store: Store, kind: GiftKind, id: string): Promise<Gift> {
   if (kind === 'hooks') {
     const all = await listResources(store, 'materials');
@@ -34,19 +37,84 @@ export async function give(store: Store, kind: GiftKind, id: string): Promise<Gi
     } = await readResource(store, 'molds', id);
     return gift({ mold: { ...mold, cavities: cavities.map(({ id: _cavity, ...cavity }) => cavity) } as MoldInput });
   }
-  const { name, eyeColour, layers } = await readResource(store, 'recipes', id);
   const shelf = new Map((await listResources(store, 'materials')).map((each) => [each.id, each]));
-  const named = (powderId: string) => shelf.get(powderId)?.name ?? '';
-  const powders = new Set(layers.flatMap(({ powderId, mix }) => [powderId, ...(mix ? [mix.powderId] : [])]));
+  const comes = (ids: Iterable<string>) => [...new Set(ids)].flatMap((each) => shelf.get(each) ?? []).map(bare);
+  if (kind === 'product') return giveProduct(store, id, shelf, comes);
+  const recipe = await readResource(store, 'recipes', id);
+  return gift({ recipe: givenRecipe(recipe, shelf), materials: comes(powdersOf(recipe)) });
+}
+
+type Shelf = ReadonlyMap<string, { name: string }>;
+
+/** Every powder of a recipe, those that are mixed in among them. */
+const powdersOf = ({ layers }: Pick<RecipeInput, 'layers'>): string[] =>
+  layers.flatMap(({ powderId, mix }) => [powderId, ...(mix ? [mix.powderId] : [])]);
+
+/** A recipe with its powders by name. */
+const givenRecipe = ({ name, eyeColour, layers }: RecipeInput, shelf: Shelf): NonNullable<Gift['recipe']> => ({
+  ...{ name, eyeColour },
+  layers: layers.map(({ powderId, zone, coats, mix }) => ({
+    ...{ powder: nameOf(shelf, powderId)!, zone, coats },
+    mix: mix ? { powder: nameOf(shelf, mix.powderId)!, share: mix.share } : null,
+  })),
+});
+const nameOf = (all: Shelf, id: string | null | undefined): string | null => (id ? (all.get(id)?.name ?? '') : null);
+
+/** A product with its route, and with all that these need, by name. */
+async function giveProduct(
+  store: Store,
+  id: string,
+  shelf: Shelf,
+  comes: (ids: Iterable<string>) => MaterialInput[],
+): Promise<Gift> {
+  const [product, recipes, programs] = await Promise.all([
+    readResource(store, 'products', id),
+    listResources(store, 'recipes'),
+    listResources(store, 'bake-programs'),
+  ]);
+  const {
+    name,
+    style,
+    nominalMassKg,
+    hookId,
+    variant,
+    recipeId,
+    bakeProgramId,
+    ways,
+    route,
+    parts = [],
+    fromId,
+  } = product;
+  if (fromId) throw notAllowed(`${name} begins with heads off your shelf: give the product that those are.`);
+  const steps = route ?? [];
+  const used = (ids: readonly (string | null | undefined)[]) => new Set(ids.filter((each) => !!each));
+  const painted = used([recipeId, ...steps.map((step) => step.recipeId)]);
+  const baked = used([bakeProgramId, ...steps.map((step) => step.programId)]);
+  const ofRecipes = recipes.filter((recipe) => painted.has(recipe.id));
+  const byId = (all: readonly { id: string; name: string }[]): Shelf => new Map(all.map((each) => [each.id, each]));
   return gift({
-    recipe: {
-      ...{ name, eyeColour },
-      layers: layers.map(({ powderId, zone, coats, mix }) => ({
-        ...{ powder: named(powderId), zone, coats },
-        mix: mix ? { powder: named(mix.powderId), share: mix.share } : null,
-      })),
+    product: {
+      ...{ name, style, nominalMassKg, variant: variant ?? null, ways: ways ?? null },
+      hook: nameOf(shelf, hookId),
+      recipe: nameOf(byId(recipes), recipeId),
+      program: nameOf(byId(programs), bakeProgramId),
+      route:
+        route?.map(({ recipeId: inStep, programId, ...step }) => ({
+          ...step,
+          recipe: nameOf(byId(recipes), inStep),
+          program: nameOf(byId(programs), programId),
+        })) ?? null,
+      parts: parts.map(({ partId, ...line }) => ({ ...line, part: nameOf(shelf, partId)! })),
     },
-    materials: [...powders].flatMap((each) => shelf.get(each) ?? []).map(bare),
+    recipes: ofRecipes.map((recipe) => givenRecipe(recipe, shelf)),
+    programs: programs
+      .filter((each) => baked.has(each.id))
+      .map(({ id: _id, version: _version, ...program }) => program),
+    materials: comes([
+      ...(hookId ? [hookId] : []),
+      ...parts.map(({ partId }) => partId),
+      ...ofRecipes.flatMap(powdersOf),
+    ]),
   });
 }
 
@@ -78,8 +146,8 @@ async function takeAll(store: Store, given: Gift, transaction: Transaction): Pro
     else says.push(`${material.name} is new, with none of it here yet.`);
     idOf.set(material.name, own?.id ?? (await make('materials', material)));
   }
-  if (given.recipe) {
-    const { name, eyeColour, layers } = given.recipe;
+  const ofFile = { recipes: new Map<string, string>(), programs: new Map<string, string>() };
+  for (const { name, eyeColour, layers } of [...(given.recipe ? [given.recipe] : []), ...(given.recipes ?? [])]) {
     const powderOf = (powder: string) => {
       const id = idOf.get(powder) ?? here.find((each) => each.kind === 'powder' && each.name === powder)?.id;
       if (!id) throw notAllowed(`The powder ${powder} is neither in the file nor on your shelf.`);
@@ -96,8 +164,50 @@ async function takeAll(store: Store, given: Gift, transaction: Transaction): Pro
         mix: mix ? { powderId: powderOf(mix.powder), share: mix.share } : null,
       })),
     };
-    await make('recipes', recipe);
+    ofFile.recipes.set(name, await make('recipes', recipe));
     says.push(`The recipe ${recipe.name} is new.`);
+  }
+  for (const program of given.programs ?? []) {
+    const all = await rowsOf(store.models.bakePrograms, { transaction });
+    const own = all.find(({ name, setC, seconds }) => {
+      return name === program.name && setC === program.setC && seconds === program.seconds;
+    });
+    if (own) {
+      says.push(`The bake ${program.name} is one of yours.`);
+      ofFile.programs.set(program.name, own.id);
+      continue;
+    }
+    const name = freeName(
+      program.name,
+      all.map((each) => each.name),
+    );
+    ofFile.programs.set(program.name, await make('bake-programs', { ...program, name }));
+    says.push(`The bake ${name} is new.`);
+  }
+  if (given.product) {
+    const { hook, recipe, program, route, parts, ...input } = given.product;
+    const from = (what: string, ids: ReadonlyMap<string, string>, name: string | null | undefined) => {
+      if (!name) return null;
+      const id = ids.get(name);
+      if (!id) throw notAllowed(`The ${what} ${name} is not in the file.`);
+      return id;
+    };
+    const name = freeName(
+      input.name,
+      (await rowsOf(store.models.products, { transaction })).map((each) => each.name),
+    );
+    await make('products', {
+      ...{ ...input, name, hookId: from('hook', idOf, hook), priceMinor: null },
+      ...{ recipeId: from('recipe', ofFile.recipes, recipe), bakeProgramId: from('bake', ofFile.programs, program) },
+      route:
+        route?.map(({ recipe: inStep, program: ofStep, ...step }) => ({
+          ...step,
+          recipeId: from('recipe', ofFile.recipes, inStep),
+          programId: from('bake', ofFile.programs, ofStep),
+        })) ?? null,
+      parts: parts.map(({ part, ...line }) => ({ ...line, partId: from('part', idOf, part) })),
+    });
+    says.push(`The product ${name} is new, with ${route ? `${route.length} steps of its own` : 'the usual steps'}.`);
   }
   if (given.mold) {
     const { cavities, ...input } = given.mold;

@@ -75,7 +75,8 @@ export function ProductsPage() {
                   }
                 >
                   <ProductForm catalogue={catalogue} product={product} />
-                  <div className="mt-6">
+                  <div className="mt-6 flex flex-col items-start gap-3">
+                    {!product.fromId && <GiveIt kind="product" id={product.id} name={product.name} />}
                     <PutAway path="products" thing={product} />
                   </div>
                 </Sheet>
