@@ -242,7 +242,7 @@ test.describe('nothing is lost', () => {
     await page.getByRole('link', { name: 'Books', exact: true }).click();
     await expect(page.getByText('This page did not arrive.')).toBeVisible();
     await page.unrouteAll();
-    await expect(page.getByRole('link', { name: 'Stock movements, CSV' })).toBeVisible();
+    await expect(page.getByRole('link', { name: 'Everything as JSON' })).toBeVisible();
     await page.route(/api\/imports|api\/materials/, (route) => route.abort());
     await page.goto(`${empty.url}/stock`);
     await expect(page.getByText(/does not answer/).first()).toBeVisible({ timeout: 30_000 });
