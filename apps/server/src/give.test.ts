@@ -66,7 +66,9 @@ test('all of it or nothing: what is wrong is named, and nothing was made', async
   expect(await refused({ recipe: { ...gift.recipe, layers } })).toMatch(/Nobody knows it is neither in the file nor/);
   expect(await refused({ format: 'other' })).toMatch(/format is "other"; allowed: schmelz-gift/);
   expect(await refused({ version: 2 })).toMatch(/version is 2/);
-  expect(await refused({ recipe: undefined, materials: [] })).toMatch(/must hold a mold, a recipe, a product or materials/);
+  expect(await refused({ recipe: undefined, materials: [] })).toMatch(
+    /must hold a mold, a recipe, a product or materials/,
+  );
   expect(await refused({ materials: [{ ...gift.materials[0], kind: 'nonesuch' }] })).toMatch(/materials\[0\]\.kind/);
   expect((await listed('materials')).length).toBe(before);
   expect((await giver.call('GET', `/api/give/mold/${things.recipeId}`)).status).toBe(404);
