@@ -147,6 +147,26 @@ export interface ServedMonth {
   leftMinor: number;
 }
 
+/**
+ * What all heads of a month left that some tools have served: what they are worth less what they cost.
+ * @param priceOf minor units a head of a product
+ * @example servedMonths([{ productId: 'a', month: '2026-01', heads: 10, costMinor: 600 }],
+ *   () => 200)[0].leftMinor // 1400
+ */
+export function servedMonths(
+  served: readonly { productId: string; month: string; heads: number; costMinor: number }[],
+  priceOf: (productId: string) => number,
+): ServedMonth[] {
+  const months = new Map<string, ServedMonth>();
+  for (const { month, productId, heads, costMinor } of served) {
+    const own = months.get(month) ?? { month, heads: 0, leftMinor: 0 };
+    own.heads += heads;
+    own.leftMinor += heads * priceOf(productId) - costMinor;
+    months.set(month, own);
+  }
+  return [...months.values()];
+}
+
 /** A forecast goes by so many months, the last ones. Common practice, no source. */
 const LATELY = 12;
 /** Further off nobody plans. */

@@ -1,13 +1,5 @@
 import type { CostOfProduct, Product, Tool } from '@schmelz/contract';
-import {
-  breakEvenHeads,
-  currencyDigits,
-  paidIn,
-  savedMinor,
-  serving,
-  wearMinor,
-  type ServedMonth,
-} from '@schmelz/core';
+import { breakEvenHeads, currencyDigits, paidIn, savedMinor, servedMonths, serving, wearMinor } from '@schmelz/core';
 import { useState } from 'react';
 import { Button } from '../../design/Button.tsx';
 import { TextField } from '../../design/Field.tsx';
@@ -17,18 +9,6 @@ import { PutAway } from '../../shell/PutAway.tsx';
 import { today, writeLongMonth } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { ToolForm } from './ToolForm.tsx';
-
-/** What all heads of a month left that the tools have served: what they are worth less what they cost. */
-function monthsOf(served: CostOfProduct['served'], priceOf: (productId: string) => number): ServedMonth[] {
-  const months = new Map<string, ServedMonth>();
-  for (const { month, productId, heads, costMinor } of served) {
-    const own = months.get(month) ?? { month, heads: 0, leftMinor: 0 };
-    own.heads += heads;
-    own.leftMinor += heads * priceOf(productId) - costMinor;
-    months.set(month, own);
-  }
-  return [...months.values()];
-}
 
 /** When the tools are paid: by what each head saves or leaves, against what it would cost to buy. */
 export function BreakEven({
@@ -58,7 +38,7 @@ export function BreakEven({
   const priceOf = (id: string) =>
     id === product.id ? shopMinor : (products.find((each) => each.id === id)?.priceMinor ?? 0);
   const paid = Number.isFinite(shopMinor)
-    ? paidIn({ toolsMinor, months: monthsOf(served, priceOf), now: today().slice(0, 7) })
+    ? paidIn({ toolsMinor, months: servedMonths(served, priceOf), now: today().slice(0, 7) })
     : null;
   const also = new Set(served.map(({ productId }) => productId).filter((id) => id !== product.id)).size;
   const heads = Number.isFinite(saved) ? breakEvenHeads({ toolsMinor, savedMinor: saved }) : null;
