@@ -125,7 +125,10 @@ test('whatever happens at the shelf and the bench: stock, metal and money never 
       const before = (await shelfOf()).get(id)!;
       await receive(store, id, { quantity, priceMinor, on: on(), lot: '' });
       const after = (await shelfOf()).get(id)!;
-      expect(after.valueMinor - before.valueMinor).toBe(priceMinor);
+      // What benches had used before is settled at what it came for, and so is the rest; else every cent is on the shelf.
+      if (before.quantity >= -TOLERANCE || after.quantity < -TOLERANCE) {
+        expect(after.valueMinor - before.valueMinor).toBe(priceMinor);
+      } else expect(Math.abs(after.valueMinor - (priceMinor / quantity) * after.quantity)).toBeLessThanOrEqual(0.5001);
       expect(after.quantity - before.quantity).toBeCloseTo(quantity, 6);
     },
     parcel: async () => {
@@ -133,11 +136,16 @@ test('whatever happens at the shelf and the bench: stock, metal and money never 
         ...{ id: randomUUID(), materialId: id, quantity: amount(id), priceMinor: whole(0, 9000) },
       }));
       const freightMinor = whole(0, 1500);
-      const all = async () => [...(await shelfOf()).values()].reduce((sum, { valueMinor }) => sum + valueMinor, 0);
-      const before = await all();
+      const received = async () => {
+        const [sum] = await store.select<{ minor: number }>(
+          `SELECT COALESCE(SUM(valueMinor), 0) AS minor FROM stockMoves WHERE reason = 'received'`,
+        );
+        return sum!.minor;
+      };
+      const before = await received();
       await receiveParcel(store, { lines, freightMinor, by: 'value', on: on(), lot: 'parcel' });
       // Every cent of the freight is in the lines.
-      expect((await all()) - before).toBe(lines.reduce((sum, line) => sum + line.priceMinor, 0) + freightMinor);
+      expect((await received()) - before).toBe(lines.reduce((sum, line) => sum + line.priceMinor, 0) + freightMinor);
     },
     count: async () => {
       const { id } = pick(materials);
@@ -159,7 +167,8 @@ test('whatever happens at the shelf and the bench: stock, metal and money never 
     },
     strike: async () => {
       const rows = await store.select<{ id: number; materialId: string; quantity: number; valueMinor: number }>(
-        `SELECT id, materialId, quantity, valueMinor FROM stockMoves m WHERE reason IN ('received', 'counted') AND strikes IS NULL
+        `SELECT id, materialId, quantity, valueMinor + COALESCE((SELECT valueMinor FROM stockMoves t WHERE t.settles = m.id), 0)
+           AS valueMinor FROM stockMoves m WHERE reason IN ('received', 'counted') AND strikes IS NULL
            AND NOT EXISTS (SELECT 1 FROM stockMoves s WHERE s.strikes = m.id) ORDER BY id DESC LIMIT 40`,
       );
       if (rows.length === 0) return;
@@ -178,7 +187,9 @@ test('whatever happens at the shelf and the bench: stock, metal and money never 
       const { id } = pick(materials);
       const before = await everything();
       await receive(store, id, { quantity: amount(id), priceMinor: whole(0, 5000), on: on(), lot: '' });
-      const [last] = await store.select<{ id: number }>('SELECT MAX(id) AS id FROM stockMoves');
+      const [last] = await store.select<{ id: number }>(
+        `SELECT MAX(id) AS id FROM stockMoves WHERE reason = 'received'`,
+      );
       await strikeMove(store, last!.id);
       expect(await everything()).toBe(before);
     },

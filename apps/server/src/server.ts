@@ -39,6 +39,8 @@ export const makeLog = (level: string, to?: DestinationStream): Logger => {
   return pino(options, out);
 };
 
+const KEEP_ALIVE_MS = 75_000;
+
 /** Opens the store, starts listening, and says where. */
 export async function serve(config: Config, log: Logger): Promise<Running> {
   const store = await openStore(config.dataFolder);
@@ -47,6 +49,8 @@ export async function serve(config: Config, log: Logger): Promise<Running> {
     const feed = makeFeed();
     const compute = computing(config.computeWorker);
     const server = createServer(makeApp(store, config, log, feed, compute).callback());
+    // A connection that a page has kept for its next tap is not shut under it: the five seconds of node are too few.
+    server.keepAliveTimeout = KEEP_ALIVE_MS;
     await listening(server, config);
     const copies = startCopies(store, log);
     const devices = await startDevices(config, store, feed, log);

@@ -1,4 +1,4 @@
-import { allotLots, type LotLeft } from '@schmelz/core';
+import { allotLots, settlingMinor, worthAfterPurchase, type Balance, type LotLeft } from '@schmelz/core';
 import type { PartLot } from '@schmelz/contract';
 import type { Transaction } from 'sequelize';
 import type { MoveRow } from '../store/models.ts';
@@ -43,10 +43,51 @@ async function lotsOfMove(store: Store, move: MoveRow, transaction: Transaction)
   return allotLots([...begun, ...lots.filter((lot) => !begun.includes(lot))], -move.quantity);
 }
 
+/** Settles a shelf that was below nothing when a purchase came in, where that cost more or less than was thought. */
+async function settle(store: Store, purchase: MoveRow & { id: number }, transaction: Transaction): Promise<void> {
+  const { id: settles, at, materialId } = purchase;
+  const [before] = await store.select<Balance>(
+    `SELECT COALESCE(SUM(quantity), 0) AS quantity, COALESCE(SUM(valueMinor), 0) AS valueMinor FROM stockMoves
+     WHERE materialId = :materialId AND id <> :settles`,
+    { materialId, settles },
+    transaction,
+  );
+  const valueMinor = worthAfterPurchase(before!, purchase) - before!.valueMinor - purchase.valueMinor;
+  if (valueMinor === 0) return;
+  const settled = { at, materialId, reason: 'settled', quantity: 0, valueMinor, ticketId: null, lot: '', settles };
+  await store.models.stockMoves.create(settled, { transaction });
+}
+
+/**
+ * Settles a shelf that a bench has moved, as far as it must be. What was settled so before is taken back where it need
+ * not be any more, until a person says what is there: so a bench that takes its word back leaves the shelf as it was.
+ */
+export async function settleShelf(
+  store: Store,
+  of: { materialId: string; at: number; balance: Balance },
+  transaction: Transaction,
+): Promise<void> {
+  const { materialId, at, balance } = of;
+  const [known] = await store.select<{ minor: number }>(
+    `SELECT COALESCE(SUM(valueMinor), 0) AS minor FROM stockMoves
+     WHERE materialId = :materialId AND reason = 'settled' AND settles IS NULL
+       AND id > (SELECT COALESCE(MAX(id), 0) FROM stockMoves
+                 WHERE materialId = :materialId AND reason IN ('received', 'counted', 'struck out'))`,
+    { materialId },
+    transaction,
+  );
+  const { minor } = known!;
+  const valueMinor = settlingMinor({ ...balance, valueMinor: balance.valueMinor - minor }) - minor;
+  if (valueMinor === 0) return;
+  const settled = { at, materialId, reason: 'settled', quantity: 0, valueMinor, ticketId: null, lot: '' };
+  await store.models.stockMoves.create(settled, { transaction });
+}
+
 /** Writes a movement of stock, and the lots that it is of. */
 export async function moveStock(store: Store, move: MoveRow, transaction: Transaction): Promise<void> {
   const { models } = store;
   const made = await models.stockMoves.create(move, { transaction });
+  if (move.reason === 'received') await settle(store, { ...move, id: made.get('id') as number }, transaction);
   if (move.strikes || move.reason === 'received' || (move.reason === 'made' && move.quantity > 0)) return;
   const moveId = made.get('id') as number;
   const uses = (await lotsOfMove(store, move, transaction)).map(({ id, quantity }) => {

@@ -13,7 +13,7 @@ import type { Transaction } from 'sequelize';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notFound } from './errors.ts';
 import { noteJar } from './jars.ts';
-import { moveStock, struck } from './part-lots.ts';
+import { moveStock, settleShelf, struck } from './part-lots.ts';
 
 interface Sums {
   materialId: string;
@@ -197,10 +197,13 @@ export async function listFlows(store: Store, materialId: string): Promise<Stock
   );
 }
 
+/** SQL: whether a movement settles a shelf after a purchase that was struck out. */
+const STRUCK_WITH = '(m.settles IS NOT NULL AND EXISTS (SELECT 1 FROM stockMoves s WHERE s.strikes = m.settles))';
+
 export async function listMoves(store: Store, materialId: string): Promise<StockMove[]> {
   const moves = await store.select<Omit<StockMove, 'struck'> & { struck: number }>(
     `SELECT m.id, m.at, m.materialId, m.reason, m.quantity, m.valueMinor, m.lot, t.number AS ticketNumber,
-            m.strikes IS NOT NULL OR ${struck('m')} AS struck
+            m.strikes IS NOT NULL OR ${struck('m')} OR ${STRUCK_WITH} AS struck
      FROM stockMoves m LEFT JOIN tickets t ON t.id = m.ticketId WHERE m.materialId = :materialId ORDER BY m.id DESC LIMIT 500`,
     { materialId },
   );
@@ -234,6 +237,7 @@ export async function postDifference(
     const before = targets.get(keyOf(posting))?.quantity ?? 0;
     targets.set(keyOf(posting), { ...posting, quantity: before + posting.quantity });
   }
+  const moved = new Set<string>();
   for (const target of targets.values()) {
     const { materialId, reason } = target;
     const before = posted.find((each) => keyOf(each) === keyOf(target));
@@ -252,6 +256,10 @@ export async function postDifference(
     const row = { at, materialId, reason, quantity, valueMinor, ticketId, lot: '' };
     await moveStock(store, row, transaction);
     shelf.set(materialId, { quantity: balance.quantity + quantity, valueMinor: balance.valueMinor + valueMinor });
+    moved.add(materialId);
+  }
+  for (const materialId of moved) {
+    await settleShelf(store, { materialId, at, balance: shelf.get(materialId)! }, transaction);
   }
 }
 

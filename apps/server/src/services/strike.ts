@@ -64,7 +64,8 @@ async function strike(store: Store, move: MoveRow & { id: number }, at: number, 
   ) {
     throw notAllowed('More of it is used than would be left: count what is really there instead.');
   }
-  const worthMinor = worthLeft(left, here.valueMinor - valueMinor);
+  const settled = (await models.stockMoves.sum('valueMinor', { where: { settles: move.id }, transaction })) ?? 0;
+  const worthMinor = worthLeft(left, here.valueMinor - valueMinor - settled);
   const against = {
     at,
     materialId,

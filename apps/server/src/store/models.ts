@@ -247,6 +247,7 @@ const TABLES = {
     saidId: STRING,
     importId: STRING,
     strikes: INTEGER,
+    settles: INTEGER,
   },
   goodsMoves: {
     id: serial(),

@@ -47,6 +47,8 @@ export interface MoveRow {
   importId?: string | null;
   /** The movement that this one takes back. */
   strikes?: number | null;
+  /** The purchase that this settles the shelf after. */
+  settles?: number | null;
 }
 /** Finished heads that came to their shelf (more than 0) or went (fewer). */
 export interface GoodsRow {

@@ -28,6 +28,7 @@ import { up as byCause } from './migrations/011-by-cause.ts';
 import { up as goods } from './migrations/012-goods.ts';
 import { up as shop } from './migrations/013-shop.ts';
 import { up as hands } from './migrations/014-hands.ts';
+import { up as settled } from './migrations/015-settled.ts';
 import { defineModels, type Models } from './models.ts';
 
 export interface Store {
@@ -70,6 +71,7 @@ const MIGRATIONS: { name: string; step: Step }[] = [
   { name: '012-goods', step: goods },
   { name: '013-shop', step: shop },
   { name: '014-hands', step: hands },
+  { name: '015-settled', step: settled },
 ];
 
 /** Whether tables of this Schmelz have taken a step of this name. */

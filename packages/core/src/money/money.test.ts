@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { averageMinor, takeValueMinor } from '../stock/ledger.ts';
+import { averageMinor, settlingMinor, takeValueMinor, worthAfterPurchase } from '../stock/ledger.ts';
 import { costOf, minorUnits, shareMinor, sumMinor } from './money.ts';
 
 describe('money', () => {
@@ -41,5 +41,21 @@ describe('moving average, by a worked example', () => {
     expect(takeValueMinor({ quantity: 2, valueMinor: 500 }, 3, 300)).toBe(800);
     expect(takeValueMinor({ quantity: 0, valueMinor: 0 }, 3, 300)).toBe(900);
     expect(averageMinor({ quantity: 0, valueMinor: 0 })).toBeNull();
+  });
+  test('what is there is worth nothing less than nothing, and an empty shelf nothing', () => {
+    expect(settlingMinor({ quantity: 0.5, valueMinor: -8 })).toBe(8);
+    expect(settlingMinor({ quantity: 0, valueMinor: 3 })).toBe(-3);
+    expect(settlingMinor({ quantity: 0.5, valueMinor: 3 })).toBe(0);
+    expect(settlingMinor({ quantity: -0.5, valueMinor: -8 })).toBe(0);
+  });
+  test('bought after it was taken: what is left is worth what it cost', () => {
+    // 3 kg taken at 4.00 before 4 kg came for 32.00: the kilogram left is worth 8.00, not 32.00 - 12.00.
+    expect(worthAfterPurchase({ quantity: -3, valueMinor: -1200 }, { quantity: 4, valueMinor: 3200 })).toBe(800);
+    // For nothing at all: worth nothing, and not less.
+    expect(worthAfterPurchase({ quantity: -3, valueMinor: -1200 }, { quantity: 4, valueMinor: 0 })).toBe(0);
+    expect(worthAfterPurchase({ quantity: -3, valueMinor: -1200 }, { quantity: 3, valueMinor: 3200 })).toBe(0);
+    // Not enough of it yet, or nothing owed: every cent as it came.
+    expect(worthAfterPurchase({ quantity: -3, valueMinor: -1200 }, { quantity: 1, valueMinor: 900 })).toBe(-300);
+    expect(worthAfterPurchase({ quantity: 2, valueMinor: 500 }, { quantity: 1, valueMinor: 900 })).toBe(1400);
   });
 });

@@ -136,11 +136,14 @@ export function MaterialSheet({ material }: { material: Material }) {
                 <td>
                   {move.reason}
                   {move.ticketNumber && <span className="quiet">, ticket {move.ticketNumber}</span>}
+                  {move.reason === 'settled' && (
+                    <span className="quiet block">what was used or came back had cost otherwise than thought</span>
+                  )}
                   {move.lot && <span className="quiet block">{move.lot}</span>}
                 </td>
                 <td className="num">
                   {move.quantity > 0 ? '+' : ''}
-                  {amount(move.quantity)}
+                  {move.quantity !== 0 && amount(move.quantity)}
                 </td>
                 <td className="num">{units.money(move.valueMinor)}</td>
                 <td className="num">
