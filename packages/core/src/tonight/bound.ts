@@ -1,4 +1,4 @@
-import { changesOf } from './changes.ts';
+import { changesOf, type Changes } from './changes.ts';
 import { FOREVER, longestWindow, type Shop, type Task } from './place.ts';
 
 /** What must pass before a task can begin, and after it has ended, by the longest way, s. */
@@ -141,6 +141,55 @@ function unbrokenS(jobs: readonly Piece[]): number {
   return best;
 }
 
+/** So many beginnings of an order of dips are looked at before what is proved by then is taken. */
+const BEGINNINGS = 600;
+
+interface Dip extends HeadAndTail {
+  /** Without what its cups take, and the least that these take. */
+  seconds: number;
+  leastS: number;
+  set: number;
+}
+
+/**
+ * One gun, whose cups are changed between dips: the end of the best order, or what is proved of it after
+ * {@link BEGINNINGS}. The beginning that could end soonest is gone on from first (best first; Hart, Nilsson and Raphael
+ * 1968).
+ */
+function dippedS(dips: readonly Dip[], { first, between }: Pick<Changes, 'first' | 'between'>): number {
+  interface Beginning {
+    left: readonly Dip[];
+    set: number;
+    nowS: number;
+    endS: number;
+    leastS: number;
+  }
+  const withCups = (dip: Dip, nowS: number) => ({
+    headS: Math.max(dip.headS, nowS),
+    seconds: dip.seconds + dip.leastS,
+    tailS: dip.tailS,
+  });
+  const from = (left: readonly Dip[], set: number, nowS: number, endS: number): Beginning => {
+    return { left, set, nowS, endS, leastS: Math.max(endS, oneMachineS(left.map((dip) => withCups(dip, nowS)))) };
+  };
+  const open = [from(dips, -1, 0, 0)];
+  let seen = 0;
+  for (;;) {
+    let at = 0;
+    open.forEach(({ leastS }, nth) => leastS < open[at]!.leastS && (at = nth));
+    const { left, set, nowS, endS, leastS } = open[at]!;
+    if (left.length === 0 || seen >= BEGINNINGS) return leastS;
+    open.splice(at, 1);
+    seen += left.length;
+    for (const dip of left) {
+      const changeS = set < 0 ? first[dip.set]! : between[set]![dip.set]!;
+      const doneS = Math.max(nowS, dip.headS) + changeS + dip.seconds;
+      const rest = left.filter((other) => other !== dip);
+      open.push(from(rest, dip.set, doneS, Math.max(endS, doneS + dip.tailS)));
+    }
+  }
+}
+
 /**
  * So many alike: each has a first job and a last one, so that none begins before the next smallest head, and none ends
  * before the next smallest tail; between them all work cannot be shared better than evenly (Carlier 1987, from memory).
@@ -188,7 +237,7 @@ function nextInside(seconds: number, windows: Shop['windows']): number {
  * @example lowerBoundS(evening, alone) // 6900
  */
 export function lowerBoundS(planned: readonly Task[], shop: Shop): number {
-  const { setOf, leastS, leastTourS } = changesOf(planned);
+  const { setOf, leastS, leastTourS, first, between } = changesOf(planned);
   const tasks = planned.map((task, at) => ({ ...task, seconds: task.seconds + leastS[at]! }));
   const around = headsAndTails(tasks);
   const piece = (task: Task): Piece => ({ ...around.get(task.id)!, seconds: task.seconds });
@@ -207,6 +256,9 @@ export function lowerBoundS(planned: readonly Task[], shop: Shop): number {
   const dipped = tasks.filter((_, at) => setOf[at]! >= 0);
   const oneGun = dipped.length > 0 && dipped.every(({ holds }) => (shop.tools?.[holds[0] ?? ''] ?? 1) === 1);
   const moreS = oneGun ? Math.max(0, leastTourS - leastS.reduce((sum, each) => sum + each, 0)) : 0;
+  const dips = planned.flatMap(({ id, seconds }, at): Dip[] => {
+    return setOf[at]! < 0 ? [] : [{ ...around.get(id)!, seconds, leastS: leastS[at]!, set: setOf[at]! }];
+  });
   const handsS = moreS + hands.reduce((sum, { seconds }) => sum + seconds, 0);
   const inARow = (own: readonly Task[]) => {
     const pieces = own.map(piece);
@@ -219,6 +271,7 @@ export function lowerBoundS(planned: readonly Task[], shop: Shop): number {
   const bounds = [
     longest,
     oneGun ? inARow(dipped) : 0,
+    oneGun ? dippedS(dips, { first, between }) : 0,
     oneGun && shop.people.length === 1 ? inARow(hands) : 0,
     shop.people.length > 0 ? bound(hands.map(piece), shop.people.length) : 0,
     shop.windows?.length && fits && shop.people.length > 0 ? insideS(handsS / shop.people.length, shop.windows) : 0,

@@ -100,7 +100,7 @@ function randomEvening(random: () => number): { input: EveningInput; shop: Shop 
   };
 }
 
-// The bar is a twentieth each: at most two of these hundred are reached to no more than 5.5 %.
+// The bar is a twentieth each: of one of these hundred no more than 5.5 % is proved, however long it is looked for.
 test('100 evenings: nothing is taken twice, and nearly all end within a twentieth of the bound', () => {
   const random = seeded(29);
   const gaps: number[] = [];
@@ -130,7 +130,7 @@ test('100 evenings: nothing is taken twice, and nearly all end within a twentiet
   );
   expect(gaps[0]).toBeGreaterThanOrEqual(-1e-9);
   expect(gaps[50]).toBeLessThanOrEqual(0.02);
-  expect(gaps.filter((gap) => gap > 0.05).length).toBeLessThanOrEqual(2);
+  expect(gaps.filter((gap) => gap > 0.05).length).toBeLessThanOrEqual(1);
   expect(gaps[99]).toBeLessThanOrEqual(0.055);
 }, 120_000);
 
@@ -228,25 +228,36 @@ test('one machine: the bound of a case worked by hand is what is reached', () =>
   expect(schedule(tasks, alone).endS).toBe(130);
 });
 
-test('one machine: no bound is above the best of all orders, and few are below it', () => {
+test.each([false, true])('one machine, cups %s: no bound is above the best order, and few are below it', (inCups) => {
   const random = seeded(4);
   const whole = (low: number, high: number) => low + Math.floor(random() * (high - low + 1));
+  const colours = ['white', 'red', 'olive', 'black'] as const;
   let reached = 0;
   for (let round = 0; round < 200; round++) {
-    const jobs = Array.from({ length: whole(2, 6) }, () => [whole(0, 60), whole(1, 30), whole(0, 60)] as const);
-    const tasks = jobs.flatMap(([headS, seconds, tailS], at): Task[] => [
+    // Minutes where cups are changed: there a change is some of them.
+    const unitS = inCups ? 60 : 1;
+    const some = (high: number) => unitS * whole(0, high);
+    const jobs = Array.from({ length: whole(2, inCups ? 5 : 6) }, () => {
+      return {
+        times: [some(60), unitS * whole(1, 30), some(60)] as const,
+        cups: inCups ? cupOf(colours[whole(0, 3)]!) : [],
+      };
+    });
+    const tasks = jobs.flatMap(({ times: [headS, seconds, tailS], cups }, at): Task[] => [
       task(`h${at}`, headS, { hands: false }),
-      task(`${at}`, seconds, { hands: false, holds: ['gun'], after: [{ task: `h${at}`, lagS: 0 }] }),
+      task(`${at}`, seconds, { hands: false, holds: ['gun'], cups, after: [{ task: `h${at}`, lagS: 0 }] }),
       task(`t${at}`, tailS, { hands: false, after: [{ task: `${at}`, lagS: 0 }] }),
     ]);
     const orders = (left: readonly number[]): number[][] =>
       left.length === 0 ? [[]] : left.flatMap((at) => orders(left.filter((o) => o !== at)).map((o) => [at, ...o]));
     const ends = orders(jobs.map((_, at) => at)).map((order) => {
       let [now, end] = [0, 0];
+      let before: ReturnType<typeof cupOf> = [];
       for (const at of order) {
-        const [headS, seconds, tailS] = jobs[at]!;
-        now = Math.max(now, headS) + seconds;
-        end = Math.max(end, now + tailS);
+        const { times, cups } = jobs[at]!;
+        now = Math.max(now, times[0]) + (inCups ? cupsChangeS(before, cups) : 0) + times[1];
+        end = Math.max(end, now + times[2]);
+        before = cups;
       }
       return end;
     });
