@@ -51,8 +51,11 @@ export function changesOf(tasks: readonly Task[]): Changes {
   return changes;
 }
 
-/** The shortest way to each through any others: it may pay to set up two cups for what wants one. */
-function throughOthers(between: readonly (readonly number[])[]): number[][] {
+/**
+ * The shortest way to each through any others: it may pay to set up two cups for what wants one.
+ * @example throughOthers([[0, 9], [9, 0]]) // [[0, 9], [9, 0]]
+ */
+export function throughOthers(between: readonly (readonly number[])[]): number[][] {
   const ways = between.map((row) => [...row]);
   ways.forEach((by, k) =>
     ways.forEach((row) => row.forEach((direct, to) => (row[to] = Math.min(direct, row[k]! + by[to]!)))),

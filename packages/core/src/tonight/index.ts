@@ -4,6 +4,7 @@ export * from './chance.ts';
 export * from './evening.ts';
 export * from './needs.ts';
 export * from './place.ts';
+export * from './proof.ts';
 export * from './rebaked.ts';
 export * from './schedule.ts';
 export * from './tonight.ts';

@@ -3,6 +3,7 @@ import { eveningTasks, type EveningInput, type Work, type WorkStep } from './eve
 import { cupsChangeS } from '../paint/colour-order.ts';
 import { cupsOf } from '../paint/cups.ts';
 import { lowerBoundS } from './bound.ts';
+import { provedS } from './proof.ts';
 import { place, type Placed, type Shop, type Task } from './place.ts';
 import { schedule } from './schedule.ts';
 
@@ -100,8 +101,7 @@ function randomEvening(random: () => number): { input: EveningInput; shop: Shop 
   };
 }
 
-// The bar is a twentieth each: of one of these hundred no more than 5.5 % is proved, however long it is looked for.
-test('100 evenings: nothing is taken twice, and nearly all end within a twentieth of the bound', () => {
+test('100 evenings: nothing is taken twice, and each ends within a twentieth of the bound', () => {
   const random = seeded(29);
   const gaps: number[] = [];
   let [rule, oneByOne] = [0, 0];
@@ -112,7 +112,8 @@ test('100 evenings: nothing is taken twice, and nearly all end within a twentiet
       .map((all) => [all, schedule(all, shop, { seed: round, tries: 1500 })] as const)
       .sort(([, a], [, b]) => a.endS - b.endS)[0]!;
     holds(tasks, found.placed, shop);
-    gaps.push(found.endS / found.boundS - 1);
+    const boundS = found.endS > 1.02 * found.boundS ? provedS(tasks, shop, found) : found.boundS;
+    gaps.push(found.endS / boundS - 1);
     const plain = place(
       tasks,
       shop,
@@ -130,8 +131,7 @@ test('100 evenings: nothing is taken twice, and nearly all end within a twentiet
   );
   expect(gaps[0]).toBeGreaterThanOrEqual(-1e-9);
   expect(gaps[50]).toBeLessThanOrEqual(0.02);
-  expect(gaps.filter((gap) => gap > 0.05).length).toBeLessThanOrEqual(1);
-  expect(gaps[99]).toBeLessThanOrEqual(0.055);
+  expect(gaps[99]).toBeLessThanOrEqual(0.05);
 }, 120_000);
 
 test('a chain is as long as its parts, and what works by itself is passed by other work', () => {

@@ -13,7 +13,8 @@ import type { SolveLp } from '../numeric/program.ts';
 import { castsTonight, pourSeconds, type CastsTonight, type MoldTonight } from '../plan/casts.ts';
 import { eveningTasks, type PourOfEvening, type StepGlue, type Work, type WorkStep } from './evening.ts';
 import { inRounds, pinOf, type PourRound } from './rounds.ts';
-import type { Person, Schedule, Task } from './place.ts';
+import type { Person, Schedule, Shop, Task } from './place.ts';
+import { provedS } from './proof.ts';
 import { endsOf, schedule, type Due, type SearchOptions } from './schedule.ts';
 
 /** Heads that are wanted of one product: a line of an order, or a ticket that is under way. */
@@ -268,6 +269,7 @@ export function planTonight(
   const better = (a: TonightPlan, b: TonightPlan) =>
     lateOf(b) < lateOf(a) - 1 || (lateOf(b) <= lateOf(a) + 1 && b.schedule.endS < a.schedule.endS) ? b : a;
   let best: TonightPlan | null = null;
+  let bestTasks = urgent;
   structures.forEach((tasks, nth) => {
     const known = new Set(tasks.map(({ id }) => id));
     const held = Object.fromEntries(Object.entries(pinned).filter(([id]) => known.has(id)));
@@ -280,9 +282,18 @@ export function planTonight(
     });
     const plan = asPlan(tasks, found);
     best = best ? better(best, plan) : plan;
+    if (best === plan) bestTasks = tasks;
   });
-  return best!;
+  const found = best!;
+  return options.quick ? found : { ...found, schedule: proved(bestTasks, shop, found.schedule) };
 }
+
+/** Where the quick bound leaves doubt about what was found, more is proved of it. */
+function proved(tasks: readonly Task[], shop: Shop, schedule: Schedule): Schedule {
+  if (schedule.endS - schedule.boundS < DOUBT_S) return schedule;
+  return { ...schedule, boundS: provedS(tasks, shop, schedule) };
+}
+const DOUBT_S = 60;
 
 const DAY_S = 86_400;
 /** Evenings like the last one that are reckoned with behind it, for what does not fit. */
