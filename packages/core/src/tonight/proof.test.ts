@@ -2,6 +2,7 @@ import { cupsChangeS } from '../paint/colour-order.ts';
 import { cupsOf } from '../paint/cups.ts';
 import { seeded } from '../random/seeded.ts';
 import { lowerBoundS } from './bound.ts';
+import { hoursOf } from './hours.ts';
 import { place, type Shop, type Task } from './place.ts';
 import { provedS } from './proof.ts';
 
@@ -63,7 +64,12 @@ test('of 150 small evenings none is proved to end later than the best of all ord
           .map((other) => ({ task: `${other}`, lagS: whole(0, 1) * whole(1, 20) })),
       });
     });
-    const shop: Shop = { people: people(whole(1, 2)), tools: { gun: whole(1, 2) } };
+    // One in three over several evenings, with nights between them.
+    const windows = [0, 100, 200, 300].map((fromS) => ({ fromS, toS: fromS + whole(25, 60) }));
+    const shop: Shop = {
+      ...{ people: people(whole(1, 2)), tools: { gun: whole(1, 2) } },
+      ...(whole(0, 2) === 0 ? { windows } : {}),
+    };
     const best = bestOf(tasks, shop);
     const boundS = lowerBoundS(tasks, shop);
     const provedToS = provedS(tasks, shop, { boundS, endS: best * 1.3 });
@@ -74,6 +80,25 @@ test('of 150 small evenings none is proved to end later than the best of all ord
   console.info(`proved to the last second: ${reached} of 150, ${before} by the quick bound`);
   expect(reached).toBeGreaterThan(before);
   expect(reached).toBeGreaterThanOrEqual(145);
+});
+
+test('the hours of two evenings count on, and nothing is done in the night between them', () => {
+  const hours = hoursOf([
+    { fromS: 0, toS: 3600 },
+    { fromS: 86_400, toS: 90_000 },
+  ]);
+  expect([0, 3600, 40_000, 86_400, 86_410, 95_000].map((at) => hours.passed(at))).toEqual([
+    0, 3600, 3600, 3600, 3610, 12_200,
+  ]);
+  expect([hours.earliest(3600), hours.latest(3600), hours.earliest(3610)]).toEqual([3600, 86_400, 86_410]);
+  expect([hours.fitsFrom(3000, 600), hours.fitsFrom(3001, 600), hours.fitsFrom(40_000, 9000)]).toEqual([
+    3000, 86_400, 86_400,
+  ]);
+  expect([hours.fitsUntil(86_700, 600), hours.fitsUntil(50_000, 600), hours.fitsUntil(500, 600)]).toEqual([
+    3600,
+    3600,
+    -Infinity,
+  ]);
 });
 
 test('dips at one gun, cups among what they ask for: never later than the best order', () => {

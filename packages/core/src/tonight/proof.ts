@@ -1,5 +1,6 @@
 import { changesOf, throughOthers } from './changes.ts';
-import type { Shop, Task } from './place.ts';
+import { hoursOf, type Hours } from './hours.ts';
+import { longestWindow, type Shop, type Task } from './place.ts';
 
 /** Closer than this two times are one, s. */
 const SAME_S = 1e-6;
@@ -33,6 +34,8 @@ interface Link {
 /** An evening as what it must keep to; whatever keeps to this may still be no evening, so that it proves only ends. */
 interface Kept {
   seconds: readonly number[];
+  leads: readonly number[];
+  hours: Hours;
   links: readonly Link[];
   wanted: readonly Wanted[];
 }
@@ -66,11 +69,17 @@ function keptOf(tasks: readonly Task[], shop: Shop): Kept {
     const heldS = seconds.map((each, at) => each + leads[at]!);
     return { jobs, units: shop.tools?.[tool] ?? 1, heldS, leadS: leads, betweenS: cups };
   });
+  // What is longer than any evening goes over its end, and what nobody is at may end in the night.
+  const longestS = longestWindow(shop.windows);
+  const mostCupsS = Math.max(0, ...changes.first, ...changes.between.flat());
+  const inside = (task: Task, at: number) =>
+    (task.hands || task.holds.length > 0) && leads[at]! + task.seconds + (setOf[at]! < 0 ? 0 : mostCupsS) <= longestS;
   const hands: Wanted = {
     ...{ jobs: places((task) => task.hands), units: shop.people.length, heldS: seconds, leadS: none },
     betweenS: () => 0,
   };
-  return { seconds, links, wanted: [...tools, hands].filter(({ jobs, units }) => jobs.length > units) };
+  const hours = hoursOf(tasks.every(inside) ? shop.windows : undefined);
+  return { seconds, leads, hours, links, wanted: [...tools, hands].filter(({ jobs, units }) => jobs.length > units) };
 }
 
 /** Takes what follows from a link: nothing begins before what it waits for is over. */
@@ -81,13 +90,18 @@ function alongLinks({ seconds, links }: Kept, more: readonly Link[], { begin, ov
   }
 }
 
+/** From when on and until when a thing may be held for a task, by its place, in hours in which somebody is there. */
+interface Held {
+  from: number[];
+  until: number[];
+}
+
 /** One of each two is first: where the one cannot be, the other is. */
-function inPairs({ jobs, heldS, leadS, betweenS }: Wanted, { begin, over }: Windows): void {
-  const endOf = (at: number) => begin[at]! - leadS[at]! + heldS[at]!;
-  const can = (a: number, b: number) => endOf(a) + betweenS(a, b) + heldS[b]! <= over[b]! + SAME_S;
+function inPairs({ jobs, heldS, betweenS }: Wanted, { from, until }: Held): void {
+  const can = (a: number, b: number) => from[a]! + heldS[a]! + betweenS(a, b) + heldS[b]! <= until[b]! + SAME_S;
   const first = (a: number, b: number) => {
-    begin[b] = Math.max(begin[b]!, endOf(a) + betweenS(a, b) + leadS[b]!);
-    over[a] = Math.min(over[a]!, over[b]! - heldS[b]! - betweenS(a, b));
+    from[b] = Math.max(from[b]!, from[a]! + heldS[a]! + betweenS(a, b));
+    until[a] = Math.min(until[a]!, until[b]! - heldS[b]! - betweenS(a, b));
   };
   jobs.forEach((a, nth) => {
     for (const b of jobs.slice(nth + 1)) {
@@ -103,7 +117,7 @@ function inPairs({ jobs, heldS, leadS, betweenS }: Wanted, { begin, over }: Wind
  * What must be over by a time fills the one that there is so far that another comes after all of it (edge finding;
  * Carlier and Pinson 1989). Turned round it says the same of what must come before.
  */
-function afterAll(jobs: readonly number[], heldS: readonly number[], from: number[], until: readonly number[]): void {
+function afterAll({ jobs, heldS }: Wanted, from: number[], until: readonly number[]): void {
   // What is learned here counts the next time: the order is of what was known.
   const known = [...from];
   const late = [...jobs].sort((a, b) => known[b]! - known[a]!);
@@ -120,67 +134,87 @@ function afterAll(jobs: readonly number[], heldS: readonly number[], from: numbe
     for (const at of jobs) {
       if (until[at]! <= by) continue;
       for (const set of sets) {
-        if (Math.min(set.since, known[at]!) + set.work + heldS[at]! > by + SAME_S)
-          from[at] = Math.max(from[at]!, set.filled);
+        const endS = Math.min(set.since, known[at]!) + set.work + heldS[at]!;
+        if (endS > by + SAME_S) from[at] = Math.max(from[at]!, set.filled);
       }
     }
   }
 }
 
-function edges({ jobs, heldS, leadS }: Wanted, { begin, over }: Windows): void {
-  const from = begin.map((each, at) => each - leadS[at]!);
-  afterAll(jobs, heldS, from, over);
-  const [back, fore] = [over.map((each) => -each), from.map((each) => -each)];
-  afterAll(jobs, heldS, back, fore);
-  for (const at of jobs) {
-    begin[at] = Math.max(begin[at]!, from[at]! + leadS[at]!);
-    over[at] = Math.min(over[at]!, -back[at]!);
-  }
+function edges(wanted: Wanted, { from, until }: Held): void {
+  afterAll(wanted, from, until);
+  const back = until.map((each) => -each);
+  afterAll(
+    wanted,
+    back,
+    from.map((each) => -each),
+  );
+  back.forEach((each, at) => (until[at] = -each));
 }
 
 /**
  * Between two times no more can be done than so many can do, and each task does at least what it does whether it is
  * begun as early or as late as it can be (energetic reasoning; Erschler and Lopez 1990).
  */
-function withinTimes({ jobs, units, heldS, leadS }: Wanted, { begin, over }: Windows): void {
-  const fromOf = (at: number) => begin[at]! - leadS[at]!;
-  const starts = [...new Set(jobs.flatMap((at) => [fromOf(at), over[at]! - heldS[at]!]))];
-  const ends = [...new Set(jobs.flatMap((at) => [over[at]!, fromOf(at) + heldS[at]!]))];
+function withinTimes({ jobs, units, heldS }: Wanted, { from, until }: Held): void {
+  const starts = [...new Set(jobs.flatMap((at) => [from[at]!, until[at]! - heldS[at]!]))];
+  const ends = [...new Set(jobs.flatMap((at) => [until[at]!, from[at]! + heldS[at]!]))];
   for (const a of starts) {
     for (const b of ends) {
       if (b <= a + SAME_S) continue;
       let most = units * (b - a);
       const parts = jobs.map((at) => {
-        const [from, until, held] = [fromOf(at), over[at]!, heldS[at]!];
-        const early = Math.max(0, Math.min(b, from + held) - Math.max(a, from));
-        const late = Math.max(0, Math.min(b, until) - Math.max(a, until - held));
+        const held = heldS[at]!;
+        const early = Math.max(0, Math.min(b, from[at]! + held) - Math.max(a, from[at]!));
+        const late = Math.max(0, Math.min(b, until[at]!) - Math.max(a, until[at]! - held));
         most -= Math.min(early, late);
         return { at, early, late };
       });
       if (most < -SAME_S) throw new Contradiction();
       for (const { at, early, late } of parts) {
         const room = most + Math.min(early, late);
-        if (early > room + SAME_S) begin[at] = Math.max(begin[at]!, b - room + leadS[at]!);
-        if (late > room + SAME_S) over[at] = Math.min(over[at]!, a + room);
+        if (early > room + SAME_S) from[at] = Math.max(from[at]!, b - room);
+        if (late > room + SAME_S) until[at] = Math.min(until[at]!, a + room);
       }
     }
+  }
+}
+
+/** What those who want one and the same thing leave each other, in hours in which somebody is there. */
+function sharing({ hours }: Kept, wanted: Wanted, { begin, over }: Windows): void {
+  const { jobs, units, leadS } = wanted;
+  const held: Held = {
+    from: begin.map((each, at) => hours.passed(each - leadS[at]!)),
+    until: over.map((each) => hours.passed(each)),
+  };
+  const known = { from: [...held.from], until: [...held.until] };
+  if (units === 1) {
+    inPairs(wanted, held);
+    edges(wanted, held);
+  } else withinTimes(wanted, held);
+  for (const at of jobs) {
+    if (held.from[at]! > known.from[at]!) {
+      begin[at] = Math.max(begin[at]!, hours.earliest(held.from[at]!) + leadS[at]!);
+    }
+    if (held.until[at]! < known.until[at]!) over[at] = Math.min(over[at]!, hours.latest(held.until[at]!));
   }
 }
 
 /** All that follows, until nothing more does. @throws Contradiction where that cannot be */
 function follow(kept: Kept, more: readonly Link[], windows: Windows): void {
   const { begin, over } = windows;
+  const { seconds, leads, hours } = kept;
   const tight = () => begin.reduce((sum, each, at) => sum + each - over[at]!, 0);
   for (let round = 0; round < ROUNDS; round++) {
     const before = tight();
     alongLinks(kept, more, windows);
-    for (const wanted of kept.wanted) {
-      if (wanted.units === 1) {
-        inPairs(wanted, windows);
-        edges(wanted, windows);
-      } else withinTimes(wanted, windows);
-    }
-    if (begin.some((each, at) => each + kept.seconds[at]! > over[at]! + SAME_S)) throw new Contradiction();
+    begin.forEach((each, at) => {
+      const heldS = leads[at]! + seconds[at]!;
+      begin[at] = hours.fitsFrom(each - leads[at]!, heldS) + leads[at]!;
+      over[at] = hours.fitsUntil(over[at]!, heldS);
+    });
+    for (const wanted of kept.wanted) sharing(kept, wanted, windows);
+    if (begin.some((each, at) => each + seconds[at]! > over[at]! + SAME_S)) throw new Contradiction();
     if (tight() <= before + SAME_S) return;
   }
 }
@@ -251,7 +285,7 @@ const HALVES = 6;
 /**
  * A later time before which no evening ends, where the quick bound leaves doubt: an end is taken for true, what follows
  * from it for people and tools together is gone through, and where it cannot be, none ends by then (destructive bounds;
- * Klein and Scholl 1999). Evenings' hours, pins and who cannot do what are left out: they make it only later.
+ * Klein and Scholl 1999). Pins and who cannot do what are left out: they make it only later.
  * @param known what is proved already, and the end of an evening that was found, s
  * @example provedS(evening, alone, { boundS: 6000, endS: 6900 }) // 6850
  */

@@ -4,7 +4,7 @@ import { Button } from '../../design/Button.tsx';
 import { Heading } from '../../design/Page.tsx';
 import { useUnits } from '../../units/Units.tsx';
 import { writeTime } from '../../units/dates.ts';
-import { lanesOf, look } from './EveningStrip.tsx';
+import { lanesOf, look } from './lanes.ts';
 import { when } from './when.ts';
 
 const MS = 1000;
@@ -42,12 +42,15 @@ function StillStrip({ of: { plan, people, says }, toS }: { of: Compared; toS: nu
                   style={{ left: part((at - plan.startMs) / MS) }}
                 />
               ))}
-              {lane.tasks.map(({ task, startS, endS }) => (
+              {lane.bars.map((bar) => (
                 <span
-                  key={task.id}
-                  title={`${task.name}, ${writeTime(plan.startMs + MS * startS)} to ${writeTime(plan.startMs + MS * endS)}`}
-                  className={`absolute inset-y-0.5 border border-contour ${look(task, lane.id)}`}
-                  style={{ left: part(startS), width: `max(2px, ${(100 * (Math.min(endS, toS) - startS)) / toS}%)` }}
+                  key={bar.key}
+                  title={`${bar.says}, ${writeTime(plan.startMs + MS * bar.startS)} to ${writeTime(plan.startMs + MS * bar.endS)}`}
+                  className={`absolute inset-y-0.5 border border-contour ${look(bar, lane.id)}`}
+                  style={{
+                    left: part(bar.startS),
+                    width: `max(2px, ${(100 * (Math.min(bar.endS, toS) - bar.startS)) / toS}%)`,
+                  }}
                 />
               ))}
             </div>

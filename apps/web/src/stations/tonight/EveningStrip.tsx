@@ -1,6 +1,7 @@
-import type { Task, TonightPlan } from '@schmelz/core';
+import type { TonightPlan } from '@schmelz/core';
 import { useRef, useState } from 'react';
 import { writeTime } from '../../units/dates.ts';
+import { lanesOf, look, shortName } from './lanes.ts';
 
 const MS = 1000;
 const HOUR_S = 3600;
@@ -8,63 +9,6 @@ const HOUR_S = 3600;
 const STEP_S = 300;
 /** Narrower than that a bar has no words in it, in hundredths of the strip. */
 const WORDY = 5;
-
-interface Lane {
-  id: string;
-  name: string;
-  tasks: { task: Task; startS: number; endS: number }[];
-}
-
-/** Lanes of an evening: each person, then what works by itself. */
-export function lanesOf(
-  { tasks, schedule: { placed } }: TonightPlan,
-  people: readonly string[],
-  fromS: number,
-  toS: number,
-): Lane[] {
-  const all = tasks
-    .map((task, at) => ({ task, ...placed[at]! }))
-    .filter(({ startS }) => startS >= fromS && startS < toS);
-  const lane = (id: string, name: string, own: typeof all): Lane => ({
-    ...{ id, name },
-    tasks: own
-      .filter(({ startS, endS }) => endS > startS)
-      // A tool is held from its lead on: the pot melts before it is poured.
-      .map(({ task, startS, endS }) => {
-        return { task, startS: id.startsWith('person') ? startS : startS - (task.leadS ?? 0), endS };
-      }),
-  });
-  return [
-    ...people.map((name, who) =>
-      lane(
-        `person ${who}`,
-        name,
-        all.filter(({ person }) => person === who),
-      ),
-    ),
-    lane(
-      'pot',
-      'Pot',
-      all.filter(({ task }) => task.holds.includes('pot')),
-    ),
-    lane(
-      'oven',
-      'Oven',
-      all.filter(({ task }) => task.holds.includes('oven')),
-    ),
-  ].filter(({ id, tasks: own }) => own.length > 0 || id.startsWith('person'));
-}
-
-/** What stands in a bar: its lane says the rest. */
-const shortName = ({ name }: Task, lane: string): string =>
-  lane.startsWith('person') ? name : name.replace(/^(In the oven|Pour):? /, '');
-
-/** Bars in the colours of what they are: hands in lead, heat in straw, the pour between them. */
-export const look = (task: Task, lane: string): string => {
-  if (task.station === 'pour') return lane === 'pot' ? 'bg-straw' : 'bg-lead border-b-4 border-b-straw';
-  if (!task.hands) return 'bg-straw';
-  return 'bg-lead';
-};
 
 /**
  * A whole evening along its hours: who does what, and what is hot meanwhile. A bar is dragged to where it shall begin.
@@ -89,7 +33,7 @@ export function EveningStrip({
   const track = useRef<HTMLDivElement>(null);
   const [dragged, setDragged] = useState<{ id: string; fromX: number; byPx: number } | null>(null);
   const lanes = lanesOf(plan, people, window.fromS, window.toS);
-  const last = Math.max(0, ...lanes.flatMap(({ tasks }) => tasks.map(({ endS }) => endS)));
+  const last = Math.max(0, ...lanes.flatMap(({ bars }) => bars.map((bar) => (bar.task ? bar.endS : 0))));
   const endS = Math.max(window.fromS + HOUR_S, Math.min(Math.max(last, window.fromS), window.toS + 2 * HOUR_S));
   const spanS = endS - window.fromS;
   const part = (seconds: number) => `${(100 * (seconds - window.fromS)) / spanS}%`;
@@ -129,24 +73,41 @@ export function EveningStrip({
                   style={{ left: part((at - plan.startMs) / MS) }}
                 />
               ))}
-              {lane.tasks.map(({ task, startS, endS: taskEndS }) => {
-                const width = (100 * (taskEndS - startS)) / spanS;
+              {lane.bars.map((bar) => {
+                const { task, startS, endS: barEndS } = bar;
+                // What stands overnight stands past the edge.
+                const width = (100 * ((task ? barEndS : Math.min(barEndS, endS)) - startS)) / spanS;
+                const place = { left: part(startS), width: `max(2px, ${width}%)` };
+                const says = `${bar.says}, ${writeTime(plan.startMs + MS * startS)} to ${writeTime(plan.startMs + MS * barEndS)}`;
+                const words = width > WORDY && (
+                  <span className={lane.id.startsWith('person') ? 'line-clamp-3' : 'block truncate'}>
+                    {shortName(bar, lane.id)}
+                  </span>
+                );
+                if (task === null) {
+                  return (
+                    <span
+                      key={bar.key}
+                      title={says}
+                      className={`absolute inset-y-1 overflow-hidden border border-ink-3 px-1 text-[12.5px] leading-tight text-ink-2 ${look(bar, lane.id)}`}
+                      style={place}
+                    >
+                      {words}
+                    </span>
+                  );
+                }
                 const mine = dragged?.id === task.id;
                 const held = pinned[task.id] !== undefined;
                 return (
                   <button
-                    key={task.id}
+                    key={bar.key}
                     type="button"
                     aria-pressed={chosen === task.id}
-                    aria-label={`${task.name}, ${writeTime(plan.startMs + MS * startS)} to ${writeTime(plan.startMs + MS * taskEndS)}${held ? ', pinned' : ''}`}
-                    className={`absolute inset-y-1 touch-none overflow-hidden border border-contour text-left text-[12.5px] leading-tight text-[#14171a] ${width > WORDY ? 'px-1' : 'p-0'} ${look(task, lane.id)} ${
+                    aria-label={`${says}${held ? ', pinned' : ''}`}
+                    className={`absolute inset-y-1 touch-none overflow-hidden border border-contour text-left text-[12.5px] leading-tight text-[#14171a] ${width > WORDY ? 'px-1' : 'p-0'} ${look(bar, lane.id)} ${
                       chosen === task.id ? 'z-10 outline-2 outline-offset-1 outline-ink' : ''
                     } ${mine ? 'z-20 opacity-80' : ''}`}
-                    style={{
-                      left: part(startS),
-                      width: `max(2px, ${width}%)`,
-                      transform: mine ? `translateX(${dragged.byPx}px)` : undefined,
-                    }}
+                    style={{ ...place, transform: mine ? `translateX(${dragged.byPx}px)` : undefined }}
                     onPointerDown={(event) => {
                       event.currentTarget.setPointerCapture(event.pointerId);
                       setDragged({ id: task.id, fromX: event.clientX, byPx: 0 });
@@ -165,13 +126,7 @@ export function EveningStrip({
                     onClick={() => onChoose(chosen === task.id ? null : task.id)}
                   >
                     {held && <span aria-hidden="true" className="absolute inset-y-0 left-0 w-[5px] bg-ink" />}
-                    {width > WORDY && (
-                      <span
-                        className={`${lane.id.startsWith('person') ? 'line-clamp-3' : 'block truncate'} ${held ? 'pl-1.5' : ''}`}
-                      >
-                        {shortName(task, lane.id)}
-                      </span>
-                    )}
+                    {held && width > WORDY ? <span className="block pl-1.5">{words}</span> : words}
                   </button>
                 );
               })}
