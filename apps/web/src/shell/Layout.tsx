@@ -59,6 +59,7 @@ export function Layout() {
       )}
       <Toaster
         position="bottom-right"
+        style={{ fontFamily: 'inherit' }}
         toastOptions={{ unstyled: true, className: 'cut flex w-full gap-3 bg-ink p-4 text-on-ink text-sm' }}
       />
     </UnitsProvider>

@@ -70,15 +70,21 @@ export const moment = () => whole('ms since 1970', 0, 4e12);
 /**
  * A check across fields. It is asked beside the checks of the fields themselves: one that is of the wrong kind is
  * refused by its own, and this one has nothing to say of it.
+ * @param at the field that it is said of; none: the whole
  */
-// eslint-disable-next-line @typescript-eslint/no-explicit-any -- a test of yup is typed by the schema it is put on
-export const across = <T>(name: string, message: string, holds: (value: T) => boolean): yup.TestConfig<any> => ({
+export const across = <T>(
+  name: string,
+  message: string,
+  holds: (value: T) => boolean,
+  at?: string,
+  // eslint-disable-next-line @typescript-eslint/no-explicit-any -- a test of yup is typed by the schema it is put on
+): yup.TestConfig<any> => ({
   name: `across ${name}`,
   message,
   test(value) {
     if (value === null || value === undefined) return true;
     try {
-      return holds(value as T);
+      return holds(value as T) || (at ? this.createError({ path: this.path ? `${this.path}.${at}` : at }) : false);
     } catch (error) {
       if (error instanceof TypeError) return true;
       throw error;

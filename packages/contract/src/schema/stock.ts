@@ -26,9 +26,12 @@ export const paperEveningSchema = record({
   minutes: number('min', 0, 2880).nullable().defined(),
   note: note(200),
 }).test(
-  across('evening', 'has more good ones than casts', ({ good, casts }: { good: number; casts: number | null }) => {
-    return casts === null || good <= casts;
-  }),
+  across(
+    'evening',
+    'must be no more than casts',
+    ({ good, casts }: { good: number; casts: number | null }) => casts === null || good <= casts,
+    'good',
+  ),
 );
 
 /** Several purchases that came together, with what was paid for the way: all of it is booked, or nothing. */

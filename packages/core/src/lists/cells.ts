@@ -81,10 +81,12 @@ export interface ListField<F extends string> {
   looks?: keyof typeof LOOKS;
   /** What its cells never look like, whatever the heading says. */
   never?: keyof typeof LOOKS;
+  /** Names that the workshop knows: a column that mostly has these is it, whatever it is called. */
+  names?: readonly string[];
 }
 
 /**
- * Which column is meant by what: named as the field itself, or like it, or as its cells look; null: none is.
+ * Which column is meant by what: full of names that are known, named as the field itself, or like it, or as its cells look; null: none is.
  * @param fields in the order in which they take what fits several of them
  * @example guessColumns(['Tag', 'Gut'], [{ Tag: '1.2.2026', Gut: '40' }], [{ field: 'on', likely: /date/i,
  *   looks: 'day' }]).on // 'Tag'
@@ -103,6 +105,11 @@ export function guessColumns<F extends string>(
     columns[field] = found;
     free.delete(found);
   };
+  for (const { field, names } of fields) {
+    const known = new Set((names ?? []).map(plain));
+    const isKnown = (cell: string) => known.has(plain(cell));
+    if (known.size > 0) take(field, (heading) => mostly(rows, heading, isKnown));
+  }
   for (const { field } of fields) take(field, (heading) => plain(heading) === field);
   for (const { field, likely, never } of fields) {
     take(field, (heading) => likely.test(heading) && !(never && mostly(rows, heading, LOOKS[never])));

@@ -98,3 +98,13 @@ test('what was kept on paper is shared out among cavities that nobody has cast i
   const used = [{ good: 3, casts: 4 }, ...fresh];
   expect(countedOnPaper(used, { good: 90, casts: 101 })).toEqual(used);
 });
+
+test('a column full of molds that are known is the one, though another is called What', () => {
+  const rows = [
+    { Date: '14.3.2025', What: 'ball heads', Mold: 'fry six', Poured: '60', Good: '55' },
+    { Date: '20.3.2025', What: 'ball heads', Mold: 'Fry-Six', Poured: '60', Good: '58' },
+  ];
+  expect(guessEvenings(Object.keys(rows[0]!), rows, things).columns).toMatchObject({
+    ...{ what: 'Mold', good: 'Good', casts: 'Poured' },
+  });
+});

@@ -41,7 +41,7 @@ export interface PaperEvening {
   note: string;
 }
 
-const FIELDS: readonly ListField<EveningField>[] = [
+const fieldsOf = (things: readonly NamedThing[]): readonly ListField<EveningField>[] => [
   { field: 'on', likely: /date|day|^on$|when|evening/i, looks: 'day' },
   { field: 'bad', likely: /bad|reject|scrap|short|waste|melted|thrown/i, never: 'words' },
   {
@@ -52,7 +52,12 @@ const FIELDS: readonly ListField<EveningField>[] = [
   },
   { field: 'casts', likely: /cast|poured|total|all/i, never: 'words' },
   { field: 'time', likely: /time|min|hour|^h$|took/i, never: 'words' },
-  { field: 'what', likely: /mold|mould|what|poured|head|jig|product|style|size|name/i, looks: 'words' },
+  {
+    field: 'what',
+    likely: /mold|mould|what|poured|head|jig|product|style|size|name/i,
+    looks: 'words',
+    names: things.map(({ name }) => name),
+  },
   { field: 'note', likely: /note|remark|comment|weather/i },
 ];
 
@@ -67,7 +72,7 @@ export function guessEvenings(
   headings: readonly string[],
   rows: readonly ListRow[],
   things: readonly NamedThing[],
-  columns: EveningMapping['columns'] = guessColumns(headings, rows, FIELDS),
+  columns: EveningMapping['columns'] = guessColumns(headings, rows, fieldsOf(things)),
 ): EveningMapping {
   const inOrder = [...things].sort((a, b) => a.kind.localeCompare(b.kind));
   const names = namesIn(

@@ -34,8 +34,13 @@ export interface ListedMaterial {
   /** Kept by mass; else by the piece. */
   byMass: boolean;
 }
-const FIELDS: readonly ListField<PurchaseField>[] = [
-  { field: 'material', likely: /material|item|article|what|part|name|descr|goods/i, looks: 'words' },
+const fieldsOf = (materials: readonly ListedMaterial[]): readonly ListField<PurchaseField>[] => [
+  {
+    field: 'material',
+    likely: /material|item|article|what|part|name|descr|goods/i,
+    looks: 'words',
+    names: materials.map(({ name }) => name),
+  },
   { field: 'quantity', likely: /qty|quant|amount|pieces|pcs|count|weight|how m/i, looks: 'number' },
   { field: 'price', likely: /price|paid|cost|total|sum|spent/i, looks: 'number' },
   { field: 'on', likely: /date|day|^on$|when|bought/i, looks: 'day' },
@@ -62,7 +67,7 @@ export function guessPurchases(
   headings: readonly string[],
   rows: readonly ListRow[],
   materials: readonly ListedMaterial[],
-  columns: PurchaseMapping['columns'] = guessColumns(headings, rows, FIELDS),
+  columns: PurchaseMapping['columns'] = guessColumns(headings, rows, fieldsOf(materials)),
 ): PurchaseMapping {
   return {
     columns,

@@ -84,7 +84,7 @@ function ByName({ byName }: Pick<PaperView, 'byName'>) {
               <ShareColumn
                 key={`${name} ${moldId}`}
                 named
-                name={name}
+                name={name || 'not said'}
                 share={good / casts}
                 {...wilson(good / casts, casts)}
               >
@@ -100,7 +100,7 @@ function ByName({ byName }: Pick<PaperView, 'byName'>) {
           <ul className="max-w-[520px]">
             {timed.map(({ name, moldId, timed: { good, minutes } }) => (
               <li key={`${name} ${moldId}`} className="flex items-baseline justify-between border-b border-rule py-1.5">
-                <span>{name}</span>
+                <span>{name || 'not said'}</span>
                 <b className="fig text-[19px]">{Math.round((60 * minutes) / good)} s</b>
               </li>
             ))}
@@ -108,6 +108,46 @@ function ByName({ byName }: Pick<PaperView, 'byName'>) {
         </section>
       )}
     </>
+  );
+}
+
+/** Three lines of an invented log, so that one knows what to type. */
+const LIKE_THIS = [
+  ['14.3.', 'ball, five up', '96', '14', '2:30', 'first with the new pot'],
+  ['20.3.', 'ball, five up', '110', '4', '2:10', ''],
+  ['2.4.', 'lent mold', '40', '', '', 'one hook box short'],
+];
+
+function LikeThis() {
+  return (
+    <figure aria-label="What a log may look like">
+      <figcaption className="quiet mb-1">
+        A line for each evening, as in any spreadsheet, saved as CSV. Columns may be called whatever you like, and cells
+        may be empty.
+      </figcaption>
+      <div className="overflow-x-auto">
+        <table className="sheet-table">
+          <thead>
+            <tr>
+              {['Evening', 'What', 'Good', 'Bad', 'Took', 'Note'].map((heading) => (
+                <th key={heading}>{heading}</th>
+              ))}
+            </tr>
+          </thead>
+          <tbody className="text-ink-2">
+            {LIKE_THIS.map((row) => (
+              <tr key={row[0]}>
+                {row.map((cell, at) => (
+                  <td key={`${row[0]} ${at}`} className="whitespace-nowrap">
+                    {cell}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </figure>
   );
 }
 
@@ -137,9 +177,13 @@ export function PaperPage() {
     <Page
       stub={
         <>
-          <TheNumber value={String(first.total.good)}>
-            good heads of {first.total.evenings} {first.total.evenings === 1 ? 'evening' : 'evenings'} on paper
-          </TheNumber>
+          {evenings.length > 0 ? (
+            <TheNumber value={String(first.total.good)}>
+              good heads of {first.total.evenings} {first.total.evenings === 1 ? 'evening' : 'evenings'} on paper
+            </TheNumber>
+          ) : (
+            <h1 className="voice text-[25px]">What is in your notebook counts here too</h1>
+          )}
           <p>
             A log from before, typed up: a line for each evening, with its day and its heads. Bad ones, the mold, the
             time and a note come along where they were written down.
@@ -152,7 +196,10 @@ export function PaperPage() {
       }
     >
       <BooksRooms />
-      <div className="grid gap-x-9 gap-y-7 xl:grid-cols-[minmax(0,5fr)_minmax(0,4fr)]">
+      {/* Until there is something to read, taking it in is all there is to do. */}
+      <div
+        className={`grid gap-x-9 gap-y-7 ${evenings.length > 0 ? 'xl:grid-cols-[minmax(0,5fr)_minmax(0,4fr)]' : 'max-w-[680px]'}`}
+      >
         <div className="flex min-w-0 flex-col gap-7">
           {evenings.length > 0 ? (
             <section>
@@ -165,7 +212,7 @@ export function PaperPage() {
               )}
             </section>
           ) : (
-            <p className="quiet">Nothing has come in from paper yet.</p>
+            <LikeThis />
           )}
           <ByName byName={first.byName} />
         </div>

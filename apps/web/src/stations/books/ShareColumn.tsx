@@ -23,7 +23,7 @@ export function ShareColumn({
   // The upper half of the scale is all that is of interest: nobody keeps a cavity below it.
   const y = (of: number) => `${Math.max(0, Math.min(100, (1 - of) * 200))}%`;
   return (
-    <li className={`${named ? 'w-[104px]' : 'w-[84px]'} min-w-0 px-2 pt-2 pb-1.5 ${bad ? 'bg-stop-wash' : ''}`}>
+    <li className={`${named ? 'w-[124px]' : 'w-[84px]'} min-w-0 px-2 pt-2 pb-1.5 ${bad ? 'bg-stop-wash' : ''}`}>
       <div className="relative h-[74px] border-b-2 border-contour bg-well">
         <span className="absolute inset-x-0 bottom-0 bg-lead" style={{ top: y(share) }} />
         <span
@@ -33,7 +33,7 @@ export function ShareColumn({
       </div>
       <p className={named ? 'mt-1 flex flex-col' : 'mt-1 flex items-baseline justify-between gap-1'}>
         <b
-          className={`stamp ${named ? 'truncate' : 'whitespace-nowrap'}`}
+          className={`stamp ${named ? 'leading-tight [overflow-wrap:anywhere]' : 'whitespace-nowrap'}`}
           title={typeof name === 'string' ? name : undefined}
         >
           {name}

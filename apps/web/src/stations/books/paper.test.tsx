@@ -21,7 +21,7 @@ test('a log from paper is read whatever its columns are called, asked where it i
     'POST /evenings/import': { id: null, rows: 2, takenAt: null, evenings: [evening(2), evening(3, { casts: null })] },
   });
   renderAt(<PaperPage />);
-  expect(await screen.findByText('Nothing has come in from paper yet.')).toBeTruthy();
+  expect(await screen.findByRole('figure', { name: 'What a log may look like' })).toBeTruthy();
   const text = 'Evening,Poured,Good,Rejects,Took\n14.3.2025,the five,96,14,2:30\n20.3.2025,lent one,40,,\n';
   await userEvent.upload(screen.getByLabelText('CSV file'), fileOf(text));
   // Names that nobody knows are asked; what stays a name of its own comes in all the same.

@@ -54,7 +54,8 @@ function Ends({ state, untilMs }: { state: PlanState; untilMs: number }) {
       ) : (
         <p className="quiet">{searching === null ? ' ' : 'Playing the evening through …'}</p>
       )}
-      <p className="quiet">
+      {/* Two lines, so that nothing below moves while it is still being looked for. */}
+      <p className="quiet min-h-[2.9em]">
         {overS < 60
           ? 'No order of the work ends earlier.'
           : `No order ends before ${when(startMs + MS * schedule.boundS, startMs)}; this one ${writeSpan(overS)} later.`}
