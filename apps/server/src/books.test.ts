@@ -157,6 +157,10 @@ test('what was sold and given stands by product and customer, with what those he
     .reduce((sum, { valueMinor }) => sum - valueMinor, 0);
   expect(taken).toBeGreaterThan(0);
   expect(Math.abs(own[0]!.costMinor - (8 / 9) * taken)).toBeLessThanOrEqual(1);
+  const { work, energy, wear } = onList.perHead;
+  expect(work).toBeGreaterThan(0);
+  // Eight of nine heads, at what each of them took of hands, heat and tools.
+  expect(Math.abs(own[0]!.workMinor - 8 * (work + energy + wear))).toBeLessThanOrEqual(0.5);
   expect(await get('/books/sales?from=0&to=1')).toEqual([]);
 });
 

@@ -119,16 +119,34 @@ export async function monthsOfBooks(store: Store): Promise<MonthOfBooks[]> {
 /** What was sold, came back and was given, by product and customer. */
 export async function salesOf(store: Store, period: Period | null): Promise<Sale[]> {
   const { from, to } = period ?? EVER;
-  return store.select<Sale>(
-    `SELECT productId, party,
-            SUM(CASE WHEN reason = 'given' THEN 0 ELSE -pieces END) AS heads,
-            SUM(CASE WHEN reason = 'given' THEN 0 ELSE COALESCE(priceMinor, 0) END) AS minor,
-            -SUM(valueMinor) AS costMinor,
-            SUM(CASE WHEN reason = 'given' THEN -pieces ELSE 0 END) AS givenHeads
-     FROM goodsMoves WHERE NOT struck AND reason IN ('sold', 'given', 'returned') AND at >= :from AND at < :to
-     GROUP BY productId, party ORDER BY productId, party`,
-    { from, to },
-  );
+  const [rows, tickets] = await Promise.all([
+    store.select<Omit<Sale, 'workMinor'> & { ticketId: string | null; pieces: number }>(
+      `SELECT productId, party, ticketId, -SUM(pieces) AS pieces,
+              SUM(CASE WHEN reason = 'given' THEN 0 ELSE -pieces END) AS heads,
+              SUM(CASE WHEN reason = 'given' THEN 0 ELSE COALESCE(priceMinor, 0) END) AS minor,
+              -SUM(valueMinor) AS costMinor,
+              SUM(CASE WHEN reason = 'given' THEN -pieces ELSE 0 END) AS givenHeads
+       FROM goodsMoves WHERE NOT struck AND reason IN ('sold', 'given', 'returned') AND at >= :from AND at < :to
+       GROUP BY productId, party, ticketId ORDER BY productId, party`,
+      { from, to },
+    ),
+    ticketsOnList(store),
+  ]);
+  const perHead = new Map(tickets.map((ticket) => [ticket.id, ticket.perHead]));
+  const sales = new Map<string, Sale>();
+  for (const { productId, party, ticketId, pieces, heads, minor, costMinor, givenHeads } of rows) {
+    const key = JSON.stringify([productId, party]);
+    const own = sales.get(key) ?? { productId, party, heads: 0, minor: 0, costMinor: 0, workMinor: 0, givenHeads: 0 };
+    // Of heads that no ticket made nobody knows how long they took.
+    const { work, energy, wear } = perHead.get(ticketId ?? '') ?? { work: 0, energy: 0, wear: 0 };
+    own.heads += heads;
+    own.minor += minor;
+    own.costMinor += costMinor;
+    own.givenHeads += givenHeads;
+    own.workMinor += (work + energy + wear) * pieces;
+    sales.set(key, own);
+  }
+  return [...sales.values()].map((sale) => ({ ...sale, workMinor: Math.round(sale.workMinor) }));
 }
 
 function monthOf(ms: number): string {

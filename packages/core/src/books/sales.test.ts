@@ -4,7 +4,7 @@ import { salesBy, type Sale } from './sales.ts';
 // On paper: a stall takes 6 balls for 9.00 and 4 rockers for 10.00; the club 10 balls for 12.00, two of which come back
 // for 2.40; two balls are given away. A ball costs 0.50 to make, a rocker 0.80.
 const sale = (productId: string, party: string, heads: number, minor: number, costMinor: number, givenHeads = 0) =>
-  ({ productId, party, heads, minor, costMinor, givenHeads }) satisfies Sale;
+  ({ productId, party, heads, minor, costMinor, workMinor: 0, givenHeads }) satisfies Sale;
 const SALES = [
   sale('ball', 'Stall', 6, 900, 300),
   sale('rocker', 'Stall', 4, 1000, 320),
@@ -28,6 +28,9 @@ test('by product and by customer, what brought most first', () => {
     ['', 0, -100],
   ]);
   expect(customers[2]!.leftShare).toBeNull();
+  // Hours are no part that came off a shelf, and what is left is over both.
+  const [worked] = salesBy([{ ...SALES[0]!, workMinor: 240 }], ({ party }) => party);
+  expect([worked!.costMinor, worked!.workMinor, worked!.leftMinor, worked!.leftShare]).toEqual([300, 240, 360, 0.4]);
 });
 
 test('however it is put together, it is the same money and the same heads', () => {
@@ -37,10 +40,11 @@ test('however it is put together, it is the same money and the same heads', () =
     heads: fc.integer({ min: -50, max: 500 }),
     minor: fc.integer({ min: -5000, max: 50_000 }),
     costMinor: fc.integer({ min: 0, max: 50_000 }),
+    workMinor: fc.integer({ min: 0, max: 50_000 }),
     givenHeads: fc.nat(50),
   });
-  const total = (of: readonly { minor: number; heads: number; costMinor: number; givenHeads: number }[]) =>
-    (['minor', 'heads', 'costMinor', 'givenHeads'] as const).map((part) =>
+  const total = (of: readonly Omit<Sale, 'productId' | 'party'>[]) =>
+    (['minor', 'heads', 'costMinor', 'workMinor', 'givenHeads'] as const).map((part) =>
       of.reduce((sum, each) => sum + each[part], 0),
     );
   fc.assert(

@@ -7,8 +7,10 @@ export interface Sale {
   heads: number;
   /** What was asked for them, less what was paid back, minor units. */
   minor: number;
-  /** What went off the shelves for these heads and for those that were given; hands are not in it. */
+  /** What went off the shelves for these heads and for those that were given. */
   costMinor: number;
+  /** Hours at the house's rate, heat and wear of tools that they took, as their tickets came to. */
+  workMinor: number;
   /** Given away or kept: they cost, and bring nothing. */
   givenHeads: number;
 }
@@ -22,8 +24,8 @@ export interface SalesOf extends Omit<Sale, 'productId' | 'party'> {
 
 /**
  * Sales put together by product, by customer, or by anything else; what brought most first.
- * @example salesBy([{ productId: 'a', party: 'Stall', heads: 6, minor: 900, costMinor: 400, givenHeads: 0 }],
- *   ({ party }) => party)[0].leftMinor // 500
+ * @example salesBy([{ productId: 'a', party: 'Stall', heads: 6, minor: 900, costMinor: 300, workMinor: 100,
+ *   givenHeads: 0 }], ({ party }) => party)[0].leftMinor // 500
  */
 export function salesBy(sales: readonly Sale[], keyOf: (sale: Sale) => string): SalesOf[] {
   const groups = new Map<string, SalesOf>();
@@ -34,6 +36,7 @@ export function salesBy(sales: readonly Sale[], keyOf: (sale: Sale) => string): 
       heads: 0,
       minor: 0,
       costMinor: 0,
+      workMinor: 0,
       givenHeads: 0,
       leftMinor: 0,
       leftShare: null,
@@ -41,12 +44,13 @@ export function salesBy(sales: readonly Sale[], keyOf: (sale: Sale) => string): 
     own.heads += sale.heads;
     own.minor += sale.minor;
     own.costMinor += sale.costMinor;
+    own.workMinor += sale.workMinor;
     own.givenHeads += sale.givenHeads;
     groups.set(key, own);
   }
   return [...groups.values()]
     .map((own) => {
-      const leftMinor = own.minor - own.costMinor;
+      const leftMinor = own.minor - own.costMinor - own.workMinor;
       return { ...own, leftMinor, leftShare: own.minor > 0 ? leftMinor / own.minor : null };
     })
     .sort((a, b) => b.minor - a.minor || b.heads - a.heads || a.key.localeCompare(b.key));

@@ -15,37 +15,52 @@ const NOBODY = 'nobody named';
 /** Sales line by line as rows of a table. */
 const rowsOf = (sales: readonly Sale[], nameOf: (productId: string) => string, digits: number) => {
   const money = (minor: number) => (minor / 10 ** digits).toFixed(digits);
-  return sales.map(({ productId, party, heads, minor, costMinor, givenHeads }) => ({
+  return sales.map(({ productId, party, heads, minor, costMinor, workMinor, givenHeads }) => ({
     ...{ product: nameOf(productId), customer: party, sold: heads, given: givenHeads },
-    ...{ cameIn: money(minor), took: money(costMinor), left: money(minor - costMinor) },
+    ...{ cameIn: money(minor), parts: money(costMinor) },
+    ...{ work: money(workMinor), left: money(minor - costMinor - workMinor) },
   }));
 };
 export const salesCsv = (...of: Parameters<typeof rowsOf>): string => csvOf(rowsOf(...of));
+
+/** The mark of what stands in a bar, at its heading. */
+const Key = ({ className }: { className: string }) => (
+  <span aria-hidden="true" className={`mr-1 inline-block h-2.5 w-2.5 ${className}`} />
+);
 
 /** One way to put the sales together, what brought most first, drawn beside. */
 function Table({ kind, rows, nameOf }: { kind: string; rows: readonly SalesOf[]; nameOf: (key: string) => string }) {
   const units = useUnits();
   const says = `By ${kind.toLowerCase()}`;
-  const most = Math.max(1, ...rows.map(({ minor }) => minor));
+  // Of heads that were given or went too cheap the parts may be longer than what came in.
+  const most = Math.max(1, ...rows.map(({ minor, costMinor, workMinor }) => Math.max(minor, costMinor + workMinor)));
+  const part = (minor: number) => `${(100 * Math.max(0, minor)) / most}%`;
   return (
     <section>
       <Heading>{says}</Heading>
       <div className="relative overflow-x-auto" tabIndex={0} role="region" aria-label={says}>
-        <table className="sheet-table min-w-[620px]">
+        <table className="sheet-table min-w-[680px]">
           <thead>
             <tr>
               <th>{kind}</th>
               <th className="num">Heads</th>
               <th className="num">Came in</th>
-              <th className="num">They took</th>
-              <th className="num">Left</th>
-              <th className="w-[20%]">
+              <th className="num">
+                <Key className="bg-lead" /> Parts
+              </th>
+              <th className="num">
+                <Key className="hatch border border-rule-2" /> Work
+              </th>
+              <th className="num">
+                <Key className="bg-good" /> Left
+              </th>
+              <th className="w-[16%]">
                 <span className="sr-only">Drawn</span>
               </th>
             </tr>
           </thead>
           <tbody>
-            {rows.map(({ key, heads, minor, costMinor, givenHeads, leftMinor, leftShare }) => (
+            {rows.map(({ key, heads, minor, costMinor, workMinor, givenHeads, leftMinor, leftShare }) => (
               <tr key={key}>
                 <td>{nameOf(key)}</td>
                 <td className="num">
@@ -54,13 +69,16 @@ function Table({ kind, rows, nameOf }: { kind: string; rows: readonly SalesOf[];
                 </td>
                 <td className="num">{units.money(minor)}</td>
                 <td className="num">{units.money(costMinor)}</td>
+                <td className="num">{units.money(workMinor)}</td>
                 <td className="num font-semibold">
                   {units.money(leftMinor)}
                   {leftShare !== null && <span className="quiet block">{Math.round(100 * leftShare)} %</span>}
                 </td>
                 <td>
-                  <span className="block h-3 bg-well">
-                    <span className="block h-full bg-good" style={{ width: `${(100 * Math.max(0, minor)) / most}%` }} />
+                  <span className="flex h-3 bg-well" aria-hidden="true">
+                    <span className="bg-lead" style={{ width: part(costMinor) }} />
+                    <span className="hatch" style={{ width: part(workMinor) }} />
+                    <span className="bg-good" style={{ width: part(leftMinor) }} />
                   </span>
                 </td>
               </tr>
@@ -94,8 +112,8 @@ export function SalesPage() {
             came in for finished heads {says}
           </TheNumber>
           <p className="quiet">
-            What they took is what went off the shelves for them; your own hours are not in it. What was given took the
-            same, and brings nothing.
+            Parts are what went off the shelves for them; work is hours at your rate, heat and wear of tools, as their
+            tickets came to. What was given took the same, and brings nothing.
           </p>
           <Years />
           <div className="flex flex-wrap gap-3">
