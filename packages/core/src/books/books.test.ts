@@ -14,6 +14,7 @@ import {
 } from './price.ts';
 import { wearMinor } from '../plan/cost.ts';
 import { changedCosts, costChanges } from './what-if.ts';
+import { byYear } from './years.ts';
 
 describe('a price', () => {
   const lines: PriceLine[] = [
@@ -80,6 +81,15 @@ describe('break-even', () => {
     expect(reached).toBe('2026-04');
     expect(cashView(months.slice(0, 3)).reached).toBeNull();
   });
+});
+
+test('the months of a year add up to it', () => {
+  const months = ['2025-11', '2025-12', '2026-01'].map((month, at) => ({ month, heads: 10 ** at, minor: -at }));
+  expect(byYear(months)).toEqual([
+    { month: '2025', heads: 11, minor: -1 },
+    { month: '2026', heads: 100, minor: -2 },
+  ]);
+  expect(byYear([])).toEqual([]);
 });
 
 test('metal of several pours adds up, and what is unexplained is what is left of all', () => {

@@ -152,11 +152,11 @@ interface Dip extends HeadAndTail {
 }
 
 /**
- * One gun, whose cups are changed between dips: the end of the best order, or what is proved of it after
- * {@link BEGINNINGS}. The beginning that could end soonest is gone on from first (best first; Hart, Nilsson and Raphael
+ * One gun, whose cups are changed between dips: the end of the best order, or what is proved of it after so many
+ * looks. The beginning that could end soonest is gone on from first (best first; Hart, Nilsson and Raphael
  * 1968).
  */
-function dippedS(dips: readonly Dip[], { first, between }: Pick<Changes, 'first' | 'between'>): number {
+function dippedS(dips: readonly Dip[], { first, between }: Pick<Changes, 'first' | 'between'>, looks: number): number {
   interface Beginning {
     left: readonly Dip[];
     set: number;
@@ -178,7 +178,7 @@ function dippedS(dips: readonly Dip[], { first, between }: Pick<Changes, 'first'
     let at = 0;
     open.forEach(({ leastS }, nth) => leastS < open[at]!.leastS && (at = nth));
     const { left, set, nowS, endS, leastS } = open[at]!;
-    if (left.length === 0 || seen >= BEGINNINGS) return leastS;
+    if (left.length === 0 || seen >= looks) return leastS;
     open.splice(at, 1);
     seen += left.length;
     for (const dip of left) {
@@ -234,9 +234,10 @@ function nextInside(seconds: number, windows: Shop['windows']): number {
 /**
  * A time before which no evening ends, whatever the order: the longest way through the work, what hands there are, each
  * tool by itself with the least that its cups take, and over several evenings the hours in which somebody is there.
+ * @param looks how long it is looked for what one gun takes; fewer are quicker, and prove less
  * @example lowerBoundS(evening, alone) // 6900
  */
-export function lowerBoundS(planned: readonly Task[], shop: Shop): number {
+export function lowerBoundS(planned: readonly Task[], shop: Shop, looks = BEGINNINGS): number {
   const { setOf, leastS, leastTourS, first, between } = changesOf(planned);
   const tasks = planned.map((task, at) => ({ ...task, seconds: task.seconds + leastS[at]! }));
   const around = headsAndTails(tasks);
@@ -271,7 +272,7 @@ export function lowerBoundS(planned: readonly Task[], shop: Shop): number {
   const bounds = [
     longest,
     oneGun ? inARow(dipped) : 0,
-    oneGun ? dippedS(dips, { first, between }) : 0,
+    oneGun ? dippedS(dips, { first, between }, Math.min(looks, BEGINNINGS)) : 0,
     oneGun && shop.people.length === 1 ? inARow(hands) : 0,
     shop.people.length > 0 ? bound(hands.map(piece), shop.people.length) : 0,
     shop.windows?.length && fits && shop.people.length > 0 ? insideS(handsS / shop.people.length, shop.windows) : 0,

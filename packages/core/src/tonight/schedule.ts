@@ -88,7 +88,8 @@ export interface SearchOptions {
 export function schedule(tasks: readonly Task[], shop: Shop, options: SearchOptions = {}): Schedule {
   const { due = {}, pinned = {}, tries = 3000, seed = 1, tell } = options;
   inRange('tries', tries, '', 0, 1e6);
-  const boundS = lowerBoundS(tasks, shop);
+  // Who asks for an answer at once is not kept waiting for what is proved of it.
+  const boundS = lowerBoundS(tasks, shop, tries);
   const around = headsAndTails(tasks);
   const dueOf = (task: Task) => Math.min(FOREVER, ...task.works.map((work) => due[work] ?? FOREVER));
   const ids = (by: (a: Task, b: Task) => number) => [...tasks].sort(by).map(({ id }) => id);

@@ -1,4 +1,4 @@
-import { cashView, currencyDigits } from '@schmelz/core';
+import { byYear, cashView, currencyDigits } from '@schmelz/core';
 import type { MonthOfBooks } from '@schmelz/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -24,21 +24,6 @@ const rowsOf = (months: readonly MonthOfBooks[], digits: number) =>
   }));
 
 export const monthsCsv = (months: readonly MonthOfBooks[], digits: number): string => csvOf(rowsOf(months, digits));
-
-/** Months of a year as one, the year standing for the month. */
-function byYear(months: readonly MonthOfBooks[]): MonthOfBooks[] {
-  const years = new Map<string, MonthOfBooks>();
-  for (const { month, ...counts } of months) {
-    const year = month.slice(0, 4);
-    const known = years.get(year);
-    const sums = Object.entries(counts).map(([name, value]) => [
-      name,
-      value + (known ? known[name as keyof typeof counts] : 0),
-    ]);
-    years.set(year, { month: year, ...(Object.fromEntries(sums) as typeof counts) });
-  }
-  return [...years.values()];
-}
 
 /** Money out and in, month by month: when the tools and all that was bought are paid by what was sold or kept. */
 export function MonthsPage() {
