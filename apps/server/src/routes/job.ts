@@ -56,7 +56,10 @@ export const jobHandlers = (store: Store) =>
     'GET /books/metal': ({ query }) => metalOfPours(store, periodOf(query)),
     'GET /books/metal/ever': async () => store.keptWhile('metal ever', await poursSign(store), () => metalEver(store)),
     'GET /books/months': () => store.kept('months', () => monthsOfBooks(store)),
-    'GET /books/sales': ({ query }) => salesOf(store, periodOf(query)),
+    'GET /books/sales': ({ query }) => {
+      const { from, to } = periodOf(query) ?? EVER;
+      return store.kept(`sales ${from} ${to}`, () => salesOf(store, { from, to }));
+    },
     'GET /books/changes': ({ query }) => {
       const { from, to } = periodOf(query) ?? EVER;
       return store.kept(`changes ${from} ${to}`, () => changesOf(store, { from, to }));

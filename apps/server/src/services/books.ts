@@ -117,8 +117,7 @@ export async function monthsOfBooks(store: Store): Promise<MonthOfBooks[]> {
 }
 
 /** What was sold, came back and was given, by product and customer. */
-export async function salesOf(store: Store, period: Period | null): Promise<Sale[]> {
-  const { from, to } = period ?? EVER;
+export async function salesOf(store: Store, { from, to }: Period): Promise<Sale[]> {
   const [rows, tickets] = await Promise.all([
     store.select<Omit<Sale, 'workMinor'> & { ticketId: string | null; pieces: number }>(
       `SELECT productId, party, ticketId, -SUM(pieces) AS pieces,
