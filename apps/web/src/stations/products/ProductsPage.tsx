@@ -49,6 +49,7 @@ export function ProductsPage() {
           >
             <RecipeForm catalogue={catalogue} />
           </Sheet>
+          <TakeGift />
         </>
       }
     >
@@ -112,9 +113,6 @@ export function ProductsPage() {
       )}
       <div className="mt-8" />
       <Heading>Recipes</Heading>
-      <div className="mb-3 max-w-[420px]">
-        <TakeGift />
-      </div>
       <ul className="grid gap-x-6 sm:grid-cols-3 xl:grid-cols-4">
         {recipes.map((recipe) => (
           <Part key={recipe.id} of={recipe.name}>
