@@ -27,7 +27,7 @@ const ALWAYS: Hours = {
 /**
  * Counts in the hours of some evenings. After the last of them somebody is always there, as where work goes over its
  * end.
- * @example hoursOf([{ fromS: 0, toS: 3600 }, { fromS: 86_400, toS: 90_000 }]).earliest(3601) // 86_401
+ * @example hoursOf([{ fromS: 0, toS: 3600 }, { fromS: 86_400, toS: 90_000 }]).earliest(3601) // 86401
  */
 export function hoursOf(windows: Shop['windows']): Hours {
   if (!windows?.length) return ALWAYS;

@@ -8,13 +8,13 @@ const SAME_S = 1e-6;
 const ROUNDS = 12;
 
 /** When a task can begin at the earliest and must be over at the latest, s, by its place. */
-interface Windows {
+interface Times {
   begin: number[];
   over: number[];
 }
 
 /** Tasks that want one and the same thing, of which there are so many: a tool, or hands. */
-interface Wanted {
+interface Shared {
   jobs: readonly number[];
   units: number;
   /** What a task holds it for, s, by its place: with its lead, where it is a tool. */
@@ -37,7 +37,7 @@ interface Kept {
   leads: readonly number[];
   hours: Hours;
   links: readonly Link[];
-  wanted: readonly Wanted[];
+  shared: readonly Shared[];
 }
 
 /** Something cannot be: no evening ends by then. */
@@ -59,7 +59,7 @@ function keptOf(tasks: readonly Task[], shop: Shop): Kept {
   const none = tasks.map(() => 0);
   const leads = tasks.map(({ leadS = 0 }) => leadS);
   const places = (of: (task: Task) => boolean) => tasks.flatMap((task, at) => (of(task) ? [at] : []));
-  const tools = [...new Set(tasks.flatMap(({ holds }) => holds))].map((tool): Wanted => {
+  const tools = [...new Set(tasks.flatMap(({ holds }) => holds))].map((tool): Shared => {
     const cups = (from: number, to: number) => {
       const [a, b] = [setOf[from]!, setOf[to]!];
       const own = (at: number) => tasks[at]!.holds[0] === tool;
@@ -74,16 +74,16 @@ function keptOf(tasks: readonly Task[], shop: Shop): Kept {
   const mostCupsS = Math.max(0, ...changes.first, ...changes.between.flat());
   const inside = (task: Task, at: number) =>
     (task.hands || task.holds.length > 0) && leads[at]! + task.seconds + (setOf[at]! < 0 ? 0 : mostCupsS) <= longestS;
-  const hands: Wanted = {
+  const hands: Shared = {
     ...{ jobs: places((task) => task.hands), units: shop.people.length, heldS: seconds, leadS: none },
     betweenS: () => 0,
   };
   const hours = hoursOf(tasks.every(inside) ? shop.windows : undefined);
-  return { seconds, leads, hours, links, wanted: [...tools, hands].filter(({ jobs, units }) => jobs.length > units) };
+  return { seconds, leads, hours, links, shared: [...tools, hands].filter(({ jobs, units }) => jobs.length > units) };
 }
 
 /** Takes what follows from a link: nothing begins before what it waits for is over. */
-function alongLinks({ seconds, links }: Kept, more: readonly Link[], { begin, over }: Windows): void {
+function alongLinks({ seconds, links }: Kept, more: readonly Link[], { begin, over }: Times): void {
   for (const { from, to, lagS } of [...links, ...more]) {
     begin[to] = Math.max(begin[to]!, begin[from]! + seconds[from]! + lagS);
     over[from] = Math.min(over[from]!, over[to]! - seconds[to]! - lagS);
@@ -97,7 +97,7 @@ interface Held {
 }
 
 /** One of each two is first: where the one cannot be, the other is. */
-function inPairs({ jobs, heldS, betweenS }: Wanted, { from, until }: Held): void {
+function inPairs({ jobs, heldS, betweenS }: Shared, { from, until }: Held): void {
   const can = (a: number, b: number) => from[a]! + heldS[a]! + betweenS(a, b) + heldS[b]! <= until[b]! + SAME_S;
   const first = (a: number, b: number) => {
     from[b] = Math.max(from[b]!, from[a]! + heldS[a]! + betweenS(a, b));
@@ -117,7 +117,7 @@ function inPairs({ jobs, heldS, betweenS }: Wanted, { from, until }: Held): void
  * What must be over by a time fills the one that there is so far that another comes after all of it (edge finding;
  * Carlier and Pinson 1989). Turned round it says the same of what must come before.
  */
-function afterAll({ jobs, heldS }: Wanted, from: number[], until: readonly number[]): void {
+function afterAll({ jobs, heldS }: Shared, from: number[], until: readonly number[]): void {
   // What is learned here counts the next time: the order is of what was known.
   const known = [...from];
   const late = [...jobs].sort((a, b) => known[b]! - known[a]!);
@@ -141,11 +141,11 @@ function afterAll({ jobs, heldS }: Wanted, from: number[], until: readonly numbe
   }
 }
 
-function edges(wanted: Wanted, { from, until }: Held): void {
-  afterAll(wanted, from, until);
+function edges(shared: Shared, { from, until }: Held): void {
+  afterAll(shared, from, until);
   const back = until.map((each) => -each);
   afterAll(
-    wanted,
+    shared,
     back,
     from.map((each) => -each),
   );
@@ -156,7 +156,7 @@ function edges(wanted: Wanted, { from, until }: Held): void {
  * Between two times no more can be done than so many can do, and each task does at least what it does whether it is
  * begun as early or as late as it can be (energetic reasoning; Erschler and Lopez 1990).
  */
-function withinTimes({ jobs, units, heldS }: Wanted, { from, until }: Held): void {
+function withinTimes({ jobs, units, heldS }: Shared, { from, until }: Held): void {
   const starts = [...new Set(jobs.flatMap((at) => [from[at]!, until[at]! - heldS[at]!]))];
   const ends = [...new Set(jobs.flatMap((at) => [until[at]!, from[at]! + heldS[at]!]))];
   for (const a of starts) {
@@ -181,17 +181,17 @@ function withinTimes({ jobs, units, heldS }: Wanted, { from, until }: Held): voi
 }
 
 /** What those who want one and the same thing leave each other, in hours in which somebody is there. */
-function sharing({ hours }: Kept, wanted: Wanted, { begin, over }: Windows): void {
-  const { jobs, units, leadS } = wanted;
+function sharing({ hours }: Kept, shared: Shared, { begin, over }: Times): void {
+  const { jobs, units, leadS } = shared;
   const held: Held = {
     from: begin.map((each, at) => hours.passed(each - leadS[at]!)),
     until: over.map((each) => hours.passed(each)),
   };
   const known = { from: [...held.from], until: [...held.until] };
   if (units === 1) {
-    inPairs(wanted, held);
-    edges(wanted, held);
-  } else withinTimes(wanted, held);
+    inPairs(shared, held);
+    edges(shared, held);
+  } else withinTimes(shared, held);
   for (const at of jobs) {
     if (held.from[at]! > known.from[at]!) {
       begin[at] = Math.max(begin[at]!, hours.earliest(held.from[at]!) + leadS[at]!);
@@ -201,29 +201,29 @@ function sharing({ hours }: Kept, wanted: Wanted, { begin, over }: Windows): voi
 }
 
 /** All that follows, until nothing more does. @throws Contradiction where that cannot be */
-function follow(kept: Kept, more: readonly Link[], windows: Windows): void {
-  const { begin, over } = windows;
+function follow(kept: Kept, more: readonly Link[], times: Times): void {
+  const { begin, over } = times;
   const { seconds, leads, hours } = kept;
   const tight = () => begin.reduce((sum, each, at) => sum + each - over[at]!, 0);
   for (let round = 0; round < ROUNDS; round++) {
     const before = tight();
-    alongLinks(kept, more, windows);
+    alongLinks(kept, more, times);
     begin.forEach((each, at) => {
       const heldS = leads[at]! + seconds[at]!;
       begin[at] = hours.fitsFrom(each - leads[at]!, heldS) + leads[at]!;
       over[at] = hours.fitsUntil(over[at]!, heldS);
     });
-    for (const wanted of kept.wanted) sharing(kept, wanted, windows);
+    for (const shared of kept.shared) sharing(kept, shared, times);
     if (begin.some((each, at) => each + seconds[at]! > over[at]! + SAME_S)) throw new Contradiction();
     if (tight() <= before + SAME_S) return;
   }
 }
 
 /** Two that want the same one thing and may come in either order, those first of which either leaves least time. */
-function openPair({ wanted }: Kept, { begin, over }: Windows): Link[] | null {
+function openPair({ shared }: Kept, { begin, over }: Times): Link[] | null {
   let least = Infinity;
   let found: Link[] | null = null;
-  for (const { jobs, units, heldS, leadS, betweenS } of wanted) {
+  for (const { jobs, units, heldS, leadS, betweenS } of shared) {
     if (units > 1) continue;
     const leftS = (a: number, b: number) => over[b]! - heldS[b]! - betweenS(a, b) - (begin[a]! - leadS[a]! + heldS[a]!);
     jobs.forEach((a, nth) => {
@@ -246,30 +246,32 @@ function openPair({ wanted }: Kept, { begin, over }: Windows): Link[] | null {
 /** Whether it is proved, within so many looks, that no evening ends by a time. */
 function isRefuted(kept: Kept, byS: number, looks: number): boolean {
   let left = looks;
-  const refuted = (more: readonly Link[], windows: Windows): boolean => {
+  const refuted = (more: readonly Link[], times: Times): boolean => {
     if (left-- <= 0) return false;
     try {
-      follow(kept, more, windows);
+      follow(kept, more, times);
     } catch (error) {
       if (error instanceof Contradiction) return true;
       throw error;
     }
-    const again = (): Windows => ({ begin: [...windows.begin], over: [...windows.over] });
-    const pair = openPair(kept, windows);
+    const again = (): Times => ({ begin: [...times.begin], over: [...times.over] });
+    const pair = openPair(kept, times);
     if (pair) return pair.every((link) => refuted([...more, link], again()));
-    return inHalves(kept, windows).every((half) => refuted(more, half));
+    const halves = inHalves(kept, times);
+    return halves !== null && halves.every((half) => refuted(more, half));
   };
   return refuted([], { begin: kept.seconds.map(() => 0), over: kept.seconds.map(() => byS) });
 }
 
-/** Of what several can do, the longest task that may still be begun at several times: early, or late. */
-function inHalves({ seconds, wanted }: Kept, { begin, over }: Windows): Windows[] {
+/** Of what several can do, the longest task that may still be begun at several times: early, or late. None: null. */
+function inHalves({ seconds, shared }: Kept, { begin, over }: Times): Times[] | null {
   const roomS = (at: number) => over[at]! - begin[at]! - seconds[at]!;
-  const shared = wanted.filter(({ units }) => units > 1).flatMap(({ jobs }) => jobs);
   const at = shared
+    .filter(({ units }) => units > 1)
+    .flatMap(({ jobs }) => jobs)
     .filter((each) => roomS(each) > 60)
     .reduce((most, each) => (most < 0 || seconds[each]! > seconds[most]! ? each : most), -1);
-  if (at < 0) return [{ begin, over }];
+  if (at < 0) return null;
   const middle = begin[at]! + roomS(at) / 2;
   return [
     { begin, over: over.map((each, nth) => (nth === at ? middle + seconds[at]! : each)) },
@@ -287,7 +289,7 @@ const HALVES = 6;
  * from it for people and tools together is gone through, and where it cannot be, none ends by then (destructive bounds;
  * Klein and Scholl 1999). Pins and who cannot do what are left out: they make it only later.
  * @param known what is proved already, and the end of an evening that was found, s
- * @example provedS(evening, alone, { boundS: 6000, endS: 6900 }) // 6850
+ * @example provedS(evening, alone, { boundS: 6890, endS: 6900 }) // 6899
  */
 export function provedS(
   tasks: readonly Task[],
