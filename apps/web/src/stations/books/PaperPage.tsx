@@ -125,7 +125,7 @@ function LikeThis() {
         A line for each evening, as in any spreadsheet, saved as CSV. Columns may be called whatever you like, and cells
         may be empty.
       </figcaption>
-      <div className="overflow-x-auto">
+      <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="A log, wider than a phone">
         <table className="sheet-table">
           <thead>
             <tr>
