@@ -10,7 +10,7 @@ import {
   type TonightWishes,
 } from '@schmelz/core';
 
-const TRIES = 3000;
+const TRIES = 9000;
 /** Evenings that are played. */
 const EVENINGS = 10_000;
 /** Ends in order, thinned: a page draws no more of them. */

@@ -44,7 +44,7 @@ function Marked({
         )}
       </span>
       {need > 0 && <span className="block px-2 text-[13px]">{units.part(material.kind, need)} reserved</span>}
-      <span className="quiet block truncate px-2 pb-2 group-hover:underline">{material.name}</span>
+      <span className="quiet block px-2 pb-2 leading-snug group-hover:underline">{material.name}</span>
     </button>
   );
 }
