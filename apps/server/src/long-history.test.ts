@@ -125,7 +125,7 @@ test('whatever happens at the shelf and the bench: stock, metal and money never 
       const before = (await shelfOf()).get(id)!;
       await receive(store, id, { quantity, priceMinor, on: on(), lot: '' });
       const after = (await shelfOf()).get(id)!;
-      // What benches had used before is settled at what it came for, and so is the rest; else every cent is on the shelf.
+      // What benches had used before is settled at what it came for, and so is the rest; else every cent is there.
       if (before.quantity >= -TOLERANCE || after.quantity < -TOLERANCE) {
         expect(after.valueMinor - before.valueMinor).toBe(priceMinor);
       } else expect(Math.abs(after.valueMinor - (priceMinor / quantity) * after.quantity)).toBeLessThanOrEqual(0.5001);

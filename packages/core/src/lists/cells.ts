@@ -86,7 +86,8 @@ export interface ListField<F extends string> {
 }
 
 /**
- * Which column is meant by what: full of names that are known, named as the field itself, or like it, or as its cells look; null: none is.
+ * Which column is meant by what: full of names that are known, named as the field itself, or like it, or as its cells
+ * look; null: none is.
  * @param fields in the order in which they take what fits several of them
  * @example guessColumns(['Tag', 'Gut'], [{ Tag: '1.2.2026', Gut: '40' }], [{ field: 'on', likely: /date/i,
  *   looks: 'day' }]).on // 'Tag'

@@ -28,9 +28,9 @@ export function takeValueMinor(balance: Balance, quantity: number, fallbackMinor
 }
 
 /**
- * What a shelf is worth after a purchase. What was taken beyond the shelf before went at the price of then; once as much
- * has come in, what is left of the purchase is worth what it cost, and the rest settles what that had been too cheap or
- * too dear.
+ * What a shelf is worth after a purchase. What was taken beyond the shelf before went at the price of then; once as
+ * much has come in, what is left of the purchase is worth what it cost, and the rest settles what that had been too
+ * cheap or too dear.
  * @example worthAfterPurchase({ quantity: -3, valueMinor: -1200 }, { quantity: 4, valueMinor: 3200 }) // 800
  */
 export function worthAfterPurchase(before: Balance, purchase: Balance): number {
@@ -42,9 +42,9 @@ export function worthAfterPurchase(before: Balance, purchase: Balance): number {
 }
 
 /**
- * What must be added to a shelf's value, minor units, so that what is there is not worth less than nothing, and an empty
- * shelf nothing: what a bench takes back goes at what it came for, which may be more than the shelf has by then. A shelf
- * below nothing owes what was taken.
+ * What must be added to a shelf's value, minor units, so that what is there is not worth less than nothing, and an
+ * empty shelf nothing: what a bench takes back goes at what it came for, which may be more than the shelf has by then.
+ * A shelf below nothing owes what was taken.
  * @example settlingMinor({ quantity: 0.5, valueMinor: -8 }) // 8
  */
 export function settlingMinor({ quantity, valueMinor }: Balance): number {
