@@ -321,4 +321,20 @@ test('a purchase typed by mistake is struck out of a shelf that a bench had take
   const last = Math.max(...moves.map(({ id }) => id));
   expect((await post(`/moves/${last}/strike`, {})).status).toBe(204);
   expect(await shelf()).toMatchObject({ quantity: below.quantity, valueMinor: below.valueMinor });
+
+  // It comes in at another price than benches took it at: what is there is worth what it cost, and the rest is settled.
+  await post(`/materials/${hookId}/receipts`, { quantity: 100, priceMinor: 4000, on: '2026-01-06', lot: '' });
+  const left = 100 + below.quantity;
+  expect(await shelf()).toMatchObject({ quantity: left, valueMinor: 40 * left, averageMinor: 40 });
+  type Move = { id: number; reason: string; quantity: number; valueMinor: number; struck: boolean };
+  const [settled, bought] = (await get(`/materials/${hookId}/moves`)) as Move[];
+  expect([settled, bought]).toMatchObject([
+    { reason: 'settled', quantity: 0, valueMinor: 40 * left - 4000 - below.valueMinor, struck: false },
+    { reason: 'received', quantity: 100, valueMinor: 4000 },
+  ]);
+  expect((await post(`/moves/${settled!.id}/strike`, {})).status).toBe(422);
+  expect((await post(`/moves/${bought!.id}/strike`, {})).status).toBe(204);
+  expect(await shelf()).toMatchObject({ quantity: below.quantity, valueMinor: below.valueMinor });
+  const after = (await get(`/materials/${hookId}/moves`)) as Move[];
+  expect(after.filter(({ id }) => id >= bought!.id).every(({ struck }) => struck)).toBe(true);
 });
