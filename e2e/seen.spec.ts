@@ -80,6 +80,27 @@ for (const { cavities, grams } of [
   });
 }
 
+test('what is said at a bench for a moment stands over none of its keys, nor over its number', async ({
+  page,
+  empty,
+}) => {
+  const pour = await aPourOn(empty.url, [3, 3], 14);
+  // A browser that keeps nothing says so as soon as the bench stands.
+  await page.addInitScript(() => Object.defineProperty(window, 'indexedDB', { value: undefined }));
+  for (const size of SIZES) {
+    await page.setViewportSize(size);
+    await page.goto(`${empty.url}/pour/${pour.id}`);
+    await expect(page.getByText('This browser does not keep taps on its disk')).toBeVisible();
+    await page.waitForTimeout(600);
+    const what = {
+      number: page.locator('h1 + p span').first(),
+      sentence: page.getByRole('heading', { level: 1 }),
+      keys: page.getByRole('group', { name: 'What happened' }).getByRole('button'),
+    };
+    expect(await allSeen(page, what), `${size.width}`).toEqual([]);
+  }
+});
+
 test('at every bench of the line what is next and all its keys are on the screen', async ({ page, demo }) => {
   for (const station of ['trim', 'paint', 'bake', 'finish']) {
     await page.goto(`${demo.url}/${station}`);

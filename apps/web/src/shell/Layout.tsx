@@ -1,6 +1,6 @@
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Outlet, useMatches } from 'react-router';
-import { Toaster } from 'sonner';
+import { Toaster, type ToasterProps } from 'sonner';
 import { ApiProblem } from '../api/client.ts';
 import { useSettings } from '../api/queries.ts';
 import { Waiting } from '../design/Notice.tsx';
@@ -17,6 +17,13 @@ const Palette = lazy(loadPalette);
 export const isTyping = (event: KeyboardEvent) =>
   event.target instanceof HTMLElement &&
   event.target.closest('input, select, textarea, [contenteditable], [role=dialog]') !== null;
+
+const BELOW_HEADER_PX = 76;
+const AT_A_BENCH: ToasterProps = {
+  position: 'top-right',
+  offset: { top: BELOW_HEADER_PX, right: 32 },
+  mobileOffset: { top: BELOW_HEADER_PX, left: 16, right: 16 },
+};
 
 /** Shelf, line and the page below; bench pages say so in their route. */
 export function Layout() {
@@ -57,8 +64,9 @@ export function Layout() {
           <Palette open={palette} onOpenChange={setPalette} />
         </Suspense>
       )}
+      {/* At a bench the keys stand below: what is said there stands under the header. */}
       <Toaster
-        position="bottom-right"
+        {...(bench ? AT_A_BENCH : { position: 'bottom-right' })}
         style={{ fontFamily: 'inherit' }}
         toastOptions={{ unstyled: true, className: 'cut flex w-full gap-3 bg-ink p-4 text-on-ink text-sm' }}
       />
