@@ -87,16 +87,21 @@ test('what is said at a bench for a moment stands over none of its keys, nor ove
   const pour = await aPourOn(empty.url, [3, 3], 14);
   // A browser that keeps nothing says so as soon as the bench stands.
   await page.addInitScript(() => Object.defineProperty(window, 'indexedDB', { value: undefined }));
+  await page.goto(`${empty.url}/pour/${pour.id}`);
+  await page.getByRole('button', { name: 'Pot is on' }).click();
+  const keys = page.getByRole('group', { name: 'What happened' }).getByRole('button');
+  await expect(keys.first()).toBeVisible();
   for (const size of SIZES) {
     await page.setViewportSize(size);
-    await page.goto(`${empty.url}/pour/${pour.id}`);
+    await page.reload();
     await expect(page.getByText('This browser does not keep taps on its disk')).toBeVisible();
     await page.waitForTimeout(600);
     const what = {
       number: page.locator('h1 + p span').first(),
       sentence: page.getByRole('heading', { level: 1 }),
-      keys: page.getByRole('group', { name: 'What happened' }).getByRole('button'),
+      keys,
     };
+    await expect(keys.first()).toBeVisible();
     expect(await allSeen(page, what), `${size.width}`).toEqual([]);
   }
 });
