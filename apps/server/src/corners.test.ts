@@ -316,6 +316,12 @@ test('a purchase typed by mistake is struck out of a shelf that a bench had take
   const shelf = async () => (await get('/materials')).find((each: { id: string }) => each.id === hookId);
   const below = await shelf();
   expect(below.quantity).toBeLessThan(0);
+  const bought = async () =>
+    (await get('/books/months')).reduce(
+      (all: number, { boughtMinor }: { boughtMinor: number }) => all + boughtMinor,
+      0,
+    );
+  const paid = await bought();
   await post(`/materials/${hookId}/receipts`, { quantity: 1, priceMinor: 900, on: '2026-01-05', lot: '' });
   const moves: { id: number; reason: string }[] = await get(`/materials/${hookId}/moves`);
   const last = Math.max(...moves.map(({ id }) => id));
@@ -327,14 +333,17 @@ test('a purchase typed by mistake is struck out of a shelf that a bench had take
   const left = 100 + below.quantity;
   expect(await shelf()).toMatchObject({ quantity: left, valueMinor: 40 * left, averageMinor: 40 });
   type Move = { id: number; reason: string; quantity: number; valueMinor: number; struck: boolean };
-  const [settled, bought] = (await get(`/materials/${hookId}/moves`)) as Move[];
-  expect([settled, bought]).toMatchObject([
+  expect(await bought()).toBe(paid + 4000);
+  const [settled, purchase] = (await get(`/materials/${hookId}/moves`)) as Move[];
+  expect([settled, purchase]).toMatchObject([
     { reason: 'settled', quantity: 0, valueMinor: 40 * left - 4000 - below.valueMinor, struck: false },
     { reason: 'received', quantity: 100, valueMinor: 4000 },
   ]);
   expect((await post(`/moves/${settled!.id}/strike`, {})).status).toBe(422);
-  expect((await post(`/moves/${bought!.id}/strike`, {})).status).toBe(204);
+  expect((await post(`/moves/${purchase!.id}/strike`, {})).status).toBe(204);
   expect(await shelf()).toMatchObject({ quantity: below.quantity, valueMinor: below.valueMinor });
+  // What was never bought was never paid for, whatever was settled with it.
+  expect(await bought()).toBe(paid);
   const after = (await get(`/materials/${hookId}/moves`)) as Move[];
-  expect(after.filter(({ id }) => id >= bought!.id).every(({ struck }) => struck)).toBe(true);
+  expect(after.filter(({ id }) => id >= purchase!.id).every(({ struck }) => struck)).toBe(true);
 });

@@ -6,6 +6,7 @@ import {
   productKg,
   rejectMinor,
   serving,
+  workPerHead,
   takesOf,
   usualDisposition,
   type CostedTicket,
@@ -81,8 +82,9 @@ export async function monthsOfBooks(store: Store): Promise<MonthOfBooks[]> {
     at(boughtOn.slice(0, 7)).toolsMinor += priceMinor;
   }
   const bought = await store.select<{ month: string; minor: number }>(
-    `SELECT ${MONTH('at')} AS month, SUM(valueMinor) AS minor FROM stockMoves
-     WHERE reason = 'received' OR (reason = 'struck out' AND quantity < 0) GROUP BY month`,
+    `SELECT ${MONTH('m.at')} AS month, SUM(CASE WHEN b.id IS NULL THEN m.valueMinor ELSE -b.valueMinor END) AS minor
+     FROM stockMoves m LEFT JOIN stockMoves b ON b.id = m.strikes
+     WHERE m.reason = 'received' OR b.reason = 'received' GROUP BY month`,
   );
   for (const { month, minor } of bought) at(month).boughtMinor += minor;
   // What is given away or kept did not have to be bought: it is worth what it is sold at otherwise.
@@ -137,12 +139,12 @@ export async function salesOf(store: Store, { from, to }: Period): Promise<Sale[
     const key = JSON.stringify([productId, party]);
     const own = sales.get(key) ?? { productId, party, heads: 0, minor: 0, costMinor: 0, workMinor: 0, givenHeads: 0 };
     // Of heads that no ticket made nobody knows how long they took.
-    const { work, energy, wear } = perHead.get(ticketId ?? '') ?? { work: 0, energy: 0, wear: 0 };
+    const stack = perHead.get(ticketId ?? '');
     own.heads += heads;
     own.minor += minor;
     own.costMinor += costMinor;
     own.givenHeads += givenHeads;
-    own.workMinor += (work + energy + wear) * pieces;
+    own.workMinor += stack ? workPerHead(stack) * pieces : 0;
     sales.set(key, own);
   }
   return [...sales.values()].map((sale) => ({ ...sale, workMinor: Math.round(sale.workMinor) }));

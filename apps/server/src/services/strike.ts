@@ -1,4 +1,4 @@
-import { QUANTITY_TOLERANCE } from '@schmelz/core';
+import { QUANTITY_TOLERANCE, settlingMinor } from '@schmelz/core';
 import type { Transaction } from 'sequelize';
 import type { MoveRow } from '../store/models.ts';
 import { rowsOf, type Store } from '../store/store.ts';
@@ -28,16 +28,6 @@ async function stoodBefore(store: Store, { id, materialId }: MoveRow & { id: num
   return before!.quantity;
 }
 
-/**
- * What a shelf is worth once a movement is struck out. What was taken since went at an average that this was part of:
- * an empty shelf is worth nothing all the same, and one with something on it not less than nothing. Below nothing it
- * is what the benches still owe it.
- */
-function worthLeft(left: number, valueMinor: number): number {
-  if (left < -QUANTITY_TOLERANCE) return valueMinor;
-  return left <= QUANTITY_TOLERANCE ? 0 : Math.max(0, valueMinor);
-}
-
 /** Takes a movement back whole, by one against it at the same value as far as that is still there. */
 async function strike(store: Store, move: MoveRow & { id: number }, at: number, transaction: Transaction) {
   const { models } = store;
@@ -65,7 +55,9 @@ async function strike(store: Store, move: MoveRow & { id: number }, at: number, 
     throw notAllowed('More of it is used than would be left: count what is really there instead.');
   }
   const settled = (await models.stockMoves.sum('valueMinor', { where: { settles: move.id }, transaction })) ?? 0;
-  const worthMinor = worthLeft(left, here.valueMinor - valueMinor - settled);
+  const without = here.valueMinor - valueMinor - settled;
+  // What was taken since went at an average that this was part of: no shelf is worth less than nothing for that.
+  const worthMinor = without + settlingMinor({ quantity: left, valueMinor: without });
   const against = {
     at,
     materialId,

@@ -96,8 +96,6 @@ export const useMoves = (id: string) =>
 /** Deliveries of a part, newest first, with whose heads took from each. */
 export const usePartLots = (id: string) =>
   useQuery({ queryKey: ['part-lots', id], queryFn: () => call('GET /materials/:id/lots', { params: { id } }) });
-export const useFlows = (id: string) =>
-  useQuery({ queryKey: ['flows', id], queryFn: () => call('GET /materials/:id/flows', { params: { id } }) });
 
 export const useLots = () => useQuery({ queryKey: ['lead-lots'], queryFn: () => call('GET /lead-lots') });
 

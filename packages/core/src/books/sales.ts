@@ -1,3 +1,5 @@
+import type { CostStack } from '../plan/types.ts';
+
 /** Finished heads of one product that went to one customer. */
 export interface Sale {
   productId: string;
@@ -14,6 +16,13 @@ export interface Sale {
   /** Given away or kept: they cost, and bring nothing. */
   givenHeads: number;
 }
+
+/**
+ * What one head took beside its parts: hands, heat and wear, minor units.
+ * @example workPerHead({ work: 40, energy: 1, wear: 2 }) // 43
+ */
+export const workPerHead = ({ work, energy, wear }: Pick<CostStack, 'work' | 'energy' | 'wear'>): number =>
+  work + energy + wear;
 
 export interface SalesOf extends Omit<Sale, 'productId' | 'party'> {
   key: string;
