@@ -8,6 +8,7 @@ import { startSimulatedLogger } from './devices/simulated-logger.ts';
 import { makeBasics } from './services/basics.ts';
 import { computing } from './services/compute.ts';
 import { makeFeed, type Feed } from './services/readings.ts';
+import { judgeAtStart } from './services/judge.ts';
 import { keepDaily } from './store/backups.ts';
 import { openStore, type Store } from './store/store.ts';
 
@@ -45,6 +46,7 @@ const KEEP_ALIVE_MS = 75_000;
 export async function serve(config: Config, log: Logger): Promise<Running> {
   const store = await openStore(config.dataFolder);
   try {
+    await judgeAtStart(store);
     await makeBasics(store);
     const feed = makeFeed();
     const compute = computing(config.computeWorker);

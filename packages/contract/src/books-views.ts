@@ -6,6 +6,8 @@ export interface BackupView {
   why: 'daily' | 'asked' | 'before-restore' | 'before' | 'taken-in';
   at: number;
   bytes: number;
+  /** What is wrong with it, as a sentence goes on after its name; null where nothing can be seen from outside. */
+  wrong: string | null;
 }
 
 /** A workshop out of a file, as a copy that can be put in the place of what is there. */

@@ -43,6 +43,15 @@ export function putRight(
   return right === at ? { at } : { at: right, saidAt: at };
 }
 
+/** By less two clocks of a house differ, and so does what lies between a tap and its arrival. */
+const CLOCK_AGREES_MS = 60_000;
+
+/** How far a device's clock was before the server's: by what it says of itself, or by a time that is still to come. */
+function aheadOf(at: number, now: number, deviceNow: number | null): { ahead?: number } {
+  const ahead = deviceNow === null ? Math.max(0, at - now) : deviceNow - now;
+  return Math.abs(ahead) >= CLOCK_AGREES_MS ? { ahead } : {};
+}
+
 const entryOf = <E extends Entry>(row: EntryRow) =>
   ({ ...row.body, id: row.id, at: row.at, kind: row.kind }) as unknown as E | UndoEntry;
 
@@ -80,7 +89,10 @@ export async function append<E extends Entry>(
     for (const said of entries) {
       if (known.has(said.id)) continue;
       const last = log.at(-1)?.at ?? null;
-      const entry = { ...said, ...putRight(said.at, { now: Date.now(), deviceNow, after: last }) };
+      const now = Date.now();
+      const right = putRight(said.at, { now, deviceNow, after: last });
+      // What was put right is the server's time already.
+      const entry = { ...said, ...right, ...('saidAt' in right ? {} : aheadOf(said.at, now, deviceNow)) };
       const why = await keeper.judge(log, entry, transaction);
       if (why) throw notAllowed(why);
       const { id, at, kind, ...body } = entry;

@@ -73,6 +73,29 @@ async function shelfHolds(store: Store, productIds: readonly string[], transacti
   );
 }
 
+/** What came back of heads from whom, by order and by name, beyond what they were ever given. */
+const BACK_BEYOND = (by: 'orderId' | 'party', ofReturns: string) =>
+  `SELECT g.${by} AS who, MAX(g.party) AS party, SUM(g.pieces) AS pieces FROM goodsMoves g
+   WHERE NOT g.struck AND g.productId IN (:productIds) AND g.reason IN ('sold', 'given', 'returned')
+     AND g.${by} IS NOT NULL
+   GROUP BY g.productId, g.grade, g.ticketId, g.${by}
+   HAVING SUM(g.pieces) > 0 AND SUM(g.reason = 'returned' AND ${ofReturns}) > 0`;
+
+/** Nobody brings back what was never handed to them: a sale goes only before what came back of it. */
+async function returnsHold(store: Store, productIds: readonly string[], transaction: Transaction) {
+  for (const sql of [BACK_BEYOND('orderId', '1'), BACK_BEYOND('party', 'g.orderId IS NULL')]) {
+    const [beyond] = await store.select<{ party: string; pieces: number }>(
+      sql,
+      { productIds: [...productIds] },
+      transaction,
+    );
+    if (!beyond) continue;
+    throw notAllowed(
+      `Not possible: ${beyond.pieces} of these heads came back from ${beyond.party || 'them'} since. Strike that out first.`,
+    );
+  }
+}
+
 /** Brings the shelf of finished heads in step with a ticket: made when it is closed, gone when it is opened again. */
 export async function postGoods(
   store: Store,
@@ -282,11 +305,9 @@ export function strikeGoods(store: Store, saidId: string): Promise<void> {
     if (rows.length === 0) throw notFound('movement of finished heads', saidId);
     if (rows.every(({ struck }) => struck)) throw notAllowed('This is struck out already.');
     await models.goodsMoves.update({ struck: true }, { where: { saidId }, transaction });
-    await shelfHolds(
-      store,
-      rows.map(({ productId }) => productId),
-      transaction,
-    );
+    const productIds = rows.map(({ productId }) => productId);
+    await shelfHolds(store, productIds, transaction);
+    await returnsHold(store, productIds, transaction);
     for (const orderId of new Set(rows.flatMap((row) => row.orderId ?? []))) {
       const tickets = await models.tickets.count({ where: { orderId }, transaction });
       if (tickets === 0) await models.orders.update({ status: 'open' }, { where: { id: orderId }, transaction });

@@ -12,7 +12,7 @@ const RECEIPTS = `('received', 'made')`;
 export const struck = (move: string) => `EXISTS (SELECT 1 FROM stockMoves strike WHERE strike.strikes = ${move}.id)`;
 
 /** Lots of a part with what is left of each, oldest first. */
-const lotsLeft = (store: Store, materialId: string, transaction?: Transaction): Promise<LotLeft[]> =>
+export const lotsLeft = (store: Store, materialId: string, transaction?: Transaction): Promise<LotLeft[]> =>
   store.select<LotLeft>(
     `SELECT r.id, r.quantity AS of, r.quantity - COALESCE(SUM(u.quantity), 0) AS left
      FROM stockMoves r LEFT JOIN lotUses u ON u.receiptId = r.id
@@ -94,6 +94,25 @@ export async function moveStock(store: Store, move: MoveRow, transaction: Transa
     return { moveId, receiptId: id, quantity };
   });
   if (uses.length) await models.lotUses.bulkCreate(uses, { transaction });
+}
+
+/** Allots a movement anew to the lots that are there; what of it stands already stays. */
+export async function allotAgain(store: Store, moveId: number, transaction: Transaction): Promise<void> {
+  const { models } = store;
+  const [move] = await rowsOf(models.stockMoves, { where: { id: moveId }, transaction });
+  const kept = await rowsOf(models.lotUses, { where: { moveId }, transaction });
+  const rest = move!.quantity + kept.reduce((sum, { quantity }) => sum + quantity, 0);
+  const uses = (await lotsOfMove(store, { ...move!, quantity: rest }, transaction)).map(({ id, quantity }) => {
+    return { moveId, receiptId: id, quantity };
+  });
+  for (const use of uses) {
+    const known = kept.find(({ receiptId }) => receiptId === use.receiptId);
+    if (!known) await models.lotUses.create(use, { transaction });
+    else {
+      const where = { moveId, receiptId: use.receiptId };
+      await models.lotUses.update({ quantity: known.quantity + use.quantity }, { where, transaction });
+    }
+  }
 }
 
 interface Went {

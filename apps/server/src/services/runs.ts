@@ -1,6 +1,7 @@
 import {
   hasBegun,
   headsSet,
+  inTurn,
   RUN_KINDS,
   runConflict,
   stepState,
@@ -117,7 +118,10 @@ export async function addRunEntries(
       async sync(log: Log, at) {
         const heads = rules.heads(log);
         const closedAt = rules.closedAt(log);
-        await store.models.runs.update({ closedAt, version: row.version + 1 }, { where: { id }, transaction });
+        // Of a device whose clock was off, known by now, the beginning is another than it said.
+        const startedAt = inTurn<RunEntry>(log)[0]?.at ?? row.startedAt;
+        const changed = { startedAt, closedAt, version: row.version + 1 };
+        await store.models.runs.update(changed, { where: { id }, transaction });
         await store.models.runTickets.destroy({ where: { runId: id }, transaction });
         await store.models.runTickets.bulkCreate(
           heads.map(({ ticketId, step, count }) => ({ runId: id, ticketId, step, heads: count })),

@@ -1,9 +1,9 @@
-import { QUANTITY_TOLERANCE, settlingMinor } from '@schmelz/core';
+import { QUANTITY_TOLERANCE, settlingMinor, type LotLeft } from '@schmelz/core';
 import type { Transaction } from 'sequelize';
 import type { MoveRow } from '../store/models.ts';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notAllowed, notFound } from './errors.ts';
-import { moveStock } from './part-lots.ts';
+import { allotAgain, lotsLeft, moveStock } from './part-lots.ts';
 import { balances } from './stock.ts';
 
 /** What a person has said of the stock, and may strike out; what a ticket moved is taken back on the ticket. */
@@ -28,6 +28,17 @@ async function stoodBefore(store: Store, { id, materialId }: MoveRow & { id: num
   return before!.quantity;
 }
 
+/** After a strike no lot has had more taken from it than it ever had; one that was short before is left so. */
+async function lotsHold(store: Store, materialId: string, before: readonly LotLeft[], transaction: Transaction) {
+  for (const { id, left } of await lotsLeft(store, materialId, transaction)) {
+    const was = before.find((lot) => lot.id === id)?.left ?? 0;
+    if (left >= -QUANTITY_TOLERANCE || left >= was - QUANTITY_TOLERANCE) continue;
+    const takers = (await takersOf(store, id, transaction)).slice(0, 5).map(({ number }) => number);
+    const whose = takers.length ? `Heads of ticket ${takers.join(', ')} were made of it` : 'It was used';
+    throw notAllowed(`${whose} since: count what is really there instead.`);
+  }
+}
+
 /** Takes a movement back whole, by one against it at the same value as far as that is still there. */
 async function strike(store: Store, move: MoveRow & { id: number }, at: number, transaction: Transaction) {
   const { models } = store;
@@ -41,7 +52,10 @@ async function strike(store: Store, move: MoveRow & { id: number }, at: number, 
     const tickets = takers.slice(0, 5).map(({ number }) => number);
     throw notAllowed(`Heads of ticket ${tickets.join(', ')} were made of it: name another lot there first.`);
   }
+  const before = await lotsLeft(store, move.materialId, transaction);
   await models.lotUses.destroy({ where: { moveId: move.id }, transaction });
+  // What a count had taken of this purchase is of the others now.
+  const counts = await rowsOf(models.lotUses, { where: { receiptId: move.id }, transaction });
   await models.lotUses.destroy({ where: { receiptId: move.id }, transaction });
   const { id: strikes, materialId, quantity, valueMinor, lot } = move;
   const here = (await balances(store, transaction)).get(materialId)!;
@@ -67,6 +81,8 @@ async function strike(store: Store, move: MoveRow & { id: number }, at: number, 
     ticketId: null,
   };
   await moveStock(store, { ...against, lot, strikes }, transaction);
+  for (const { moveId } of counts) await allotAgain(store, moveId, transaction);
+  await lotsHold(store, materialId, before, transaction);
   if (move.reason === 'counted') {
     // A jar's weighing goes with its count.
     await models.records.update(
@@ -127,7 +143,7 @@ export function strikeImport(store: Store, id: string, at = Date.now()): Promise
   });
 }
 
-/** Strikes a log of readings out with all its channels; its name is free again. */
+/** Strikes a log of readings out with all its channels and what they read; its name is free again. */
 export function strikeLog(store: Store, channelId: number, at = Date.now()): Promise<void> {
   return store.write(async (transaction) => {
     const { models } = store;
@@ -138,6 +154,8 @@ export function strikeLog(store: Store, channelId: number, at = Date.now()): Pro
     if (tail > 0) throw notAllowed('This is read from a device, not from a file: its readings stay.');
     const { source } = channel;
     const renamed = `${source} (struck out ${new Date(at).toISOString()})`;
+    const all = await rowsOf(models.channels, { where: { source }, transaction });
+    await models.readingBlocks.destroy({ where: { channelId: all.map(({ id }) => id!) }, transaction });
     await models.channels.update({ struck: true, source: renamed }, { where: { source }, transaction });
     await models.imports.update({ struck: true }, { where: { kind: 'log', name: source }, transaction });
   });

@@ -1,13 +1,27 @@
-import { existsSync, readdirSync, statSync, utimesSync, writeFileSync } from 'node:fs';
+import {
+  copyFileSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  rmSync,
+  statSync,
+  truncateSync,
+  utimesSync,
+  writeFileSync,
+} from 'node:fs';
 import { join } from 'node:path';
 import { eveningAt } from '../test/evening.ts';
-import { smallWorkshop, testServer, type TestServer } from '../test/server.ts';
-import { keepDaily, listBackups, tooOld, type Backup } from './backups.ts';
+import { smallWorkshop, temporaryFolder, testServer, type TestServer } from '../test/server.ts';
+import { keepDaily, tooOld } from './backups.ts';
+import { listBackups, newestCopy, type Backup } from './copies-on-disk.ts';
+import { backUp } from './copy.ts';
+import { withDatabase } from './database.ts';
+import { openStore } from './store.ts';
 
 const DAY_MS = 24 * 3600 * 1000;
 const NOW = Date.UTC(2026, 10, 27, 12);
 const copy = (ageDays: number, why: Backup['why'] = 'daily'): Backup => {
-  return { name: `${why} ${ageDays}`, why, at: NOW - ageDays * DAY_MS, bytes: 1 };
+  return { name: `${why} ${ageDays}`, why, at: NOW - ageDays * DAY_MS, bytes: 1, wrong: null };
 };
 
 test('of three years of daily copies some twenty-four are kept, the younger the closer together', () => {
@@ -26,7 +40,7 @@ test('pruned day by day as many are left as pruned at once, and what somebody as
   let backups: Backup[] = [];
   for (let day = 400; day >= 0; day--) {
     const now = NOW - day * DAY_MS;
-    backups.push({ name: `daily ${day}`, why: 'daily', at: now, bytes: 1 });
+    backups.push({ name: `daily ${day}`, why: 'daily', at: now, bytes: 1, wrong: null });
     const gone = new Set(tooOld(backups, now));
     backups = backups.filter(({ name }) => !gone.has(name));
   }
@@ -87,6 +101,70 @@ describe('a running workshop', () => {
       expect((await post('/backups/restore', { name })).status).toBe(404);
     }
     expect(await everything()).toBe(before);
+  });
+  test('of copies that are empty, cut or of another step it is said so, and none of them is put back', async () => {
+    const before = await everything();
+    const { body: made } = await post('/backups', undefined);
+    const backups = join(server.folder, 'backups');
+    const file = (name: string) => join(backups, name);
+    writeFileSync(file('daily-empty.sqlite'), '');
+    copyFileSync(file(made.name), file('daily-cut.sqlite'));
+    truncateSync(file('daily-cut.sqlite'), 4096 * 5);
+    copyFileSync(file(made.name), file('asked-newer.sqlite'));
+    await withDatabase(file('asked-newer.sqlite'), async ({ ask }) => {
+      await ask("INSERT INTO migrations (name) VALUES ('900-tomorrow')");
+      // What is a column today is none tomorrow: in quotes SQLite would take its name for a text.
+      await ask('ALTER TABLE pots RENAME COLUMN lossWPerK TO lossWattPerKelvin');
+    });
+    copyFileSync(file(made.name), file('asked-other.sqlite'));
+    await withDatabase(file('asked-other.sqlite'), ({ ask }) => ask('ALTER TABLE pots ADD COLUMN colour TEXT'));
+    const list = (await get('/backups')) as { name: string; wrong: string | null }[];
+    const wrong = Object.fromEntries(list.map((each) => [each.name, each.wrong]));
+    expect(wrong['daily-empty.sqlite']).toBe('is empty');
+    expect(wrong['daily-cut.sqlite']).toMatch(/^is cut short: 20480 bytes are there, \d+ were$/);
+    expect(wrong[made.name]).toBeNull();
+    const refusal = async (name: string) => {
+      const { status, body } = await post('/backups/restore', { name });
+      expect([name, status]).toEqual([name, 422]);
+      expect(body.detail).not.toContain('schmelz.sqlite');
+      return body.detail as string;
+    };
+    expect(await refusal('daily-empty.sqlite')).toMatch(/^The copy daily-empty.sqlite is empty/);
+    expect(await refusal('daily-cut.sqlite')).toMatch(/^The copy daily-cut.sqlite is cut short/);
+    expect(await refusal('asked-newer.sqlite')).toMatch(/^The copy asked-newer.sqlite was written by a newer Schmelz/);
+    expect(await refusal('asked-other.sqlite')).toMatch(/other columns: pots.colour/);
+    expect(await everything()).toBe(before);
+    // None of them is the copy of the day, nor the newest.
+    await keepDaily(server.running.store);
+    const whole = listBackups(server.folder).filter(({ why, wrong: said }) => why === 'daily' && said === null);
+    expect(whole).toHaveLength(1);
+    expect(newestCopy(server.folder)).toBe(file(whole[0]!.name));
+    for (const name of ['daily-empty', 'daily-cut', 'asked-newer', 'asked-other']) rmSync(file(`${name}.sqlite`));
+    rmSync(file(whole[0]!.name));
+  });
+  test('two copies that are asked for in one millisecond are two', async () => {
+    const { store } = server.running;
+    const now = Date.now();
+    const both = await Promise.all([backUp(store, 'asked', now), backUp(store, 'asked', now)]);
+    expect(new Set(both.map(({ name }) => name)).size).toBe(2);
+    for (const { name, bytes } of both) expect(statSync(join(server.folder, 'backups', name)).size).toBe(bytes);
+  });
+  test('what was still being made when a server ended is swept away at the next start, and nothing else', async () => {
+    const folder = temporaryFolder();
+    await (await openStore(folder)).close();
+    mkdirSync(join(folder, 'backups', 'judged-abc'), { recursive: true });
+    const left = [
+      'daily-x.sqlite.part',
+      'daily-x.sqlite.part-journal',
+      'old.sqlite.making',
+      'old.sqlite.restoring-wal',
+    ];
+    for (const name of left) writeFileSync(join(folder, 'backups', name), 'x');
+    writeFileSync(join(folder, 'export-1.sqlite'), 'x');
+    writeFileSync(join(folder, 'backups', 'mine.txt'), 'x');
+    await (await openStore(folder)).close();
+    expect(readdirSync(join(folder, 'backups'))).toEqual(['mine.txt']);
+    expect(existsSync(join(folder, 'export-1.sqlite'))).toBe(false);
   });
   test('is copied once a day, and not twice', async () => {
     const daily = () => listBackups(server.folder).filter(({ why }) => why === 'daily');

@@ -1,20 +1,11 @@
-import { chmodSync, copyFileSync, existsSync, mkdirSync, readdirSync, rmSync, statSync } from 'node:fs';
+import { copyFileSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { Sequelize } from 'sequelize';
-import { quoted, withDatabase } from './database.ts';
+import { backupsIn, listBackups, removeDatabase, type Backup } from './copies-on-disk.ts';
+import { backUp } from './copy.ts';
+import { quoted, withDatabase, type Ask } from './database.ts';
 import { Fault } from './fault.ts';
-import { backupsIn, databaseIn, quickCheck } from './inspect.ts';
-import { migrate, type Store } from './store.ts';
-
-/** Why a copy was made: each day, because somebody asked, before a restore or a change, of a file taken in. */
-export const BACKUP_WHY = ['daily', 'asked', 'before-restore', 'before', 'taken-in'] as const;
-export type BackupWhy = (typeof BACKUP_WHY)[number];
-export interface Backup {
-  name: string;
-  why: BackupWhy;
-  at: number;
-  bytes: number;
-}
+import { databaseIn } from './inspect.ts';
+import { openStore, type Store } from './store.ts';
 
 const DAY_MS = 24 * 3600 * 1000;
 /** Each of the last days, then one a week, then one a month, and after two years none. */
@@ -22,35 +13,19 @@ const DAILY_DAYS = 8;
 const WEEKLY_DAYS = 63;
 const MONTHLY_DAYS = 731;
 
-const NAME = /^(daily|asked|before-restore|before|taken-in)-.*\.sqlite$/;
-
-/** The copies beside a database, newest first. */
-export function listBackups(folder: string): Backup[] {
-  const backups = backupsIn(folder);
-  if (!existsSync(backups)) return [];
-  return readdirSync(backups)
-    .flatMap((name): Backup[] => {
-      const found = NAME.exec(name);
-      if (!found) return [];
-      const { mtimeMs, size } = statSync(join(backups, name));
-      return [{ name, why: found[1] as BackupWhy, at: Math.round(mtimeMs), bytes: size }];
-    })
-    .sort((a, b) => b.at - a.at);
-}
-
 /**
  * Daily copies that are no longer kept: of the older ones the first of each week stays, then the first of each month.
- * Copies that somebody asked for, and those before a change, stay.
+ * Copies that somebody asked for, and those before a change, stay; one that is not whole holds no other's place.
  */
 export function tooOld(backups: readonly Backup[], now: number): string[] {
   const seen = new Set<string>();
   const daily = backups.filter(({ why }) => why === 'daily').sort((a, b) => a.at - b.at);
-  return daily.flatMap(({ name, at }) => {
+  return daily.flatMap(({ name, at, wrong }) => {
     const age = (now - at) / DAY_MS;
     if (age <= DAILY_DAYS) return [];
     const month = new Date(at).toISOString().slice(0, 7);
     const slot = age <= WEEKLY_DAYS ? `week ${Math.floor(at / (7 * DAY_MS))}` : `month ${month}`;
-    if (age <= MONTHLY_DAYS && !seen.has(slot)) {
+    if (wrong === null && age <= MONTHLY_DAYS && !seen.has(slot)) {
       seen.add(slot);
       return [];
     }
@@ -59,43 +34,21 @@ export function tooOld(backups: readonly Backup[], now: number): string[] {
 }
 
 /** A copy that is of no use. */
-export const removeBackup = (folder: string, name: string): void =>
-  rmSync(join(backupsIn(folder), name), { force: true });
-
-/** Opens a copy and asks whether its pages hang together, and brings its tables up to date where that is asked. */
-async function sound(file: string, folder: string, upToDate = false): Promise<void> {
-  const copy = new Sequelize({ dialect: 'sqlite', storage: file, logging: false });
-  try {
-    await quickCheck(copy, folder);
-    if (upToDate) await migrate(copy);
-  } finally {
-    await copy.close();
-  }
-}
-
-/** Makes a copy while the workshop goes on, and looks whether it can be opened. */
-export async function backUp(store: Store, why: BackupWhy, now = Date.now()): Promise<Backup> {
-  const backups = backupsIn(store.folder);
-  mkdirSync(backups, { recursive: true, mode: 0o700 });
-  const name = `${why}-${new Date(now).toISOString().replaceAll(/[:.]/g, '-')}.sqlite`;
-  const copy = join(backups, name);
-  await store.select('VACUUM INTO :copy', { copy });
-  chmodSync(copy, 0o600);
-  await sound(copy, store.folder);
-  return { name, why, at: Math.round(statSync(copy).mtimeMs), bytes: statSync(copy).size };
-}
+export const removeBackup = (folder: string, name: string): void => removeDatabase(join(backupsIn(folder), name));
 
 /** A copy a day while the server runs; older ones go by their age. */
 export async function keepDaily(store: Store, now = Date.now()): Promise<void> {
-  const [newest] = listBackups(store.folder).filter(({ why }) => why === 'daily');
+  const [newest] = listBackups(store.folder).filter(({ why, wrong }) => why === 'daily' && wrong === null);
   if (newest && now - newest.at < DAY_MS) return;
   await backUp(store, 'daily', now);
-  for (const name of tooOld(listBackups(store.folder), now))
-    rmSync(join(backupsIn(store.folder), name), { force: true });
+  for (const name of tooOld(listBackups(store.folder), now)) removeBackup(store.folder, name);
 }
 
 /** Who is logged in stays, and which tables there are. */
 const STAY: readonly string[] = ['migrations', 'sessions', 'sqlite_sequence', 'sqlite_stat1'];
+
+const columnsOf = async (ask: Ask, schema: 'main' | 'old', table: string): Promise<string[]> =>
+  (await ask<{ name: string }>(`PRAGMA ${schema}.table_info(${quoted(table)})`)).map(({ name }) => name);
 
 /** Puts the rows of another database of the same tables in the place of those that are there: all, or nothing. */
 async function takeOver(target: string, source: string): Promise<void> {
@@ -108,8 +61,12 @@ async function takeOver(target: string, source: string): Promise<void> {
     try {
       for (const { name } of tables) {
         if (STAY.includes(name)) continue;
-        const columns = await ask<{ name: string }>(`PRAGMA main.table_info(${quoted(name)})`);
-        const list = columns.map((column) => quoted(column.name)).join(', ');
+        const columns = await columnsOf(ask, 'main', name);
+        const theirs = await columnsOf(ask, 'old', name);
+        // A name in quotes that is no column is a text to SQLite, and would stand in every row.
+        const odd = [...columns, ...theirs].find((each) => !columns.includes(each) || !theirs.includes(each));
+        if (odd) throw new Fault(`The copy has other columns: ${name}.${odd} is in one of the two only.`);
+        const list = columns.map(quoted).join(', ');
         await ask(`DELETE FROM main.${quoted(name)}`);
         await ask(`INSERT INTO main.${quoted(name)} (${list}) SELECT ${list} FROM old.${quoted(name)}`);
       }
@@ -118,27 +75,56 @@ async function takeOver(target: string, source: string): Promise<void> {
         throw new Fault(`The copy does not hang together: ${broken[0]!.table} names what is not there.`);
       await ask('COMMIT');
     } catch (error) {
-      await ask('ROLLBACK');
+      await ask('ROLLBACK').catch(() => undefined); // on a full disk SQLite has rolled back by itself
       throw error;
     }
   });
 }
 
+/** Judges a workshop that is open: throws a Fault that says what of it cannot be read. */
+export type Judge = (store: Store) => Promise<void>;
+
+/**
+ * Opens a file in a folder of its own, as a workshop of today: what is older is brought up to date there, and itself
+ * left alone.
+ * @param called how messages name it
+ * @throws Fault where it is damaged, of a newer Schmelz, or not to be read
+ */
+export async function asWorkshop<T>(
+  folder: string,
+  { file, called }: { file: string; called: string },
+  judge: Judge,
+  then: (database: string) => Promise<T>,
+): Promise<T> {
+  mkdirSync(backupsIn(folder), { recursive: true, mode: 0o700 });
+  const own = mkdtempSync(join(backupsIn(folder), 'judged-'));
+  try {
+    copyFileSync(file, databaseIn(own));
+    const store = await openStore(own, { called, advice: () => 'Take another one: what is there is as it was.' });
+    try {
+      await judge(store);
+    } catch (error) {
+      if (error instanceof Fault) throw new Fault(`${called} cannot be used: ${error.message}`);
+      throw error;
+    } finally {
+      await store.close();
+    }
+    return await then(databaseIn(own));
+  } finally {
+    rmSync(own, { recursive: true, force: true });
+  }
+}
+
 /**
  * Puts a copy in the place of what is there, while the server runs: what is there is copied first, so that it can be
  * put back in turn. A copy of an older Schmelz is brought up to date on the way, and itself left alone.
- * @throws Fault where the copy is damaged, or of a newer Schmelz
+ * @throws Fault where the copy is damaged, of a newer Schmelz, or nothing that pages can read
  */
-export async function restore(store: Store, name: string): Promise<Backup> {
+export async function restore(store: Store, name: string, judge: Judge): Promise<Backup> {
   const file = join(backupsIn(store.folder), name);
-  const before = await backUp(store, 'before-restore');
-  const work = `${file}.restoring`;
-  try {
-    copyFileSync(file, work);
-    await sound(work, store.folder, true);
-    await store.alone(() => takeOver(databaseIn(store.folder), work));
-  } finally {
-    for (const end of ['', '-wal', '-shm', '-journal']) rmSync(`${work}${end}`, { force: true });
-  }
-  return before;
+  return asWorkshop(store.folder, { file, called: `The copy ${name}` }, judge, async (prepared) => {
+    const before = await backUp(store, 'before-restore');
+    await store.alone(() => takeOver(databaseIn(store.folder), prepared));
+    return before;
+  });
 }

@@ -138,8 +138,26 @@ describe('what is no workshop is refused in words', () => {
     ['nothing where something must be', () => first('molds', { bodyKg: null }), /molds, row 1: .*molds.bodyKg/],
     ['a value that is not allowed', () => first('molds', { bodyKg: -1 }), /molds, row 1: .*CHECK/],
     ['the same twice', () => ({ ...whole, molds: [...rows('molds'), ...rows('molds')] }), /molds, row 2: .*UNIQUE/],
-    ['what no page can read', () => first('tickets', { route: '7' }), /What the file says of .* cannot be read/],
-    ['a text that is no record', () => first('molds', { learned: '{"a' }), /What the file says of .* cannot be read/],
+    [
+      'what no page can read',
+      () => first('tickets', { route: '7' }),
+      /The file cannot be used: what it says of tickets cannot be read: ticket \d+: route is 7; allowed/,
+    ],
+    [
+      'a text that is no record',
+      () => first('molds', { learned: '{"a' }),
+      /molds, row 1: learned is .* JSON is wanted/,
+    ],
+    [
+      'a head of no known shape',
+      () => first('cavities', { style: 'cube' }),
+      /what it says of molds cannot be read: mold .*: cavities\[0\].style is "cube"; allowed: ball/,
+    ],
+    [
+      'a station that is none',
+      () => first('tickets', { route: JSON.stringify([{ key: 'a', station: 'moon', does: 'Fly' }]) }),
+      /ticket \d+: route\[0\].station is "moon"; allowed: trim/,
+    ],
     ['what is not in it', () => ({ ...whole, molds: [] }), /names a row of molds that is not in the file/],
   ])('%s', async (_, made, says) => {
     const document = made();
@@ -153,7 +171,7 @@ describe('what is no workshop is refused in words', () => {
   test('nothing of it was changed, and nothing of an export lies about', async () => {
     expect(await exported(server)).toEqual(whole);
     const left = [server.folder, join(server.folder, 'backups')].flatMap((folder) => readdirSync(folder));
-    expect(left.filter((name) => /^export-|making/.test(name))).toEqual([]);
+    expect(left.filter((name) => /^export-|part|making|judged/.test(name))).toEqual([]);
   });
 
   test('the schema lets through what is exported, and little else; it is published as it is', async () => {

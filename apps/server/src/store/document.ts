@@ -1,10 +1,11 @@
 import { randomUUID } from 'node:crypto';
-import { chmodSync, mkdirSync, rmSync, statSync } from 'node:fs';
+import { chmodSync } from 'node:fs';
 import { join } from 'node:path';
 import { Sequelize } from 'sequelize';
+import { asWorkshop, type Judge } from './backups.ts';
+import { makeWhole, removeDatabase, type Backup } from './copies-on-disk.ts';
 import { openDatabase, quoted, withDatabase, type Ask, type Database } from './database.ts';
 import { Fault } from './fault.ts';
-import { backupsIn, quickCheck } from './inspect.ts';
 import { isStep, migrate, type Store } from './store.ts';
 
 export const FORMAT = 'schmelz-workshop';
@@ -149,7 +150,7 @@ export async function* wholeWorkshop(store: Store): AsyncGenerator<string> {
       await close();
     }
   } finally {
-    rmSync(copy, { force: true });
+    removeDatabase(copy);
   }
 }
 
@@ -182,6 +183,41 @@ function readDocument(text: string): Row & { step: string } {
   return { ...document, step };
 }
 
+/** What a cell of each type may hold: what SQLite calls it, and how it is said. */
+const CELLS: Record<string, { kinds: readonly string[]; wanted: string }> = {
+  TEXT: { kinds: ['text'], wanted: 'a text' },
+  INTEGER: { kinds: ['integer', 'real'], wanted: 'a number' },
+  REAL: { kinds: ['integer', 'real'], wanted: 'a number' },
+  BOOLEAN: { kinds: ['integer'], wanted: '0 or 1' },
+  BLOB: { kinds: ['blob'], wanted: 'bytes as base64' },
+  JSON: { kinds: ['text'], wanted: 'JSON' },
+};
+function kindOf(value: unknown): string {
+  if (typeof value === 'number') return Number.isInteger(value) ? 'integer' : 'real';
+  if (typeof value === 'string') return 'text';
+  return Buffer.isBuffer(value) ? 'blob' : typeof value;
+}
+
+/** A value as it is quoted in a refusal. */
+export const saidOf = (value: unknown): string => (JSON.stringify(value) ?? 'missing').slice(0, 80);
+
+/** SQLite lets a text lie where a number is wanted; pages do not. @throws Fault that names table, row and column */
+export async function judgeCells(ask: Ask): Promise<void> {
+  for (const { name, columns, numbered } of await tablesIn(ask)) {
+    const nth = numbered ? 'rowid' : '0';
+    for (const { name: column, type, notnull } of columns) {
+      const { kinds, wanted } = CELLS[type]!;
+      const cell = quoted(column);
+      const allowed = [...kinds, ...(notnull ? [] : ['null'])].map((kind) => `'${kind}'`).join(', ');
+      const json = type === 'JSON' ? ` OR (typeof(${cell}) = 'text' AND NOT json_valid(${cell}))` : '';
+      const [odd] = await ask<{ nth: number; value: unknown }>(
+        `SELECT ${nth} AS nth, ${cell} AS value FROM ${quoted(name)} WHERE typeof(${cell}) NOT IN (${allowed})${json} LIMIT 1`,
+      );
+      if (odd) throw new Fault(`${name}, row ${odd.nth}: ${column} is ${saidOf(odd.value)}; ${wanted} is wanted.`);
+    }
+  }
+}
+
 /** One table filled from its rows. @throws Fault that names table, row and column */
 async function fill({ raw }: Database, { name, columns }: Table, rows: unknown): Promise<number> {
   if (!Array.isArray(rows))
@@ -195,10 +231,14 @@ async function fill({ raw }: Database, { name, columns }: Table, rows: unknown):
       if (!isRow(row)) throw new Fault(`${where} is no row.`);
       const strange = Object.keys(row).find((column) => !known.has(column));
       if (strange) throw new Fault(`${where} has ${strange}, which no such row has.`);
+      const cells = columns.map((column) => stored(row, column));
+      const odd = columns.find(({ type }, at) => cells[at] !== null && !CELLS[type]!.kinds.includes(kindOf(cells[at])));
+      if (odd) {
+        throw new Fault(`${where}: ${odd.name} is ${saidOf(row[odd.name])}; ${CELLS[odd.type]!.wanted} is wanted.`);
+      }
       await new Promise<void>((resolve, reject) =>
-        insert.run(
-          columns.map((column) => stored(row, column)),
-          (error: Error | null) => (error ? reject(new Fault(`${where}: ${error.message}.`)) : resolve()),
+        insert.run(cells, (error: Error | null) =>
+          error ? reject(new Fault(`${where}: ${error.message}.`)) : resolve(),
         ),
       );
     }
@@ -210,8 +250,7 @@ async function fill({ raw }: Database, { name, columns }: Table, rows: unknown):
 
 /** A document that has become a copy beside the others, with how many rows each of its tables has. */
 export interface TakenIn {
-  name: string;
-  bytes: number;
+  copy: Backup;
   rows: Record<string, number>;
 }
 
@@ -220,33 +259,20 @@ export interface TakenIn {
  * touched; the copy is put in its place like any other, which can be undone.
  * @throws Fault in words, with the table and the row that are wrong
  */
-export async function takeIn(folder: string, text: string, now = Date.now()): Promise<TakenIn> {
+export async function takeIn(folder: string, text: string, judge: Judge, now = Date.now()): Promise<TakenIn> {
   const document = readDocument(text);
-  mkdirSync(backupsIn(folder), { recursive: true, mode: 0o700 });
-  const name = `taken-in-${new Date(now).toISOString().replaceAll(/[:.]/g, '-')}.sqlite`;
-  const file = join(backupsIn(folder), name);
-  const making = `${file}.making`;
-  try {
-    const made = new Sequelize({ dialect: 'sqlite', storage: making, logging: false });
+  let rows: Record<string, number> = {};
+  const write = async (file: string) => {
+    const made = new Sequelize({ dialect: 'sqlite', storage: file, logging: false });
     try {
       await migrate(made, document.step);
     } finally {
       await made.close();
     }
-    chmodSync(making, 0o600);
-    const rows = await withDatabase(making, (database) => fillAll(database, document));
-    const whole = new Sequelize({ dialect: 'sqlite', storage: making, logging: false });
-    try {
-      await quickCheck(whole, folder);
-      await whole.query('VACUUM INTO :file', { replacements: { file } });
-    } finally {
-      await whole.close();
-    }
-    chmodSync(file, 0o600);
-    return { name, bytes: statSync(file).size, rows };
-  } finally {
-    for (const end of ['', '-wal', '-shm', '-journal']) rmSync(`${making}${end}`, { force: true });
-  }
+    rows = await withDatabase(file, (database) => fillAll(database, document));
+    await asWorkshop(folder, { file, called: 'The file' }, judge, async () => undefined);
+  };
+  return { copy: await makeWhole(folder, 'taken-in', write, now), rows };
 }
 
 async function fillAll(database: Database, document: Row): Promise<Record<string, number>> {

@@ -5,6 +5,7 @@ import { DataTypes, Sequelize } from 'sequelize';
 import { problemOf } from '../middleware/problems.ts';
 import { smallWorkshop, temporaryFolder, testServer } from '../test/server.ts';
 import { Fault, faultIn } from './fault.ts';
+import { withDatabase } from './database.ts';
 import { lockIn } from './lock.ts';
 import { databaseIn } from './inspect.ts';
 import { migrate, openStore } from './store.ts';
@@ -63,6 +64,24 @@ describe('a data folder that cannot be used says why and what to do, and is left
     await sequelize.query("INSERT INTO migrations (name) VALUES ('900-tomorrow')");
     await sequelize.close();
     expect(await why(path)).toMatch(/written by a newer Schmelz \(900-tomorrow is not known here\)/);
+  });
+
+  test('changed by another program into what no page can read: each start says so until it is put right', async () => {
+    const path = await folder();
+    const change = (style: string) =>
+      withDatabase(databaseIn(path), ({ ask }) => ask('UPDATE cavities SET style = ?', [style]));
+    await change('cube');
+    for (const _time of [1, 2]) {
+      const started = await testServer({}, path).catch((error: unknown) => error as Fault);
+      expect(started).toBeInstanceOf(Fault);
+      expect((started as Fault).message).toMatch(
+        /schmelz.sqlite is damaged, or was changed by another program\. What is wrong: what it says of molds .*style is "cube"; allowed: ball, .*There is no copy/,
+      );
+    }
+    await change('ball');
+    const server = await testServer({}, path);
+    expect((await server.call('GET', '/api/molds')).status).toBe(200);
+    await server.stop();
   });
 
   test('a file in the place of the folder, a folder that nobody may make, one that is read-only', async () => {

@@ -11,8 +11,12 @@ import {
   type ModelStatic,
 } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
+import { copyBefore } from './copy.ts';
+import { backupsIn, sweepLeftovers } from './copies-on-disk.ts';
+import type { Ask } from './database.ts';
 import { Fault, faultIn } from './fault.ts';
-import { backupsIn, databaseIn, inspectFile, quickCheck } from './inspect.ts';
+import { databaseIn, inspectFile, quickCheck, workshopIn, type Named } from './inspect.ts';
+import { isAsLeft, leave } from './as-left.ts';
 import { lockFolder, lockIn } from './lock.ts';
 import { up as workshop } from './migrations/001-workshop.ts';
 import { up as heat } from './migrations/002-heat.ts';
@@ -33,6 +37,10 @@ import { defineModels, type Models } from './models.ts';
 
 export interface Store {
   folder: string;
+  /** Whether the database is as this Schmelz left it when it was last stopped: nobody else has written to it. */
+  readonly asItWasLeft: boolean;
+  /** Says that its records were read as pages do: when it is closed, it is left so. */
+  vouch(): void;
   models: Models;
   /** Runs `work` in one transaction; writes take turns, so that SQLite is never busy. Committed means on disk. */
   write<T>(work: (transaction: Transaction) => Promise<T>): Promise<T>;
@@ -99,6 +107,12 @@ export async function migrate(sequelize: Sequelize, to?: string): Promise<void> 
   await umzug.up(to === undefined ? undefined : { to });
 }
 
+/** Asks an opened database as one that is read by itself. */
+const asking =
+  (sequelize: Sequelize): Ask =>
+  (sql, values = []) =>
+    sequelize.query(sql, { replacements: values, type: QueryTypes.SELECT }) as Promise<never[]>;
+
 /** Steps that the tables of a database have taken; none where it is new. */
 async function stepsTaken(sequelize: Sequelize): Promise<string[]> {
   const tables = await sequelize.query("SELECT name FROM sqlite_master WHERE name = 'migrations'", {
@@ -110,31 +124,28 @@ async function stepsTaken(sequelize: Sequelize): Promise<string[]> {
 }
 
 /** Brings an opened database up to date: a newer one is left alone, and an older one is copied before it changes. */
-async function bringUpToDate(sequelize: Sequelize, folder: string): Promise<void> {
+async function bringUpToDate(
+  sequelize: Sequelize,
+  { folder, named, mayCopy }: { folder: string; named: Named; mayCopy: boolean },
+): Promise<void> {
   const taken = await stepsTaken(sequelize);
-  const unknown = taken.find((name) => !MIGRATIONS.some((each) => each.name === name));
+  const unknown = taken.find((name) => !isStep(name));
   if (unknown) {
     throw new Fault(
-      `${databaseIn(folder)} was written by a newer Schmelz (${unknown} is not known here): start that one, or put back a copy from before.`,
+      `${named.called} was written by a newer Schmelz (${unknown} is not known here): start that one, or put back a copy from before.`,
     );
   }
   const next = MIGRATIONS.find(({ name }) => !taken.includes(name));
-  if (taken.length > 0 && next) {
-    const backups = backupsIn(folder);
-    mkdirSync(backups, { recursive: true, mode: 0o700 });
-    const copy = join(backups, `before-${next.name}-${new Date().toISOString().replaceAll(/[:.]/g, '-')}.sqlite`);
-    await sequelize.query('VACUUM INTO :copy', { replacements: { copy } });
-    chmodSync(copy, 0o600);
-  }
+  if (taken.length > 0 && next && mayCopy) await copyBefore(folder, `before-${next.name}`, asking(sequelize));
   await migrate(sequelize);
 }
 
 /** Makes the data folder and its database where they are not there yet, for the eyes of this user alone. */
-function prepareFolder(folder: string): void {
+function prepareFolder(folder: string, named: Named): void {
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   accessSync(folder, constants.R_OK | constants.W_OK | constants.X_OK);
   chmodSync(folder, 0o700);
-  inspectFile(folder);
+  inspectFile(databaseIn(folder), named, !existsSync(backupsIn(folder)));
   // The files that SQLite puts beside its database take their rights from it.
   for (const file of [databaseIn(folder), lockIn(folder)]) {
     closeSync(openSync(file, 'a', 0o600));
@@ -160,19 +171,23 @@ function sameFiles(folder: string): () => void {
 
 /**
  * Opens (or makes) the data folder, holds it for this process and brings its tables up to date.
+ * @param copy how a copy is named that lies in the folder to be judged; left out: it is the workshop itself
  * @throws Fault or FolderInUse in words
  */
-export async function openStore(folder: string): Promise<Store> {
+export async function openStore(folder: string, copy?: Named): Promise<Store> {
   try {
-    return await open(folder);
+    return await open(folder, copy ?? workshopIn(folder), copy === undefined);
   } catch (error) {
     throw faultIn(error, folder) ?? error;
   }
 }
 
-async function open(folder: string): Promise<Store> {
-  prepareFolder(folder);
+async function open(folder: string, named: Named, mayCopy: boolean): Promise<Store> {
+  prepareFolder(folder, named);
   const unlock = await lockFolder(folder);
+  sweepLeftovers(folder);
+  const asItWasLeft = isAsLeft(folder);
+  let vouchedFor = asItWasLeft;
   const sequelize = new Sequelize({
     dialect: 'sqlite',
     storage: databaseIn(folder),
@@ -180,9 +195,9 @@ async function open(folder: string): Promise<Store> {
     transactionType: Transaction.TYPES.IMMEDIATE,
   });
   try {
-    await quickCheck(sequelize, folder);
+    await quickCheck(asking(sequelize), named);
     await sequelize.query('PRAGMA journal_mode = WAL');
-    await bringUpToDate(sequelize, folder);
+    await bringUpToDate(sequelize, { folder, named, mayCopy });
   } catch (error) {
     await sequelize.close();
     await unlock();
@@ -204,6 +219,8 @@ async function open(folder: string): Promise<Store> {
   };
   return {
     folder,
+    asItWasLeft,
+    vouch: () => void (vouchedFor = true),
     models: defineModels(sequelize),
     write: (work) => writing(() => sequelize.transaction(work)),
     alone: (work) =>
@@ -241,6 +258,7 @@ async function open(folder: string): Promise<Store> {
       await turn.catch(() => undefined);
       await sequelize.query('PRAGMA wal_checkpoint(TRUNCATE)').catch(() => undefined); // the log of the database keeps it
       await sequelize.close();
+      if (vouchedFor) leave(folder);
       await unlock();
     },
   };

@@ -1,1 +1,2 @@
 export * from './log.ts';
+export * from './in-turn.ts';

@@ -9,6 +9,8 @@ export interface Entry {
   at: number;
   /** What the device's clock said, where it was so far off that the server put the time right; ms since 1970. */
   saidAt?: number;
+  /** By how much the clock of the device was before the server's when it sent this, where by a minute or more; ms. */
+  ahead?: number;
   /** Who stood at the bench, where the workshop has said who works there. */
   who?: string;
   kind: string;

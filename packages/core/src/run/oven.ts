@@ -1,6 +1,7 @@
 import type { CountFrom } from '../bake/count-from.ts';
 import type { DoorOpening } from '../bake/running.ts';
 import { headsOf, headsRefusal, type Around, type HeadsInRun, type SharedEntry } from './heads-in-run.ts';
+import { inTurn } from '../log/in-turn.ts';
 import { standing, undoRefusal, type Entry, type UndoEntry } from '../log/log.ts';
 
 /** What is said of one load of the oven. The first entry shuts the door on heads of one ticket or of several. */
@@ -78,7 +79,7 @@ function loaded(entry: Extract<OvenEntry, { kind: 'load' }>): OvenState {
  */
 export function ovenState(log: OvenLog): OvenState {
   let state = EMPTY;
-  for (const entry of standing<OvenEntry>(log)) {
+  for (const entry of inTurn<OvenEntry>(log)) {
     if (entry.kind === 'load') state = loaded(entry);
     if (state.phase !== 'baking') continue;
     if (entry.kind === 'warm' && state.warmAt === null) {
@@ -144,7 +145,7 @@ export function ovenRefusal(log: OvenLog, entry: OvenEntry | UndoEntry, around: 
  */
 export function ovenShares(log: OvenLog): SharedEntry[] {
   const { heads, count } = ovenState(log);
-  const entries = standing<OvenEntry>(log);
+  const entries = inTurn<OvenEntry>(log);
   const loadId = entries.find((entry) => entry.kind === 'load')?.id;
   return entries.flatMap((entry) =>
     heads.map(({ ticketId, step, count: own }): SharedEntry => {

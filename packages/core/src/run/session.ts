@@ -1,5 +1,6 @@
 import type { DispositionId } from '../job/dispositions.ts';
 import { headsRefusal, placeInRun, type Around, type HeadsInRun, type SharedEntry } from './heads-in-run.ts';
+import { inTurn } from '../log/in-turn.ts';
 import { undoRefusal, standing, workSeconds, type Entry, type UndoEntry } from '../log/log.ts';
 
 /**
@@ -65,7 +66,7 @@ const EMPTY: SessionState = {
  * @example sessionState([]).phase // 'empty'
  */
 export function sessionState(log: SessionLog): SessionState {
-  const entries = standing<SessionEntry>(log);
+  const entries = inTurn<SessionEntry>(log);
   let state = EMPTY;
   let setS = 0;
   for (const entry of entries) {
@@ -134,7 +135,7 @@ export function sessionRefusal(
  * @example sessionShares([]) // []
  */
 export function sessionShares(log: SessionLog): SharedEntry[] {
-  return standing<SessionEntry>(log).flatMap((entry): SharedEntry[] => {
+  return inTurn<SessionEntry>(log).flatMap((entry): SharedEntry[] => {
     const { id, at } = entry;
     const who = entry.who === undefined ? {} : { who: entry.who };
     if (entry.kind === 'good') {

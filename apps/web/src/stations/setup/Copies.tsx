@@ -66,7 +66,7 @@ export function Copies() {
       },
     });
   if (!copies) return null;
-  const [newest] = copies;
+  const newest = copies.find(({ wrong }) => wrong === null);
   return (
     <section>
       <Heading>Copies</Heading>
@@ -92,7 +92,7 @@ export function Copies() {
       </div>
       <TableAsCsv />
       <ul className="mt-3">
-        {copies.slice(0, all ? undefined : FIRST).map(({ name, why, at, bytes }) => (
+        {copies.slice(0, all ? undefined : FIRST).map(({ name, why, at, bytes, wrong }) => (
           <li
             key={name}
             className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1 border-b border-rule py-2"
@@ -103,7 +103,9 @@ export function Copies() {
                 {WHY[why]}, {Math.max(0.1, Math.round(bytes / 1e5) / 10)} MB
               </span>
             </span>
-            {asking === name ? (
+            {wrong !== null ? (
+              <Caution>This copy {wrong}: it cannot be put back.</Caution>
+            ) : asking === name ? (
               <span className="flex flex-wrap items-center gap-2">
                 <span>Everything since then goes; it is copied first.</span>
                 <Button disabled={putBack.isPending} onClick={() => put(name)}>
