@@ -14,9 +14,14 @@ export interface Config {
   /** The thread that calculates; null where it is not built: then it is done in the server's own. */
   computeWorker: string | null;
   password: string | null;
+  /** What is written to the log. */
+  logLevel: (typeof LOG_LEVELS)[number];
   /** Where probes are read: nowhere, the simulated logger that ships with it, or a logger at host and port. */
   logger: 'off' | 'simulated' | { host: string; port: number };
 }
+
+export const LOG_LEVELS = ['silent', 'error', 'warn', 'info', 'debug'] as const;
+const isLevel = (text: string): text is Config['logLevel'] => (LOG_LEVELS as readonly string[]).includes(text);
 
 export class BadConfig extends Error {}
 
@@ -45,6 +50,8 @@ export function readConfig(env: Record<string, string | undefined>, root: string
   if (password !== null && password.length < 8) {
     throw new BadConfig('SCHMELZ_PASSWORD is too short; allowed: 8 characters or more');
   }
+  const logLevel = env['SCHMELZ_LOG'] || 'warn';
+  if (!isLevel(logLevel)) throw new BadConfig(`SCHMELZ_LOG is ${logLevel}; allowed: ${LOG_LEVELS.join(', ')}`);
   if (!isLoopback(host) && password === null) {
     throw new BadConfig(
       `SCHMELZ_HOST is ${host}, which others can reach: set SCHMELZ_PASSWORD too, or leave SCHMELZ_HOST at 127.0.0.1.`,
@@ -54,6 +61,7 @@ export function readConfig(env: Record<string, string | undefined>, root: string
     host,
     port,
     password,
+    logLevel,
     names: namesOf(env['SCHMELZ_NAMES'] || ''),
     logger: loggerOf(env['SCHMELZ_LOGGER'] || 'off'),
     dataFolder: env['SCHMELZ_DATA'] || join(root, 'data', 'workshop'),

@@ -11,11 +11,10 @@ process.umask(0o077);
 for (const stream of [process.stdout, process.stderr]) stream.on('error', () => undefined);
 
 const root = resolve(dirname(fileURLToPath(import.meta.url)), '..', '..', '..');
-const log = makeLog(process.env['SCHMELZ_LOG'] ?? 'warn');
 
 try {
   const config = readConfig(process.env, root);
-  const running = await serve(config, log);
+  const running = await serve(config, makeLog(config.logLevel));
   console.log(`Schmelz is ready: ${running.url}`);
   console.log(`Data folder: ${config.dataFolder}`);
   for (const signal of ['SIGINT', 'SIGTERM'] as const) {

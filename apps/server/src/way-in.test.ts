@@ -2,7 +2,7 @@ import { once } from 'node:events';
 import { statSync } from 'node:fs';
 import { request as httpRequest } from 'node:http';
 import { join } from 'node:path';
-import { brotliCompressSync } from 'node:zlib';
+import { brotliCompressSync, gzipSync } from 'node:zlib';
 import { readConfig } from './config.ts';
 import { makeLog } from './server.ts';
 import { temporaryFolder, testServer, type TestServer } from './test/server.ts';
@@ -63,6 +63,40 @@ describe('with a password', () => {
     expect((await raw(`${server.url}/API/compute/yield`, { method: 'POST', body: '{}' })).status).toBeGreaterThan(400);
     const pots = await server.call('GET', '/api/pots', undefined, { cookie });
     expect(pots.body.map((each: { name: string }) => each.name)).not.toContain('Sly');
+  });
+
+  test('what is packed and unpacks without end is refused while it is still being sent', async () => {
+    const headers = { 'content-type': 'application/json', 'content-encoding': 'gzip' };
+    const sent = httpRequest(`${server.url}/api/login`, { method: 'POST', headers, agent: false });
+    sent.on('error', () => undefined); // the server hangs up on the rest
+    // Half of it is here, and the other half never comes.
+    const bomb = gzipSync(Buffer.alloc(64e6, ' '));
+    sent.write(bomb.subarray(0, bomb.length / 2));
+    const [answer] = await once(sent, 'response');
+    expect(answer.statusCode).toBe(413);
+    sent.destroy();
+  });
+
+  test('what streams for hours ends with the session that asked for it, and no other does', async () => {
+    const listen = async (with_: string) => {
+      const answer = await fetch(`${server.url}/api/readings/stream`, { headers: { cookie: with_ } });
+      const reader = answer.body!.getReader();
+      await reader.read();
+      let over = false;
+      const ended = (async () => {
+        while (!(await reader.read()).done);
+        over = true;
+      })();
+      return { ended, isOver: () => over };
+    };
+    const own = cookieOf((await login()).headers);
+    const other = cookieOf((await login()).headers);
+    const [one, two] = [await listen(own), await listen(other)];
+    await server.call('POST', '/api/logout', {}, { cookie: own });
+    await one.ended;
+    expect(two.isOver()).toBe(false);
+    await server.call('POST', '/api/logout-others', {}, { cookie });
+    await two.ended;
   });
 
   test('a password that is no text is refused, not converted', async () => {

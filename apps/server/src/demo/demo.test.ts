@@ -299,7 +299,7 @@ describe('the demo workshop', () => {
 
   test('everything comes out as one document, in pieces: each row once, in the order it was written', async () => {
     let [text, pieces] = ['', 0];
-    for await (const piece of exportAll(store)) [text, pieces] = [text + String(piece), pieces + 1];
+    for await (const piece of await exportAll(store)) [text, pieces] = [text + String(piece), pieces + 1];
     const whole = JSON.parse(text) as Record<string, { id: string }[]>;
     expect(pieces).toBeGreaterThan(20);
     for (const name of ['tickets', 'pours', 'runs', 'runTickets', 'entries', 'stockMoves', 'lotUses'] as const) {

@@ -27,7 +27,10 @@ const drained: Middleware = async (ctx, next) => {
   try {
     await next();
   } catch (error) {
-    if ((error as { status?: number }).status === 413 && !ctx.req.readableEnded) {
+    const isTooLarge = (error as { status?: number }).status === 413;
+    // What was packed is not unpacked any further, and nobody waits for its end: it may have none.
+    if (isTooLarge && ctx.get('content-encoding')) ctx.req.unpipe();
+    else if (isTooLarge && !ctx.req.readableEnded) {
       ctx.req.resume();
       await once(ctx.req, 'end', { signal: AbortSignal.timeout(DRAIN_MS) }).catch(() => ctx.req.destroy());
     }

@@ -22,7 +22,12 @@ export interface Sessions {
   logout(ctx: Context, which: 'this' | 'others'): Promise<void>;
   /** Sessions that are open; none where no password is set. */
   count(): Promise<number>;
+  /** Calls `end` when the session of a request is over, by a word or by its time; what it gives stops that. */
+  whenOver(ctx: Context, end: () => void): () => void;
 }
+
+/** So often a session that something hangs on is looked at: its time may have run out. */
+const LOOK_MS = 30_000;
 
 /** Wrong passwords by address: how many, and until when none is looked at. */
 function delays(now: () => number) {
@@ -54,6 +59,12 @@ export function sessions(store: Store, password: string | null, now: () => numbe
     createHmac('sha256', password ?? '')
       .update(token)
       .digest('hex');
+  /** What hangs on a session: streams that go on for hours. */
+  const hanging = new Set<{ id: string; end: () => void }>();
+  const endWhere = (over: (id: string) => boolean) => {
+    for (const each of [...hanging]) if (over(each.id)) each.end();
+  };
+  const isOpen = async (id: string) => (await table.count({ where: { id, until: { [Op.gte]: now() } } })) > 0;
   const ownId = (ctx: Context) => keyed(ctx.cookies.get(SESSION_COOKIE) ?? '');
   const setCookie = (ctx: Context, token: string | null) => {
     // Behind a proxy that ends https the header says so; whoever lies here only harms the own cookie.
@@ -66,7 +77,7 @@ export function sessions(store: Store, password: string | null, now: () => numbe
     guard: async (ctx, next) => {
       if (password !== null) {
         const id = ownId(ctx);
-        if ((await table.count({ where: { id, until: { [Op.gte]: now() } } })) === 0) {
+        if (!(await isOpen(id))) {
           ctx.throw(401, 'This workshop has a password: log in first.');
         }
       }
@@ -91,7 +102,22 @@ export function sessions(store: Store, password: string | null, now: () => numbe
       await store.write((transaction) =>
         table.destroy({ where: which === 'this' ? { id } : { id: { [Op.ne]: id } }, transaction }),
       );
+      endWhere((each) => (each === id) === (which === 'this'));
       if (which === 'this') setCookie(ctx, null);
+    },
+    whenOver(ctx, end) {
+      if (password === null) return () => undefined;
+      const each = { id: ownId(ctx), end };
+      hanging.add(each);
+      const look = setInterval(() => {
+        void isOpen(each.id)
+          .catch(() => true) // a store that cannot be asked ends nothing
+          .then((open) => !open && end());
+      }, LOOK_MS);
+      return () => {
+        clearInterval(look);
+        hanging.delete(each);
+      };
     },
     count: async () => (password === null ? 0 : table.count({ where: { until: { [Op.gte]: now() } } })),
   };

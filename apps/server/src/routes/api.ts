@@ -16,7 +16,7 @@ export function apiRouter(store: Store, config: Config, sessions: Sessions, feed
   const handlers: Handlers = {
     ...workshopHandlers(store, config, sessions),
     ...thingHandlers(store),
-    ...heatHandlers(store, feed),
+    ...heatHandlers(store, feed, sessions),
     ...jobHandlers(store),
   };
   return routerOf(handlers, sessions.guard, Object.keys(CALCULATIONS), (name, sent) => compute.run(name, sent));

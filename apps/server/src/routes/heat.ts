@@ -1,5 +1,6 @@
 import { PassThrough, type Readable } from 'node:stream';
 import type { Context } from 'koa';
+import type { Sessions } from '../middleware/session.ts';
 import { fillTableOf } from '../services/fill-records.ts';
 import { importLogCsv } from '../services/logs.ts';
 import { addLot, cleanLot, lotsKept } from '../services/lots.ts';
@@ -16,16 +17,18 @@ const USUAL_POINTS = 400;
 /** Later than anything on record. */
 const FOR_EVER = 4e12;
 
-/** Readings and weights as they come, as server-sent events. */
-function stream(ctx: Context, feed: Feed): Readable {
+/** Readings and weights as they come, as server-sent events, for as long as who asks is logged in. */
+function stream(ctx: Context, feed: Feed, sessions: Sessions): Readable {
   const events = new PassThrough();
   const stopReadings = feed.subscribe((readings) => events.write(`data: ${JSON.stringify(readings)}\n\n`));
   const stopWeights = feed.subscribeWeights((weights) =>
     events.write(`event: weight\ndata: ${JSON.stringify(weights)}\n\n`),
   );
   const heartbeat = setInterval(() => events.write(': still here\n\n'), HEARTBEAT_MS);
+  const stopWaiting = sessions.whenOver(ctx, () => events.end());
   events.on('close', () => {
     clearInterval(heartbeat);
+    stopWaiting();
     stopReadings();
     stopWeights();
   });
@@ -37,7 +40,7 @@ function stream(ctx: Context, feed: Feed): Readable {
 }
 
 /** Lots of lead, dated notes, and probes. */
-export const heatHandlers = (store: Store, feed: Feed) =>
+export const heatHandlers = (store: Store, feed: Feed, sessions: Sessions) =>
   ({
     'GET /lead-lots': () => lotsKept(store),
     'POST /lead-lots': ({ body }) => addLot(store, body),
@@ -55,7 +58,7 @@ export const heatHandlers = (store: Store, feed: Feed) =>
     'GET /readings': ({ query: { channel, from = 0, to = Date.now(), points = USUAL_POINTS } }) =>
       readStretch(store, { channel, from, to, points }),
     'GET /readings/raw': ({ query: { channel, from = 0, to = FOR_EVER } }) => rawReadings(store, channel, from, to),
-    'GET /readings/stream': ({ ctx }) => stream(ctx, feed),
+    'GET /readings/stream': ({ ctx }) => stream(ctx, feed, sessions),
     'POST /readings/import': ({ query, body }) =>
       importLogCsv(store, body, query.mapping, { again: query.again === 'true' }),
   }) satisfies Partial<Handlers>;

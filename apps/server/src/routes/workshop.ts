@@ -74,9 +74,10 @@ export function workshopHandlers(store: Store, config: Config, sessions: Session
     'POST /goods/moves': ({ body }) => moveGoods(store, body),
     'POST /goods/moves/:id/strike': ({ params }) => strikeGoods(store, params.id),
 
-    'GET /export': ({ ctx }) => {
+    'GET /export': async ({ ctx }) => {
+      const document = await exportAll(store);
       ctx.attachment('schmelz-workshop.json');
-      return exportAll(store);
+      return document;
     },
     'GET /export/tables/:table': ({ ctx, params: { table } }) => {
       ctx.attachment(`schmelz-${table}.csv`);

@@ -1,3 +1,5 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { InvalidInput } from '@schmelz/contract';
 import { calculate, computing, type Computing } from './compute.ts';
@@ -34,10 +36,36 @@ describe.each([
   });
 });
 
-test('one that takes too long is ended and told so; those behind it are asked anew', async () => {
-  // No thread begins within a millisecond.
-  const { run } = start(SCRIPT, 1);
-  const answers = await Promise.allSettled([1, 2].map((good) => run('yield', { good, casts: 10 })));
-  const words = answers.map((answer) => answer.status === 'rejected' && (answer.reason as Error).message);
-  expect(words).toEqual([expect.stringMatching(/^This takes longer than .* s to work out/), expect.anything()]);
+describe('the limit', () => {
+  const LIMIT_MS = 150;
+  /** A worker that takes longer to start than the limit, answers with the name it was asked by, and may be stuck. */
+  const slow = join(mkdtempSync(join(tmpdir(), 'schmelz-worker-')), 'slow.mjs');
+  writeFileSync(
+    slow,
+    `import { parentPort } from 'node:worker_threads';
+     const begun = performance.now();
+     while (performance.now() - begun < ${2 * LIMIT_MS});
+     parentPort.postMessage('ready');
+     parentPort.on('message', ({ id, name }) => {
+       if (name === 'stuck') for (;;);
+       parentPort.postMessage({ id, result: name });
+     });`,
+  );
+
+  test('is of one calculation, and not of the start of its thread', async () => {
+    const { run } = start(slow, LIMIT_MS);
+    expect(await Promise.all([run('one', {}), run('two', {})])).toEqual(['one', 'two']);
+  });
+  test('ends one that takes too long, and tells it; those behind it are asked anew', async () => {
+    const { run } = start(slow, LIMIT_MS);
+    const asked = ['one', 'stuck', 'two', 'three'].map((name) => run(name, {}));
+    const answers = await Promise.allSettled(asked);
+    expect(answers.map((each) => (each.status === 'fulfilled' ? each.value : (each.reason as Error).message))).toEqual([
+      'one',
+      expect.stringMatching(/^This takes longer than 0.15 s to work out/),
+      'two',
+      'three',
+    ]);
+    expect(await run('four', {})).toBe('four');
+  });
 });

@@ -9,7 +9,8 @@ import { loadSolver } from './solver.ts';
 /** Longer than this nobody waits for an answer over the wire. */
 const LIMIT_MS = 10_000;
 
-/** What a worker says of a calculation: its result, or why it was refused. */
+/** What a worker says: that it can begin, or of a calculation its result, or why it was refused. */
+export type Said = 'ready' | Answer;
 export type Answer =
   | { id: number; result: unknown }
   | { id: number; invalid: FieldProblem[] }
@@ -44,7 +45,8 @@ export interface Computing {
 interface Waiting {
   resolve(result: unknown): void;
   reject(error: Error): void;
-  limit: NodeJS.Timeout;
+  /** Runs while it is worked on; a worker that still starts works on nothing. */
+  limit: NodeJS.Timeout | undefined;
 }
 
 const tooLong = (limitMs: number) =>
@@ -57,6 +59,7 @@ const tooLong = (limitMs: number) =>
  */
 export function computing(script: string | null, limitMs = LIMIT_MS): Computing {
   let worker: Worker | null = null;
+  let isReady = false;
   let asked = 0;
   const waiting = new Map<number, Waiting & { name: string; body: unknown }>();
 
@@ -72,14 +75,20 @@ export function computing(script: string | null, limitMs = LIMIT_MS): Computing 
   };
   const restart = () => {
     const [first] = waiting.values();
-    if (!first) return;
+    if (!first || !isReady) return;
     clearTimeout(first.limit);
     first.limit = setTimeout(giveUp, limitMs);
   };
   const begin = (): Worker => {
     const begun = new Worker(script!);
     begun.unref();
-    begun.on('message', settle);
+    isReady = false;
+    begun.on('message', (said: Said) => {
+      if (said !== 'ready') return settle(said);
+      if (worker !== begun) return;
+      isReady = true;
+      restart();
+    });
     begun.on('error', (error) => {
       if (worker === begun) worker = null;
       for (const [id, one] of waiting) {
@@ -110,10 +119,9 @@ export function computing(script: string | null, limitMs = LIMIT_MS): Computing 
       worker ??= begin();
       const id = (asked += 1);
       return new Promise((resolve, reject) => {
-        const limit = setTimeout(giveUp, limitMs);
-        if (waiting.size > 0) clearTimeout(limit); // it waits for those before it
-        waiting.set(id, { resolve, reject, limit, name, body });
+        waiting.set(id, { resolve, reject, limit: undefined, name, body });
         worker!.postMessage({ id, name, body });
+        if (waiting.size === 1) restart(); // others wait for those before them
       });
     },
     async stop() {

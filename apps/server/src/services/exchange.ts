@@ -70,7 +70,7 @@ export const tableCsv = (store: Store, table: CsvTable): Readable =>
  * Everything in the data folder as one JSON document, tables by name, as a stream; its form is described in
  * docs/data-format.md, its schema is `GET /api/export/schema`.
  */
-export const exportAll = (store: Store): Readable => Readable.from(wholeWorkshop(store));
+export const exportAll = (store: Store): Promise<Readable> => wholeWorkshop(store);
 
 /** The schema of that document, for the tables as they are. */
 export async function exportSchema(store: Store): Promise<Record<string, unknown>> {

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { chmodSync } from 'node:fs';
 import { join } from 'node:path';
+import { Readable } from 'node:stream';
 import { Sequelize } from 'sequelize';
 import { asWorkshop, type Judge } from './backups.ts';
 import { makeWhole, removeDatabase, type Backup } from './copies-on-disk.ts';
@@ -138,19 +139,19 @@ export async function* documentOf(ask: Ask): AsyncGenerator<string> {
  * The whole workshop as JSON, as it stands at this moment: from a copy of its own, so that taps that come meanwhile do
  * not stand in one table and miss in another.
  */
-export async function* wholeWorkshop(store: Store): AsyncGenerator<string> {
+export async function wholeWorkshop(store: Store): Promise<Readable> {
   const copy = join(store.folder, `export-${randomUUID()}.sqlite`);
   try {
+    // Before anything is answered: on a full disk there is no document, and that is said.
     await store.select('VACUUM INTO :copy', { copy });
     chmodSync(copy, 0o600);
     const { ask, close } = await openDatabase(copy);
-    try {
-      yield* documentOf(ask);
-    } finally {
-      await close();
-    }
-  } finally {
+    const document = Readable.from(documentOf(ask));
+    // However it ends, and whether anybody read it or not.
+    return document.once('close', () => void close().then(() => removeDatabase(copy)));
+  } catch (error) {
     removeDatabase(copy);
+    throw error;
   }
 }
 

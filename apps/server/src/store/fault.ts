@@ -19,6 +19,7 @@ const WORDS: Record<string, string> = {
   EROFS: 'the disk is read-only; make it writable, or set SCHMELZ_DATA to another folder',
   ENOTDIR: 'a part of its path is a file; set SCHMELZ_DATA to another folder',
   EEXIST: 'it is a file; set SCHMELZ_DATA to another folder',
+  EISDIR: 'a folder lies where a file of it should be; put it elsewhere',
   ENOENT: 'it is not there; put it back, or set SCHMELZ_DATA to another folder',
   ENOSPC: 'the disk is full; free some space',
   SQLITE_FULL: 'the disk is full; free some space',

@@ -120,6 +120,13 @@ test('before its tables change an older database is copied, for the eyes of this
   expect(readdirSync(join(path, 'backups'))).toHaveLength(1);
 });
 
+/** A data folder in which a folder is called as the database should be. */
+function withFolderInside(): string {
+  const path = temporaryFolder();
+  mkdirSync(databaseIn(path));
+  return path;
+}
+
 describe('while the server runs', () => {
   const pot = { name: 'Second', capacityKg: 9, powerW: 700, lossWPerK: 0.5 };
 
@@ -147,6 +154,21 @@ describe('while the server runs', () => {
     expect(of('SQLITE_BUSY').status).toBe(500);
   });
 
+  test('an export that finds no room is told so, and leaves nothing behind', async () => {
+    const server = await testServer();
+    const { store } = server.running;
+    const select = store.select;
+    store.select = (sql, ...rest) =>
+      sql.startsWith('VACUUM')
+        ? Promise.reject(Object.assign(new Error('database or disk is full'), { code: 'SQLITE_FULL' }))
+        : select(sql, ...rest);
+    const { status, body } = await server.call('GET', '/api/export');
+    expect([status, body.detail]).toEqual([503, expect.stringMatching(/the disk is full; free some space/)]);
+    store.select = select;
+    expect((await server.call('GET', '/api/export')).status).toBe(200);
+    await server.stop();
+  });
+
   test('a log that nobody can write ends nothing, nor a terminal that is full', () => {
     const main = join(__dirname, '..', '..', 'dist', 'main.js');
     const path = temporaryFolder();
@@ -162,6 +184,12 @@ describe('while the server runs', () => {
       /no address of this machine/,
     ],
     ['a setting that cannot be', { SCHMELZ_PORT: 'high' }, /SCHMELZ_PORT is high; allowed/],
+    [
+      'a log that is none',
+      { SCHMELZ_LOG: 'loud' },
+      /^SCHMELZ_LOG is loud; allowed: silent, error, warn, info, debug$/m,
+    ],
+    ['a folder in the place of the database', { SCHMELZ_DATA: withFolderInside() }, /a folder lies where a file of it/],
     ['a folder that is a file', { SCHMELZ_DATA: __filename }, /cannot be used: it is a file/],
   ])('%s is said at the start, in one line', (_what, env, says) => {
     const main = join(__dirname, '..', '..', 'dist', 'main.js');
