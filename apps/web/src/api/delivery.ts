@@ -8,7 +8,7 @@ import { ApiProblem, request } from './client.ts';
 export interface OnItsWay {
   path: string;
   entry: Entry;
-  /** Its turn; what an earlier page left comes before all that is said on this one. */
+  /** Its turn among all that was tapped on this device, on whichever page. */
   turn: number;
   /** The server has it (null), or does not take it, and why. */
   done(refusedBecause: string | null): Promise<void>;
@@ -36,6 +36,27 @@ function meaning(error: unknown): 'wait' | 'stumbled' | 'refused' {
  */
 const onItsWay: OnItsWay[] = [];
 let sending = false;
+/** Whether this page sends, and what else of this device is to be sent is looked for, before the next one goes. */
+let sender: { isMine(): boolean; gather(): Promise<void> } = { isMine: () => true, gather: async () => undefined };
+let gathered = true;
+
+/** Names who decides which page sends. */
+export function sendBy(decides: typeof sender): void {
+  sender = decides;
+}
+
+/** There may be taps of other pages, or of ones that are closed: they are sent in their turn. */
+export function lookForMore(): void {
+  gathered = false;
+  if (sending) wakeUp();
+  else void sendAll();
+}
+
+/** A tap that another page has sent needs no sending. */
+export function isSent(id: string): void {
+  const at = onItsWay.findIndex(({ entry }) => entry.id === id);
+  if (at >= 0) onItsWay.splice(at, 1);
+}
 let wakeUp = () => {};
 const lockedOut = new Set<() => void>();
 
@@ -81,7 +102,13 @@ async function sendAll(): Promise<void> {
   sending = true;
   let wait = FIRST_RETRY_MS;
   let stumbles = 0;
-  for (let first = onItsWay[0]; first; first = onItsWay[0]) {
+  while (sender.isMine()) {
+    if (!gathered) {
+      gathered = true;
+      await sender.gather();
+    }
+    const [first] = onItsWay;
+    if (!first) break;
     const { path, entry, done } = first;
     let why: string | null = null;
     try {
@@ -92,6 +119,7 @@ async function sendAll(): Promise<void> {
       if (means === 'wait' || (means === 'stumbled' && stumbles < STUMBLES)) {
         say(error);
         await rest(wait);
+        gathered = false; // another page may have tapped meanwhile
         wait = Math.min(SLOWEST_RETRY_MS, wait * 2);
         continue;
       }
@@ -100,7 +128,7 @@ async function sendAll(): Promise<void> {
     toast.dismiss(TROUBLE);
     wait = FIRST_RETRY_MS;
     stumbles = 0;
-    onItsWay.splice(onItsWay.indexOf(first), 1);
+    isSent(entry.id);
     await done(why);
   }
   sending = false;

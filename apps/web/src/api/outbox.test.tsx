@@ -48,7 +48,7 @@ describe('taps on their way', () => {
     });
     await waitFor(() => expect(first.result.current.unsaved).toBe(2));
     first.unmount();
-    const kept = await tapStore.all(path);
+    const kept = (await tapStore.all(path)).map(({ entry }) => entry);
     expect(kept.map((entry) => entry.kind)).toEqual(['charge', 'blank']);
 
     // A reload: the page and its outbox are gone, the storage is not.
@@ -238,7 +238,7 @@ describe('taps on their way', () => {
 
   test('taps of an earlier page are sent whichever screen is opened first', async () => {
     const tap: PourEntry = { id: 'left behind', at: 1, kind: 'blank', moldId: ids.mold };
-    await tapStore.add(path, tap);
+    await tapStore.add({ path, entry: tap });
     const api = fakeApi();
     await resumeOutboxes();
     await waitFor(() => expect(api.writes()).toContainEqual({ method: 'POST', path: `${path}/entries`, body: tap }));
@@ -341,7 +341,7 @@ describe('taps on their way', () => {
   test('what the server already has is not counted twice', async () => {
     fakeApi();
     const known: PourEntry = { id: 'a', at: 1, kind: 'blank', moldId: ids.mold };
-    await tapStore.add(path, known);
+    await tapStore.add({ path, entry: known });
     const { result } = useLog([known]);
     expect(result.current.entries).toHaveLength(1);
     expect(nextUndo<PourEntry>(result.current.entries)?.id).toBe('a');

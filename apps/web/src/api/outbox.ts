@@ -4,9 +4,10 @@ import { toast } from 'sonner';
 import { whoIsHere } from '../bench/who.ts';
 import { Said } from '../units/Said.tsx';
 import { clearRefused, loadRefused, setAside } from './did-not-count.ts';
-import { send, type OnItsWay } from './delivery.ts';
+import { isSent, lookForMore, send, sendBy, type OnItsWay } from './delivery.ts';
 import { newId } from './id.ts';
-import { tapStore, type RefusedTap } from './tap-store.ts';
+import { makeSender } from './sender.ts';
+import { tapStore, type RefusedTap, type TapOnDisk } from './tap-store.ts';
 import { now } from '../units/now.ts';
 
 /** An entry as the bench says it: the id and the time are added here. */
@@ -40,6 +41,10 @@ interface Outbox {
   working(): boolean;
   /** Resolves when all that was said is on this device. */
   settled(): Promise<void>;
+  /** Takes up taps that lie on the disk and were tapped on another page. */
+  takeUp(kept: readonly TapOnDisk[]): void;
+  /** Another page has sent a tap: the server has answered for it. */
+  answered(id: string, why: string | null): void;
 }
 
 /** @param leftBehind whether what was taken was said on an earlier page: this one knows nothing of it */
@@ -68,8 +73,34 @@ const taken = () => {
   quiet = setTimeout(look, Math.max(QUIET_MS, Math.min(BETWEEN_LOOKS_MS, lookedAt + BETWEEN_LOOKS_MS - Date.now())));
 };
 
-let turns = 0;
-const BEFORE_THIS_PAGE = 1e15;
+/** The number of the newest tap of this device on the disk, and of those that no disk has kept since. */
+let newestTurn = 0;
+/** Between two numbers of the disk there is room for what it did not keep. */
+const BETWEEN_TURNS = 1e-6;
+
+const sender = makeSender({
+  look: lookForMore,
+  answered(path, id, why) {
+    outboxes.get(path)?.answered(id, why);
+    if (why !== null) void loadRefused().catch(notKept);
+  },
+});
+sendBy({ isMine: sender.isMine, gather: takeUpAll });
+
+/** Takes up all that lies on this device's disk and is not on its way from this page. */
+async function takeUpAll(): Promise<void> {
+  try {
+    const [kept, open] = [await tapStore.everything(), await sender.openPages()];
+    const others = kept.filter(({ page }) => page !== sender.page);
+    for (const path of new Set(others.map((tap) => tap.path))) {
+      outboxOf(path).takeUp(others.filter((tap) => tap.path === path));
+    }
+    const left = others.filter(({ page, entry }) => open && !(page && open.has(page)) && !foundAtStart?.has(entry.id));
+    if (left.length > 0 && foundAtStart) tellOf(left);
+  } catch (error) {
+    notKept(error);
+  }
+}
 
 /** What the application says by itself, from a model or a probe: nobody need hear that it came too late. */
 const saidByItself = (entry: Entry) => 'by' in entry && entry.by !== 'hand';
@@ -99,21 +130,25 @@ export function makeOutbox(path: string): Outbox {
       }
       const pending = contents.pending.filter(({ id }) => id !== entry.id);
       change({ pending, confirmed: why === null ? [...contents.confirmed, entry] : contents.confirmed });
-      leftBehind ||= turn < 0;
+      leftBehind ||= ofAnother.has(entry.id);
       if (pending.length === 0) taken();
+      sender.answered(path, entry.id, why);
     },
   });
 
+  /** Taps that were not made on this page. */
+  const ofAnother = new Set<string>();
+  const takeUp = (kept: readonly TapOnDisk[]) => {
+    const known = new Set([...contents.pending, ...contents.confirmed].map(({ id }) => id));
+    const found = kept.filter(({ entry }) => !known.has(entry.id));
+    if (found.length === 0) return;
+    found.forEach(({ entry }) => ofAnother.add(entry.id));
+    newestTurn = Math.max(newestTurn, ...found.map(({ seq }) => seq));
+    change({ ...contents, pending: [...found.map(({ entry }) => entry), ...contents.pending] });
+    send(found.map(({ entry, seq }) => tap(entry, seq)));
+  };
   // What an earlier page left here comes first.
-  let writing: Promise<void> = tapStore
-    .all(path)
-    .then((kept) => {
-      if (kept.length === 0) return;
-      change({ ...contents, pending: [...kept, ...contents.pending] });
-      // By its time: turns of this page count from one, those of an earlier one are below nought.
-      send(kept.map((entry) => tap(entry, entry.at - BEFORE_THIS_PAGE)));
-    })
-    .catch(notKept);
+  let writing: Promise<void> = tapStore.all(path).then(takeUp).catch(notKept);
   let turn: Promise<void> = Promise.resolve();
   let busy = false;
   return {
@@ -124,12 +159,23 @@ export function makeOutbox(path: string): Outbox {
     },
     add(entry) {
       writing = writing
-        .then(() => tapStore.add(path, entry))
+        .then(() => tapStore.add({ path, entry, page: sender.page }))
         .catch(notKept)
-        .then(() => {
+        .then((seq) => {
+          newestTurn = seq ?? newestTurn + BETWEEN_TURNS;
           change({ ...contents, pending: [...contents.pending, entry] });
-          send([tap(entry, ++turns)]);
+          send([tap(entry, newestTurn)]);
+          sender.kept();
         });
+    },
+    takeUp,
+    answered(id, why) {
+      isSent(id);
+      const entry = contents.pending.find((each) => each.id === id);
+      if (!entry) return;
+      const pending = contents.pending.filter((each) => each.id !== id);
+      change({ pending, confirmed: why === null ? [...contents.confirmed, entry] : contents.confirmed });
+      if (pending.length === 0) taken();
     },
     inTurn(work) {
       turn = turn
@@ -152,6 +198,18 @@ export function makeOutbox(path: string): Outbox {
     working: () => busy,
     settled: () => turn.then(() => writing),
   };
+}
+
+/** Taps that lay on the disk when this page was opened, and those that were told of since; null: not looked at yet. */
+let foundAtStart: Set<string> | null = null;
+/** Says that taps of a page that was closed go on their way from here. */
+function tellOf(left: readonly TapOnDisk[]): void {
+  left.forEach(({ entry }) => foundAtStart?.add(entry.id));
+  toast(
+    left.length === 1
+      ? 'A tap that a closed page had left here is being sent.'
+      : `${left.length} taps that a closed page had left here are being sent.`,
+  );
 }
 
 /** Without a disk taps go on from memory; a reload before the server has them would lose them: that is said. */
@@ -204,6 +262,10 @@ export function sayInto(path: string, said: { kind: string } & Record<string, un
   });
 }
 
+/** Taps that wait on this page to be sent, of all runs. */
+export const waitingHere = (): number =>
+  [...outboxes.values()].reduce((sum, outbox) => sum + outbox.contents().pending.length, 0);
+
 const listenToAny = (listener: () => void) => {
   anyListeners.add(listener);
   return () => void anyListeners.delete(listener);
@@ -234,7 +296,9 @@ export function useSaidUnder(prefix: string): ReadonlyMap<string, readonly Entry
 export async function resumeOutboxes(): Promise<void> {
   try {
     await loadRefused();
-    (await tapStore.paths()).forEach(outboxOf);
+    const kept = await tapStore.everything();
+    foundAtStart = new Set(kept.map(({ entry }) => entry.id));
+    kept.forEach(({ path }) => outboxOf(path));
   } catch (error) {
     notKept(error);
   }

@@ -5,7 +5,11 @@ interface KeptTap {
   seq?: number;
   path: string;
   entry: Entry;
+  /** The page that it was tapped on; left out: one of before pages had names. */
+  page?: string;
 }
+/** A tap as it lies on the disk: its number is the order in which all pages of this device kept them. */
+export type TapOnDisk = KeptTap & { seq: number };
 /** A tap that the server did not take: kept until the maker has seen it. */
 export interface RefusedTap {
   path: string;
@@ -59,9 +63,10 @@ async function inTime<T>(work: Promise<T>): Promise<T> {
   }
 }
 
-async function addTap(path: string, entry: Entry): Promise<void> {
+async function addTap(tap: KeptTap): Promise<number> {
   const transaction = (await database()).transaction('taps', 'readwrite', { durability: 'strict' });
-  await Promise.all([transaction.store.add({ path, entry }), transaction.done]);
+  const [seq] = await Promise.all([transaction.store.add(tap), transaction.done]);
+  return seq;
 }
 
 async function removeTap(id: string): Promise<void> {
@@ -83,18 +88,13 @@ async function refuseTap(refused: RefusedTap): Promise<void> {
 
 /** Taps that are kept on this device, in the order in which they were made; all fail where the disk is silent. */
 export const tapStore = {
-  all: (path: string): Promise<Entry[]> =>
-    inTime(
-      (async () => {
-        const rows = await (await database()).getAllFromIndex('taps', 'path', path);
-        return rows.sort((a, b) => a.seq! - b.seq!).map((row) => row.entry);
-      })(),
-    ),
-  /** Runs that have taps waiting here. */
-  paths: (): Promise<string[]> =>
-    inTime((async () => [...new Set((await (await database()).getAll('taps')).map((row) => row.path))])()),
-  /** Resolves when the tap is on this device's disk. */
-  add: (path: string, entry: Entry): Promise<void> => inTime(addTap(path, entry)),
+  all: (path: string): Promise<TapOnDisk[]> =>
+    inTime((async () => (await (await database()).getAllFromIndex('taps', 'path', path)) as TapOnDisk[])()),
+  /** Of all runs and all pages. */
+  everything: (): Promise<TapOnDisk[]> =>
+    inTime((async () => (await (await database()).getAll('taps')) as TapOnDisk[])()),
+  /** Resolves with its number when the tap is on this device's disk. */
+  add: (tap: Omit<KeptTap, 'seq'>): Promise<number> => inTime(addTap(tap)),
   /** It counted. */
   remove: (id: string): Promise<void> => inTime(removeTap(id)),
   /** It did not count: it is kept apart until the maker has seen it. */
