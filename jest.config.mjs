@@ -42,7 +42,11 @@ const projects = [
     ...shared,
     displayName: 'node',
     testEnvironment: 'node',
-    testMatch: only ?? ['<rootDir>/packages/**/*.test.ts', '<rootDir>/apps/server/**/*.test.ts'],
+    testMatch: only ?? [
+      '<rootDir>/packages/**/*.test.ts',
+      '<rootDir>/apps/server/**/*.test.ts',
+      '<rootDir>/scripts/*.test.ts',
+    ],
   },
   {
     ...shared,

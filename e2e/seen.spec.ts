@@ -106,6 +106,35 @@ test('what is said at a bench for a moment stands over none of its keys, nor ove
   }
 });
 
+test('that a tap did not count covers no key, number or place, at three sizes', async ({ page, empty }) => {
+  const pour = await aPourOn(empty.url, [3, 3], 14);
+  await page.goto(`${empty.url}/pour/${pour.id}`);
+  await page.route('**/entries', (route) =>
+    route.fulfill({ status: 422, json: { type: 'about:blank', title: 'No', status: 422, detail: 'Not this one.' } }),
+  );
+  await page.getByRole('button', { name: 'Pot is on' }).click();
+  const badge = page.getByRole('button', { name: '1 tap did not count' });
+  await expect(badge).toBeVisible();
+  for (const size of [...SIZES, { width: 390, height: 844 }]) {
+    await page.setViewportSize(size);
+    const box = (await badge.boundingBox())!;
+    // Whatever can be tapped or read stands clear of it.
+    const under = await page.evaluate(({ x, y, width, height }) => {
+      const own = [...document.querySelectorAll('button, a, h1, h2, [role=img], input')].filter(
+        (element) => !/did not count/.test(element.textContent ?? ''),
+      );
+      return own
+        .filter((element) => {
+          const { left, right, top, bottom } = element.getBoundingClientRect();
+          return right > left && left < x + width && right > x && top < y + height && bottom > y;
+        })
+        .map((element) => element.textContent || element.getAttribute('aria-label'));
+    }, box);
+    expect([size.width, under]).toEqual([size.width, []]);
+    await badge.click({ trial: true });
+  }
+});
+
 test('at every bench of the line what is next and all its keys are on the screen', async ({ page, demo }) => {
   for (const station of ['trim', 'paint', 'bake', 'finish']) {
     await page.goto(`${demo.url}/${station}`);

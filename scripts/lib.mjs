@@ -1,8 +1,8 @@
 // Shared by the commands of package.json: running programs, and doing again only what is out of date.
 import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
-import { dirname, join, resolve } from 'node:path';
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { dirname, join, relative, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 export const root = resolve(dirname(fileURLToPath(import.meta.url)), '..');
@@ -65,18 +65,26 @@ export function capture(program, args, { limitMinutes, ...options } = {}) {
 
 function files(folder) {
   return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
-    if (['node_modules', 'dist', '.cache', 'test'].includes(entry.name) || entry.name.includes('.test.')) return [];
+    if (['node_modules', 'dist', '.cache', 'test', ...MADE].includes(entry.name)) return [];
+    if (entry.name.includes('.test.')) return [];
     const path = join(folder, entry.name);
     return entry.isDirectory() ? files(path) : [path];
   });
 }
 
-/** Fingerprint of files by name, size and time of change: quick enough to ask at every start. */
-function fingerprint(paths) {
+/** Made from other sources on the way, and none itself. */
+const MADE = ['answers.json'];
+
+/**
+ * Fingerprint of files by their place in the project and what is in them: quick enough to ask at every start, and the
+ * same wherever the folder was moved or copied to.
+ */
+export function fingerprint(paths, from = root) {
   const hash = createHash('sha256');
-  for (const path of paths) {
-    const { size, mtimeMs } = statSync(path);
-    hash.update(`${path} ${size} ${mtimeMs}\n`);
+  for (const path of [...paths].sort()) {
+    hash.update(`${relative(from, path)} `);
+    hash.update(readFileSync(path));
+    hash.update('\n');
   }
   return hash.digest('hex');
 }

@@ -42,7 +42,7 @@ const isHarmless = ({ type, value, params }: ValidationError) =>
   value === null ||
   (typeof value === 'string' && ['max', 'min'].includes(type ?? '') && params !== undefined);
 
-/** A thing as it lies in its tables, judged by what its form takes. @throws Fault with field, value and what is allowed */
+/** A thing as it lies in its tables, judged by what its form takes. @throws Fault with field and what is allowed */
 function judgeThing(schema: AnySchema, thing: object, called: string): void {
   try {
     schema.validateSync(thing, { strict: true, abortEarly: false, disableStackTrace: true });

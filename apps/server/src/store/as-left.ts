@@ -23,7 +23,7 @@ export function isAsLeft(folder: string): boolean {
   return existsSync(mark) && readFileSync(mark, 'utf8') === markOf(folder);
 }
 
-/** Says of a database that was closed that nobody has written to it since. A folder that takes no mark is read again. */
+/** Marks a database that was closed, so that it is seen who wrote to it since; one without a mark is read whole. */
 export function leave(folder: string): void {
   const mark = markOf(folder);
   try {

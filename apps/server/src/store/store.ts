@@ -1,5 +1,4 @@
 import { accessSync, chmodSync, closeSync, constants, existsSync, mkdirSync, openSync, statSync } from 'node:fs';
-import { join } from 'node:path';
 import {
   QueryTypes,
   Sequelize,

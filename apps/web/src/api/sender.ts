@@ -4,7 +4,7 @@ import { newId } from './id.ts';
  * Which of this device's pages sends what was tapped: one of them, so that taps of two pages go in the order in which
  * they were made, and what a page left when it was closed is sent by one that is still open. Pages agree by a lock of
  * the browser (Web Locks) and tell each other what they have (BroadcastChannel); where a browser has neither, each page
- * sends its own, which does no harm, because an entry counts once whoever sends it.
+ * sends its own; an entry counts once whoever sends it.
  */
 const LOCK = 'schmelz-sender';
 const CHANNEL = 'schmelz-taps';

@@ -1,5 +1,6 @@
 import type { Entry } from '@schmelz/core';
 import 'fake-indexeddb/auto';
+import type * as Outbox from './outbox.ts';
 
 // Two pages of one device: each is the whole module tree once more, over one disk, one set of locks and one channel.
 
@@ -44,7 +45,7 @@ function makeLocks() {
 }
 
 interface Page {
-  outbox: typeof import('./outbox.ts');
+  outbox: typeof Outbox;
   toasts: string[];
   close(): void;
   /** It no longer runs: nothing that is told to it is heard. */

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { useDidNotCount } from '../api/did-not-count.ts';
 import type { RefusedTap } from '../api/tap-store.ts';
 import { Icon } from '../design/Icon.tsx';
@@ -19,17 +19,20 @@ function Counted({ taps }: { taps: readonly RefusedTap[] }) {
       <button
         type="button"
         onClick={() => setWanted(true)}
-        className="cut fixed bottom-4 left-4 z-40 flex min-h-12 items-center gap-2 bg-stop-wash px-4 font-semibold text-stop shadow-xl"
+        className="-mb-1 flex min-h-7 items-center gap-1.5 bg-stop-wash px-2 text-sm font-semibold whitespace-nowrap text-stop"
       >
-        <Icon name="stop" /> {count}
+        <Icon name="stop" size={15} /> {count}
       </button>
       {wanted && List && <List taps={taps} title={count} onClose={() => setWanted(false)} />}
     </>
   );
 }
 
-/** What was tapped and did not count stands here until somebody has seen it: no tap is lost unsaid. */
-export function DidNotCount() {
+/**
+ * What was tapped and did not count stands here until somebody has seen it: no tap is lost unsaid. In the head of the
+ * page, in a line that is there anyway, so that it covers nothing and nothing moves for it.
+ */
+export function DidNotCount({ children }: { children: ReactNode }) {
   const taps = useDidNotCount();
-  return taps.length > 0 ? <Counted taps={taps} /> : null;
+  return taps.length > 0 ? <Counted taps={taps} /> : children;
 }

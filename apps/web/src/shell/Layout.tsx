@@ -5,7 +5,6 @@ import { ApiProblem } from '../api/client.ts';
 import { useSettings } from '../api/queries.ts';
 import { Waiting } from '../design/Notice.tsx';
 import { UnitsProvider } from '../units/Units.tsx';
-import { DidNotCount } from './DidNotCount.tsx';
 import { LineNav } from './LineNav.tsx';
 import { Login } from './Login.tsx';
 import { Shelf } from './Shelf.tsx';
@@ -58,7 +57,6 @@ export function Layout() {
           <Outlet />
         </Suspense>
       </main>
-      <DidNotCount />
       {palette && (
         <Suspense>
           <Palette open={palette} onOpenChange={setPalette} />

@@ -6,6 +6,7 @@ import { Key } from '../design/Button.tsx';
 import { Icon } from '../design/Icon.tsx';
 import { ClockBody } from '../drawing/Bodies.tsx';
 import { sound, SOUNDS, useNow } from './clock.ts';
+import { DidNotCount } from './DidNotCount.tsx';
 import { benchPath, runPath, useLineState } from './line-state.ts';
 import { writeTime } from '../units/dates.ts';
 
@@ -78,10 +79,16 @@ export function Shelf({ onPalette }: { onPalette: () => void }) {
   useRinging(clocks, now);
   return (
     <header className="sticky top-0 z-30 grid bg-plate grid-cols-[1fr_auto] items-end gap-x-3 border-b-2 border-ink px-4 sm:gap-x-6 md:px-8 lg:grid-cols-[300px_minmax(0,1fr)_auto] lg:gap-x-9">
-      <Link to="/" className="py-2.5">
-        <span className="voice block text-[27px] leading-none font-semibold tracking-tight">Schmelz</span>
-        <span className="quiet mt-1 block max-w-[200px] truncate">{settings?.workshopName ?? ' '}</span>
-      </Link>
+      <div className="py-2.5">
+        <Link to="/" className="voice block text-[27px] leading-none font-semibold tracking-tight">
+          Schmelz
+        </Link>
+        <DidNotCount>
+          <Link to="/" className="quiet mt-1 block max-w-[200px] truncate">
+            {settings?.workshopName ?? ' '}
+          </Link>
+        </DidNotCount>
+      </div>
       <div
         aria-label="Clock shelf"
         role="group"

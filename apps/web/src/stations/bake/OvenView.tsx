@@ -1,6 +1,6 @@
 import type { Ticket } from '@schmelz/contract';
 import { celsiusToFahrenheit, FULL_ENOUGH, writeClock, writeSpan } from '@schmelz/core';
-import { lazy, Suspense } from 'react';
+import { lazy, Suspense, useDeferredValue, useMemo } from 'react';
 import { useList } from '../../api/queries.ts';
 import { BenchNumber } from '../../bench/BenchFrame.tsx';
 import { Fig } from '../../design/Figure.tsx';
@@ -106,23 +106,30 @@ function Chart({ oven }: { oven: OvenRun }) {
   const { temperatureUnit } = useUnits();
   const { load, course, now } = oven;
   const inUnit = (celsius: number) => Math.round(temperatureUnit === 'F' ? celsiusToFahrenheit(celsius) : celsius);
-  if (!course) return null;
   const minute = (at: number) => (at - load.loadedAt) / 60_000;
-  const every = Math.max(1, Math.ceil(course.points.length / 240));
-  const shown = course.points.filter((_, i, all) => i % every === 0 || i === all.length - 1);
+  // A key shows before the curve follows it.
+  const points = useDeferredValue(course?.points);
+  const shown = useMemo(() => {
+    const every = Math.max(1, Math.ceil((points?.length ?? 0) / 240));
+    const some = points?.filter((_, i, all) => i % every === 0 || i === all.length - 1) ?? [];
+    return some.map((point) => ({
+      minute: (point.at - load.loadedAt) / 60_000,
+      oven: Math.round(temperatureUnit === 'F' ? celsiusToFahrenheit(point.airC) : point.airC),
+      metal: Math.round(temperatureUnit === 'F' ? celsiusToFahrenheit(point.metalC) : point.metalC),
+      cure: Math.round(point.share * 100),
+    }));
+  }, [points, load.loadedAt, temperatureUnit]);
+  if (!course) return null;
+  // To a tenth of a minute: what the clock moves by less is no other picture.
+  const tenth = (at: number) => Math.round(10 * minute(at)) / 10;
   return (
     <Suspense fallback={<div className="h-[420px]" />}>
       <HeatChart
-        points={shown.map((point) => ({
-          minute: minute(point.at),
-          oven: inUnit(point.airC),
-          metal: inUnit(point.metalC),
-          cure: Math.round(point.share * 100),
-        }))}
+        points={shown}
         unit={temperatureUnit}
         nowMinute={minute(now)}
-        endMinute={minute(course.endsAt)}
-        fullMinute={course.state.fullAt === null ? null : minute(course.state.fullAt)}
+        endMinute={tenth(course.endsAt)}
+        fullMinute={course.state.fullAt === null ? null : tenth(course.state.fullAt)}
         limit={course.limitC === null ? null : inUnit(course.limitC)}
         from={
           course.state.probed

@@ -10,6 +10,7 @@ import {
   runningCureFigure,
   type BakedHead,
   type Figure,
+  type KnownOven,
   type OvenState,
   type PlatingDamage,
   type Reading,
@@ -55,6 +56,66 @@ export function headsInLoad({ heads }: OvenState, productOf: InLoad, catalogue: 
   return [...kinds.values()];
 }
 
+/** The powder of a load that is full last, on whichever head, and all that its bake is reckoned from but the moment. */
+export interface LastFull {
+  powder: string;
+  input: Omit<RunningBake, 'now'>;
+  oven: KnownOven;
+  limitC: number | null;
+}
+
+/** Which powder of a load is full last, by what is known at a moment. Null where nothing cures. */
+export function lastFull(
+  load: OvenState,
+  heads: readonly HungHead[],
+  oven: Oven | undefined,
+  readings: readonly Reading[],
+  now: number,
+): LastFull | null {
+  if (heads.length === 0 || load.phase === 'empty') return null;
+  const known = knownOven(oven);
+  const { loadedAt, doors } = load;
+  const common = { ...airIn(known, load, loadHeat(heads)), loadedAt, doors, readings };
+  const states = heads.flatMap(({ headLagS, laws }) =>
+    laws.map(({ powder, law }) => {
+      const input = { ...common, headLagS, law };
+      return { powder, input, fullAt: runningBake({ ...input, now: Math.max(now, loadedAt) }).fullAt ?? Infinity };
+    }),
+  );
+  const { powder, input } = states.reduce((a, b) => (b.fullAt > a.fullAt ? b : a));
+  const limitC = heads.reduce<number | null>(
+    (low, head) => (head.limitC === null ? low : Math.min(low ?? Infinity, head.limitC)),
+    null,
+  );
+  return { powder, input, oven: known, limitC };
+}
+
+/** The whole of a bake, from its door to a little past its end: it is the same for as long as nothing is said or read. */
+export type BakeCurve = Pick<BakeCourse, 'atEnd' | 'damage' | 'points'>;
+
+export function bakeCurve(load: OvenState, { input, limitC }: LastFull, now: number): BakeCurve {
+  const { warmAt } = runningBake({ ...input, now: Math.max(now, load.loadedAt) });
+  const endsAt = programEndsAt(load, warmAt, now);
+  const { points } = runningBake({ ...input, now: Math.max(now, endsAt + 250 * load.seconds) });
+  const until = points.filter((point) => point.at <= Math.max(now, endsAt));
+  return { atEnd: until.at(-1)?.share ?? 0, damage: platingDamage(until, limitC), points };
+}
+
+/** Where a bake stands at a moment, of a curve that was drawn before. */
+export function bakeNow(load: OvenState, of: LastFull, curve: BakeCurve, now: number): BakeCourse {
+  const { powder, input, oven, limitC } = of;
+  const state = runningBake({ ...input, now: Math.max(now, load.loadedAt) });
+  const soFar = runningCureFigure(state, powder, { oven, headLagS: input.headLagS });
+  return { state, powder, soFar, endsAt: programEndsAt(load, state.warmAt, now), limitC, ...curve };
+}
+
+/**
+ * Whether the rest of a bake goes as it was drawn: shut, by its model, with a count that has an end. A door that stands
+ * open, a count that waits for warm metal and a bake that is over go on with the clock.
+ */
+export const goesAsDrawn = ({ doors, from, warmAt, endsAt }: OvenState, now: number): boolean =>
+  doors.at(-1)?.toAt !== null && (from === 'door' || warmAt !== null) && now < endsAt;
+
 /**
  * The course of one load, by a probe as far as it speaks and by the models of oven, head and powder: of the powder
  * that is
@@ -67,39 +128,6 @@ export function bakeCourse(
   readings: readonly Reading[],
   now: number,
 ): BakeCourse | null {
-  if (heads.length === 0 || load.phase === 'empty') return null;
-  const known = knownOven(oven);
-  const { loadedAt, doors, seconds } = load;
-  const common: Omit<RunningBake, 'law' | 'headLagS'> = {
-    ...airIn(known, load, loadHeat(heads)),
-    loadedAt,
-    doors,
-    readings,
-    now: Math.max(now, loadedAt),
-  };
-  const states = heads.flatMap(({ headLagS, laws }) =>
-    laws.map(({ powder, law }) => {
-      const input = { ...common, headLagS, law };
-      return { powder, input, state: runningBake(input) };
-    }),
-  );
-  const least = states.reduce((a, b) => ((b.state.fullAt ?? Infinity) > (a.state.fullAt ?? Infinity) ? b : a));
-  const endsAt = programEndsAt(load, least.state.warmAt, now);
-  const beyond = Math.max(now, endsAt + 250 * seconds);
-  const points = runningBake({ ...least.input, now: beyond }).points;
-  const until = points.filter((point) => point.at <= Math.max(now, endsAt));
-  const limitC = heads.reduce<number | null>(
-    (low, head) => (head.limitC === null ? low : Math.min(low ?? Infinity, head.limitC)),
-    null,
-  );
-  return {
-    state: least.state,
-    powder: least.powder,
-    soFar: runningCureFigure(least.state, least.powder, { oven: known, headLagS: least.input.headLagS }),
-    endsAt,
-    atEnd: until.at(-1)?.share ?? 0,
-    limitC,
-    damage: platingDamage(until, limitC),
-    points,
-  };
+  const of = lastFull(load, heads, oven, readings, now);
+  return of && bakeNow(load, of, bakeCurve(load, of, now), now);
 }

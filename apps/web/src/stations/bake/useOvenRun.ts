@@ -21,9 +21,10 @@ import { undoActions } from '../../bench/undo.ts';
 import type { Catalogue } from '../../shell/catalogue.ts';
 import { useNow } from '../../shell/clock.ts';
 import { coolDownS } from './cool.ts';
-import { bakeCourse, headsInLoad, type BakeCourse, type InLoad } from './course.ts';
+import { bakeCurve, bakeNow, goesAsDrawn, headsInLoad, lastFull, type BakeCourse, type InLoad } from './course.ts';
 
 const LOOK_AGAIN_MS = 5000;
+const DRAWN_AGAIN_MS = 15_000;
 
 export interface ProbeInOven {
   readings: Reading[];
@@ -82,10 +83,13 @@ export function useOvenRun(run: RunView, productOf: InLoad, catalogue: Catalogue
   const load = useMemo(() => ovenState(entries), [entries]);
   const probe = useOvenProbe(run.id, load);
   const oven = ovens?.find((each) => each.id === load.ovenId) ?? ovens?.[0];
-  const course = useMemo(
-    () => bakeCourse(load, headsInLoad(load, productOf, catalogue), oven, probe.readings, now),
-    [load, productOf, catalogue, oven, probe, now],
-  );
+  // The curve is reckoned when something was said or read, and where it goes on with the clock now and then.
+  const drawnAt = goesAsDrawn(load, now) ? load.loadedAt : Math.floor(now / DRAWN_AGAIN_MS) * DRAWN_AGAIN_MS;
+  const drawn = useMemo(() => {
+    const of = lastFull(load, headsInLoad(load, productOf, catalogue), oven, probe.readings, drawnAt);
+    return of && { of, curve: bakeCurve(load, of, drawnAt) };
+  }, [load, productOf, catalogue, oven, probe, drawnAt]);
+  const course = useMemo(() => drawn && bakeNow(load, drawn.of, drawn.curve, now), [load, drawn, now]);
   const { state } = course ?? {};
   const baking = load.phase === 'baking';
   const nowWarm = baking && load.from === 'metal' && load.warmAt === null && !!state && state.warmAt !== null;
