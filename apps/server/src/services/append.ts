@@ -11,6 +11,8 @@ export type LogKind = 'pour' | 'ticket' | 'oven' | 'dip' | 'glue';
 export interface Keeper<E extends Entry> {
   kind: LogKind;
   id: string;
+  /** The log as it stands in the transaction, where whoever keeps it has read it already. */
+  log?: readonly (E | UndoEntry)[];
   /** Refuses in words what a new entry may not do; null when it may. Asked inside the transaction that writes. */
   judge(log: readonly (E | UndoEntry)[], entry: E | UndoEntry, transaction: Transaction): Promise<string | null>;
   /** Brings everything that is derived from the log in step with it. */
@@ -84,7 +86,7 @@ export async function append<E extends Entry>(
   await store.write(async (transaction) => {
     const keeper = await open(transaction);
     const { kind: logKind, id: logId } = keeper;
-    const log = (await readLogs<E>(store, logKind, [logId], transaction)).get(logId)!;
+    const log = [...(keeper.log ?? (await readLogs<E>(store, logKind, [logId], transaction)).get(logId)!)];
     const known = new Set(log.map((entry) => entry.id));
     for (const said of entries) {
       if (known.has(said.id)) continue;

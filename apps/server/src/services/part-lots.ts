@@ -14,9 +14,9 @@ export const struck = (move: string) => `EXISTS (SELECT 1 FROM stockMoves strike
 /** Lots of a part with what is left of each, oldest first. */
 export const lotsLeft = (store: Store, materialId: string, transaction?: Transaction): Promise<LotLeft[]> =>
   store.select<LotLeft>(
-    `SELECT r.id, r.quantity AS of, r.quantity - COALESCE(SUM(u.quantity), 0) AS left
-     FROM stockMoves r LEFT JOIN lotUses u ON u.receiptId = r.id
-     WHERE r.materialId = :materialId AND r.reason IN ${RECEIPTS} AND r.quantity > 0 AND NOT ${struck('r')} GROUP BY r.id ORDER BY r.at, r.id`,
+    `SELECT r.id, r.quantity AS of, r.quantity - COALESCE(u.used, 0) AS left
+     FROM stockMoves r LEFT JOIN lotsUsed u ON u.receiptId = r.id
+     WHERE r.materialId = :materialId AND r.reason IN ${RECEIPTS} AND r.quantity > 0 AND NOT ${struck('r')} ORDER BY r.at, r.id`,
     { materialId },
     transaction,
   );

@@ -5,7 +5,6 @@ import {
   headsOwed,
   headsWithPin,
   knownMetal,
-  mayLessen,
   opensPour,
   pinInWorkM,
   pinLimits,
@@ -20,6 +19,7 @@ import {
   byCavities,
   onBestMold,
   type MoldShares,
+  takesAway,
   ticketState,
   withinPins,
   type Pins,
@@ -31,7 +31,7 @@ import {
 import type { Material, Pour, PourOnList, StartPourInput } from '@schmelz/contract';
 import { Op, type Transaction } from 'sequelize';
 import type { PourRow } from '../store/models.ts';
-import { rowsOf, type Store } from '../store/store.ts';
+import { putRows, rowsOf, type Store } from '../store/store.ts';
 import { append, readLogs, type Keeper } from './append.ts';
 import { notAllowed, notFound } from './errors.ts';
 import { nextNumber } from './orders.ts';
@@ -249,7 +249,7 @@ export async function addPourEntries(
       judge: async (log, entry) =>
         pourRefusal(row.setup, log, entry) ??
         (opensPour(row.setup, log, entry) ? await openingRefusal(store, row, transaction) : null) ??
-        pourConflict(row.setup, log, entry, mayLessen(entry) ? await line() : []),
+        pourConflict(row.setup, log, entry, takesAway(row.setup, log, entry) ? await line() : []),
       sync: (log) => syncPour(store, row, log, transaction),
     };
   };
@@ -273,19 +273,20 @@ async function syncPour(store: Store, row: PourRow, log: PourLog, transaction: T
     },
     { where: { id: row.id }, transaction },
   );
-  for (const share of pourShares(state, setup, row.planned)) {
-    await store.models.pourTickets.upsert({ pourId: row.id, ...share }, { transaction });
-  }
-  for (const { moldId, shots, blanks, shotsSinceSmoked } of state.molds) {
-    await store.models.pourMolds.upsert({ pourId: row.id, moldId, shots, blanks, shotsSinceSmoked }, { transaction });
-  }
+  const pourId = row.id;
+  const shares = pourShares(state, setup, row.planned).map((share) => ({ pourId, ...share }));
+  await putRows(store.models.pourTickets, shares, transaction);
+  const molds = state.molds.map(({ moldId, shots, blanks, shotsSinceSmoked }) => {
+    return { pourId, moldId, shots, blanks, shotsSinceSmoked };
+  });
+  await putRows(store.models.pourMolds, molds, transaction);
   const cavities = setup.loads.map(({ cavityId }) => {
     const { good, kept, rejects } = state.byCavity[cavityId]!;
     const causes: Record<string, number> = { ...rejects, ...(kept ? { 'second grade': kept } : {}) };
     const casts = good + countAll(causes);
-    return { pourId: row.id, cavityId, good, rejects: causes, casts };
+    return { pourId, cavityId, good, rejects: causes, casts };
   });
-  for (const cavity of cavities) await store.models.pourCavities.upsert(cavity, { transaction });
+  await putRows(store.models.pourCavities, cavities, transaction);
   if (closedAt !== null || row.closedAt !== null) {
     for (const ticketId of Object.keys(setup.needs)) {
       await syncTicket(store, ticketId, closedAt ?? Date.now(), transaction);

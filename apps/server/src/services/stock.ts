@@ -21,11 +21,16 @@ interface Sums {
   valueMinor: number;
 }
 
-/** Balance of every material: the sum of its movements. */
-export async function balances(store: Store, transaction?: Transaction): Promise<Map<string, Balance>> {
+/** Balance of every material, or of some: the sum of its movements, which the tables keep. */
+export async function balances(
+  store: Store,
+  transaction?: Transaction,
+  of?: readonly string[],
+): Promise<Map<string, Balance>> {
+  if (of?.length === 0) return new Map();
   const sums = await store.select<Sums>(
-    'SELECT materialId, SUM(quantity) AS quantity, SUM(valueMinor) AS valueMinor FROM stockMoves GROUP BY materialId',
-    {},
+    `SELECT materialId, quantity, valueMinor FROM stockBalances ${of ? 'WHERE materialId IN (:of)' : ''}`,
+    of ? { of: [...of] } : {},
     transaction,
   );
   return new Map(sums.map(({ materialId, quantity, valueMinor }) => [materialId, { quantity, valueMinor }]));
@@ -34,8 +39,7 @@ export async function balances(store: Store, transaction?: Transaction): Promise
 /** What is left of all that was ever received or counted, by material: of the rest nobody keeps count. */
 export async function countedParts(store: Store): Promise<Record<string, number>> {
   const sums = await store.select<Pick<Sums, 'materialId' | 'quantity'>>(
-    `SELECT materialId, SUM(quantity) AS quantity FROM stockMoves GROUP BY materialId
-     HAVING SUM(reason IN ('received', 'counted')) > 0`,
+    'SELECT materialId, quantity FROM stockBalances WHERE said > 0',
   );
   return Object.fromEntries(sums.map(({ materialId, quantity }) => [materialId, quantity]));
 }
@@ -49,6 +53,15 @@ async function lastPriceMinor(store: Store, materialId: string, transaction?: Tr
   );
   return last ? last.valueMinor / last.quantity : 0;
 }
+
+/** The same, where more is taken than the shelf has: of what it has nobody need know. */
+const priceBeyond = async (
+  store: Store,
+  materialId: string,
+  { quantity }: Balance,
+  taken: number,
+  transaction: Transaction,
+): Promise<number> => (taken > quantity ? lastPriceMinor(store, materialId, transaction) : 0);
 
 export async function listMaterials(store: Store): Promise<Material[]> {
   const [rows, shelf, pots] = await Promise.all([
@@ -228,7 +241,6 @@ export async function postDifference(
     { ticketId },
     transaction,
   );
-  const shelf = await balances(store, transaction);
   const keyOf = (posting: { materialId: string; reason: string }) => `${posting.materialId} ${posting.reason}`;
   const targets = new Map<string, { materialId: string; reason: string; quantity: number }>();
   for (const { materialId, reason } of posted)
@@ -237,12 +249,20 @@ export async function postDifference(
     const before = targets.get(keyOf(posting))?.quantity ?? 0;
     targets.set(keyOf(posting), { ...posting, quantity: before + posting.quantity });
   }
-  const moved = new Set<string>();
-  for (const target of targets.values()) {
-    const { materialId, reason } = target;
+  const changes = [...targets.values()].flatMap((target) => {
     const before = posted.find((each) => keyOf(each) === keyOf(target));
     const quantity = target.quantity - (before?.quantity ?? 0);
-    if (Math.abs(quantity) <= QUANTITY_TOLERANCE) continue;
+    return Math.abs(quantity) <= QUANTITY_TOLERANCE ? [] : [{ target, before, quantity }];
+  });
+  if (changes.length === 0) return;
+  const shelf = await balances(
+    store,
+    transaction,
+    changes.map(({ target }) => target.materialId),
+  );
+  const moved = new Set<string>();
+  for (const { target, before, quantity } of changes) {
+    const { materialId, reason } = target;
     const balance = shelf.get(materialId) ?? { quantity: 0, valueMinor: 0 };
     // What is taken back whole goes back at just what it was posted at: no cent is lost in rounding.
     const whole = before && Math.abs(target.quantity) <= QUANTITY_TOLERANCE;
@@ -251,7 +271,7 @@ export async function postDifference(
       : reason === 'made'
         ? madeMinor(Math.max(0, spentMinor(posted)))
         : quantity < 0
-          ? -takeValueMinor(balance, -quantity, await lastPriceMinor(store, materialId, transaction))
+          ? -takeValueMinor(balance, -quantity, await priceBeyond(store, materialId, balance, -quantity, transaction))
           : returnValueMinor(posted, materialId, quantity, balance);
     const row = { at, materialId, reason, quantity, valueMinor, ticketId, lot: '' };
     await moveStock(store, row, transaction);

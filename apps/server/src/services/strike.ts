@@ -58,7 +58,7 @@ async function strike(store: Store, move: MoveRow & { id: number }, at: number, 
   const counts = await rowsOf(models.lotUses, { where: { receiptId: move.id }, transaction });
   await models.lotUses.destroy({ where: { receiptId: move.id }, transaction });
   const { id: strikes, materialId, quantity, valueMinor, lot } = move;
-  const here = (await balances(store, transaction)).get(materialId)!;
+  const here = (await balances(store, transaction, [materialId])).get(materialId)!;
   const left = here.quantity - quantity;
   // A shelf that a bench had taken below nothing before this came in may go back to where it was, and no further.
   if (

@@ -134,8 +134,14 @@ const wantedPostings = (loaded: LoadedTicket, state: TicketState) => {
 export async function syncTicket(store: Store, ticketId: string, at: number, transaction: Transaction): Promise<void> {
   const [loaded] = await loadTickets(store, { id: ticketId }, transaction);
   if (!loaded) throw notFound('ticket', ticketId);
+  await syncLoaded(store, loaded, at, transaction);
+}
+
+/** The same of a ticket that was read in this transaction. */
+async function syncLoaded(store: Store, loaded: LoadedTicket, at: number, transaction: Transaction): Promise<void> {
   const state = ticketState(setupOf(loaded), ticketLog(loaded));
   const { row } = loaded;
+  const ticketId = row.id;
   const heads = headsKept(state, castFor(loaded)?.secondGrade ?? 0);
   const share = await readSecondShare(store);
   const goodMinor = (spent: number) => goodsValue(spent, heads, share).good;
@@ -175,11 +181,13 @@ export async function downTheLine(store: Store, ids: readonly string[], transact
   });
 }
 
+/** Shelves that a ticket takes its heads from, or puts them on. */
+const shelvesOf = ({ fromId, becomesId }: TicketRow): string[] => [fromId, becomesId].filter((id) => id !== null);
+
 /** After something was taken or brought back: no shelf that a ticket takes from or fills holds less than nothing. */
 async function shelvesHold(store: Store, row: TicketRow, before: Map<string, Balance>, transaction: Transaction) {
-  const now = await balances(store, transaction);
-  for (const id of [row.fromId, row.becomesId]) {
-    if (!id) continue;
+  const now = await balances(store, transaction, shelvesOf(row));
+  for (const id of shelvesOf(row)) {
     const [was, is] = [before.get(id)?.quantity ?? 0, now.get(id)?.quantity ?? 0];
     if (is < was && is < -QUANTITY_TOLERANCE) {
       throw notAllowed(`Not possible: ${Math.ceil(-is)} of its heads were taken off the shelf meanwhile.`);
@@ -190,7 +198,7 @@ async function shelvesHold(store: Store, row: TicketRow, before: Map<string, Bal
 /** What the shelf refuses: more heads than lie on it. */
 async function shelfRefusal(store: Store, row: TicketRow, entry: TicketEntry, transaction: Transaction) {
   if (entry.kind !== 'take' || !row.fromId) return null;
-  const here = Math.floor((await balances(store, transaction)).get(row.fromId)?.quantity ?? 0);
+  const here = Math.floor((await balances(store, transaction, [row.fromId])).get(row.fromId)?.quantity ?? 0);
   return entry.count > here ? `count is ${entry.count}; allowed: 1 to ${here}, the heads on the shelf` : null;
 }
 
@@ -205,10 +213,11 @@ export async function addTicketEntries(
     const [loaded] = await loadTickets(store, { id: ticketId }, transaction);
     if (!loaded) throw notFound('ticket', ticketId);
     const setup = setupOf(loaded);
-    const before = await balances(store, transaction);
+    const before = await balances(store, transaction, shelvesOf(loaded.row));
     return {
       kind: 'ticket',
       id: ticketId,
+      log: loaded.log,
       async judge(log, entry) {
         if (entry.kind === 'undo') {
           const theirs = loaded.runs.some((run) => run.log.some((each) => each.id === entry.target));
@@ -219,7 +228,7 @@ export async function addTicketEntries(
         return ticketRefusal(setup, whole, entry) ?? (await shelfRefusal(store, loaded.row, entry, transaction));
       },
       async sync(log, at) {
-        await syncTicket(store, ticketId, at, transaction);
+        await syncLoaded(store, { ...loaded, log: [...log] }, at, transaction);
         if (log.at(-1)?.kind === 'undo') await shelvesHold(store, loaded.row, before, transaction);
       },
     };

@@ -46,6 +46,8 @@ export async function keepDaily(store: Store, now = Date.now()): Promise<void> {
 
 /** Who is logged in stays, and which tables there are. */
 const STAY: readonly string[] = ['migrations', 'sessions', 'sqlite_sequence', 'sqlite_stat1'];
+/** What the tables add up themselves, as their movements come in. */
+const ADDED_UP: readonly string[] = ['stockBalances', 'lotsUsed'];
 
 const columnsOf = async (ask: Ask, schema: 'main' | 'old', table: string): Promise<string[]> =>
   (await ask<{ name: string }>(`PRAGMA ${schema}.table_info(${quoted(table)})`)).map(({ name }) => name);
@@ -56,18 +58,18 @@ async function takeOver(target: string, source: string): Promise<void> {
     await ask('PRAGMA busy_timeout = 10000');
     await ask('PRAGMA foreign_keys = OFF');
     await ask(`ATTACH DATABASE '${source.replaceAll("'", "''")}' AS old`);
-    const tables = await ask<{ name: string }>("SELECT name FROM main.sqlite_master WHERE type = 'table'");
+    const all = await ask<{ name: string }>("SELECT name FROM main.sqlite_master WHERE type = 'table'");
+    const tables = all.map(({ name }) => name).filter((name) => !STAY.includes(name) && !ADDED_UP.includes(name));
     await ask('BEGIN IMMEDIATE');
     try {
-      for (const { name } of tables) {
-        if (STAY.includes(name)) continue;
+      for (const name of [...tables, ...ADDED_UP]) await ask(`DELETE FROM main.${quoted(name)}`);
+      for (const name of tables) {
         const columns = await columnsOf(ask, 'main', name);
         const theirs = await columnsOf(ask, 'old', name);
         // A name in quotes that is no column is a text to SQLite, and would stand in every row.
         const odd = [...columns, ...theirs].find((each) => !columns.includes(each) || !theirs.includes(each));
         if (odd) throw new Fault(`The copy has other columns: ${name}.${odd} is in one of the two only.`);
         const list = columns.map(quoted).join(', ');
-        await ask(`DELETE FROM main.${quoted(name)}`);
         await ask(`INSERT INTO main.${quoted(name)} (${list}) SELECT ${list} FROM old.${quoted(name)}`);
       }
       const broken = await ask<{ table: string }>('PRAGMA main.foreign_key_check');

@@ -107,7 +107,7 @@ test('an export that an older Schmelz made comes in with its figures, on the tab
   // 12.5 kg for 31.25: 2.50 a kilogram.
   expect(material).toMatchObject({ id: lead, quantity: 12.5, averageMinor: 250 });
   expect((await to.call('GET', '/api/molds')).body[0]).toMatchObject({ name: 'Old mold', cavities: [{ id: cavity }] });
-  expect((await exported(to)).step).toBe('015-settled');
+  expect((await exported(to)).step).toBe('016-balances');
 });
 
 describe('what is no workshop is refused in words', () => {
@@ -140,8 +140,8 @@ describe('what is no workshop is refused in words', () => {
     ['the same twice', () => ({ ...whole, molds: [...rows('molds'), ...rows('molds')] }), /molds, row 2: .*UNIQUE/],
     [
       'what no page can read',
-      () => first('tickets', { route: '7' }),
-      /The file cannot be used: what it says of tickets cannot be read: ticket \d+: route is 7; allowed/,
+      () => first('tickets', { route: '[7]' }),
+      /The file cannot be used: what it says of tickets cannot be read: ticket \d+: route\[0\] is 7; allowed/,
     ],
     [
       'a text that is no record',

@@ -14,7 +14,7 @@ export const FORMAT = 'schmelz-workshop';
 export const FORMAT_VERSION = 2;
 
 /** Who is logged in, which steps the tables took, and what is reckoned anew when it is asked for. */
-const NO_PART_OF_IT: readonly string[] = ['migrations', 'sessions', 'ticketFigures'];
+const NO_PART_OF_IT: readonly string[] = ['migrations', 'sessions', 'ticketFigures', 'stockBalances', 'lotsUsed'];
 const ROWS_AT_A_TIME = 1000;
 
 interface Column {

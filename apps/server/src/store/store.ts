@@ -9,7 +9,7 @@ import {
   type ModelAttributeColumnOptions,
   type ModelStatic,
 } from 'sequelize';
-import { SequelizeStorage, Umzug } from 'umzug';
+import { Umzug } from 'umzug';
 import { copyBefore } from './copy.ts';
 import { backupsIn, sweepLeftovers } from './copies-on-disk.ts';
 import type { Ask } from './database.ts';
@@ -32,6 +32,7 @@ import { up as goods } from './migrations/012-goods.ts';
 import { up as shop } from './migrations/013-shop.ts';
 import { up as hands } from './migrations/014-hands.ts';
 import { up as settled } from './migrations/015-settled.ts';
+import { up as balances } from './migrations/016-balances.ts';
 import { defineModels, type Models } from './models.ts';
 
 export interface Store {
@@ -79,28 +80,41 @@ const MIGRATIONS: { name: string; step: Step }[] = [
   { name: '013-shop', step: shop },
   { name: '014-hands', step: hands },
   { name: '015-settled', step: settled },
+  { name: '016-balances', step: balances },
 ];
 
 /** Whether tables of this Schmelz have taken a step of this name. */
 export const isStep = (name: string): boolean => MIGRATIONS.some((each) => each.name === name);
 
+/** Which steps were taken stands in a table beside the others. */
+const STEPS_TABLE = 'CREATE TABLE IF NOT EXISTS `migrations` (`name` VARCHAR(255) NOT NULL UNIQUE PRIMARY KEY)';
+
+async function take({ name, step }: (typeof MIGRATIONS)[number], sequelize: Sequelize): Promise<void> {
+  await sequelize.transaction(async (transaction) => {
+    if (typeof step !== 'string') await step(sequelize, transaction);
+    else {
+      for (const statement of step
+        .replace(/^--.*$/gm, '')
+        .split(/;\s*\n/)
+        .filter((each) => each.trim())) {
+        await sequelize.query(statement, { transaction });
+      }
+    }
+    // With the step itself: one that a killed server had taken and not written down would be taken twice.
+    await sequelize.query('INSERT INTO migrations (name) VALUES (?)', { replacements: [name], transaction });
+  });
+}
+
 /** Brings the tables up to date, or up to one step, so that an older file can be made. */
 export async function migrate(sequelize: Sequelize, to?: string): Promise<void> {
+  await sequelize.query(STEPS_TABLE);
   const umzug = new Umzug({
-    migrations: MIGRATIONS.map(({ name, step }) => ({
-      name,
-      up: () =>
-        sequelize.transaction(async (transaction) => {
-          if (typeof step !== 'string') return step(sequelize, transaction);
-          for (const statement of step
-            .replace(/^--.*$/gm, '')
-            .split(/;\s*\n/)
-            .filter((each) => each.trim())) {
-            await sequelize.query(statement, { transaction });
-          }
-        }),
-    })),
-    storage: new SequelizeStorage({ sequelize, modelName: 'migrations' }),
+    migrations: MIGRATIONS.map((each) => ({ name: each.name, up: () => take(each, sequelize) })),
+    storage: {
+      executed: () => stepsTaken(sequelize),
+      logMigration: async () => undefined, // the step has said so itself
+      unlogMigration: () => Promise.reject(new Error('A step is never taken back: a copy is put back.')),
+    },
     logger: undefined,
   });
   await umzug.up(to === undefined ? undefined : { to });
@@ -285,4 +299,16 @@ export async function rowsOf<Row extends object>(
     if (read) for (const row of rows) if (column in row) row[column] = read(row[column]);
   }
   return rows as Row[];
+}
+
+/** Writes rows, in the place of those of the same key: one statement, however many. */
+export async function putRows<Row extends object>(
+  model: ModelStatic<Model<Row, Row>>,
+  rows: readonly Row[],
+  transaction: Transaction,
+): Promise<void> {
+  if (rows.length === 0) return;
+  const others = Object.keys(model.getAttributes()).filter((name) => !model.primaryKeyAttributes.includes(name));
+  const given = others.filter((name) => name in rows[0]!) as (keyof Row)[];
+  await model.bulkCreate(rows as never, { updateOnDuplicate: given, transaction });
 }

@@ -24,6 +24,18 @@ const LESSENS: ReadonlySet<string> = new Set(['undo', 'reject', 'shot']);
 export const mayLessen = (entry: PourEntry | UndoEntry): boolean => LESSENS.has(entry.kind);
 
 /**
+ * Whether an entry leaves a ticket with fewer good heads than it had, or opens the pour again: only then is it looked
+ * at what the tickets have done with their heads.
+ * @example takesAway(pour.setup, twoShots, { id: 'p', at: 1_030_000, kind: 'pause' }) // false
+ */
+export function takesAway(setup: PourSetup, log: PourLog, entry: PourEntry | UndoEntry): boolean {
+  if (!mayLessen(entry)) return false;
+  const [before, after] = [pourState(setup, log), pourState(setup, [...log, entry])];
+  if (before.phase === 'closed' && after.phase !== 'closed') return true;
+  return Object.keys(setup.needs).some((id) => (after.goodByTicket[id] ?? 0) < (before.goodByTicket[id] ?? 0));
+}
+
+/**
  * Why an entry of a pour may not be taken, beyond what the pour itself says: heads that it takes away are on their way
  * along the line already, or a ticket is closed whose pour would be open again. Null where nothing is in the way.
  * @example pourConflict(pour.setup, twoShots, { id: 'p', at: 1_030_000, kind: 'pause' }, []) // null
@@ -34,7 +46,7 @@ export function pourConflict(
   entry: PourEntry | UndoEntry,
   tickets: readonly TicketDownTheLine[],
 ): string | null {
-  if (!mayLessen(entry)) return null;
+  if (!takesAway(setup, log, entry)) return null;
   const [before, after] = [pourState(setup, log), pourState(setup, [...log, entry])];
   const closed = after.phase === 'closed';
   const opens = before.phase === 'closed' && !closed;

@@ -300,11 +300,26 @@ const phaseOf = (entries: readonly PourEntry[], shotsToGo: number): PourPhase =>
   return has('charge') ? 'warming' : 'cold';
 };
 
+/** States that were folded last, by what they are of: a tap asks for the one before it and the one after it again. */
+const folded = new WeakMap<PourSetup, { log: PourLog; state: PourState }[]>();
+const MOST_KEPT = 3;
+const isSame = (a: PourLog, b: PourLog) => a.length === b.length && a.every((entry, at) => entry === b[at]);
+
 /**
- * The whole state of a casting run from its log: what the bench shows, the plan adjusts to and the books use.
+ * The whole state of a casting run from its log: what the bench shows, the plan adjusts to and the books use. It is
+ * shared by all who ask for the same entries, and not to be changed.
  * @example pourState(pour.setup, twoShots).shots.length // 2
  */
 export function pourState(setup: PourSetup, log: PourLog): PourState {
+  const kept = folded.get(setup) ?? [];
+  const known = kept.find((each) => isSame(each.log, log));
+  if (known) return known.state;
+  const state = fold(setup, log);
+  folded.set(setup, [{ log: [...log], state }, ...kept].slice(0, MOST_KEPT));
+  return state;
+}
+
+function fold(setup: PourSetup, log: PourLog): PourState {
   const entries = standing<PourEntry>(log);
   const { shots, want } = sortHeads(setup, entries);
   const { byCavity, good, kept, rejects, causes, hooksLost, kg, hooksLeft } = counted(
