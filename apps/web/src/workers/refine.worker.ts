@@ -10,7 +10,14 @@ import {
   type TonightWishes,
 } from '@schmelz/core';
 
+/** Orders that are tried at most; fewer where some hundreds in a row bring no gain, or its time is over. */
 const TRIES = 9000;
+const PATIENCE = 400;
+const SEARCHES_FOR_MS = 2500;
+/** What is proved of the evening that was found comes after it, as far as it comes by then. */
+const PROVES_FOR_MS = 3500;
+/** A page need not hear of it more often. */
+const TELLS_EVERY_MS = 400;
 /** Evenings that are played. */
 const EVENINGS = 10_000;
 /** Ends in order, thinned: a page draws no more of them. */
@@ -25,9 +32,23 @@ const refiner = {
     asked: TonightAsked,
     wishes: TonightWishes,
     casts: CastsTonight,
-    tell: (share: number, best: TonightPlan) => void,
+    tell: (share: number, better: TonightPlan | null) => void,
   ): TonightPlan {
-    return planTonight(asked, wishes, casts, { tries: TRIES, tell: (share, best) => void tell(share, best) });
+    const begun = performance.now();
+    let toldAt = begun;
+    let better: TonightPlan | null = null;
+    return planTonight(asked, wishes, casts, {
+      ...{ tries: TRIES, patience: PATIENCE },
+      mayGoOn: () => performance.now() - begun < SEARCHES_FOR_MS,
+      mayProve: () => performance.now() - begun < PROVES_FOR_MS,
+      tell(share, found) {
+        better = found ?? better;
+        if (performance.now() - toldAt < TELLS_EVERY_MS) return;
+        tell(share, better);
+        toldAt = performance.now();
+        better = null;
+      },
+    });
   },
   chances({ tasks, schedule, windows, casts }: TonightPlan): Chances {
     const { endsS, worksS, doubts } = chances(tasks, schedule.placed, {

@@ -244,10 +244,10 @@ function openPair({ shared }: Kept, { begin, over }: Times): Link[] | null {
 }
 
 /** Whether it is proved, within so many looks, that no evening ends by a time. */
-function isRefuted(kept: Kept, byS: number, looks: number): boolean {
+function isRefuted(kept: Kept, byS: number, looks: number, mayGoOn?: () => boolean): boolean {
   let left = looks;
   const refuted = (more: readonly Link[], times: Times): boolean => {
-    if (left-- <= 0) return false;
+    if (left-- <= 0 || mayGoOn?.() === false) return false;
     try {
       follow(kept, more, times);
     } catch (error) {
@@ -288,19 +288,19 @@ const HALVES = 6;
  * A later time before which no evening ends, where the quick bound leaves doubt: an end is taken for true, what follows
  * from it for people and tools together is gone through, and where it cannot be, none ends by then (destructive bounds;
  * Klein and Scholl 1999). Pins and who cannot do what are left out: they make it only later.
- * @param known what is proved already, and the end of an evening that was found, s
+ * @param known what is proved already, and the end of an evening that was found, s; `mayGoOn` is asked before each look
  * @example provedS(evening, alone, { boundS: 6890, endS: 6900 }) // 6899
  */
 export function provedS(
   tasks: readonly Task[],
   shop: Shop,
-  { boundS, endS, looks = LOOKS }: { boundS: number; endS: number; looks?: number },
+  { boundS, endS, looks = LOOKS, mayGoOn }: { boundS: number; endS: number; looks?: number; mayGoOn?: () => boolean },
 ): number {
   const kept = keptOf(tasks, shop);
   let [proved, open] = [boundS, endS];
-  for (let half = 0; half < HALVES && open - proved > 1; half++) {
+  for (let half = 0; half < HALVES && open - proved > 1 && mayGoOn?.() !== false; half++) {
     const byS = (proved + open) / 2;
-    if (isRefuted(kept, byS, looks)) proved = byS;
+    if (isRefuted(kept, byS, looks, mayGoOn)) proved = byS;
     else open = byS;
   }
   return proved;

@@ -12,6 +12,8 @@ const EARLY_WEIGHT = 0.02;
 const AGAIN = 400;
 /** So often a task is moved with what it waits for, and else by itself. */
 const PULLED = 0.2;
+/** So much of an evening is a gain. */
+const GAIN = 0.0005;
 /** So near the bound no better order is looked for. */
 const NEAR = 1.002;
 
@@ -75,9 +77,16 @@ export interface SearchOptions {
   /** Orders that are tried; more is better and slower. */
   tries?: number;
   seed?: number;
-  /** Told how far it is, 0 to 1, with the best so far. */
-  tell?: (share: number, best: Schedule) => void;
+  /** It ends earlier when so many orders in a row have brought no gain; left out: it tries all of them. */
+  patience?: number;
+  /** Asked now and then whether it may go on: whoever has a clock gives it a time. */
+  mayGoOn?: () => boolean;
+  /** Told now and then how far it is, 0 to 1, with the best so far where that is a better one than was told before. */
+  tell?: (share: number, better: Schedule | null) => void;
 }
+
+/** So many orders are tried between two looks up. */
+const LOOKS_UP = 50;
 
 /**
  * The evening in the best order found: by the longest way first, by due day, as they come, and then by moving tasks in
@@ -86,7 +95,7 @@ export interface SearchOptions {
  * @example schedule(evening, alone).endS // 6900
  */
 export function schedule(tasks: readonly Task[], shop: Shop, options: SearchOptions = {}): Schedule {
-  const { due = {}, pinned = {}, tries = 3000, seed = 1, tell } = options;
+  const { due = {}, pinned = {}, tries = 3000, seed = 1, patience = Infinity, mayGoOn, tell } = options;
   inRange('tries', tries, '', 0, 1e6);
   // Who asks for an answer at once is not kept waiting for what is proved of it.
   const boundS = lowerBoundS(tasks, shop, tries);
@@ -117,8 +126,10 @@ export function schedule(tasks: readonly Task[], shop: Shop, options: SearchOpti
   const asPlaced = (placed: readonly Placed[]) =>
     [...placed].sort((a, b) => a.startS - b.startS).map(({ taskId }) => taskId);
   const proved = () => asSchedule(best).endS <= NEAR * boundS + 1;
+  let [gainedAt, told] = [0, best];
   // Where no order ends earlier, it is looked for a while longer whether more is done early.
   for (let at = 0; at < tries && tasks.length > 1 && !(at > tries / 4 && proved()); at++) {
+    if (at - gainedAt > patience || (at % LOOKS_UP === 0 && mayGoOn?.() === false)) break;
     // Now and then it goes back to the best, so that it does not stray.
     if (at % AGAIN === AGAIN - 1) now = best;
     let order = [...now.order];
@@ -139,8 +150,15 @@ export function schedule(tasks: readonly Task[], shop: Shop, options: SearchOpti
     // A little worse is taken now and then, less and less: so it comes out of a corner.
     const slack = 0.01 * boundS * (1 - at / tries);
     if (cost <= now.cost + slack * random()) now = { order: asPlaced(placed), placed, cost };
-    if (cost < best.cost) best = now;
-    if (tell && at % 50 === 49) tell((at + 1) / tries, asSchedule(best));
+    if (cost < best.cost) {
+      // Some seconds more in which something is done early are no gain to wait for.
+      if (cost < best.cost - GAIN * boundS) gainedAt = at;
+      best = now;
+    }
+    if (tell && at % LOOKS_UP === LOOKS_UP - 1) {
+      tell((at + 1) / tries, best === told ? null : asSchedule(best));
+      told = best;
+    }
   }
   return asSchedule(best);
 }

@@ -185,11 +185,13 @@ export function castsOfTonight(asked: TonightAsked, wishes: TonightWishes, solve
   return castsTonight({ wanted, molds, pot, ways, atOnce: wishes.atOnce, afterPour, hooksHere, leadHereKg }, solve);
 }
 
-export interface PlanOptions extends Pick<SearchOptions, 'tries' | 'seed'> {
+export interface PlanOptions extends Pick<SearchOptions, 'tries' | 'seed' | 'patience' | 'mayGoOn'> {
+  /** Asked whether more may be proved of what was found. */
+  mayProve?: () => boolean;
   /** Only lots by urgency, for an answer at once; else also by number, by colour, shared out, or apart by pour. */
   quick?: boolean;
-  /** Told how far the search is, 0 to 1, with the best so far. */
-  tell?: (share: number, best: TonightPlan) => void;
+  /** Told how far the search is, 0 to 1, with the best so far where that is a better one than was told before. */
+  tell?: (share: number, better: TonightPlan | null) => void;
 }
 
 /**
@@ -264,7 +266,7 @@ export function planTonight(
       return { id, endMs: startMs + MS * endS, lateS: Math.max(0, endS - dueOf(id)) };
     }),
   });
-  const { tries = 3000, seed, tell } = options;
+  const { tries = 3000, seed, patience, mayGoOn, mayProve, tell } = options;
   const lateOf = ({ ends }: TonightPlan) => ends.reduce((sum, { lateS }) => sum + lateS, 0);
   const better = (a: TonightPlan, b: TonightPlan) =>
     lateOf(b) < lateOf(a) - 1 || (lateOf(b) <= lateOf(a) + 1 && b.schedule.endS < a.schedule.endS) ? b : a;
@@ -275,9 +277,11 @@ export function planTonight(
     const held = Object.fromEntries(Object.entries(pinned).filter(([id]) => known.has(id)));
     const found = schedule(tasks, shop, {
       ...{ due, pinned: held, tries: Math.ceil(tries / structures.length), ...(seed === undefined ? {} : { seed }) },
+      ...{ ...(patience === undefined ? {} : { patience }), ...(mayGoOn ? { mayGoOn } : {}) },
       tell: (share, now) => {
-        const plan = asPlan(tasks, now);
-        tell?.((nth + share) / structures.length, best ? better(best, plan) : plan);
+        const plan = now && asPlan(tasks, now);
+        const isBetter = plan && (best === null || better(best, plan) === plan);
+        tell?.((nth + share) / structures.length, isBetter ? plan : null);
       },
     });
     const plan = asPlan(tasks, found);
@@ -285,13 +289,13 @@ export function planTonight(
     if (best === plan) bestTasks = tasks;
   });
   const found = best!;
-  return options.quick ? found : { ...found, schedule: proved(bestTasks, shop, found.schedule) };
+  return options.quick ? found : { ...found, schedule: proved(bestTasks, shop, found.schedule, mayProve) };
 }
 
 /** Where the quick bound leaves doubt about what was found, more is proved of it. */
-function proved(tasks: readonly Task[], shop: Shop, schedule: Schedule): Schedule {
+function proved(tasks: readonly Task[], shop: Shop, schedule: Schedule, mayGoOn?: () => boolean): Schedule {
   if (schedule.endS - schedule.boundS < DOUBT_S) return schedule;
-  return { ...schedule, boundS: provedS(tasks, shop, schedule) };
+  return { ...schedule, boundS: provedS(tasks, shop, { ...schedule, ...(mayGoOn ? { mayGoOn } : {}) }) };
 }
 const DOUBT_S = 60;
 

@@ -1,6 +1,6 @@
 import type { Chances, TonightAsked, TonightPlan, TonightWishes } from '@schmelz/core';
 import { proxy, wrap, type Remote } from 'comlink';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { startTransition, useCallback, useEffect, useRef, useState } from 'react';
 import { startPlanner, startRefiner } from '../../workers/start.ts';
 import type { Planner } from '../../workers/planner.worker.ts';
 import type { Refiner } from '../../workers/refine.worker.ts';
@@ -42,7 +42,11 @@ export function usePlan(
   useEffect(() => {
     if (!asked || !wishes) return undefined;
     let over = false;
-    const set = (change: Partial<PlanState>) => !over && setState((now) => ({ ...now, ...change }));
+    // Drawing an evening takes its time: a key or a drag goes before it.
+    const set = (change: Partial<PlanState>) =>
+      startTransition(() => {
+        if (!over) setState((now) => ({ ...now, ...change }));
+      });
     const go = async () => {
       if (!planner.current) {
         const worker = startPlanner();
@@ -54,7 +58,9 @@ export function usePlan(
       const worker = startRefiner();
       refiner.current = worker;
       const refine = wrap<Refiner>(worker);
-      const tell = proxy((share: number, best: TonightPlan) => set({ searching: share, plan: best }));
+      const tell = proxy((share: number, better: TonightPlan | null) =>
+        set({ searching: share, ...(better ? { plan: better } : {}) }),
+      );
       const better = (await refine.better(asked, wishes, first.casts, tell)) as TonightPlan;
       set({ plan: better, searching: 1 });
       set({ chances: (await refine.chances(better)) as Chances, searching: null });
