@@ -7,6 +7,7 @@ import { Waiting } from '../design/Notice.tsx';
 import { UnitsProvider } from '../units/Units.tsx';
 import { LineNav } from './LineNav.tsx';
 import { Login } from './Login.tsx';
+import type { TypedAhead } from './Palette.tsx';
 import { Shelf } from './Shelf.tsx';
 import { useTheme } from './theme.ts';
 
@@ -24,26 +25,55 @@ const AT_A_BENCH: ToasterProps = {
   mobileOffset: { top: BELOW_HEADER_PX, left: 16, right: 16 },
 };
 
+/** So long letters are kept for a palette that is being fetched; then keys are the page's again. */
+const FETCHED_WITHIN_MS = 2000;
+
+/**
+ * Opens the palette by its key. It is fetched when it is first wanted, so that no page loads it for nothing: letters
+ * that are typed until it stands are the beginning of what is sought.
+ */
+function useTypedAhead(open: (open: true) => void): TypedAhead {
+  const [typed] = useState(() => {
+    let letters: string | null = null;
+    let since = 0;
+    return {
+      begin: () => void ([letters, since] = ['', performance.now()]),
+      /** Whether a letter is of what is sought. */
+      add(letter: string): boolean {
+        if (letters === null || performance.now() - since > FETCHED_WITHIN_MS) return false;
+        letters += letter;
+        return true;
+      },
+      take(): string {
+        const all = letters ?? '';
+        letters = null;
+        return all;
+      },
+    };
+  });
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (isTyping(event)) return;
+      if (event.key === '/') {
+        typed.begin();
+        open(true);
+      } else if (event.key.length !== 1 || !typed.add(event.key)) return;
+      event.preventDefault();
+      event.stopPropagation(); // it is no key of a bench
+    };
+    window.addEventListener('keydown', onKey, { capture: true });
+    return () => window.removeEventListener('keydown', onKey, { capture: true });
+  }, [typed, open]);
+  return typed;
+}
+
 /** Shelf, line and the page below; bench pages say so in their route. */
 export function Layout() {
   const bench = useMatches().some((match) => (match.handle as { bench?: boolean } | undefined)?.bench);
   const [palette, setPalette] = useState(false);
+  const typed = useTypedAhead(setPalette);
   const { error } = useSettings();
   useTheme(bench ? 'bench' : 'desk');
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key !== '/' || isTyping(event)) return;
-      event.preventDefault();
-      setPalette(true);
-    };
-    // Fetched once the page stands, so that the first letters typed after / are not lost.
-    const warm = setTimeout(() => void loadPalette(), 1500);
-    window.addEventListener('keydown', onKey);
-    return () => {
-      clearTimeout(warm);
-      window.removeEventListener('keydown', onKey);
-    };
-  }, []);
   if (error instanceof ApiProblem && error.problem.status === 401) return <Login />;
   return (
     <UnitsProvider>
@@ -59,7 +89,7 @@ export function Layout() {
       </main>
       {palette && (
         <Suspense>
-          <Palette open={palette} onOpenChange={setPalette} />
+          <Palette open={palette} onOpenChange={setPalette} typed={typed} />
         </Suspense>
       )}
       {/* At a bench the keys stand below: what is said there stands under the header. */}

@@ -43,8 +43,22 @@ const ROOMS = [
   ['/trace', 'Trace a bag'],
 ] as const;
 
+/** Letters that were typed before the palette stood. */
+export interface TypedAhead {
+  /** All of them; what is typed from now on goes into the field. */
+  take(): string;
+}
+
 /** Find a place, an order or a ticket by typing; with the list of keys below. */
-export function Palette({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
+export function Palette({
+  open,
+  onOpenChange,
+  typed,
+}: {
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+  typed?: TypedAhead;
+}) {
   const navigate = useNavigate();
   const { data: orders } = useList('orders');
   const { data: molds } = useList('molds');
@@ -69,6 +83,7 @@ export function Palette({ open, onOpenChange }: { open: boolean; onOpenChange: (
       <Command.Input
         value={search}
         onValueChange={setSearch}
+        onFocus={() => setSearch((known) => known + (typed?.take() ?? ''))}
         placeholder="Station, order, ticket"
         className="h-14 w-full border-b border-rule bg-transparent px-4 text-lg outline-none"
       />

@@ -85,6 +85,18 @@ describe('the palette', () => {
 });
 
 describe('the frame of every page', () => {
+  test('letters typed after the palette’s key are sought, however late it comes', async () => {
+    fakeApi();
+    renderAt(<Layout />);
+    await screen.findByRole('navigation', { name: 'The line' });
+    await userEvent.keyboard('/setup');
+    expect(((await screen.findByRole('combobox')) as HTMLInputElement).value).toBe('setup');
+    await userEvent.keyboard('{Escape}');
+    await waitFor(() => expect(screen.queryByRole('combobox')).toBeNull());
+    // What is typed now is no search any more.
+    await userEvent.keyboard('abc');
+    expect(screen.queryByRole('combobox')).toBeNull();
+  });
   test('the desk is light, unless the maker chose otherwise', async () => {
     fakeApi();
     renderAt(<Layout />);
