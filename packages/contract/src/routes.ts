@@ -229,7 +229,7 @@ const OWN_ROUTES = {
   },
   'GET /pours/whole': {
     operation: 'whole_pours',
-    summary: 'Pours with their logs: those of a mold, or the one that went on at a moment',
+    summary: 'Pours with their logs: the newest of a mold, or the one that went on at a moment',
     query: poursQuerySchema,
     answer: json<Pour[]>(),
   },

@@ -67,6 +67,7 @@ export const problems =
     } catch (error) {
       const problem = problemOf(error, folder);
       if (problem.status >= 500) log.error({ err: error }, 'request failed');
+      ctx.remove('etag'); // a refusal stands for itself
       ctx.status = problem.status;
       ctx.type = 'application/problem+json';
       ctx.body = JSON.stringify(problem);

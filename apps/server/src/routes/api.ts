@@ -19,5 +19,11 @@ export function apiRouter(store: Store, config: Config, sessions: Sessions, feed
     ...heatHandlers(store, feed, sessions),
     ...jobHandlers(store),
   };
-  return routerOf(handlers, sessions.guard, Object.keys(CALCULATIONS), (name, sent) => compute.run(name, sent));
+  return routerOf(
+    handlers,
+    sessions.guard,
+    Object.keys(CALCULATIONS),
+    (name, sent) => compute.run(name, sent),
+    () => store.writes(),
+  );
 }

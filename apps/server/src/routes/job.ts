@@ -30,6 +30,9 @@ import type { Store } from '../store/store.ts';
 import { periodOf } from './request.ts';
 import type { Handlers } from './router.ts';
 
+/** Pours of a mold that are looked at whole, the newest: what it is learned from, however many years there are. */
+const WHOLE_OF_A_MOLD = 24;
+
 /** Orders as tickets, and what is said of tickets, pours and runs. */
 export const jobHandlers = (store: Store) =>
   ({
@@ -74,7 +77,8 @@ export const jobHandlers = (store: Store) =>
     'POST /tickets/:id/entries': ({ params, body, clock }) => addTicketEntries(store, params.id, [body], clock),
 
     'GET /pours': ({ query }) => poursOnList(store, query.before),
-    'GET /pours/whole': ({ query: { mold, at } }) => listPours(store, { moldId: mold, at }),
+    'GET /pours/whole': ({ query: { mold, at } }) =>
+      listPours(store, { moldId: mold, at, ...(mold ? { last: WHOLE_OF_A_MOLD } : {}) }),
     'POST /pours': ({ body }) => startPour(store, body),
     'GET /pours/:id': ({ params }) => readPour(store, params.id),
     'POST /pours/:id/entries': ({ params, body, clock }) => addPourEntries(store, params.id, [body], clock),

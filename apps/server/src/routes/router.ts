@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { Readable } from 'node:stream';
 import Router from '@koa/router';
 import {
@@ -67,8 +68,35 @@ function partsOf(key: string): { method: string; path: string; names: string[] }
  */
 const written = (answer: unknown) => (answer instanceof Readable ? answer : JSON.stringify(answer));
 
-function serve(route: Route, names: readonly string[], handler: Handler): Middleware {
+/** What changes without a write: what is read from devices and disk, and who is logged in. */
+const BY_ITSELF = /^\/(health|settings|backups|channels|readings|export|openapi)/;
+const MINUTE_MS = 60_000;
+/** Another one each time that the server starts. */
+const BOOT = randomUUID().slice(0, 8);
+
+/**
+ * What an answer rests on: nothing that was written since, in this minute. Whoever asks again for what it has is told
+ * so, and nothing is reckoned. It is taken before anything is read: what comes meanwhile is asked for once more.
+ */
+const signOf = (writes: number, now = Date.now()) => `W/"${BOOT}.${writes}.${Math.floor(now / MINUTE_MS)}"`;
+
+function serve(
+  route: Route,
+  path: string,
+  names: readonly string[],
+  handler: Handler,
+  writes: () => number,
+): Middleware {
+  const isSigned = route.answer.type === 'application/json' && route.answer.status === 200 && !BY_ITSELF.test(path);
   return async (ctx) => {
+    if (ctx.method === 'GET' && isSigned) {
+      ctx.set({ etag: signOf(writes()), 'cache-control': 'no-cache, private' });
+      ctx.status = 200;
+      if (ctx.fresh) {
+        ctx.status = 304;
+        return;
+      }
+    }
     const given = (ctx as Context & { params: Record<string, string> }).params;
     const params = Object.fromEntries(names.map((name) => [name, parsePart(route, name, given[name] ?? '')]));
     const query = route.query ? queryOf(ctx, route.query) : {};
@@ -84,19 +112,21 @@ function serve(route: Route, names: readonly string[], handler: Handler): Middle
 /**
  * The router of a table: paths are matched letter by letter, and the guard belongs to every route that is not open.
  * @param calculate answers the calculations, by their name
+ * @param writes how often something was written: what was read before is told to be the same by it
  */
 export function routerOf(
   handlers: Handlers,
   guard: Middleware,
   calculations: readonly string[],
   calculate: (name: string, sent: unknown) => Promise<unknown>,
+  writes: () => number,
 ): Router {
   const router = new Router({ sensitive: true, strict: true, prefix: '/api' });
   for (const [key, route] of Object.entries(ROUTES) as [RouteKey, Route][]) {
     const { method, path, names } = partsOf(key);
     const read = route.body?.is === 'document' ? documentBody : body;
     const way = route.open ? read : [guard, ...read];
-    router.register(path, [method], [...way, serve(route, names, handlers[key] as Handler)]);
+    router.register(path, [method], [...way, serve(route, path, names, handlers[key] as Handler, writes)]);
   }
   for (const name of calculations) {
     router.post(`/compute/${name}`, guard, ...body, async (ctx) => {

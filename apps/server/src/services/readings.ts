@@ -85,7 +85,7 @@ export function addReadings(store: Store, channel: number, readings: readonly Re
       { channel, to: block.toAt },
       transaction,
     );
-  });
+  }, 'readings');
 }
 
 /** Takes a whole log in, packed at once. Its channels must be new. */

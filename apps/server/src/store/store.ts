@@ -43,7 +43,9 @@ export interface Store {
   vouch(): void;
   models: Models;
   /** Runs `work` in one transaction; writes take turns, so that SQLite is never busy. Committed means on disk. */
-  write<T>(work: (transaction: Transaction) => Promise<T>): Promise<T>;
+  write<T>(work: (transaction: Transaction) => Promise<T>, what?: 'records' | 'readings'): Promise<T>;
+  /** How often something was written since it was opened, readings of probes left out. */
+  writes(): number;
   /** Runs `work` while no other write goes on, without a transaction: it has one of its own. */
   alone<T>(work: () => Promise<T>): Promise<T>;
   /**
@@ -218,15 +220,20 @@ async function open(folder: string, named: Named, mayCopy: boolean): Promise<Sto
   }
   const check = sameFiles(folder);
   let turn: Promise<unknown> = Promise.resolve();
+  let writes = 0;
   let kept = new Map<string, Promise<unknown>>();
   const lasting = new Map<string, { sign: string; made: Promise<unknown> }>();
   // What is read while a write goes on may be of before it: with its end all of it is reckoned anew.
-  const writing = <T>(work: () => Promise<T>): Promise<T> => {
+  const writing = <T>(work: () => Promise<T>, what: 'records' | 'readings' = 'records'): Promise<T> => {
     const result = turn.then(() => {
       check();
       return work();
     });
-    const ended = result.finally(() => (kept = new Map()));
+    const ended = result.finally(() => {
+      if (what === 'readings') return; // nothing that is kept is reckoned from them
+      kept = new Map();
+      writes += 1;
+    });
     turn = ended.catch(() => undefined); // the next in line does not care how this one ended
     return ended;
   };
@@ -235,7 +242,8 @@ async function open(folder: string, named: Named, mayCopy: boolean): Promise<Sto
     asItWasLeft,
     vouch: () => void (vouchedFor = true),
     models: defineModels(sequelize),
-    write: (work) => writing(() => sequelize.transaction(work)),
+    write: (work, what) => writing(() => sequelize.transaction(work), what),
+    writes: () => writes,
     alone: (work) =>
       writing(async () => {
         try {
