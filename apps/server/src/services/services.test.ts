@@ -166,7 +166,8 @@ describe('pours', () => {
     expect((await startPour([ticket!.id], { leadId: randomUUID() })).status).toBe(404);
     const pour = (await startPour([ticket!.id], { leadId: hardId })).body;
     const [{ leadKg }] = pour.setup.loads;
-    // physics.md, 2: 3 % antimony, half a per cent of tin, 0.977 to 0.983 of soft lead.
+    // 3 % antimony, half a per cent of tin, mixed ideally and shrunk from 252 C: 0.977 to 0.983 of soft lead (densities
+    // of the CRC Handbook, memory).
     expect(leadKg / 0.01).toBeGreaterThan(0.976);
     expect(leadKg / 0.01).toBeLessThan(0.984);
     await say(pour.id, { kind: 'charge', massKg: 1, potC: 20 });

@@ -280,7 +280,7 @@ test('how many filled, by soot and heat of a mold, in the units of the workshop'
 });
 
 test('a workshop out of a file: what would change is said before anything does, and it can be left', async () => {
-  const copy = { name: 'taken-in-1.sqlite', why: 'taken-in', at: 1, bytes: 100 };
+  const copy = { name: 'taken-in-1.sqlite', why: 'taken-in', at: 1, bytes: 100, wrong: null };
   const tables = [
     { table: 'entries', now: 0, then: 412 },
     { table: 'orders', now: 2, then: 9 },
@@ -315,10 +315,14 @@ test('a workshop out of a file: what would change is said before anything does, 
 
 test('a copy is put back only when it was asked twice', async () => {
   const name = 'daily-2026-11-20.sqlite';
-  const copies = [{ name, why: 'daily', at: Date.now() - 3.5 * 24 * 3600_000, bytes: 4.2e6 }];
-  const api = fakeApi({ 'GET /backups': copies, 'POST /backups/restore': copies[0] });
+  const copy = { name, why: 'daily', at: Date.now() - 3.5 * 24 * 3600_000, bytes: 4.2e6, wrong: null };
+  const cut = { ...copy, name: 'daily-cut.sqlite', at: Date.now() - 3600_000, wrong: 'is cut short: 20 bytes are there' };
+  const copies = [cut, copy];
+  const api = fakeApi({ 'GET /backups': copies, 'POST /backups/restore': copy });
   const { unmount } = renderAt(<Copies />);
+  // One that is not whole is told as such, is not the newest, and cannot be put back.
   expect(await screen.findByText(/The newest is 3 days old/)).toBeTruthy();
+  expect(screen.getByText(/This copy is cut short: 20 bytes are there: it cannot be put back/)).toBeTruthy();
   await userEvent.click(screen.getByRole('button', { name: 'Put back' }));
   expect(api.writes()).toEqual([]);
   await userEvent.click(screen.getByRole('button', { name: 'Put it back' }));

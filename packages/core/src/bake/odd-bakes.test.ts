@@ -29,8 +29,8 @@ describe('a bake that runs', () => {
       expect(late.fullAt! - at).toBeCloseTo(now.fullAt!, 3);
     }
   });
-  // Six tenths of the way to the room in an open door, 15 s to get there, a quarter of the oven's lag back: physics.md,
-  // common practice, no source.
+  // Six tenths of the way to the room in an open door, 15 s to get there, a quarter of the oven's lag back: common
+  // practice, no source.
   test('a door lets the air down at once and it comes back, as the curve by hand says', () => {
     const air = (seconds: number, doors: RunningBake['doors']) =>
       airByProgram({ ...bake({ doors, now: 1000 * seconds }) }).at(-1)!.celsius;

@@ -124,7 +124,8 @@ describe('yields that are unsure, and evenings that differ', () => {
     expect(both.mean).toBeCloseTo(0.72, 12);
     expect((1 - both.mean) / both.mean / (both.sure + 1)).toBeCloseTo(0.02, 12);
   });
-  // physics.md, 9: nineteen evenings in twenty really give enough, with a yield that records only hint at.
+  // What a provision says of itself: nineteen evenings in twenty give enough. 3,000 evenings, give or take two of
+  // their standard errors of 0.4 %.
   test.each([
     { sd: 0.3, nights: 4 },
     { sd: 0.5, nights: 12 },
@@ -144,7 +145,7 @@ describe('yields that are unsure, and evenings that differ', () => {
         if (good >= 40) enough += 1;
       }
     }
-    expect(enough / all).toBeGreaterThan(0.93);
+    expect(enough / all).toBeGreaterThan(0.942);
     // And not by casting twice what it takes.
     expect(enough / all).toBeLessThan(0.995);
   });

@@ -38,7 +38,7 @@ export function handlingTimeS(head: HotHead): number {
 
 /**
  * Once a head is solid it shrinks off its cavity, and the gap lets through only so much, W/m2K. By it 8 oz, opened
- * after the usual 20 s, leave a mold of 120 C at 190 to 220 C (physics.md, 5). Common practice, no source.
+ * after the usual 20 s, leave a mold of 120 C at 190 to 220 C. Common practice, no source.
  */
 const GAP_W_M2K = { low: 400, usual: 480, high: 600 };
 

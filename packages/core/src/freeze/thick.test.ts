@@ -75,8 +75,8 @@ test('a 227 g head from 204 C is cool enough to handle after 13 to 18 minutes', 
   expect(handlingTimeS({ headKg: 0.227, areaM2: cooledAreaM2, fromC: 40 })).toBe(0);
 });
 
-// physics.md, 5: an 8 oz head leaves the mold at 190 to 220 C (given some 20 s, common practice) and takes 13 to 20 min
-// until it can be handled.
+// An 8 oz head that is given some 20 s leaves the mold at 190 to 220 C and takes 13 to 20 min until it can be handled:
+// common practice, no source.
 test('8 oz out of its mold', () => {
   const cavity = { style: 'ball', nominalMassKg: 0.2268, shotsSinceSmoked: 0 };
   for (const moldC of [110, 130]) {

@@ -9,7 +9,7 @@ const input = (more: Partial<WarmPlanInput> = {}): WarmPlanInput => ({
 });
 
 describe('warming a mold', () => {
-  // 25 s a blank shot (physics.md, 4).
+  // 25 s a blank shot: common practice, no source.
   test('takes its minutes on the pot and 25 s a blank shot', () => {
     const shots = warmPlan(input());
     expect(shots.seconds).toBe(25 * shots.blanks.value);

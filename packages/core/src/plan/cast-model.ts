@@ -76,7 +76,7 @@ const pairs = ({ groups }: CastProblem) => groups.flatMap((group) => group.casts
  * The integer program as text in the LP format: x casts of a blank in a group of cavities, n shots of a mold, z whether
  * it is used at all. Least time; no cavity is filled more often than its mold is shot; what is scarce is not exceeded.
  * Shots are whole; casts come out whole where all cavities are as good (a transport problem), and are made whole by
- * {@link wholeCasts} where they are not. Source: physics.md 10.
+ * {@link wholeCasts} where they are not. An integer program of our own; no source.
  * @example castProgram(twelve).split('\n')[1].trim() // 'obj: + 540 z0 + 22 n0 + 5 x0_0 + 5000 s0'
  */
 export function castProgram(problem: CastProblem): string {
