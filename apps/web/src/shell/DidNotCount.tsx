@@ -19,9 +19,12 @@ function Counted({ taps }: { taps: readonly RefusedTap[] }) {
       <button
         type="button"
         onClick={() => setWanted(true)}
-        className="-mb-1 flex min-h-7 items-center gap-1.5 bg-stop-wash px-2 text-sm font-semibold whitespace-nowrap text-stop"
+        aria-label={count}
+        className="mt-1 -mb-2 flex min-h-6 items-center gap-1.5 bg-stop-wash px-2 text-[13px] font-semibold whitespace-nowrap text-stop"
       >
-        <Icon name="stop" size={15} /> {count}
+        <Icon name="stop" size={14} />
+        <span className="max-sm:hidden">{count}</span>
+        <span className="sm:hidden">{taps.length} not counted</span>
       </button>
       {wanted && List && <List taps={taps} title={count} onClose={() => setWanted(false)} />}
     </>
