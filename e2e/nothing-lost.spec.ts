@@ -149,6 +149,29 @@ test.describe('nothing is lost', () => {
     }).toPass({ timeout: 20_000 });
   });
 
+  test('what a closed page left is sent by the one that is still open, and told there', async ({
+    page,
+    empty,
+    context,
+  }) => {
+    const pour = await aPour(empty.url);
+    const stays = await context.newPage();
+    await stays.goto(`${empty.url}/stock`);
+    await expect(stays.getByRole('link', { name: 'Stock' })).toHaveAttribute('aria-current', 'page');
+    await bench(page, empty.url, pour.id);
+    await expect(page.getByRole('status')).toHaveCount(0);
+    await context.route('**/entries', (route) => route.abort());
+    for (let tap = 0; tap < 5; tap++) await page.keyboard.press('m');
+    await expect(page.getByRole('status')).toContainText('5 taps');
+    await page.close();
+    await context.unroute('**/entries');
+    await expect(async () => {
+      const log = await logOf(stays, empty.url, pour.id);
+      expect(log.filter((entry) => entry.kind === 'smoked')).toHaveLength(5);
+    }).toPass({ timeout: 20_000 });
+    await expect(stays.getByText(/taps? that a closed page had left here/)).toBeVisible();
+  });
+
   test('two pages on one pour come to the same', async ({ page, empty, browser }) => {
     const pour = await aPour(empty.url);
     await bench(page, empty.url, pour.id);
