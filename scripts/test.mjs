@@ -105,7 +105,7 @@ await check('types', bin('tsc'), ['--build'], { limitMinutes: 10 });
 await suite(
   'Jest',
   bin('jest'),
-  ['--testTimeout', '60000', '--json', '--outputFile', join(reports, 'jest.json')],
+  ['--testTimeout', '60000', '--maxWorkers', '2', '--json', '--outputFile', join(reports, 'jest.json')],
   { limitMinutes: 25 },
   () => {
     const report = json('jest.json');

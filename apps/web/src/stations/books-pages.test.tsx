@@ -316,7 +316,12 @@ test('a workshop out of a file: what would change is said before anything does, 
 test('a copy is put back only when it was asked twice', async () => {
   const name = 'daily-2026-11-20.sqlite';
   const copy = { name, why: 'daily', at: Date.now() - 3.5 * 24 * 3600_000, bytes: 4.2e6, wrong: null };
-  const cut = { ...copy, name: 'daily-cut.sqlite', at: Date.now() - 3600_000, wrong: 'is cut short: 20 bytes are there' };
+  const cut = {
+    ...copy,
+    name: 'daily-cut.sqlite',
+    at: Date.now() - 3600_000,
+    wrong: 'is cut short: 20 bytes are there',
+  };
   const copies = [cut, copy];
   const api = fakeApi({ 'GET /backups': copies, 'POST /backups/restore': copy });
   const { unmount } = renderAt(<Copies />);

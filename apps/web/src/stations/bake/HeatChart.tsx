@@ -115,7 +115,7 @@ function Now({ share }: { share: number }) {
   return (
     <div
       aria-hidden
-      data-now
+      data-now={share.toFixed(4)}
       className="pointer-events-none absolute w-0.5 bg-ink"
       style={{
         top: MARGIN.top,

@@ -4,7 +4,7 @@ import userEvent from '@testing-library/user-event';
 import { ids, ovenRun, ovens, ticket } from '../../test/fixtures.ts';
 import { fakeApi, prepareBrowser, renderAt } from '../../test/render.tsx';
 import { knownProduct, ovenState, ROUTE_TEMPLATES, usualRoute, type OvenLog } from '@schmelz/core';
-import { bakeCourse, headsInLoad } from '../bake/course.ts';
+import { bakeCourse, bakeCurve, bakeNow, goesAsDrawn, headsInLoad, lastFull } from '../bake/course.ts';
 import { materials, products, programs, recipes } from '../../test/fixtures.ts';
 import type { Catalogue } from '../../shell/catalogue.ts';
 import { CountBenchPage } from './CountBench.tsx';
@@ -182,6 +182,21 @@ describe('at the oven', () => {
     ).toBeTruthy();
   });
 
+  test('now moves over the curve, and the curve stays as it was drawn', async () => {
+    const run = ovenRun({ ticketId: id, count: 12 }, { id: uuid(3), at: ago(120), setC: 177, seconds: 1200 });
+    fakeApi({ [`GET /tickets/${id}`]: ticket({ id, log: painted, runs: [run] }) });
+    renderAt(<CountBenchPage station="bake" />, `/bake/${id}`, '/bake/:id');
+    const curve = await screen.findByRole('img', { name: /^Oven air and metal/ });
+    const line = () => Number(curve.querySelector<HTMLElement>('[data-now]')!.dataset['now']);
+    const drawn = curve.firstElementChild!;
+    const before = line();
+    // Two of the twenty-five minutes that are drawn.
+    expect(before).toBeGreaterThan(0.06);
+    expect(before).toBeLessThan(0.12);
+    await waitFor(() => expect(line()).toBeGreaterThan(before), { timeout: 4000 });
+    expect(curve.firstElementChild).toBe(drawn);
+  });
+
   test('the curve is the slowest powder, from cold slower than preheated', () => {
     const shelf = {
       part: (id: string) => materials.find((each) => each.id === id),
@@ -209,6 +224,26 @@ describe('at the oven', () => {
     expect(course(slow, at + 100_000)!.endsAt).toBe(at + 300_000 + 1_680_000);
     expect(course(slow, at + 310_000)!.state.warmAt).toBeNull();
     expect(course(slow, at + 310_000)!.endsAt).toBe(at + 310_000 + 1_680_000);
+    // Drawn once at the door, a bake that goes as it was drawn stands minutes later where one stands that is drawn then.
+    const load = loaded({});
+    const of = lastFull(load, heads(ids.product), ovens[0], [], at)!;
+    const curve = bakeCurve(load, of, at);
+    for (const minutes of [1, 7, 19]) {
+      const later = at + 60_000 * minutes;
+      const [kept, anew] = [bakeNow(load, of, curve, later), course({}, later)!];
+      expect(goesAsDrawn(load, later)).toBe(true);
+      expect(kept.points).toBe(curve.points);
+      expect(kept.state).toEqual(anew.state);
+      expect(kept.atEnd).toBeCloseTo(anew.atEnd, 2);
+      // Where the curve says it is, it is.
+      const there = curve.points.findLast((point) => point.at <= later)!;
+      expect(Math.abs(there.metalC - kept.state.metalC)).toBeLessThan(2);
+    }
+    // An open door, a count that waits for warm metal and a bake that is over go on with the clock.
+    const door = { ...load, doors: [{ fromAt: at + 1, toAt: null }] };
+    expect(goesAsDrawn(door, at + 2)).toBe(false);
+    expect(goesAsDrawn(loaded(slow), at + 2)).toBe(false);
+    expect(goesAsDrawn(load, load.endsAt)).toBe(false);
   });
 });
 
