@@ -8,7 +8,7 @@ import { newId } from './id.ts';
  */
 const LOCK = 'schmelz-sender';
 const CHANNEL = 'schmelz-taps';
-/** A page that sends and does not answer by then sleeps in the background: the one that is looked at takes its place. */
+/** A page that sends and does not answer by then sleeps in the background: one that was tapped takes its place. */
 const ANSWERS_WITHIN_MS = 2000;
 
 /** What pages tell each other. */

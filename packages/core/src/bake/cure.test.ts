@@ -71,8 +71,8 @@ describe('cure', () => {
       const slower = { ...law, referenceS: law.referenceS * share };
       return timeToFullCureS({ law: slower, headLagS: lagS, ...air })! / 60;
     };
-    // As good as full, from nine tenths on, where the oven holds some 2 K over its mark; all of it at 5 K over it. At its
-    // very mark the model takes 0.4 min longer than is told.
+    // As good as full, from nine tenths on, where the oven holds some 2 K over its mark; all of it at 5 K over it. At
+    // its very mark the model takes 0.4 min longer than is told.
     expect(minutes(0, FULL_ENOUGH)).toBeGreaterThan(22);
     expect(minutes(2, FULL_ENOUGH)).toBeGreaterThan(22);
     expect(minutes(2, FULL_ENOUGH)).toBeLessThan(25);

@@ -49,7 +49,7 @@ const casts = (more: Partial<CastsInput> = {}) =>
 test('two blanks that share a mold are cast side by side: the one that wants most shots decides', () => {
   const plan = casts();
   const [a, b] = plan.blanks;
-  // castsFor(60, yieldTonight(0.94, no records)), castsFor(24, …): 72 and 30 by its own law, which binomial.test.ts plays.
+  // castsFor(60, yieldTonight(0.94, no records)), castsFor(24, …): 72 and 30 by its own law, which its tests play.
   expect(a!.casts).toBeGreaterThan(64);
   expect(b!.casts).toBeGreaterThan(25);
   expect(plan.molds).toHaveLength(1);

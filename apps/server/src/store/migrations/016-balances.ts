@@ -1,6 +1,7 @@
 /**
  * What is there of each material is added up as it moves, by the tables themselves, and not from all movements that
- * ever were at each tap; likewise what is left of each lot. `said` counts purchases and counts: of a part without any nobody keeps count.
+ * ever were at each tap; likewise what is left of each lot. `said` counts purchases and counts: of a part without any
+ * nobody keeps count.
  */
 const isSaid = (reason: string) => `${reason} IN ('received', 'counted')`;
 const add = (row: 'NEW' | 'OLD', sign: '' | '-') =>

@@ -90,7 +90,7 @@ export function lastFull(
   return { powder, input, oven: known, limitC };
 }
 
-/** The whole of a bake, from its door to a little past its end: it is the same for as long as nothing is said or read. */
+/** The whole of a bake, from its door to a little past its end: the same for as long as nothing is said or read. */
 export type BakeCurve = Pick<BakeCourse, 'atEnd' | 'damage' | 'points'>;
 
 export function bakeCurve(load: OvenState, { input, limitC }: LastFull, now: number): BakeCurve {

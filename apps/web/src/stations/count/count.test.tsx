@@ -224,7 +224,7 @@ describe('at the oven', () => {
     expect(course(slow, at + 100_000)!.endsAt).toBe(at + 300_000 + 1_680_000);
     expect(course(slow, at + 310_000)!.state.warmAt).toBeNull();
     expect(course(slow, at + 310_000)!.endsAt).toBe(at + 310_000 + 1_680_000);
-    // Drawn once at the door, a bake that goes as it was drawn stands minutes later where one stands that is drawn then.
+    // Drawn once at the door, a bake that goes as it was drawn stands later where one stands that is drawn then.
     const load = loaded({});
     const of = lastFull(load, heads(ids.product), ovens[0], [], at)!;
     const curve = bakeCurve(load, of, at);
