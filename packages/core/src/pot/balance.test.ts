@@ -24,7 +24,7 @@ describe('the largest refill, put back into the balance', () => {
     },
   );
   test('by hand, without a crucible: what 4 kg give off from 385 to 345 C melts and warms so much', () => {
-    // Liquid lead 147 J/kgK, 64.5 kJ/kg from 20 C until it is molten (CRC Handbook, memory), and 17.5 K of liquid after.
+    // Liquid lead 147 J/kgK, 64.5 kJ/kg from 20 C until it is molten (CRC Handbook, memory), then 17.5 K of liquid.
     const { addKg } = largestRefill(at({ pot: { powerW: 700, lossWPerK: 0.41 } }));
     expect(Math.abs(addKg - (4 * 147 * 40) / (64_500 + 147 * 17.5))).toBeLessThan(0.004);
     // A crucible of 540 J/K gives off its own 21.6 kJ beside it.
