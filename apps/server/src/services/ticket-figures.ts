@@ -17,6 +17,9 @@ import { grouped, loadTickets, readYieldAfterPour, setupOf, ticketLog, type Load
 
 type MoveSum = TicketMove & { ticketId: string };
 
+/** What a plan of before a part of the cost was known lacks, cost nothing. */
+const NOTHING = Object.fromEntries(COST_PARTS.map((part) => [part, 0])) as CostStack;
+
 /** Tickets with their logs, plan, and what they really took. */
 export async function listTickets(
   store: Store,
@@ -53,7 +56,8 @@ export async function listTickets(
     const state = ticketState(setup, ticketLog(loaded));
     const { id, version, number, orderId, productId, quantity, fromId, becomesId, createdAt, planned } = row;
     return {
-      ...{ id, version, number, orderId, productId, quantity, fromId, becomesId, createdAt, planned },
+      ...{ id, version, number, orderId, productId, quantity, fromId, becomesId, createdAt },
+      planned: { ...planned, stack: { ...NOTHING, ...planned.stack } },
       ...setup,
       ...headsOwed({ quantity, ...setup }, state, after),
       route: row.route,

@@ -84,6 +84,28 @@ describe('a data folder that cannot be used says why and what to do, and is left
     await server.stop();
   });
 
+  test('tickets of before parts of the cost were known are no damage: they cost nothing of them', async () => {
+    const server = await testServer();
+    const things = await smallWorkshop(server);
+    const order = {
+      customer: 'Stall',
+      dueOn: null,
+      note: '',
+      lines: [{ productId: things.productIds[0], quantity: 3 }],
+    };
+    const { body } = await server.call('POST', '/api/orders', order);
+    const [ticket] = (await server.call('POST', `/api/orders/${body.id}/release`, {})).body;
+    await server.running.stop();
+    const later = "'$.stack.parts', '$.stack.packaging', '$.stack.wear'";
+    await withDatabase(databaseIn(server.folder), ({ ask }) =>
+      ask(`UPDATE tickets SET planned = json_remove(planned, ${later})`),
+    );
+    const again = await testServer({}, server.folder);
+    const { planned } = (await again.call('GET', `/api/tickets/${ticket.id}`)).body;
+    expect(planned.stack).toEqual({ ...ticket.planned.stack, parts: 0, packaging: 0, wear: 0 });
+    await again.stop();
+  });
+
   test('a file in the place of the folder, a folder that nobody may make, one that is read-only', async () => {
     const file = join(temporaryFolder(), 'file');
     writeFileSync(file, '');
