@@ -39,6 +39,10 @@ interface Heard {
   answered(path: string, id: string, why: string | null): void;
 }
 
+/**
+ * Takes part in who sends, for as long as the page is open.
+ * @param heard is called when this page is to look what there is to send, and when another was answered
+ */
 export function makeSender(heard: Heard): Sender {
   const page = newId();
   const alone: Sender = {
@@ -62,15 +66,17 @@ export function makeSender(heard: Heard): Sender {
         mine = true;
         heard.look();
       });
-    navigator.locks.request(LOCK, { steal }, held).catch(() => {
-      // Another page took it: this one sleeps, or did.
-      mine = false;
-      hold(false);
+    navigator.locks.request(LOCK, { steal }, held).catch((error: Error) => {
+      // Another page took it: this one sleeps, or did. A browser that gives no lock at all leaves each page its own.
+      const stolen = error.name === 'AbortError';
+      mine = !stolen;
+      if (stolen) hold(false);
+      else heard.look();
     });
   };
   hold(false);
-  // By this others know that the page is open.
-  void navigator.locks.request(`schmelz-page-${page}`, () => new Promise<void>(() => undefined));
+  // By this others know that the page is open; one that gets no lock is taken for closed, and its taps go all the same.
+  navigator.locks.request(`schmelz-page-${page}`, () => new Promise<void>(() => undefined)).catch(() => undefined);
 
   channel.onmessage = ({ data }: MessageEvent<Message>) => {
     if (data.kind === 'answered') heard.answered(data.path, data.id, data.why);

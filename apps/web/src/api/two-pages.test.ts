@@ -26,7 +26,7 @@ function makeLocks() {
           if (options.steal) {
             held.delete(name);
             queue.unshift(own);
-            if (holder) holder.reject(new Error('stolen'));
+            if (holder) holder.reject(Object.assign(new Error('stolen'), { name: 'AbortError' }));
           } else queue.push(own);
           next(name);
         });
