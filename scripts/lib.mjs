@@ -63,10 +63,11 @@ export function capture(program, args, { limitMinutes, ...options } = {}) {
   });
 }
 
-function files(folder) {
+/** Sources below a folder: nothing that is a test, or that a build has made. */
+export function files(folder) {
   return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
     if (['node_modules', 'dist', '.cache', 'test', ...MADE].includes(entry.name)) return [];
-    if (entry.name.includes('.test.')) return [];
+    if (entry.name.includes('.test.') || entry.name.endsWith('.tsbuildinfo')) return [];
     const path = join(folder, entry.name);
     return entry.isDirectory() ? files(path) : [path];
   });

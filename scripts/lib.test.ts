@@ -15,6 +15,20 @@ function fingerprint(folder: string, names: string[]): string {
   return stdout.trim();
 }
 
+test('what a build makes beside the sources is none of them', () => {
+  const folder = mkdtempSync(join(tmpdir(), 'schmelz-sources-'));
+  mkdirSync(join(folder, 'dist'));
+  const made = ['dist/a.js', 'tsconfig.tsbuildinfo', 'answers.json', 'a.test.ts'];
+  for (const name of [...made, 'a.ts', 'b.css']) writeFileSync(join(folder, name), '');
+  const lib = JSON.stringify(join(__dirname, 'lib.mjs'));
+  const script = `const { files } = await import(${lib}); console.log(JSON.stringify(files(${JSON.stringify(folder)})));`;
+  const { stdout } = spawnSync(process.execPath, ['--input-type=module', '-e', script], { encoding: 'utf8' });
+  expect((JSON.parse(stdout) as string[]).map((path) => path.slice(folder.length + 1)).sort()).toEqual([
+    'a.ts',
+    'b.css',
+  ]);
+});
+
 describe('the fingerprint that says whether something is to be built anew', () => {
   const folder = mkdtempSync(join(tmpdir(), 'schmelz-print-'));
   const names = ['a.ts', 'b/c.ts'];
