@@ -1,14 +1,11 @@
 import type { BackupView, TakenInView } from '@schmelz/contract';
-import { keepDaily, restore } from '../store/backups.ts';
+import { backUp, restore } from '../store/backups.ts';
 import { listBackups } from '../store/copies-on-disk.ts';
-import { backUp } from '../store/copy.ts';
 import { takeIn, tablesOf } from '../store/document.ts';
 import { Fault } from '../store/fault.ts';
 import type { Store } from '../store/store.ts';
 import { judgeWorkshop } from './judge.ts';
 import { notAllowed, notFound } from './errors.ts';
-
-export { keepDaily };
 
 export const backups = (store: Store): BackupView[] => listBackups(store.folder);
 

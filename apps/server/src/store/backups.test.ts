@@ -12,9 +12,8 @@ import {
 import { join } from 'node:path';
 import { eveningAt } from '../test/evening.ts';
 import { smallWorkshop, temporaryFolder, testServer, type TestServer } from '../test/server.ts';
-import { keepDaily, tooOld } from './backups.ts';
+import { backUp, keepDaily, tooOld } from './backups.ts';
 import { listBackups, newestCopy, type Backup } from './copies-on-disk.ts';
-import { backUp } from './copy.ts';
 import { withDatabase } from './database.ts';
 import { openStore } from './store.ts';
 

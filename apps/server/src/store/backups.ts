@@ -1,7 +1,7 @@
 import { copyFileSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { backupsIn, listBackups, removeDatabase, type Backup } from './copies-on-disk.ts';
-import { backUp } from './copy.ts';
+import { backupsIn, listBackups, makeWhole, removeDatabase, type Backup, type BackupWhy } from './copies-on-disk.ts';
+import { copied, NOT_WHOLE } from './copy.ts';
 import { quoted, withDatabase, type Ask } from './database.ts';
 import { Fault } from './fault.ts';
 import { databaseIn } from './inspect.ts';
@@ -35,6 +35,22 @@ export function tooOld(backups: readonly Backup[], now: number): string[] {
 
 /** A copy that is of no use. */
 export const removeBackup = (folder: string, name: string): void => removeDatabase(join(backupsIn(folder), name));
+
+/** Makes a copy while the workshop goes on, opens it, and looks whether it is all there. */
+export async function backUp(store: Store, why: BackupWhy, now = Date.now()): Promise<Backup> {
+  const source: Ask = (sql, [file] = []) => store.select(sql.replace('?', ':file'), { file });
+  return makeWhole(
+    store.folder,
+    why,
+    async (file) => {
+      if (await copied(source, file)) return;
+      // Somebody is at a bench: once more, between two taps.
+      removeDatabase(file);
+      if (!(await store.alone(() => copied(source, file)))) throw new Fault(NOT_WHOLE);
+    },
+    now,
+  );
+}
 
 /** A copy a day while the server runs; older ones go by their age. */
 export async function keepDaily(store: Store, now = Date.now()): Promise<void> {

@@ -1,8 +1,7 @@
-import { makeWhole, removeDatabase, type Backup, type BackupWhy } from './copies-on-disk.ts';
+import { makeWhole, type Backup } from './copies-on-disk.ts';
 import { quoted, withDatabase, type Ask } from './database.ts';
 import { Fault } from './fault.ts';
 import { quickCheck } from './inspect.ts';
-import type { Store } from './store.ts';
 
 /** What comes and goes by itself, so that two counts of it need not be the same. */
 const PASSING: readonly string[] = ['sessions', 'ticketFigures', 'readingTail', 'readingBlocks', 'sqlite_sequence'];
@@ -24,7 +23,7 @@ async function rowsIn(ask: Ask): Promise<string> {
  * stand in one and not in the other, and is told from a copy that is not whole by doing it again.
  * @returns whether the copy is known to be whole
  */
-async function copied(source: Ask, file: string): Promise<boolean> {
+export async function copied(source: Ask, file: string): Promise<boolean> {
   const before = await rowsIn(source);
   await source('VACUUM INTO ?', [file]);
   const after = await rowsIn(source);
@@ -35,26 +34,10 @@ async function copied(source: Ask, file: string): Promise<boolean> {
   });
 }
 
-const NOT_WHOLE = 'The copy that was just made does not hold what the workshop holds: look after the disk.';
+export const NOT_WHOLE = 'The copy that was just made does not hold what the workshop holds: look after the disk.';
 
 /** Copies a database before anything is changed in it; nobody else writes to it. */
 export const copyBefore = (folder: string, why: `before-${string}`, source: Ask): Promise<Backup> =>
   makeWhole(folder, why, async (file) => {
     if (!(await copied(source, file))) throw new Fault(NOT_WHOLE);
   });
-
-/** Makes a copy while the workshop goes on, opens it, and looks whether it is all there. */
-export async function backUp(store: Store, why: BackupWhy, now = Date.now()): Promise<Backup> {
-  const source: Ask = (sql, [file] = []) => store.select(sql.replace('?', ':file'), { file });
-  return makeWhole(
-    store.folder,
-    why,
-    async (file) => {
-      if (await copied(source, file)) return;
-      // Somebody is at a bench: once more, between two taps.
-      removeDatabase(file);
-      if (!(await store.alone(() => copied(source, file)))) throw new Fault(NOT_WHOLE);
-    },
-    now,
-  );
-}

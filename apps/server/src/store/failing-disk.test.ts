@@ -41,8 +41,7 @@ type Job = keyof typeof JOBS;
 const programOf = (job: Job) => `
 import { readFileSync, writeFileSync } from 'node:fs';
 import { openStore } from '${DIST}/store/store.js';
-import { restore } from '${DIST}/store/backups.js';
-import { backUp } from '${DIST}/store/copy.js';
+import { backUp, restore } from '${DIST}/store/backups.js';
 import { listBackups } from '${DIST}/store/copies-on-disk.js';
 import { takeIn } from '${DIST}/store/document.js';
 import { judgeWorkshop } from '${DIST}/services/judge.js';

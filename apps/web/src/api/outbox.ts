@@ -78,9 +78,13 @@ let newestTurn = 0;
 /** Between two numbers of the disk there is room for what it did not keep. */
 const BETWEEN_TURNS = 1e-6;
 
+/** Taps that another page has sent: one that was read off the disk just before is not taken up any more. */
+const answeredElsewhere = new Set<string>();
+
 const sender = makeSender({
   look: lookForMore,
   answered(path, id, why) {
+    answeredElsewhere.add(id);
     outboxes.get(path)?.answered(id, why);
     if (why !== null) void loadRefused().catch(notKept);
   },
@@ -140,7 +144,7 @@ export function makeOutbox(path: string): Outbox {
   const ofAnother = new Set<string>();
   const takeUp = (kept: readonly TapOnDisk[]) => {
     const known = new Set([...contents.pending, ...contents.confirmed].map(({ id }) => id));
-    const found = kept.filter(({ entry }) => !known.has(entry.id));
+    const found = kept.filter(({ entry }) => !known.has(entry.id) && !answeredElsewhere.has(entry.id));
     if (found.length === 0) return;
     found.forEach(({ entry }) => ofAnother.add(entry.id));
     newestTurn = Math.max(newestTurn, ...found.map(({ seq }) => seq));
