@@ -7,12 +7,18 @@ import { atMost, contentPolicy, sameOrigin } from './middleware/security.ts';
 import { sessions } from './middleware/session.ts';
 import { webApp } from './middleware/static.ts';
 import { apiRouter } from './routes/api.ts';
+import type { Aside } from './services/aside.ts';
 import type { Computing } from './services/compute.ts';
 import type { Feed } from './services/readings.ts';
 import type { Store } from './store/store.ts';
 
 /** The whole server as a short list of middleware. */
-export function makeApp(store: Store, config: Config, log: Logger, feed: Feed, compute: Computing): Koa {
+export function makeApp(
+  store: Store,
+  config: Config,
+  log: Logger,
+  beside: { feed: Feed; compute: Computing; aside: Aside | null },
+): Koa {
   const app = new Koa();
   app.use(async (ctx, next) => {
     const started = performance.now();
@@ -29,7 +35,7 @@ export function makeApp(store: Store, config: Config, log: Logger, feed: Feed, c
   app.use(atMost(config.requestsAMinute));
   app.use(compress({ threshold: 2048, br: false }));
   app.use(webApp(config.webFolder));
-  const router = apiRouter(store, config, sessions(store, config.password), feed, compute);
+  const router = apiRouter(store, config, sessions(store, config.password), beside);
   app.use(router.routes());
   app.use(router.allowedMethods());
   app.on('error', (error) => log.error({ err: error }, 'connection'));

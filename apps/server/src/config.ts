@@ -13,6 +13,8 @@ export interface Config {
   requestsAMinute: number;
   /** The thread that calculates; null where it is not built: then it is done in the server's own. */
   computeWorker: string | null;
+  /** The thread that reads beside the taps; null where it is not built: the server's own reads. */
+  readWorker: string | null;
   password: string | null;
   /** What is written to the log. */
   logLevel: (typeof LOG_LEVELS)[number];
@@ -66,13 +68,14 @@ export function readConfig(env: Record<string, string | undefined>, root: string
     logger: loggerOf(env['SCHMELZ_LOGGER'] || 'off'),
     dataFolder: env['SCHMELZ_DATA'] || join(root, 'data', 'workshop'),
     requestsAMinute,
-    computeWorker: builtWorker(root),
+    computeWorker: builtWorker(root, 'compute-worker.js'),
+    readWorker: builtWorker(root, 'aside-worker.js'),
     webFolder: env['SCHMELZ_WEB'] || join(root, 'apps', 'web', 'dist'),
   };
 }
 
-function builtWorker(root: string): string | null {
-  const script = join(root, 'apps', 'server', 'dist', 'compute-worker.js');
+function builtWorker(root: string, name: string): string | null {
+  const script = join(root, 'apps', 'server', 'dist', name);
   return existsSync(script) ? script : null;
 }
 

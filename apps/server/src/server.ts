@@ -6,6 +6,7 @@ import type { Config } from './config.ts';
 import { readLogger } from './devices/logger-client.ts';
 import { startSimulatedLogger } from './devices/simulated-logger.ts';
 import { makeBasics } from './services/basics.ts';
+import { aside } from './services/aside.ts';
 import { computing } from './services/compute.ts';
 import { makeFeed, type Feed } from './services/readings.ts';
 import { judgeAtStart } from './services/judge.ts';
@@ -50,7 +51,8 @@ export async function serve(config: Config, log: Logger): Promise<Running> {
     await makeBasics(store);
     const feed = makeFeed();
     const compute = computing(config.computeWorker);
-    const server = createServer(makeApp(store, config, log, feed, compute).callback());
+    const beside = config.readWorker === null ? null : aside(config.readWorker, store);
+    const server = createServer(makeApp(store, config, log, { feed, compute, aside: beside }).callback());
     // A connection that a page has kept for its next tap is not shut under it: the five seconds of node are too few.
     server.keepAliveTimeout = KEEP_ALIVE_MS;
     await listening(server, config);
@@ -62,6 +64,7 @@ export async function serve(config: Config, log: Logger): Promise<Running> {
       copies.stop();
       await devices.stop();
       await compute.stop();
+      await beside?.stop();
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));
       await store.close();

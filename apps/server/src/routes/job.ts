@@ -1,5 +1,5 @@
 import { listPours, addPourEntries, poursOnList, readPour, startPour } from '../services/pours.ts';
-import { planView, releaseOrder } from '../services/orders.ts';
+import { planView, releaseOrder, type Planned } from '../services/orders.ts';
 import { orderGoods } from '../services/goods.ts';
 import { poursSign } from '../services/cavities.ts';
 import {
@@ -33,13 +33,16 @@ import type { Handlers } from './router.ts';
 /** Pours of a mold that are looked at whole, the newest: what it is learned from, however many years there are. */
 const WHOLE_OF_A_MOLD = 24;
 
-/** Orders as tickets, and what is said of tickets, pours and runs. */
-export const jobHandlers = (store: Store) =>
+/**
+ * Orders as tickets, and what is said of tickets, pours and runs.
+ * @param planned makes the plan that an order is released by
+ */
+export const jobHandlers = (store: Store, planned: Planned = (id) => planView(store, id)) =>
   ({
     'GET /orders/:id/plan': ({ params }) => planView(store, params.id),
     'GET /orders/:id/goods': ({ params }) => orderGoods(store, params.id),
     'POST /orders/:id/release': async ({ params }) => {
-      await releaseOrder(store, params.id);
+      await releaseOrder(store, params.id, Date.now(), planned);
       return listTickets(store, { orderId: params.id });
     },
 

@@ -66,7 +66,18 @@ function partsOf(key: string): { method: string; path: string; names: string[] }
  * JSON as it is sent: Koa writes an object anew each time that something asks for its length, and takes null for no
  * answer at all. What is streamed stays a stream.
  */
-const written = (answer: unknown) => (answer instanceof Readable ? answer : JSON.stringify(answer));
+function written(answer: unknown) {
+  if (answer instanceof Readable) return answer;
+  return answer instanceof Written ? answer.json : JSON.stringify(answer);
+}
+
+/** An answer that is JSON already. */
+export class Written {
+  readonly json: string;
+  constructor(json: string) {
+    this.json = json;
+  }
+}
 
 /** What changes without a write: what is read from devices and disk, and who is logged in. */
 const BY_ITSELF = /^\/(health|settings|backups|channels|readings|export|openapi)/;

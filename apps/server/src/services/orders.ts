@@ -77,8 +77,7 @@ async function planFor(store: Store, wanted: Order['lines'], workshop: Workshop)
 
 /**
  * The next free number of a numbered table, from `first` on. It is asked for inside the transaction that takes it:
- * writes
- * take turns, so nobody else takes the same.
+ * writes take turns, so nobody else takes the same.
  */
 export async function nextNumber(
   store: Store,
@@ -89,6 +88,9 @@ export async function nextNumber(
   const [row] = await store.select<{ top: number | null }>(`SELECT MAX(number) AS top FROM ${table}`, {}, transaction);
   return Math.max(first, (row?.top ?? 0) + 1);
 }
+
+/** Makes the plan of an order. */
+export type Planned = (orderId: string) => Promise<PlanView>;
 
 export async function planView(store: Store, orderId: string): Promise<PlanView> {
   const order = await readOrder(store, orderId);
@@ -135,16 +137,21 @@ const isOpen = (order: Order) => {
 };
 
 /**
- * Releases an order: one ticket a line goes on the line. Refused, and nothing is made, where a product cannot be
- * cast. What
- * was planned is what was ordered: an order that was changed meanwhile is refused inside the transaction.
+ * Releases an order: one ticket a line goes on the line. Refused, and nothing is made, where a product cannot be cast.
+ * What was planned is what was ordered: an order that was changed meanwhile is refused inside the transaction.
+ * @param planned makes the plan of an order, wherever that is done
  */
-export async function releaseOrder(store: Store, orderId: string, at = Date.now()): Promise<TicketRow[]> {
+export async function releaseOrder(
+  store: Store,
+  orderId: string,
+  at = Date.now(),
+  planned: Planned = (id) => planView(store, id),
+): Promise<TicketRow[]> {
   const order = await readOrder(store, orderId);
   isOpen(order);
   const workshop = await readWorkshop(store);
   const wanted = await toMake(store, order);
-  const plan = await planFor(store, wanted, workshop);
+  const { plan } = await planned(orderId);
   if (plan.problems.length) {
     const named = plan.problems.map(({ productId, text }) => `${workshop.products.get(productId)!.name}: ${text}`);
     throw notAllowed(named.join(' '));

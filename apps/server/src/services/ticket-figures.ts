@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import {
   COST_PARTS,
   headsOwed,
@@ -125,6 +126,7 @@ function figuresOf(ticket: Ticket): TicketFiguresRow['body'] {
     Object.entries(own).map(([who, counts]): HandsAt => ({ station, who, ...counts })),
   );
   return {
+    mark: randomUUID(),
     onList: { id, number, productId, quantity, closedAt, good, totalMinor, perHead },
     bakes,
     thrown,
@@ -136,31 +138,75 @@ function figuresOf(ticket: Ticket): TicketFiguresRow['body'] {
 /** So many tickets are folded in one turn: taps that come meanwhile go between. */
 const IN_ONE_TURN = 50;
 
+type Figures = TicketFiguresRow['body'];
+
 /**
- * Figures that are kept of tickets, by their id. A row is gone as soon as something that it comes from changes, and is
- * only written again here: what was read of a row that is there is what is in it.
+ * Figures that are kept of tickets, by their id. A row is gone as soon as something that it comes from changes; folded
+ * anew it carries another mark, by which a thread that has read the old one knows.
  */
-async function figuresHere(store: Store, ids: readonly string[]): Promise<Map<string, TicketFiguresRow['body']>> {
+async function figuresHere(store: Store, ids: readonly string[]): Promise<Map<string, Figures>> {
+  if (ids.length === 0) return new Map();
   const read = await readFigures(store);
-  const there = await rowsOf(store.models.ticketFigures, { where: { ticketId: [...ids] }, attributes: ['ticketId'] });
-  const fresh = there.flatMap(({ ticketId }) => (read.has(ticketId) ? [] : [ticketId]));
+  const there = await store.select<{ ticketId: string; mark: string | null }>(
+    "SELECT ticketId, json_extract(body, '$.mark') AS mark FROM ticketFigures WHERE ticketId IN (:ids)",
+    { ids },
+  );
+  const known = (ticketId: string, mark: string | null) => {
+    const body = read.get(ticketId);
+    return body && (body.mark ?? null) === mark ? body : undefined;
+  };
+  const fresh = there.filter(({ ticketId, mark }) => !known(ticketId, mark)).map(({ ticketId }) => ticketId);
   if (fresh.length > 0) {
     const rows = await rowsOf(store.models.ticketFigures, { where: { ticketId: fresh } });
-    // One that was folded anew meanwhile is newer than what was read here.
-    for (const { ticketId, body } of rows) if (!read.has(ticketId)) read.set(ticketId, body);
+    for (const { ticketId, body } of rows) read.set(ticketId, body);
   }
   return new Map(there.flatMap(({ ticketId }) => (read.has(ticketId) ? [[ticketId, read.get(ticketId)!]] : [])));
 }
 
 /** What was read of kept figures so far; another workshop's rows are read anew. */
 const readFigures = (store: Store) =>
-  store.keptWhile('figures that were read', '', () => Promise.resolve(new Map<string, TicketFiguresRow['body']>()));
+  store.keptWhile('figures that were read', '', () => Promise.resolve(new Map<string, Figures>()));
+
+/** Folds tickets in turns, so that taps go between; those that are closed are kept where figures may be. */
+async function foldedAnew(store: Store, ids: readonly string[]): Promise<Figures[]> {
+  const all: Figures[] = [];
+  for (let first = 0; first < ids.length; first += IN_ONE_TURN) {
+    const turn = ids.slice(first, first + IN_ONE_TURN);
+    if (store.isOnlyRead) {
+      all.push(...(await listTickets(store, { id: turn })).map(figuresOf));
+      continue;
+    }
+    await store.write(async (transaction) => {
+      const made = (await listTickets(store, { id: turn }, transaction)).map(figuresOf);
+      all.push(...made);
+      // One that was opened meanwhile is folded like the others, and not kept.
+      const closed = made.filter(({ onList }) => onList.closedAt !== null);
+      await store.models.ticketFigures.bulkCreate(
+        closed.map((body) => ({ ticketId: body.onList.id, body })),
+        { transaction, updateOnDuplicate: ['body'] },
+      );
+    });
+  }
+  return all;
+}
+
+/** Folds closed tickets whose figures are not kept yet, so that whoever only reads finds them. */
+export async function keepFigures(store: Store): Promise<void> {
+  const missing = await store.select<{ id: string }>(
+    `SELECT t.id FROM tickets t LEFT JOIN ticketFigures f ON f.ticketId = t.id
+     WHERE t.closedAt IS NOT NULL AND f.ticketId IS NULL`,
+  );
+  await foldedAnew(
+    store,
+    missing.map(({ id }) => id),
+  );
+}
 
 /**
  * What tickets came to, newest first. Of closed ones it is kept: folded once, and again only after a row that it comes
  * from has changed, which drops it (migration 008).
  */
-async function keptFigures(store: Store, where: Record<string | symbol, unknown>): Promise<TicketFiguresRow['body'][]> {
+async function figuresOn(store: Store, where: Record<string | symbol, unknown>): Promise<Figures[]> {
   const rows = await rowsOf(store.models.tickets, {
     where,
     attributes: ['id', 'closedAt'],
@@ -168,27 +214,14 @@ async function keptFigures(store: Store, where: Record<string | symbol, unknown>
   });
   const ids = rows.map(({ id }) => id);
   const figures = await figuresHere(store, ids);
-  const keep = (made: readonly TicketFiguresRow['body'][]) => {
+  const keep = (made: readonly Figures[]) => {
     for (const body of made) figures.set(body.onList.id, body);
   };
   // What is still on the line changes with every tap: it is folded, and not kept.
   const open = rows.filter(({ closedAt }) => closedAt === null).map(({ id }) => id);
   if (open.length > 0) keep((await listTickets(store, { id: open })).map(figuresOf));
   const missing = ids.filter((id) => !figures.has(id));
-  for (let first = 0; first < missing.length; first += IN_ONE_TURN) {
-    const turn = missing.slice(first, first + IN_ONE_TURN);
-    await store.write(async (transaction) => {
-      const made = (await listTickets(store, { id: turn }, transaction)).map(figuresOf);
-      keep(made);
-      // One that was opened meanwhile is folded like the others, and not kept.
-      const closed = made.filter(({ onList }) => onList.closedAt !== null);
-      for (const body of closed) (await readFigures(store)).set(body.onList.id, body);
-      await store.models.ticketFigures.bulkCreate(
-        closed.map((body) => ({ ticketId: body.onList.id, body })),
-        { transaction, updateOnDuplicate: ['body'] },
-      );
-    });
-  }
+  keep(await foldedAnew(store, missing));
   return ids.flatMap((id) => figures.get(id) ?? []);
 }
 
@@ -204,7 +237,7 @@ const within = ({ from, to }: Period) => ({ [Op.gte]: from, [Op.lt]: to });
 
 /** Tickets with what they came to, newest first; without logs. Of a period those that were closed in it. */
 export async function ticketsOnList(store: Store, period: Period | null = null): Promise<TicketOnList[]> {
-  const figures = await keptFigures(store, period ? { closedAt: within(period) } : {});
+  const figures = await figuresOn(store, period ? { closedAt: within(period) } : {});
   return figures.map(({ onList }) => onList);
 }
 
@@ -214,13 +247,13 @@ export async function bakesOnRecord(store: Store, period: Period | null = null):
     createdAt: { [Op.lt]: period.to },
     closedAt: { [Op.or]: [null, { [Op.gte]: period.from }] },
   };
-  const bakes = (await keptFigures(store, lived ?? {})).flatMap((each) => each.bakes);
+  const bakes = (await figuresOn(store, lived ?? {})).flatMap((each) => each.bakes);
   return period ? bakes.filter(({ loadedAt }) => loadedAt >= period.from && loadedAt < period.to) : bakes;
 }
 
 /** What was thrown back of each ticket for which cause, with the heads that came to each station and by whose hands. */
 export const thrownByTicket = async (store: Store, period: Period | null = null) =>
-  (await keptFigures(store, period ? { closedAt: within(period) } : {})).map(
+  (await figuresOn(store, period ? { closedAt: within(period) } : {})).map(
     ({ onList, thrown, came, bakes, hands = [] }) => ({
       ...{ ticketId: onList.id, number: onList.number, productId: onList.productId, closedAt: onList.closedAt ?? 0 },
       ...{ thrown, came, hands, setC: bakes.map(({ setC }) => setC) },

@@ -118,6 +118,8 @@ export interface HandsAt extends Hands {
 export interface TicketFiguresRow {
   ticketId: string;
   body: {
+    /** Another one each time that it is folded; figures of before marks were written have none. */
+    mark?: string;
     onList: TicketOnList;
     bakes: BakeOnRecord[];
     thrown: Thrown[];

@@ -35,6 +35,12 @@ import { up as settled } from './migrations/015-settled.ts';
 import { up as balances } from './migrations/016-balances.ts';
 import { defineModels, type Models } from './models.ts';
 
+/** What has changed since a store was opened: writes, and how often all of its rows became others. */
+export interface Changes {
+  writes: number;
+  wholes: number;
+}
+
 export interface Store {
   folder: string;
   /** Whether the database is as this Schmelz left it when it was last stopped: nobody else has written to it. */
@@ -44,8 +50,10 @@ export interface Store {
   models: Models;
   /** Runs `work` in one transaction; writes take turns, so that SQLite is never busy. Committed means on disk. */
   write<T>(work: (transaction: Transaction) => Promise<T>, what?: 'records' | 'readings'): Promise<T>;
-  /** How often something was written since it was opened, readings of probes left out. */
-  writes(): number;
+  /** What was written since it was opened, readings of probes left out. */
+  changes(): Changes;
+  /** Whether figures may be kept in it: one that is only read from keeps none. */
+  readonly isOnlyRead: boolean;
   /** Runs `work` while no other write goes on, without a transaction: it has one of its own. */
   alone<T>(work: () => Promise<T>): Promise<T>;
   /**
@@ -184,6 +192,66 @@ function sameFiles(folder: string): () => void {
   };
 }
 
+/** What is read of an open database, and what of it is kept until it is told of changes. */
+function readsOf(sequelize: Sequelize) {
+  let known: Changes = { writes: 0, wholes: 0 };
+  let kept = new Map<string, Promise<unknown>>();
+  const lasting = new Map<string, { sign: string; made: Promise<unknown> }>();
+  return {
+    models: defineModels(sequelize),
+    told(now: Changes) {
+      if (now.writes !== known.writes) kept = new Map();
+      if (now.wholes !== known.wholes) lasting.clear(); // all rows may be others now
+      known = now;
+    },
+    kept<T>(name: string, reckon: () => Promise<T>) {
+      const known = kept.get(name) as Promise<T> | undefined;
+      if (known) return known;
+      const own = kept;
+      const made = reckon();
+      own.set(name, made);
+      made.catch(() => own.delete(name)); // what failed is tried again
+      return made;
+    },
+    keptWhile<T>(name: string, sign: string, reckon: () => Promise<T>) {
+      const known = lasting.get(name);
+      if (known?.sign === sign) return known.made as Promise<T>;
+      const made = reckon();
+      lasting.set(name, { sign, made });
+      made.catch(() => lasting.delete(name)); // what failed is tried again
+      return made;
+    },
+    select<Row>(sql: string, values: Record<string, unknown> = {}, transaction?: Transaction) {
+      return sequelize.query(sql, { replacements: values, type: QueryTypes.SELECT, transaction }) as unknown as Promise<
+        Row[]
+      >;
+    },
+  };
+}
+
+/** A workshop that is open elsewhere, to be read beside it: what it keeps holds until it is told of changes. */
+export interface Reader {
+  store: Store;
+  told(now: Changes): void;
+}
+
+/** Opens the database of a folder that this process holds already, for reading only. */
+export async function openReader(folder: string): Promise<Reader> {
+  const sequelize = new Sequelize({ dialect: 'sqlite', storage: databaseIn(folder), logging: false });
+  await sequelize.query('PRAGMA query_only = ON');
+  const { told, ...read } = readsOf(sequelize);
+  let changes: Changes = { writes: 0, wholes: 0 };
+  const noWrite = () => Promise.reject(new Error('This store is only read from.'));
+  return {
+    told: (now) => told((changes = now)),
+    store: {
+      ...{ folder, asItWasLeft: false, isOnlyRead: true, ...read },
+      ...{ vouch: () => undefined, changes: () => changes, write: noWrite, alone: noWrite },
+      close: () => sequelize.close(),
+    },
+  };
+}
+
 /**
  * Opens (or makes) the data folder, holds it for this process and brings its tables up to date.
  * @param copy how a copy is named that lies in the folder to be judged; left out: it is the workshop itself
@@ -220,9 +288,8 @@ async function open(folder: string, named: Named, mayCopy: boolean): Promise<Sto
   }
   const check = sameFiles(folder);
   let turn: Promise<unknown> = Promise.resolve();
-  let writes = 0;
-  let kept = new Map<string, Promise<unknown>>();
-  const lasting = new Map<string, { sign: string; made: Promise<unknown> }>();
+  let changes: Changes = { writes: 0, wholes: 0 };
+  const { told, ...read } = readsOf(sequelize);
   // What is read while a write goes on may be of before it: with its end all of it is reckoned anew.
   const writing = <T>(work: () => Promise<T>, what: 'records' | 'readings' = 'records'): Promise<T> => {
     const result = turn.then(() => {
@@ -231,8 +298,7 @@ async function open(folder: string, named: Named, mayCopy: boolean): Promise<Sto
     });
     const ended = result.finally(() => {
       if (what === 'readings') return; // nothing that is kept is reckoned from them
-      kept = new Map();
-      writes += 1;
+      told((changes = { ...changes, writes: changes.writes + 1 }));
     });
     turn = ended.catch(() => undefined); // the next in line does not care how this one ended
     return ended;
@@ -241,40 +307,18 @@ async function open(folder: string, named: Named, mayCopy: boolean): Promise<Sto
     folder,
     asItWasLeft,
     vouch: () => void (vouchedFor = true),
-    models: defineModels(sequelize),
+    ...read,
+    isOnlyRead: false,
     write: (work, what) => writing(() => sequelize.transaction(work), what),
-    writes: () => writes,
+    changes: () => changes,
     alone: (work) =>
       writing(async () => {
         try {
           return await work();
         } finally {
-          // All rows may be others now.
-          lasting.clear();
+          told((changes = { ...changes, wholes: changes.wholes + 1 }));
         }
       }),
-    kept<T>(name: string, reckon: () => Promise<T>) {
-      const known = kept.get(name) as Promise<T> | undefined;
-      if (known) return known;
-      const own = kept;
-      const made = reckon();
-      own.set(name, made);
-      made.catch(() => own.delete(name)); // what failed is tried again
-      return made;
-    },
-    keptWhile<T>(name: string, sign: string, reckon: () => Promise<T>) {
-      const known = lasting.get(name);
-      if (known?.sign === sign) return known.made as Promise<T>;
-      const made = reckon();
-      lasting.set(name, { sign, made });
-      made.catch(() => lasting.delete(name)); // what failed is tried again
-      return made;
-    },
-    select<Row>(sql: string, values: Record<string, unknown> = {}, transaction?: Transaction) {
-      return sequelize.query(sql, { replacements: values, type: QueryTypes.SELECT, transaction }) as unknown as Promise<
-        Row[]
-      >;
-    },
     async close() {
       await turn.catch(() => undefined);
       await sequelize.query('PRAGMA wal_checkpoint(TRUNCATE)').catch(() => undefined); // the log of the database keeps it
