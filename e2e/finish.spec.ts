@@ -83,11 +83,14 @@ test.describe('paint and bake', () => {
     const before = await names();
     await list.getByRole('button').first().focus();
     await page.keyboard.press('Space');
+    const said = page.getByRole('status');
+    await expect(said).toContainText(`goes to number 1 of ${before.length}`);
     for (let down = 1; down < before.length; down++) {
-      await page.waitForTimeout(250);
+      const where = await said.textContent();
       await page.keyboard.press('ArrowDown');
+      await expect(said).not.toHaveText(where!);
+      await expect(said).toContainText(`goes to number ${down + 1} of`);
     }
-    await page.waitForTimeout(250);
     await page.keyboard.press('Space');
     await expect(page.getByText(/more than the best order/)).toBeVisible();
     expect(await names()).not.toEqual(before);

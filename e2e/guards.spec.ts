@@ -135,8 +135,9 @@ test('everything goes wrong once: pin forgotten, eye closed, glue not set, head 
   empty,
 }) => {
   test.setTimeout(120_000);
-  const SETS_S = 6;
+  const SETS_S = 600;
   const page = await browser.newPage({ baseURL: empty.url });
+  await page.clock.install();
   const moldId = await takeGuards(page, empty.url, SETS_S);
   const send = post(empty.url);
   await order(page, GUARDS.name, 6);
@@ -191,7 +192,7 @@ test('everything goes wrong once: pin forgotten, eye closed, glue not set, head 
   await expect(page.getByText(/^Not yet: the last ones are ready in/)).toBeVisible();
   await page.keyboard.press('Space');
   await expect(page.getByText(/are not set: glue sets/).first()).toBeVisible();
-  await page.waitForTimeout(SETS_S * 1000);
+  await page.clock.fastForward(SETS_S * 1000);
   await page.reload();
   const all = page.getByRole('img', { name: `0 good, 0 rejected, ${poured - 2} left` });
   await expect(all).toBeVisible();
@@ -216,7 +217,7 @@ test('everything goes wrong once: pin forgotten, eye closed, glue not set, head 
   for (const bench of [`/trim/${id}`, `/finish/${id}/guard`, `/finish/${id}/skirt`, `/finish/${id}`]) {
     await page.goto(bench);
     if (bench.endsWith('skirt')) {
-      await page.waitForTimeout(SETS_S * 1000);
+      await page.clock.fastForward(SETS_S * 1000);
       await page.reload();
     }
     await expect(page.getByRole('img', { name: new RegExp(`, ${missing} left$`) })).toBeVisible();

@@ -1,6 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
-import { createServer, type AddressInfo } from 'node:net';
+import { connect, createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import type { Page } from '@playwright/test';
@@ -22,40 +22,62 @@ async function bench(page: Page, url: string, id: string) {
   await expect(page.getByText('Shot 1 of')).toBeVisible();
 }
 
-async function freePort(): Promise<number> {
-  const server = createServer();
-  await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
-  const { port } = server.address() as AddressInfo;
-  await new Promise((done) => server.close(done));
-  return port;
-}
-
 const main = resolve(import.meta.dirname, '..', 'apps', 'server', 'dist', 'main.js');
 
-/** A server that can be killed without warning and started again on the same folder and port. */
-async function mortalServer(folder: string, port: number) {
+/** A port that is held as long as the test goes on; what comes in is handed to whichever server is behind it. */
+async function door() {
+  let behind = 0;
+  const held = createServer((coming) => {
+    const going = connect(behind, '127.0.0.1');
+    for (const [one, other] of [
+      [coming, going],
+      [going, coming],
+    ] as const) {
+      one.pipe(other);
+      one.on('error', () => other.destroy());
+      one.on('close', () => other.destroy());
+    }
+  });
+  await new Promise<void>((done) => held.listen(0, '127.0.0.1', done));
+  const { port } = held.address() as AddressInfo;
+  return {
+    url: `http://127.0.0.1:${port}`,
+    leadsTo: (server: number) => void (behind = server),
+    shut: () => new Promise((done) => held.close(done)),
+  };
+}
+
+/** A server that can be killed without warning and started again on the same folder; its address stays. */
+async function mortalServer(folder: string) {
   let password = '';
+  const front = await door();
   const start = async (): Promise<ChildProcess> => {
-    const env = {
-      ...process.env,
-      SCHMELZ_DATA: folder,
-      SCHMELZ_PORT: String(port),
-      SCHMELZ_HOST: '',
-      SCHMELZ_PASSWORD: password,
-    };
-    const child = spawn(process.execPath, [main], { env, stdio: ['ignore', 'pipe', 'inherit'] });
-    await new Promise<void>((done, failed) => {
-      child.stdout!.on('data', (data) => String(data).includes('ready') && done());
+    const own = { SCHMELZ_DATA: folder, SCHMELZ_PORT: '0', SCHMELZ_HOST: '', SCHMELZ_PASSWORD: password };
+    const child = spawn(process.execPath, [main], {
+      env: { ...process.env, ...own },
+      stdio: ['ignore', 'pipe', 'inherit'],
+    });
+    const port = await new Promise<number>((done, failed) => {
+      let said = '';
+      child.stdout!.on('data', (data) => {
+        const found = /ready: http:\/\/\S+:(\d+)/.exec((said += String(data)));
+        if (found) done(Number(found[1]));
+      });
       child.once('exit', () => failed(new Error('the server stopped before it was ready')));
     });
+    front.leadsTo(port);
     return child;
   };
   let child = await start();
+  const ended = (signal: NodeJS.Signals) => {
+    const gone = new Promise((done) => child.once('exit', done));
+    child.kill(signal);
+    return gone;
+  };
   return {
+    url: front.url,
     async kill() {
-      const gone = new Promise((done) => child.once('exit', done));
-      child.kill('SIGKILL');
-      await gone;
+      await ended('SIGKILL');
       child = await start();
     },
     /** From the next start on it asks for a password. */
@@ -63,9 +85,8 @@ async function mortalServer(folder: string, port: number) {
       password = word;
     },
     async stop() {
-      const gone = new Promise((done) => child.once('exit', done));
-      child.kill('SIGTERM');
-      await gone;
+      await ended('SIGTERM');
+      await front.shut();
     },
   };
 }
@@ -74,9 +95,8 @@ test.describe('nothing is lost', () => {
   test('the server is killed 20 times while the maker taps on', async ({ page }) => {
     test.setTimeout(300_000);
     const folder = mkdtempSync(join(tmpdir(), 'schmelz-kill-'));
-    const port = await freePort();
-    const server = await mortalServer(folder, port);
-    const url = `http://127.0.0.1:${port}`;
+    const server = await mortalServer(folder);
+    const { url } = server;
     const pour = await aPour(url);
     await bench(page, url, pour.id);
     // A seeded hand: the same moments in every run.
@@ -85,8 +105,11 @@ test.describe('nothing is lost', () => {
     let taps = 0;
     for (let kill = 0; kill < 20; kill++) {
       const burst = 1 + Math.floor(random() * 4);
+      // It dies while a tap is on its way there, or just when one has been answered.
+      const isTap = (each: { url(): string }) => each.url().endsWith('/entries');
+      const moment = kill % 2 ? page.waitForEvent('request', isTap) : page.waitForEvent('response', isTap);
       for (let i = 0; i < burst; i++, taps++) await page.keyboard.press('m');
-      await page.waitForTimeout(random() * 60);
+      await moment;
       const dying = server.kill();
       await page.keyboard.press('m');
       taps += 1;
@@ -194,9 +217,8 @@ test.describe('nothing is lost', () => {
     context,
   }) => {
     const folder = mkdtempSync(join(tmpdir(), 'schmelz-locked-'));
-    const port = await freePort();
-    const server = await mortalServer(folder, port);
-    const url = `http://127.0.0.1:${port}`;
+    const server = await mortalServer(folder);
+    const { url } = server;
     const pour = await aPour(url);
     await bench(page, url, pour.id);
     await expect(page.getByRole('status')).toHaveCount(0);
@@ -234,6 +256,7 @@ test.describe('nothing is lost', () => {
 
   test('60 taps in half a minute ask for less than 120 requests and 200 kB', async ({ page, empty }) => {
     const pour = await aPour(empty.url);
+    await page.clock.install();
     await bench(page, empty.url, pour.id);
     await expect(page.getByRole('status')).toHaveCount(0);
     let requests = 0;
@@ -245,7 +268,7 @@ test.describe('nothing is lost', () => {
     });
     for (let tap = 0; tap < 60; tap++) {
       await page.keyboard.press('m');
-      await page.waitForTimeout(490);
+      await page.clock.runFor(490);
     }
     await expect(page.getByRole('status')).toHaveCount(0);
     const bytes = (await Promise.all(sizes)).reduce((sum, size) => sum + size, 0);

@@ -7,10 +7,9 @@ export default defineConfig({
   fullyParallel: true,
   workers: 2,
   timeout: 120_000,
-  // Two shared cores are sometimes slower than any wait: what fails once is tried once more and listed as flaky;
-  // twice is wrong.
-  retries: 1,
-  expect: { timeout: 15_000 },
+  // What fails once is wrong: journeys wait for what is to be seen, never for time.
+  retries: 0,
+  expect: { timeout: 30_000 },
   use: {
     // A click that waits longer than this waits for something that will not come.
     actionTimeout: 30_000,

@@ -26,6 +26,14 @@ const allSeen = async (page: Page, what: Record<string, Locator>) => {
   return hidden;
 };
 
+/** What is not seen at one size does not hide what is not seen at another. */
+const softly = expect.configure({ soft: true });
+/** Shots that the server has heard of. */
+async function shotsOf(page: Page, url: string, pourId: string): Promise<number> {
+  const { log } = (await (await page.request.get(`${url}/api/pours/${pourId}`)).json()) as { log: { kind: string }[] };
+  return log.filter(({ kind }) => kind === 'shot').length;
+}
+
 for (const { cavities, grams } of [
   { cavities: [1], grams: 227 },
   { cavities: [3], grams: 14 },
@@ -58,24 +66,22 @@ for (const { cavities, grams } of [
     ).toBeGreaterThanOrEqual(40);
     for (const size of SIZES) {
       await page.setViewportSize(size);
-      await page.waitForTimeout(600);
-      expect.soft(await allSeen(page, always), `warming, ${size.width}`).toEqual([]);
+      await softly.poll(() => allSeen(page, always), `warming, ${size.width}`).toEqual([]);
     }
     // A round of shots with hooks: one of each mold, and the first cavity of it short.
-    for (const _ of cavities) {
+    for (const nth of cavities.keys()) {
       await page.keyboard.press('g');
-      await page.waitForTimeout(300);
+      await expect.poll(() => shotsOf(page, empty.url, pour.id)).toBe(nth + 1);
       await page.clock.fastForward('02:00');
-      await page.waitForTimeout(600);
     }
+    const cavity = page.getByRole('button', { name: /^Cavity \d/ });
+    await expect(cavity.first()).toBeVisible();
     await page.keyboard.press('1');
-    await page.waitForTimeout(300);
+    const said = page.getByRole('group', { name: /^Why it is bad|^Where, and what became/ }).getByRole('button');
+    await expect(said.first()).toBeVisible();
     for (const size of SIZES) {
       await page.setViewportSize(size);
-      await page.waitForTimeout(600);
-      const cavity = page.getByRole('button', { name: /^Cavity \d/ });
-      const said = page.getByRole('group', { name: /^Why it is bad|^Where, and what became/ }).getByRole('button');
-      expect.soft(await allSeen(page, { ...always, cavity, said }), `a reject, ${size.width}`).toEqual([]);
+      await softly.poll(() => allSeen(page, { ...always, cavity, said }), `a reject, ${size.width}`).toEqual([]);
     }
   });
 }
@@ -95,14 +101,13 @@ test('what is said at a bench for a moment stands over none of its keys, nor ove
     await page.setViewportSize(size);
     await page.reload();
     await expect(page.getByText('This browser does not keep taps on its disk')).toBeVisible();
-    await page.waitForTimeout(600);
     const what = {
       number: page.locator('h1 + p span').first(),
       sentence: page.getByRole('heading', { level: 1 }),
       keys,
     };
     await expect(keys.first()).toBeVisible();
-    expect(await allSeen(page, what), `${size.width}`).toEqual([]);
+    await expect.poll(() => allSeen(page, what), `${size.width}`).toEqual([]);
   }
 });
 
@@ -142,17 +147,17 @@ test('at every bench of the line what is next and all its keys are on the screen
     await page.getByRole('group', { name: 'What happened' }).waitFor();
     for (const size of SIZES) {
       await page.setViewportSize(size);
-      await page.waitForTimeout(500);
-      const hidden = await allSeen(page, {
-        number: page.locator('h1 + p span').first(),
-        sentence: page.getByRole('heading', { level: 1 }),
-        keys: page.getByRole('group', { name: 'What happened' }).getByRole('button'),
-        // What is looked at before a head counts as good, where there is anything.
-        ...(['bake', 'finish'].includes(station)
-          ? {}
-          : { checks: page.getByRole('region', { name: 'What to do' }).getByRole('listitem') }),
-      });
-      expect.soft(hidden, `${station}, ${size.width}`).toEqual([]);
+      const hidden = () =>
+        allSeen(page, {
+          number: page.locator('h1 + p span').first(),
+          sentence: page.getByRole('heading', { level: 1 }),
+          keys: page.getByRole('group', { name: 'What happened' }).getByRole('button'),
+          // What is looked at before a head counts as good, where there is anything.
+          ...(['bake', 'finish'].includes(station)
+            ? {}
+            : { checks: page.getByRole('region', { name: 'What to do' }).getByRole('listitem') }),
+        });
+      await softly.poll(hidden, `${station}, ${size.width}`).toEqual([]);
     }
   }
 });

@@ -39,7 +39,7 @@ test(`templates taken and made: ${TAKEN.join(', ')}`, async ({ browser, empty })
     const benches = await benchesOf(page);
     expect(benches).toHaveLength(template.steps.length);
     for (const bench of benches) {
-      await page.waitForTimeout(1100);
+      await page.clock.fastForward(1100);
       await atTheBench(page, bench);
     }
     await page.goto(`/tickets/${tickets[0].id}`);

@@ -97,12 +97,14 @@ for (const by of ['keyboard', 'touch'] as const) {
     const enough = page.getByRole('heading', { name: 'All heads are there' });
     for (let shots = 0; shots < 12 && !(await enough.isVisible()); shots++) {
       await set(page);
-      await page.waitForTimeout(400);
+      const goOn = page.getByRole('button', { name: /Go on with hooks/ });
+      const poured = page.getByRole('button', { name: /^Space Poured/ });
+      await expect(goOn.or(poured).or(enough).first()).toBeVisible();
       if (await enough.isVisible()) break;
-      const blank = await page.getByRole('button', { name: /Blank poured/ }).isVisible();
-      if (blank) await act('g', /Go on with hooks/);
+      const before = (await counts(page, empty.url)).of('shot').length;
+      if (await goOn.isVisible()) await act('g', /Go on with hooks/);
       else await act(' ', /^Space Poured/);
-      await page.waitForTimeout(400);
+      await expect.poll(async () => (await counts(page, empty.url)).of('shot').length).toBe(before + 1);
     }
     await expect(enough).toBeVisible();
     // The last shot of the other mold is looked at too, and a digit means the heads that are shown.

@@ -13,6 +13,7 @@ test('a product from a template: finished step by step, nothing bagged before it
   const send = post(empty.url);
   const get = async (path: string) => (await fetch(`${empty.url}/api${path}`)).json();
   await aLead(send);
+  await page.clock.install();
   await page.goto(`${empty.url}/products/templates`);
   await page.getByRole('button', { name: 'This one: Hair jig won back' }).click();
   await page.getByRole('button', { name: 'Take it' }).click();
@@ -38,7 +39,6 @@ test('a product from a template: finished step by step, nothing bagged before it
   await say({ kind: 'good', step: 'strip', count: 4 });
   await say({ kind: 'good', step: 'tie', count: 3 });
   await say({ kind: 'good', step: 'seal', count: 3 });
-  const setAt = Date.now() + 1000 * SETS_S;
   const done = async (step: string) => {
     const { log } = (await get(`/tickets/${ticket.id}`)) as { log: { kind: string; step: string; count: number }[] };
     return log.reduce((sum, each) => sum + (each.kind === 'good' && each.step === step ? each.count : 0), 0);
@@ -51,7 +51,7 @@ test('a product from a template: finished step by step, nothing bagged before it
   await page.keyboard.press('Space');
   await expect(page.getByRole('link', { name: 'On to seal the thread' })).toBeVisible();
   await expect.poll(() => done('tie')).toBe(4);
-  await page.waitForTimeout(Math.max(0, setAt - Date.now()));
+  await page.clock.fastForward(1000 * SETS_S);
   await page.goto(`${empty.url}/finish`);
   await expect(page.getByText('1 heads wait')).toBeVisible();
   await page.getByRole('button', { name: 'It is mixed: begin' }).click();

@@ -5,6 +5,7 @@ import {
   PointerSensor,
   useSensor,
   useSensors,
+  type Announcements,
   type DragEndEvent,
 } from '@dnd-kit/core';
 import {
@@ -74,6 +75,18 @@ function inputOf(
     })),
     colours: [...cups.values()],
     spareCups,
+  };
+}
+
+/** What is said aloud of a recipe that is moved: its name, and where it stands. */
+function spoken(order: readonly string[], nameOf: (id: string) => string): Announcements {
+  const at = (over: { id: string | number } | null) =>
+    over ? `number ${order.indexOf(String(over.id)) + 1} of ${order.length}` : 'where it was';
+  return {
+    onDragStart: ({ active }) => `${nameOf(String(active.id))} is moved, from ${at(active)}.`,
+    onDragOver: ({ active, over }) => `${nameOf(String(active.id))} goes to ${at(over)}.`,
+    onDragEnd: ({ active, over }) => `${nameOf(String(active.id))} is ${at(over)}.`,
+    onDragCancel: ({ active }) => `${nameOf(String(active.id))} stays where it was.`,
   };
 }
 
@@ -236,7 +249,12 @@ export function OrderPage() {
       <Heading aside={night.waits ? 'what waits for paint, and what is on its way' : 'nothing waits: all recipes'}>
         In this order
       </Heading>
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        onDragEnd={onDragEnd}
+        accessibility={{ announcements: spoken(order, nameOf) }}
+      >
         <SortableContext items={order} strategy={verticalListSortingStrategy}>
           <ol className="max-w-[860px]" aria-label="Order of colours">
             {order.map((id, index) => {
