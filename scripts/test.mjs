@@ -68,15 +68,6 @@ async function suite(name, program, args, options, read) {
   if (counts.failed > 0) broken = true;
 }
 
-/** Journeys that passed on their second try only: not failed, and not to be relied on. */
-const unsure = [];
-const flakyIn = ({ suites = [], specs = [], title }) => [
-  ...specs
-    .filter((spec) => spec.tests.some((test) => test.status === 'flaky'))
-    .map((spec) => `${title}: ${spec.title}`),
-  ...suites.flatMap(flakyIn),
-];
-
 /** Failed cases of a Jest report, with what was said. */
 const failedCases = ({ testResults }) =>
   testResults.flatMap(({ name, message, assertionResults }) => {
@@ -128,7 +119,6 @@ else if (!ensureChromium()) {
     { env, limitMinutes: 30 },
     () => {
       const { stats, suites } = json('journeys.json');
-      unsure.push(...suites.flatMap(flakyIn));
       failures.push(...suites.flatMap(failedIn));
       return { passed: stats.expected, failed: stats.unexpected };
     },
@@ -136,7 +126,5 @@ else if (!ensureChromium()) {
 }
 
 if (failures.length) console.log(`\n— failed\n${failures.join('\n\n')}`);
-if (unsure.length)
-  console.log(`\nFlaky, passed on the second try only:\n${unsure.map((each) => `  ${each}`).join('\n')}`);
-console.log(`\n${total.passed} passed, ${total.failed} failed${unsure.length ? `, ${unsure.length} flaky` : ''}`);
+console.log(`\n${total.passed} passed, ${total.failed} failed`);
 process.exit(broken || total.failed > 0 ? 1 : 0);
