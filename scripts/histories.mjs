@@ -1,5 +1,5 @@
-// npm run histories [seeds]: the tests that draw their cases, with so many new seeds, one after another (1 where none is
-// named). `npm test` draws the same cases each time; a seed that finds something is printed, and SCHMELZ_SEED=<seed>
+// npm run histories [seeds]: the tests that draw their cases, with so many new seeds, one after another (1 where none
+// is named). `npm test` draws the same cases each time; a seed that finds something is printed, and SCHMELZ_SEED=<seed>
 // tries it again.
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -29,10 +29,14 @@ async function main() {
     const seed = String(Math.floor(Math.random() * 2 ** 31));
     console.log(`\n— seed ${seed}, ${nth} of ${seeds}`);
     const env = { ...process.env, SCHMELZ_SEED: seed };
-    const { status } = await capture(bin('jest'), ['--testTimeout', '900000', '--maxWorkers', '2', ...drawn()], { env });
+    const { status } = await capture(bin('jest'), ['--testTimeout', '900000', '--maxWorkers', '2', ...drawn()], {
+      env,
+    });
     if (status !== 0) found.push(seed);
   }
-  console.log(found.length ? `\nSomething was found by: ${found.join(', ')}` : `\nNothing was found by ${seeds} seeds.`);
+  console.log(
+    found.length ? `\nSomething was found by: ${found.join(', ')}` : `\nNothing was found by ${seeds} seeds.`,
+  );
   process.exit(found.length ? 1 : 0);
 }
 
