@@ -2,12 +2,11 @@ import './design/index.css';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { RouterProvider } from 'react-router';
 import { ApiProblem } from './api/client.ts';
 import { onLockedOut } from './api/delivery.ts';
 import { onTaken, resumeOutboxes } from './api/outbox.ts';
 import { refresh, refreshAfterTaps } from './api/queries.ts';
-import { router } from './router.tsx';
+import { App } from './App.tsx';
 
 const ASK_AGAIN_MS = 5000;
 const mayComeBack = (error: Error | null) =>
@@ -32,7 +31,7 @@ void resumeOutboxes();
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={client}>
-      <RouterProvider router={router} />
+      <App />
     </QueryClientProvider>
   </StrictMode>,
 );

@@ -1,6 +1,6 @@
 import type { Entry } from '@schmelz/core';
 import { createElement } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../design/toast.ts';
 import { Said } from '../units/Said.tsx';
 import { ApiProblem, request } from './client.ts';
 

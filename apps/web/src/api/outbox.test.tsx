@@ -6,7 +6,7 @@ import type { ReactNode } from 'react';
 import { fakeApi, prepareBrowser, refuse } from '../test/render.tsx';
 import { ApiProblem, request, Unreachable } from './client.ts';
 import { newId } from './id.ts';
-import { toast } from 'sonner';
+import { toast } from '../design/toast.ts';
 import { onLockedOut, tryAgain } from './delivery.ts';
 import { clearRefused, useDidNotCount } from './did-not-count.ts';
 import { makeOutbox, resumeOutboxes, sayAgain, sayInto, useRunLog } from './outbox.ts';

@@ -1,6 +1,6 @@
 import type { Entry, UndoEntry } from '@schmelz/core';
 import { createElement, useCallback, useLayoutEffect, useMemo, useRef, useSyncExternalStore } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../design/toast.ts';
 import { whoIsHere } from '../bench/who.ts';
 import { Said } from '../units/Said.tsx';
 import { clearRefused, loadRefused, setAside } from './did-not-count.ts';

@@ -80,7 +80,7 @@ async function open(name: string): Promise<Page> {
   Object.assign(globalThis, { BroadcastChannel: Channel });
   let outbox!: Page['outbox'];
   await jest.isolateModulesAsync(async () => {
-    jest.doMock('sonner', () => {
+    jest.doMock('../design/toast.ts', () => {
       const toast = Object.assign((text: string) => toasts.push(text), {
         error: () => undefined,
         dismiss: () => undefined,

@@ -1,6 +1,6 @@
 import type { Gift, GiftKind, TakenGift } from '@schmelz/contract';
 import { useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../design/toast.ts';
 import { call, request } from '../api/client.ts';
 import { useWrite } from '../api/queries.ts';
 import { Button } from '../design/Button.tsx';

@@ -1,6 +1,4 @@
-import { lazy, Suspense, useEffect, useState } from 'react';
-import { Outlet, useMatches } from 'react-router';
-import { Toaster, type ToasterProps } from 'sonner';
+import { lazy, Suspense, useEffect, useState, type ReactNode } from 'react';
 import { ApiProblem } from '../api/client.ts';
 import { useSettings } from '../api/queries.ts';
 import { Waiting } from '../design/Notice.tsx';
@@ -9,6 +7,7 @@ import { LineNav } from './LineNav.tsx';
 import { Login } from './Login.tsx';
 import type { TypedAhead } from './Palette.tsx';
 import { Shelf } from './Shelf.tsx';
+import { ToastPlace } from './ToastPlace.tsx';
 import { useTheme } from './theme.ts';
 
 const loadPalette = () => import('./Palette.tsx').then((module) => ({ default: module.Palette }));
@@ -17,13 +16,6 @@ const Palette = lazy(loadPalette);
 export const isTyping = (event: KeyboardEvent) =>
   event.target instanceof HTMLElement &&
   event.target.closest('input, select, textarea, [contenteditable], [role=dialog]') !== null;
-
-const BELOW_HEADER_PX = 76;
-const AT_A_BENCH: ToasterProps = {
-  position: 'top-right',
-  offset: { top: BELOW_HEADER_PX, right: 32 },
-  mobileOffset: { top: BELOW_HEADER_PX, left: 16, right: 16 },
-};
 
 /** So long letters are kept for a palette that is being fetched; then keys are the page's again. */
 const FETCHED_WITHIN_MS = 2000;
@@ -67,13 +59,12 @@ function useTypedAhead(open: (open: true) => void): TypedAhead {
   return typed;
 }
 
-/** Shelf, line and the page below; bench pages say so in their route. */
-export function Layout() {
-  const bench = useMatches().some((match) => (match.handle as { bench?: boolean } | undefined)?.bench);
+/** Shelf, line and the page below; a bench has light and room of its own. */
+export function Layout({ isBench, children }: { isBench: boolean; children: ReactNode }) {
   const [palette, setPalette] = useState(false);
   const typed = useTypedAhead(setPalette);
   const { error } = useSettings();
-  useTheme(bench ? 'bench' : 'desk');
+  useTheme(isBench ? 'bench' : 'desk');
   if (error instanceof ApiProblem && error.problem.status === 401) return <Login />;
   return (
     <UnitsProvider>
@@ -81,23 +72,16 @@ export function Layout() {
         To the page
       </a>
       <Shelf onPalette={() => setPalette(true)} />
-      <LineNav bench={bench} />
+      <LineNav bench={isBench} />
       <main id="main">
-        <Suspense fallback={<Waiting />}>
-          <Outlet />
-        </Suspense>
+        <Suspense fallback={<Waiting />}>{children}</Suspense>
       </main>
       {palette && (
         <Suspense>
           <Palette open={palette} onOpenChange={setPalette} typed={typed} />
         </Suspense>
       )}
-      {/* At a bench the keys stand below: what is said there stands under the header. */}
-      <Toaster
-        {...(bench ? AT_A_BENCH : { position: 'bottom-right' })}
-        style={{ fontFamily: 'inherit' }}
-        toastOptions={{ unstyled: true, className: 'cut flex w-full gap-3 bg-ink p-4 text-on-ink text-sm' }}
-      />
+      <ToastPlace isBench={isBench} />
     </UnitsProvider>
   );
 }

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../design/toast.ts';
 import { call } from '../api/client.ts';
 import { useWrite } from '../api/queries.ts';
 import { Button } from '../design/Button.tsx';

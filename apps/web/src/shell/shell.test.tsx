@@ -87,7 +87,7 @@ describe('the palette', () => {
 describe('the frame of every page', () => {
   test('letters typed after the palette’s key are sought, however late it comes', async () => {
     fakeApi();
-    renderAt(<Layout />);
+    renderAt(<Layout isBench={false}>the page</Layout>);
     await screen.findByRole('navigation', { name: 'The line' });
     await userEvent.keyboard('/setup');
     expect(((await screen.findByRole('combobox')) as HTMLInputElement).value).toBe('setup');
@@ -99,7 +99,7 @@ describe('the frame of every page', () => {
   });
   test('the desk is light, unless the maker chose otherwise', async () => {
     fakeApi();
-    renderAt(<Layout />);
+    renderAt(<Layout isBench={false}>the page</Layout>);
     await screen.findByRole('navigation', { name: 'The line' });
     await waitFor(() => expect(document.documentElement.dataset['theme']).toBe('light'));
     act(() => chooseTheme('dark'));
@@ -109,7 +109,7 @@ describe('the frame of every page', () => {
 
   test('/ opens the palette, but not while somebody types', async () => {
     fakeApi();
-    renderAt(<Layout />);
+    renderAt(<Layout isBench={false}>the page</Layout>);
     await screen.findByRole('navigation', { name: 'The line' });
     await userEvent.keyboard('/');
     const search = await screen.findByRole('combobox', {}, { timeout: 4000 });
@@ -122,7 +122,7 @@ describe('the frame of every page', () => {
       'GET /settings': refuse(401, { title: 'Log in first', detail: 'This workshop has a password.' }),
       'POST /login': undefined,
     });
-    renderAt(<Layout />);
+    renderAt(<Layout isBench={false}>the page</Layout>);
     await userEvent.type(await screen.findByLabelText('Password of this workshop'), 'lead and tin');
     await userEvent.click(screen.getByRole('button', { name: 'Come in' }));
     await waitFor(() =>

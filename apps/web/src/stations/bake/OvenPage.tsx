@@ -12,7 +12,7 @@ import {
 } from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useMemo, useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../design/toast.ts';
 import { call } from '../../api/client.ts';
 import { useChannels, useList, useSave } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';

@@ -1,7 +1,7 @@
 import type { Oven, OvenInput, ovenSchema } from '@schmelz/contract';
 import { rackPlaces, RACK_WAYS, type OvenRack } from '@schmelz/core';
 import { useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../design/toast.ts';
 import { useSave } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Choice, TextField } from '../../design/Field.tsx';

@@ -19,7 +19,7 @@ import {
   type UndoEntry,
 } from '@schmelz/core';
 import { useMemo } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../design/toast.ts';
 import { useRunLog } from '../../api/outbox.ts';
 import { useRuns } from '../../api/runs.ts';
 import type { TakingBack } from '../../bench/undo.ts';

@@ -12,7 +12,7 @@ import {
 } from '@schmelz/core';
 import { useState } from 'react';
 import { useParams } from 'react-router';
-import { toast } from 'sonner';
+import { toast } from '../../design/toast.ts';
 import { call } from '../../api/client.ts';
 import { useSettings, useTicket, useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';

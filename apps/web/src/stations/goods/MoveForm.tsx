@@ -1,7 +1,7 @@
 import { GOODS_DEEDS, goodsSchema, type GoodsDeed, type GoodsInput } from '@schmelz/contract';
 import { currencyDigits, type Grade } from '@schmelz/core';
 import { useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../design/toast.ts';
 import { call } from '../../api/client.ts';
 import { newId } from '../../api/id.ts';
 import { useWrite } from '../../api/queries.ts';

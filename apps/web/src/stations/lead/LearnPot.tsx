@@ -2,7 +2,7 @@ import type { Pot } from '@schmelz/contract';
 import { fullestHeatUp, missFigure, potFigure, usualCrucibleJPerK } from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../design/toast.ts';
 import { call } from '../../api/client.ts';
 import { useChannels, usePoursOf, useSave } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';

@@ -10,7 +10,7 @@ import {
   type Material,
 } from '@schmelz/contract';
 import { antimonyFromHardness, parseMass, writeBulkMass, USUALLY_CLEAN } from '@schmelz/core';
-import { toast } from 'sonner';
+import { toast } from '../../design/toast.ts';
 import { call } from '../../api/client.ts';
 import { useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';

@@ -1,7 +1,7 @@
 import type { ImportOnRecord } from '@schmelz/contract';
 import Papa from 'papaparse';
 import { useState, type ReactNode } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../design/toast.ts';
 import { call } from '../../api/client.ts';
 import { useImports, useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';

@@ -10,7 +10,7 @@ import {
   type JarEfficiency,
 } from '@schmelz/core';
 import { useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../design/toast.ts';
 import { call } from '../../api/client.ts';
 import { settingsInput, useJars, useSettings, useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';

@@ -16,7 +16,7 @@ import {
   type StyleId,
 } from '@schmelz/core';
 import { useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../design/toast.ts';
 import { useSave } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Choice, TextField } from '../../design/Field.tsx';

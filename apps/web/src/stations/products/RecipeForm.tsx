@@ -1,6 +1,6 @@
 import { recipeSchema, type Recipe, type RecipeInput } from '@schmelz/contract';
 import { useFieldArray } from 'react-hook-form';
-import { toast } from 'sonner';
+import { toast } from '../../design/toast.ts';
 import { useSave } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { asOptions, Choice, TextField } from '../../design/Field.tsx';

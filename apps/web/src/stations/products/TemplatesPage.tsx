@@ -2,7 +2,7 @@ import type { TakeTemplateInput } from '@schmelz/contract';
 import { finishSchool, PRODUCT_TEMPLATES, writeSpan, type ProductTemplate } from '@schmelz/core';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { toast } from 'sonner';
+import { toast } from '../../design/toast.ts';
 import { call } from '../../api/client.ts';
 import { useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';

@@ -2,7 +2,7 @@ import { logMappingSchema, parseWith, PROBE_PLACES, type LogMappingInput, type P
 import { guessMapping } from '@schmelz/core';
 import Papa from 'papaparse';
 import { useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../design/toast.ts';
 import { ApiProblem, call } from '../../api/client.ts';
 import { useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';

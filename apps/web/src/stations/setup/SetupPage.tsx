@@ -10,7 +10,7 @@ import {
   SECOND_GRADE_SHARE,
   type HouseWays,
 } from '@schmelz/core';
-import { toast } from 'sonner';
+import { toast } from '../../design/toast.ts';
 import { call } from '../../api/client.ts';
 import { useList, useSettings, useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';

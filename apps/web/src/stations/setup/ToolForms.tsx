@@ -9,7 +9,7 @@ import {
   type PotInput,
 } from '@schmelz/contract';
 import { heatUpS, lagOfHeatUpS, parseMass, parseTemperature, POT_WAYS, potWay, type PotWay } from '@schmelz/core';
-import { toast } from 'sonner';
+import { toast } from '../../design/toast.ts';
 import { useSave } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Choice, TextField } from '../../design/Field.tsx';

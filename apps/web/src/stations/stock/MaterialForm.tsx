@@ -19,7 +19,7 @@ import {
   WIRES,
 } from '@schmelz/core';
 import { useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../design/toast.ts';
 import { call } from '../../api/client.ts';
 import { newId } from '../../api/id.ts';
 import { useSave, useWrite } from '../../api/queries.ts';

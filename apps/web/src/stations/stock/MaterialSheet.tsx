@@ -1,7 +1,7 @@
 import { countSchema, receiptSchema, type CountInput, type Material, type ReceiptInput } from '@schmelz/contract';
 import { partKind } from '@schmelz/core';
 import { useState } from 'react';
-import { toast } from 'sonner';
+import { toast } from '../../design/toast.ts';
 import { call } from '../../api/client.ts';
 import { newId } from '../../api/id.ts';
 import { useMoves, useWrite } from '../../api/queries.ts';

@@ -2,7 +2,7 @@ import type { Material, ParcelInput } from '@schmelz/contract';
 import { freightShares, lineMassKg, parseMass, partKind, sumMinor, type FreightBy } from '@schmelz/core';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { toast } from 'sonner';
+import { toast } from '../../design/toast.ts';
 import { call } from '../../api/client.ts';
 import { newId } from '../../api/id.ts';
 import { useList, useWrite } from '../../api/queries.ts';

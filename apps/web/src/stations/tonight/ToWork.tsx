@@ -1,7 +1,7 @@
 import type { Ticket } from '@schmelz/contract';
 import { blankKey, type TonightAsked, type TonightPlan } from '@schmelz/core';
 import { useNavigate } from 'react-router';
-import { toast } from 'sonner';
+import { toast } from '../../design/toast.ts';
 import { call } from '../../api/client.ts';
 import { useList, useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
