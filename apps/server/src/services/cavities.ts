@@ -90,11 +90,22 @@ export function followSoot(
   return soot;
 }
 
-export const smokingsOf = (care: readonly (CareRecord & { struck: boolean })[], moldId: string, position: number) =>
-  care
-    .filter((each) => !each.struck && each.what === 'smoked' && each.thingId === moldId)
-    .filter((each) => each.positions.length === 0 || each.positions.includes(position))
-    .map((each) => each.at);
+/**
+ * When a cavity was smoked beside its own pours, oldest first: at home, and with the whole mold in pours of others.
+ * @param shots of the mold
+ */
+export function smokingsOf(
+  { id, position }: { id: string; position: number },
+  care: readonly (CareRecord & { struck: boolean })[],
+  shots: readonly CavityShots[],
+): number[] {
+  const atHome = care
+    .filter((each) => !each.struck && each.what === 'smoked')
+    .filter((each) => each.positions.length === 0 || each.positions.includes(position));
+  const itsOwn = new Set(shots.flatMap(({ cavityId, pourId }) => (cavityId === id ? [pourId] : [])));
+  const atPot = shots.filter((each) => each.shotsSinceSmoked !== null && !itsOwn.has(each.pourId));
+  return [...atHome, ...atPot].map(({ at }) => at).sort((one, other) => one - other);
+}
 
 /** What a mold gave, pour by pour. */
 function eveningsOf(shots: readonly CavityShots[]): Evening[] {
@@ -127,9 +138,10 @@ export async function listMolds(store: Store): Promise<Mold[]> {
   const ofCavity = shotsBy(shots, 'cavityId');
   const ofMold = shotsBy(shots, 'moldId');
   return molds.map((mold) => {
+    const ofThis = care.filter(({ thingId }) => thingId === mold.id);
     const cavities = mold.cavities.map((cavity): Cavity => {
       const pours = ofCavity.get(cavity.id) ?? [];
-      const { since, ever } = followSoot(pours, smokingsOf(care, mold.id, cavity.position));
+      const { since, ever } = followSoot(pours, smokingsOf(cavity, ofThis, ofMold.get(mold.id) ?? []));
       const rejects: Record<string, number> = {};
       for (const pour of pours) {
         for (const [cause, count] of Object.entries(JSON.parse(pour.rejects) as Record<string, number>)) {

@@ -22,9 +22,11 @@ export async function fillRecords(store: Store, moldId: string): Promise<CavityP
   ]);
   /** Shots since a cavity was smoked, in the middle of each pour. */
   const soot = new Map<string, number>();
-  for (const { id, position } of mold.cavities) {
-    const own = shots.filter((each) => each.cavityId === id && each.casts > 0);
-    followSoot(own, smokingsOf(care, moldId, position), ({ pourId }, since) => soot.set(`${pourId} ${id}`, since));
+  const cast = shots.filter((each) => each.moldId === moldId && each.casts > 0);
+  for (const cavity of mold.cavities) {
+    const own = cast.filter(({ cavityId }) => cavityId === cavity.id);
+    const smokings = smokingsOf(cavity, care, cast);
+    followSoot(own, smokings, ({ pourId }, since) => soot.set(`${pourId} ${cavity.id}`, since));
   }
   return pours.reverse().flatMap((pour) => {
     const { blocks } = pour.knownThen;

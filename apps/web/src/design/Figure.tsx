@@ -2,11 +2,11 @@ import type { Figure } from '@schmelz/core';
 import { useRef, useState, type ReactNode } from 'react';
 import { useUnits } from '../units/Units.tsx';
 import { BasisMark } from './Icon.tsx';
+import type * as WhyModule from './Why.tsx';
 
-type WhyModule = typeof import('./Why.tsx');
 /** What answers "why", fetched when it is first asked or about to be. */
-let why: Promise<WhyModule> | null = null;
-function fetchWhy(): Promise<WhyModule> {
+let why: Promise<typeof WhyModule> | null = null;
+function fetchWhy(): Promise<typeof WhyModule> {
   why ??= import('./Why.tsx');
   why.catch(() => (why = null)); // the server may be back the next time
   return why;
@@ -25,7 +25,7 @@ export function Fig({
   className?: string;
 }) {
   const { write } = useUnits();
-  const [open, setOpen] = useState<WhyModule | null>(null);
+  const [open, setOpen] = useState<typeof WhyModule | null>(null);
   const button = useRef<HTMLButtonElement>(null);
   const text = `${figure.beyond ? '> ' : ''}${write(figure.value, figure.unit)}`;
   const ask = () => fetchWhy().then(setOpen, () => undefined);
