@@ -117,6 +117,96 @@ describe('at the pot', () => {
     await waitFor(() => expect(said(api)[0]).toMatchObject({ kind: 'feed', massKg: expect.closeTo(0.4, 9) }));
   });
 
+  test.each([
+    ['f', 'flash'],
+    ['v', 'void'],
+    ['l', 'loose hook'],
+    ['e', 'eye full'],
+    ['n', 'no pin'],
+    ['q', 'wrong hook'],
+    ['o', 'other'],
+  ])('%s gives the marked head its cause: %s', async (key, cause) => {
+    const api = bench([charged, ...blanks, shot(10, 100)]);
+    await screen.findByText('Shots to go');
+    await userEvent.keyboard(key);
+    expect(api.writes()).toEqual([]); // none is marked yet
+    await userEvent.keyboard('1');
+    await screen.findByRole('button', { name: 'Cavity 1: 0 good. Last one is bad, short' });
+    await userEvent.keyboard(key);
+    await screen.findByRole('button', { name: `Cavity 1: 0 good. Last one is bad, ${cause}` });
+    await waitFor(() => expect(said(api).map(({ kind }) => kind)).toEqual(['reject', 'undo', 'reject']));
+    expect(said(api)[2]).toMatchObject({ cause, shotId: uuid(10), position: 1 });
+    // Of the same cause again it is as it was.
+    await userEvent.keyboard(key);
+    await userEvent.keyboard('p');
+    await waitFor(() => expect(said(api).at(-1)).toMatchObject({ kind: 'pause' }));
+    expect(said(api)).toHaveLength(4);
+  });
+
+  test.each([
+    ['m', { kind: 'smoked', moldId: ids.mold }],
+    ['j', { kind: 'done', what: 'skimmed' }],
+    ['b', { kind: 'blank', moldId: ids.mold }],
+  ])('%s is said at once', async (key, entry) => {
+    const api = bench([charged, ...blanks, shot(10, 100)]);
+    await screen.findByText('Shots to go');
+    await userEvent.keyboard(key);
+    await waitFor(() => expect(said(api)[0]).toMatchObject(entry));
+    expect(said(api)).toHaveLength(1);
+  });
+
+  test.each([
+    ['a', 'How much'],
+    ['i', 'It weighs'],
+  ])('%s asks first, and nothing is said until it is answered', async (key, label) => {
+    const api = bench([charged, ...blanks, shot(10, 100)]);
+    await screen.findByText('Shots to go');
+    await userEvent.keyboard(key);
+    await screen.findByLabelText(label);
+    await userEvent.keyboard('{Escape}');
+    await waitFor(() => expect(screen.queryByLabelText(label)).toBeNull());
+    expect(api.writes()).toEqual([]);
+  });
+
+  test('while it is blank shots that are due, G goes on with hooks and B is no key', async () => {
+    const api = bench([charged, blanks[0]!]);
+    await screen.findByText('Blank shots to go');
+    await userEvent.keyboard('b');
+    await userEvent.keyboard('g');
+    await waitFor(() => expect(said(api)).toHaveLength(1));
+    expect(said(api)[0]).toMatchObject({ kind: 'shot', moldId: ids.mold });
+  });
+
+  test('the closing sheet is filled in so that every gram is somewhere, by the counts of the log', async () => {
+    const log = [charged, ...blanks, ...[1, 2, 3, 4, 5].map((n) => shot(10 + n, 700 - n * 90))];
+    const bad = {
+      id: uuid(60),
+      at: ago(240),
+      kind: 'reject',
+      shotId: uuid(15),
+      position: 2,
+      cause: 'short',
+      goes: 'melt',
+    } as const;
+    bench([...log, bad]);
+    await screen.findByText(/Shots? to go/);
+    await userEvent.keyboard('w');
+    const sheet = within(await screen.findByRole('dialog'));
+    const grams = (label: RegExp) => Number.parseFloat((sheet.getByLabelText(label) as HTMLInputElement).value);
+    // Nine good heads and a short one of 10 g, ten sprues of 3 g, and two blank shots of two cavities with theirs.
+    expect(sheet.getByText('In good heads, by count').nextSibling!.textContent).toBe('90 g');
+    expect(grams(/sprue/i)).toBeCloseTo(10 * 3, 1);
+    expect(grams(/reject/i)).toBeCloseTo(10, 1);
+    // What is skimmed off is a share of what was charged; the rest of the 1200 g is still in the pot.
+    const dross = grams(/dross|skimmed/i);
+    expect(dross).toBeGreaterThan(0);
+    expect(dross).toBeLessThan(1200 * 0.05);
+    expect(90 + 30 + 10 + dross + grams(/left in the pot/i)).toBeCloseTo(1200, 0);
+    expect(sheet.getAllByText('expected, not weighed').length).toBe(4);
+    expect(sheet.getByText('Unexplained').nextSibling!.textContent).toBe('0 g');
+    expect(sheet.getByText(/Some tickets still want heads/)).toBeTruthy();
+  });
+
   test('closing: what is expected is filled in, what is weighed replaces it, the rest is shown', async () => {
     const api = bench([charged, ...blanks, ...[1, 2, 3, 4, 5, 6].map((n) => shot(10 + n, 700 - n * 90))]);
     await screen.findByText('All heads are there');

@@ -108,9 +108,10 @@ export function usePourBench(pour: Pour, preferId: string | null, lookId: string
     const amend = (change: (marked: RejectEntry) => RejectEntry) =>
       next((log) => {
         const marked = markedIn(log);
-        if (!marked) return;
+        const changed = marked && change(marked);
+        if (!marked || changed === marked) return; // said again, it is as it was
         say({ kind: 'undo', target: marked.id });
-        say(bare(change(marked)));
+        say(bare(changed!));
       });
     const last = nextUndo<PourEntry>(entries);
     const takeBack = (which: (log: Log) => { id: string } | undefined) => () =>
@@ -160,11 +161,11 @@ export function usePourBench(pour: Pour, preferId: string | null, lookId: string
           else say({ kind: 'reject', shotId: shot.id, position, cause: 'short', goes: 'melt' });
         }),
       cause: (cause) =>
-        amend((marked) =>
-          marked.cause === cause && cause === 'short'
-            ? { ...marked, where: WHERE_ROUND[(WHERE_ROUND.indexOf(marked.where) + 1) % WHERE_ROUND.length] }
-            : { ...marked, cause, where: cause === 'short' ? marked.where : undefined },
-        ),
+        amend((marked) => {
+          if (marked.cause !== cause) return { ...marked, cause, where: cause === 'short' ? marked.where : undefined };
+          if (cause !== 'short') return marked;
+          return { ...marked, where: WHERE_ROUND[(WHERE_ROUND.indexOf(marked.where) + 1) % WHERE_ROUND.length] };
+        }),
       detail: (detail) =>
         amend((marked) => {
           const said = { ...marked, ...detail };
