@@ -32,7 +32,7 @@ describe('what runs low', () => {
     all.flatMap(({ materialId, why }) => (why === 'enough' ? [] : `${materialId} ${why}`));
 
   test('is what falls under its usual least, less what the open work still takes; what is put away does not count', () => {
-    // Fewer than fifty hooks and 30 g of orange are little, 200 g of white are not.
+    // Fewer than sixty hooks and 30 g of orange are little, 200 g of white are not.
     expect(low(leftOf(materials, [], []))).toEqual([`${hook.id} low`, `${orange.id} low`]);
     const need = (heads: number) => (id: string) => (id === hook.id ? heads : 0);
     expect(low(leftOf(materials, [], [], need(41)))).toContain(`${hook.id} short`);
