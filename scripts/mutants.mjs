@@ -48,7 +48,7 @@ function stretches(folder) {
 
 /** Tests that take minutes, floods and processes of their own: they are asked by `npm test`, not after each mistake. */
 const LONG =
-  /(histories|devices\/devices|faults|safety|compute|paint\/colour-order|unlike-\w+|fuzz|together|demo\/demo|pages)\.test/;
+  /(histories|devices\/devices|faults|safety|compute|paint\/colour-order|unlike-\w+|fuzz|together|demo\/demo)\.test/;
 const REPORT = join(root, '.cache/mutants.json');
 
 /** Plants mistakes in stretches of the sources and asks tests of them: each with its place and what became of it. */
