@@ -57,6 +57,7 @@ export function prepareBrowser(): void {
   if (!globalThis.crypto?.getRandomValues) Object.defineProperty(globalThis, 'crypto', { value: webcrypto });
   Element.prototype.scrollIntoView = () => {};
   Element.prototype.hasPointerCapture = () => false;
+  Element.prototype.setPointerCapture = () => {};
   localStorage.clear();
 }
 
