@@ -1,4 +1,5 @@
 import { FINISH_TASKS, finishSchool, finishTask, ROUTE_TEMPLATES, stepStations, type RouteStep } from '@schmelz/core';
+import { useState } from 'react';
 import { Button } from '../../design/Button.tsx';
 import { Choice, TextField } from '../../design/Field.tsx';
 import { Icon } from '../../design/Icon.tsx';
@@ -23,6 +24,28 @@ function followed(step: RouteStep, task: string, school: string | null): RouteSt
   return { ...step, task, school: id, does, wait: wait ?? null };
 }
 
+/** Minutes that have to pass after a step: while it is typed it stands as it was typed, *0.* on its way to a half. */
+function WaitField({ step, onChange }: { step: RouteStep; onChange: (step: RouteStep) => void }) {
+  const seconds = step.wait?.seconds ?? 0;
+  const [typed, setTyped] = useState<string | null>(null);
+  const secondsIn = (text: string) => Math.max(0, Math.round(Number(text.replace(',', '.')) * 60)) || 0;
+  const shown = typed !== null && secondsIn(typed) === seconds ? typed : seconds > 0 ? String(seconds / 60) : '';
+  return (
+    <TextField
+      label="Wait after it"
+      unit="min"
+      inputMode="decimal"
+      value={shown}
+      onChange={(event) => {
+        const next = secondsIn(event.target.value);
+        setTyped(event.target.value);
+        const name = step.wait?.name ?? (step.station === 'paint' ? 'paint dries' : 'glue sets');
+        onChange({ ...step, wait: next > 0 ? { name, seconds: next } : null });
+      }}
+    />
+  );
+}
+
 /** What a step takes beside hands: its own paint or program, and what has to pass after it. */
 function StepMore({
   step,
@@ -37,7 +60,6 @@ function StepMore({
     PRODUCTS_OWN,
     ...[...all].map(({ id, name }) => ({ value: id, label: name })),
   ];
-  const minutes = step.wait ? String(step.wait.seconds / 60) : '';
   return (
     <>
       {step.station === 'paint' && (
@@ -78,17 +100,7 @@ function StepMore({
           onChange={(event) => onChange(followed(step, step.task!, event.target.value))}
         />
       )}
-      <TextField
-        label="Wait after it"
-        unit="min"
-        inputMode="decimal"
-        value={minutes}
-        onChange={(event) => {
-          const seconds = Math.round(Number(event.target.value) * 60);
-          const name = step.wait?.name ?? (step.station === 'paint' ? 'paint dries' : 'glue sets');
-          onChange({ ...step, wait: seconds > 0 ? { name, seconds } : null });
-        }}
-      />
+      <WaitField step={step} onChange={onChange} />
     </>
   );
 }
