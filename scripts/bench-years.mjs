@@ -1,6 +1,6 @@
 // npm run bench:years [one year] [ten years]: what ten years of records do to the pages, against the year of the demo.
 // Folders that are not there are made. Nothing is asserted.
-import { spawn, spawnSync } from 'node:child_process';
+import { spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
@@ -8,6 +8,7 @@ import { performance } from 'node:perf_hooks';
 import { chromium } from '@playwright/test';
 import { ensureBuilt, ensureInstalled, root } from './lib.mjs';
 import { makeTenYears } from './ten-years.mjs';
+import { serve } from './workshops.mjs';
 
 ensureInstalled();
 ensureBuilt();
@@ -20,18 +21,6 @@ function memoryOf(pid) {
   const status = readFileSync(`/proc/${pid}/status`, 'utf8');
   const of = (name) => Math.round(Number(new RegExp(`${name}:\\s+(\\d+)`).exec(status)[1]) / 1024);
   return { peak: of('VmHWM'), now: of('VmRSS') };
-}
-
-async function start(folder) {
-  const env = { ...process.env, SCHMELZ_DATA: folder, SCHMELZ_PORT: '0', SCHMELZ_REQUESTS_A_MINUTE: '100000' };
-  const child = spawn(process.execPath, [server('main.js')], { env, stdio: ['ignore', 'pipe', 'inherit'] });
-  const url = await new Promise((found) =>
-    child.stdout.on('data', (data) => {
-      const match = /ready: (\S+)/.exec(String(data));
-      if (match) found(match[1]);
-    }),
-  );
-  return { url, pid: child.pid, stop: () => new Promise((done) => (child.once('exit', done), child.kill('SIGTERM'))) };
 }
 
 /** Each page with what shows that its figures are there. */
@@ -78,7 +67,7 @@ async function questions(paths, url) {
 }
 
 async function measure(folder) {
-  const running = await start(folder);
+  const running = await serve(folder);
   const figures = {};
   const browser = await chromium.launch({
     executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
