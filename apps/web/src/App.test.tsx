@@ -61,6 +61,15 @@ test('no two pages stand at one address', () => {
   expect(new Set(paths).size).toBe(paths.length);
 });
 
+test('only benches have the light of a bench: a page with a name of its own is not the bench of a ticket', async () => {
+  const { isBenchAt } = await import('./App.tsx');
+  for (const { path, isBench } of PAGES) {
+    const address = path.replaceAll(/:\w+/g, '11111111-2222-4333-8444-555555555555');
+    expect([address, isBenchAt(address)]).toEqual([address, isBench]);
+  }
+  expect(isBenchAt('/nowhere/at/all')).toBe(false);
+});
+
 describe('what is said for a moment', () => {
   const texts = () => document.body.textContent ?? '';
 

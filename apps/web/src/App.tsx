@@ -1,5 +1,5 @@
 import { Component, lazy, useEffect, type ReactNode } from 'react';
-import { BrowserRouter, Link, matchPath, Route, Routes, useLocation } from 'react-router';
+import { BrowserRouter, Link, matchRoutes, Route, Routes, useLocation } from 'react-router';
 import { PAGES } from './pages.tsx';
 import { Layout } from './shell/Layout.tsx';
 
@@ -63,8 +63,12 @@ class Unbroken extends Component<{ at: string; children: ReactNode }, { at: stri
   }
 }
 
-const BENCHES = PAGES.filter(({ isBench }) => isBench);
-const isBenchAt = (pathname: string) => BENCHES.some(({ path }) => matchPath(path, pathname));
+/** Whether the page of an address is a bench: of the page that is shown there, as `/trim/ways` is no ticket. */
+export function isBenchAt(pathname: string): boolean {
+  const path = matchRoutes(PLACES, pathname)?.at(-1)?.route.path;
+  return PAGES.some((page) => page.path === path && page.isBench);
+}
+const PLACES = PAGES.map(({ path }) => ({ path }));
 const routes = PAGES.map(({ path, load }) => ({ path, Page: lazy(load) }));
 
 function Pages() {

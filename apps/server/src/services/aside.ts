@@ -68,11 +68,14 @@ export interface Aside {
   stop(): Promise<void>;
 }
 
+const stops = () => new Refused(503, 'Schmelz stops', 'Ask again when it runs.');
+
 /** Longer than this its end is not waited for. */
 const END_MS = 2000;
 
 /**
- * A thread that reads beside the taps. It is started with the server, and anew when it has ended.
+ * A thread that reads beside the taps. It is started with the server, and anew with the next question where it fell
+ * over.
  * @param script of the thread
  */
 export function aside(script: string, store: Store): Aside {
@@ -89,31 +92,36 @@ export function aside(script: string, store: Store): Aside {
       else one?.reject(errorOf(said.wrong));
     });
     begun.on('error', (error) => {
-      if (!isStopped) worker = begin();
+      if (worker === begun) worker = null;
       for (const one of waiting.values()) one.reject(error);
       waiting.clear();
     });
     return begun;
   };
-  let worker = begin();
+  let worker: Worker | null = begin();
   return {
     async ask(key, { params, query }) {
       await keepFigures(store);
+      if (isStopped) throw stops();
+      const thread = (worker ??= begin());
       const id = (asked += 1);
       return new Promise((resolve, reject) => {
         waiting.set(id, { resolve, reject });
         const question: AsideQuestion = { id, key, asked: { params, query }, changes: store.changes() };
-        worker.postMessage(question);
+        thread.postMessage(question);
       });
     },
     async stop() {
       isStopped = true;
-      const ended = new Promise((resolve) => worker.once('exit', resolve));
-      worker.postMessage('end'); // it closes the database first
-      const late = setTimeout(() => void worker.terminate(), END_MS);
-      await ended;
-      clearTimeout(late);
-      for (const one of waiting.values()) one.reject(new Refused(503, 'Schmelz stops', 'Ask again when it runs.'));
+      const last = worker;
+      if (last) {
+        const ended = new Promise((resolve) => last.once('exit', resolve));
+        last.postMessage('end'); // it closes the database first
+        const late = setTimeout(() => void last.terminate(), END_MS);
+        await ended;
+        clearTimeout(late);
+      }
+      for (const one of waiting.values()) one.reject(stops());
     },
   };
 }
