@@ -20,7 +20,10 @@ export function ProblemNote({ error }: { error: unknown }) {
   if (!error) return null;
   const problem = error instanceof ApiProblem ? error.problem : null;
   const fields = problem?.fields ?? (error instanceof InvalidInput ? error.fields : undefined);
-  const lines = fields?.map((field) => field.message) ?? [error instanceof Error ? error.message : String(error)];
+  // What breaks two rules at once is told once.
+  const lines = new Set(
+    fields?.map((field) => field.message) ?? [error instanceof Error ? error.message : String(error)],
+  );
   return (
     <div role="alert" className="cut border-l-4 border-stop bg-stop-wash px-4 py-3 text-sm text-stop">
       <p className="flex items-center gap-2 font-semibold">
@@ -29,7 +32,7 @@ export function ProblemNote({ error }: { error: unknown }) {
         {error instanceof Unreachable ? 'Asking again …' : 'Nothing was changed.'}
       </p>
       <ul className="mt-1">
-        {lines.map((line) => (
+        {[...lines].map((line) => (
           <li key={line}>{said(line)}</li>
         ))}
       </ul>
@@ -42,7 +45,6 @@ export function ProblemNote({ error }: { error: unknown }) {
   );
 }
 
-/** While something is read, and when it cannot be. */
 /** Records that a page could make nothing of, by name; nothing where there is none. */
 export function LeftOut({ odd }: { odd: readonly { name: string; why: string }[] }) {
   const { said } = useUnits();
@@ -59,6 +61,7 @@ export function LeftOut({ odd }: { odd: readonly { name: string; why: string }[]
   );
 }
 
+/** While something is read, and when it cannot be. */
 export function Waiting({ error }: { error?: unknown }) {
   if (error)
     return (

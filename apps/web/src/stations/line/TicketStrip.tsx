@@ -1,5 +1,5 @@
 import type { Ticket } from '@schmelz/contract';
-import { AT, countAll, STATIONS, stationOf, stepAt, type NextTicket, forWhom } from '@schmelz/core';
+import { AT, countAll, pareto, STATIONS, stationOf, stepAt, type NextTicket, forWhom } from '@schmelz/core';
 import { Link } from 'react-router';
 import { causeIcon, Icon } from '../../design/Icon.tsx';
 import { Head } from '../../drawing/Head.tsx';
@@ -8,19 +8,29 @@ import type { Catalogue } from '../../shell/catalogue.ts';
 interface Stop {
   station: string;
   good: number | null;
-  rejects: number;
-  cause: string;
+  /** What was thrown back here, by its causes. */
+  rejects: Record<string, number>;
   here: string | null;
 }
 
-const most = (rejects: Record<string, number>): string =>
-  Object.entries(rejects).sort(([, a], [, b]) => b - a)[0]?.[0] ?? 'other';
+/** The worst cause with its heads, and how many more there are by others. */
+function ThrownBack({ rejects }: { rejects: Record<string, number> }) {
+  const [worst] = pareto(rejects);
+  if (!worst) return <span />;
+  const more = countAll(rejects) - worst.count;
+  return (
+    <span className="flex items-center gap-1 text-stop">
+      <Icon name={causeIcon(worst.cause)} size={12} /> {worst.count} {worst.cause}
+      {more > 0 && `, ${more} more`}
+    </span>
+  );
+}
 
 /** What the strip says in each of the line's columns: at each station the step that has the heads. */
 function stopsOf(ticket: Ticket & NextTicket): Stop[] {
   const { state, quantity } = ticket;
   return STATIONS.map(({ id: station, verb, counts }): Stop => {
-    const none = { station, rejects: 0, cause: '', here: null };
+    const none = { station, rejects: {}, here: null };
     if (station === 'pour') {
       if (ticket.source !== 'pour') return { ...none, good: null };
       const more = ticket.poured ? `${ticket.toCast} more ${verb}` : `${ticket.toCast} ${verb}`;
@@ -29,8 +39,7 @@ function stopsOf(ticket: Ticket & NextTicket): Stop[] {
       return {
         ...none,
         good: ticket.poured || null,
-        rejects: countAll(ticket.pourCauses),
-        cause: most(ticket.pourCauses),
+        rejects: ticket.pourCauses,
         here: waits,
       };
     }
@@ -47,7 +56,7 @@ function stopsOf(ticket: Ticket & NextTicket): Stop[] {
         : takes
           ? `${quantity} to take`
           : null;
-    return { station, good: step.good || null, rejects: step.rejected, cause: most(step.rejects), here };
+    return { station, good: step.good || null, rejects: step.rejects, here };
   });
 }
 
@@ -110,12 +119,8 @@ export function TicketStrip({
               >
                 {stop.here ? (
                   <b className={`font-semibold ${next ? 'text-good' : ''}`}>{stop.here}</b>
-                ) : stop.rejects > 0 ? (
-                  <span className="flex items-center gap-1 text-stop">
-                    <Icon name={causeIcon(stop.cause)} size={12} /> {stop.rejects} {stop.cause}
-                  </span>
                 ) : (
-                  <span />
+                  <ThrownBack rejects={stop.rejects} />
                 )}
                 {!stop.here && stop.good !== null && <span className="text-ink-2">{stop.good}</span>}
               </span>
