@@ -16,9 +16,10 @@ const SOURCES = {
   web: 'apps/web/src',
 };
 
+// What makes the demo is a tale of its own: it is looked at, not tested.
 const folders = (area) =>
   readdirSync(join(root, SOURCES[area]), { withFileTypes: true })
-    .filter((entry) => entry.isDirectory() && entry.name !== 'test')
+    .filter((entry) => entry.isDirectory() && !['test', 'demo'].includes(entry.name))
     .map((entry) => `${area}/${entry.name}`);
 const { values, positionals: wanted } = parseArgs({ options: { sample: { type: 'string' } }, allowPositionals: true });
 const share = values.sample === undefined ? 1 : Number(values.sample);
@@ -56,7 +57,8 @@ async function plant(mutate, tests) {
   rmSync(REPORT, { force: true });
   const env = { ...process.env, SCHMELZ_TESTS: tests.join(',') };
   await capture(bin('stryker'), ['run', '--mutate', mutate.join(',')], { env });
-  if (!existsSync(REPORT)) throw new Error('the tester ended without a report');
+  // Nothing to plant there, or no test that runs through it: said by the tester, who then writes nothing down.
+  if (!existsSync(REPORT)) return [];
   const { files } = JSON.parse(readFileSync(REPORT, 'utf8'));
   return Object.entries(files).flatMap(([file, { mutants }]) =>
     mutants

@@ -214,6 +214,11 @@ const OWN_ROUTES = {
     parts: { receipt: row('lot') },
     answer: json<LotTicket[]>(),
   },
+  'POST /tickets/:id/product': {
+    operation: 'take_over_product',
+    summary: 'Take over what its product has become since the ticket was released',
+    answer: json<Ticket>(),
+  },
   'POST /tickets/:id/entries': {
     operation: 'ticket_entry',
     summary: 'Say what happened to a ticket',

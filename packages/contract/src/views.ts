@@ -1,4 +1,5 @@
 import type {
+  BakedHead,
   BillLine,
   FilledLine,
   GoodsReason,
@@ -15,6 +16,7 @@ import type {
   Source,
   TicketActual,
   TicketEntry,
+  TicketProduct,
   UndoEntry,
 } from '@schmelz/core';
 import type {
@@ -256,6 +258,8 @@ export interface Ticket extends Stored {
   dueOn: string | null;
   productId: string;
   quantity: number;
+  /** The product as it was looked up at the release: what it has become since is not done to these heads. */
+  product: TicketProduct;
   /** The route it was released with. */
   route: RouteStep[];
   source: Source;
@@ -295,6 +299,8 @@ export interface BakeOnRecord {
   id: string;
   ticketNumber: number;
   productId: string;
+  /** The head as the oven saw it then; null where nothing on it cured. */
+  head: BakedHead | null;
   step: string;
   heads: number;
   setC: number;

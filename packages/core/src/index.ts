@@ -25,5 +25,6 @@ export * from './run/index.ts';
 export * from './plan/index.ts';
 export * from './job/index.ts';
 export * from './workshop/index.ts';
+export * from './line/index.ts';
 export * from './tonight/index.ts';
 export * from './books/index.ts';

@@ -24,6 +24,7 @@ import {
   ticketsOnList,
 } from '../services/ticket-figures.ts';
 import { addTicketEntries } from '../services/tickets.ts';
+import { takeOverProduct } from '../services/take-over.ts';
 import { readTonight } from '../services/tonight.ts';
 import { ticketsOfLot, traceTicket } from '../services/trace.ts';
 import type { Store } from '../store/store.ts';
@@ -77,6 +78,10 @@ export const jobHandlers = (store: Store, planned: Planned = (id) => planView(st
     'GET /trace/tickets/:number': ({ params }) => traceTicket(store, params.number),
     'GET /trace/lots': () => store.kept('lots by quality', () => lotQuality(store)),
     'GET /trace/lots/:receipt': ({ params }) => ticketsOfLot(store, params.receipt),
+    'POST /tickets/:id/product': async ({ params }) => {
+      await takeOverProduct(store, params.id);
+      return readTicket(store, params.id);
+    },
     'POST /tickets/:id/entries': ({ params, body, clock }) => addTicketEntries(store, params.id, [body], clock),
 
     'GET /pours': ({ query }) => poursOnList(store, query.before),

@@ -5,11 +5,12 @@ import {
   knownBill,
   paintHeat,
   planOrder,
+  productAtRelease,
+  routeOf,
   stepSeconds,
   stepsOf,
   type Plan,
   type PlanLine,
-  type RouteStep,
 } from '@schmelz/core';
 import type { Order, OrderOnList, PlanView, TicketPlan } from '@schmelz/contract';
 import { Op, type FindOptions, type Transaction } from 'sequelize';
@@ -66,7 +67,7 @@ async function toMake(store: Store, order: Order, transaction?: Transaction): Pr
 const linesOf = (lines: Order['lines'], workshop: Workshop): PlanLine[] =>
   lines.map(({ productId, quantity }) => ({ product: workshop.products.get(productId)!, quantity }));
 
-async function planFor(store: Store, wanted: Order['lines'], workshop: Workshop): Promise<Plan> {
+export async function planFor(store: Store, wanted: Order['lines'], workshop: Workshop): Promise<Plan> {
   const { pot, oven } = firstTools(workshop);
   const { molds, ways, stock, afterPour, pins } = workshop;
   const lead = castingLead(workshop);
@@ -100,7 +101,7 @@ export async function planView(store: Store, orderId: string): Promise<PlanView>
 }
 
 /** What stays with a ticket of what was planned, with the rates of that day. */
-function ticketPlan(plan: Plan, productId: string, workshop: Workshop): TicketPlan {
+export function ticketPlan(plan: Plan, productId: string, workshop: Workshop): TicketPlan {
   const line = plan.lines.find((each) => each.productId === productId)!;
   const product = workshop.products.get(productId)!;
   const { labourMinorPerHour, energyMinorPerKWh, transferEfficiency } = workshop.ways;
@@ -118,19 +119,6 @@ function ticketPlan(plan: Plan, productId: string, workshop: Workshop): TicketPl
     handsS: Object.fromEntries(stepsOf(product).map((step) => [step.key, stepSeconds(step, workshop.ways, product)])),
   };
 }
-
-/** A step as it stays with a ticket: recipe and program were looked up for the plan. */
-const keptStep = ({ key, station, does, recipeId, programId, task, school, handsS, wait }: RouteStep): RouteStep => ({
-  key,
-  station,
-  does,
-  ...(recipeId ? { recipeId } : {}),
-  ...(programId ? { programId } : {}),
-  ...(task ? { task } : {}),
-  ...(school ? { school } : {}),
-  ...(handsS === null || handsS === undefined ? {} : { handsS }),
-  ...(wait ? { wait } : {}),
-});
 
 const isOpen = (order: Order) => {
   if (order.status !== 'open') throw notAllowed('This order is released already.');
@@ -167,13 +155,15 @@ export async function releaseOrder(
     const tickets = wanted.map(({ productId, quantity }, index): TicketRow => {
       const product = workshop.products.get(productId)!;
       const record = workshop.records.get(productId)!;
+      const kept = productAtRelease(product, workshop.ways.schools);
       return {
         id: randomUUID(),
         number: first + index,
         orderId,
         productId,
         quantity,
-        route: stepsOf(product).map(keptStep),
+        product: kept,
+        route: routeOf(kept),
         source: product.source ?? 'pour',
         fromId: record.fromId ?? null,
         becomesId: record.becomesId ?? null,

@@ -115,7 +115,7 @@ async function wantedOf(store: Store, ticketIds: readonly string[], transaction?
   if (missing) throw notFound('ticket', missing);
   const after = await readYieldAfterPour(store, transaction);
   return all.map((loaded) => {
-    const { id, number, productId, quantity, closedAt, source } = loaded.row;
+    const { id, number, product, quantity, closedAt, source } = loaded.row;
     if (closedAt !== null) throw notAllowed(`Ticket ${number} is closed.`);
     if (source === 'shelf') throw notAllowed(`The heads of ticket ${number} come off the shelf.`);
     if (loaded.pours.some((pour) => !pour.closed))
@@ -123,7 +123,7 @@ async function wantedOf(store: Store, ticketIds: readonly string[], transaction?
     const setup = setupOf(loaded);
     const { toCast } = headsOwed({ quantity, ...setup }, ticketState(setup, ticketLog(loaded)), after);
     if (toCast === 0) throw notAllowed(`Ticket ${number} has all its heads.`);
-    return { id, number, productId, quantity: toCast, leadId: loaded.pours[0]?.leadId ?? null };
+    return { id, number, product, quantity: toCast, leadId: loaded.pours[0]?.leadId ?? null };
   });
 }
 
@@ -132,13 +132,13 @@ const pinsInWork = async (store: Store, workshop: Workshop): Promise<Pins[]> =>
   workshop.pins.length === 0 ? [] : pinsInHeads(await loadTickets(store, { closedAt: null }), workshop);
 
 /** Pins that are in the heads of these tickets. */
-export function pinsInHeads(tickets: readonly LoadedTicket[], { ways, products, molds }: Workshop): Pins[] {
+export function pinsInHeads(tickets: readonly LoadedTicket[], { ways, molds }: Workshop): Pins[] {
   return tickets.flatMap((loaded) => {
-    const product = products.get(loaded.row.productId);
-    const diameterM = product ? pinInWorkM(product, molds, ways.schools) : null;
+    const { product } = loaded.row;
+    const diameterM = pinInWorkM(product, molds, ways.schools);
     if (diameterM === null) return [];
     const state = ticketState(setupOf(loaded), ticketLog(loaded));
-    return [{ diameterM, count: headsWithPin(state, product!, ways.schools) }];
+    return [{ diameterM, count: headsWithPin(state, product, ways.schools) }];
   });
 }
 
@@ -176,9 +176,7 @@ export async function startPour(store: Store, input: StartPourInput, at = Date.n
   const pot = workshop.pots.find((each) => each.id === input.potId);
   if (!pot) throw notFound('pot', input.potId);
   // In a pour the ticket stands in the product's place: cavities are loaded for tickets.
-  const all = wanted.map(({ id, productId, quantity }): PlanLine => {
-    return { product: { ...workshop.products.get(productId)!, id }, quantity };
-  });
+  const all = wanted.map(({ id, product, quantity }): PlanLine => ({ product: { ...product, id }, quantity }));
   const pins = { ...workshop, molds, pinsInWork: await pinsInWork(store, workshop) };
   const lines = withinPins(all, pins);
   if (lines.length === 0) throw notAllowed(pinsSay(pinLimits(all, pins)[0]!));

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import {
+  bakedHead,
   COST_PARTS,
   headsOwed,
   ticketActual,
@@ -61,6 +62,7 @@ export async function listTickets(
       planned: { ...planned, stack: { ...NOTHING, ...planned.stack } },
       ...setup,
       ...headsOwed({ quantity, ...setup }, state, after),
+      product: row.product,
       route: row.route,
       customer: order.customer,
       dueOn: order.dueOn,
@@ -100,7 +102,7 @@ const written = (minor: number) => Math.round(minor * 1e4) / 1e4;
 
 /** What the lists say of a ticket: what it came to, and its loads that have come out of the oven. */
 function figuresOf(ticket: Ticket): TicketFiguresRow['body'] {
-  const { id, number, productId, quantity, actual } = ticket;
+  const { id, number, productId, product, quantity, actual } = ticket;
   const { closedAt, good, loads, steps } = stateOf(ticket);
   const { totalMinor, perHead: stack } = actual.cost;
   const perHead = stack && (Object.fromEntries(COST_PARTS.map((part) => [part, written(stack[part])])) as CostStack);
@@ -108,7 +110,10 @@ function figuresOf(ticket: Ticket): TicketFiguresRow['body'] {
     const { step, count: heads, setC, preheated, doors, loadedAt, unloadedAt } = load;
     if (unloadedAt === null) return [];
     return [
-      { id: load.id, ticketNumber: number, productId, step, heads, setC, preheated, doors, loadedAt, unloadedAt },
+      {
+        ...{ id: load.id, ticketNumber: number, productId, head: bakedHead(product, step), step, heads },
+        ...{ setC, preheated, doors, loadedAt, unloadedAt },
+      },
     ];
   });
   const thrownAtPot = Object.entries(ticket.pourCauses).map(([cause, heads]): Thrown => ({

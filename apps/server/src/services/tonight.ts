@@ -1,16 +1,4 @@
-import {
-  filled,
-  headsOwed,
-  stepsOf,
-  stepState,
-  ticketState,
-  toKeep,
-  type PlanProduct,
-  type PlanStep,
-  type RouteStep,
-  type TonightAsked,
-  type Wanted,
-} from '@schmelz/core';
+import { filled, headsOwed, stepState, ticketState, toKeep, type TonightAsked, type Wanted } from '@schmelz/core';
 import type { Order } from '@schmelz/contract';
 import { rowsOf, type Store } from '../store/store.ts';
 import { handedBy, listGoods } from './goods.ts';
@@ -37,22 +25,10 @@ function ofOrder(order: Order, handed: Readonly<Record<string, number>>, worksho
   });
 }
 
-/** A product on the route that its ticket was released with: what was changed since is not done to these heads. */
-function onRoute(product: PlanProduct, route: readonly RouteStep[]): PlanProduct {
-  const known = stepsOf(product);
-  const steps = route.map((step): PlanStep => {
-    const { layers = [], bake = null } = known.find(({ key }) => key === step.key) ?? {};
-    return { ...step, layers, bake };
-  });
-  return { ...product, steps };
-}
-
 /** A ticket that is under way: what the pot owes it, and the heads that wait at its steps. */
 function ofTicket(loaded: LoadedTicket, order: Order, workshop: Workshop): Wanted[] {
   const { row } = loaded;
-  const now = workshop.products.get(row.productId);
-  if (!now) return [];
-  const product = onRoute(now, row.route);
+  const { product } = row;
   const setup = setupOf(loaded);
   const state = ticketState(setup, ticketLog(loaded));
   const left = Object.fromEntries(

@@ -181,6 +181,7 @@ const TABLES = {
     orderId: STRING,
     productId: STRING,
     quantity: INTEGER,
+    product: json(),
     route: json(),
     source: STRING,
     fromId: STRING,

@@ -20,6 +20,7 @@ import type {
   RouteStep,
   RunKindId,
   Source,
+  TicketProduct,
 } from '@schmelz/core';
 
 /** Rows as they lie in the tables; JSON columns are parsed. */
@@ -85,6 +86,8 @@ export interface TicketRow {
   orderId: string;
   productId: string;
   quantity: number;
+  /** As it was looked up at the release. */
+  product: TicketProduct;
   route: RouteStep[];
   source: Source;
   fromId: string | null;

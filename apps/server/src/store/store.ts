@@ -33,6 +33,7 @@ import { up as shop } from './migrations/013-shop.ts';
 import { up as hands } from './migrations/014-hands.ts';
 import { up as settled } from './migrations/015-settled.ts';
 import { up as balances } from './migrations/016-balances.ts';
+import { up as ticketProduct } from './migrations/017-ticket-product.ts';
 import { defineModels, type Models } from './models.ts';
 
 /** What has changed since a store was opened: writes, and how often all of its rows became others. */
@@ -91,6 +92,7 @@ const MIGRATIONS: { name: string; step: Step }[] = [
   { name: '014-hands', step: hands },
   { name: '015-settled', step: settled },
   { name: '016-balances', step: balances },
+  { name: '017-ticket-product', step: ticketProduct },
 ];
 
 /** Whether tables of this Schmelz have taken a step of this name. */

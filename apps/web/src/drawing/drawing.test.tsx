@@ -6,6 +6,7 @@ import { Head } from './Head.tsx';
 import { grain } from './grain.ts';
 import { headParts, sprueOutline, tones } from './head-parts.ts';
 import { BARE, isPainted, paintOf } from './paint.ts';
+import type { PlanLayer } from '@schmelz/core';
 import { Mold, moldFrame } from './Mold.tsx';
 import { dotsPath, mm, pathOf } from './paths.ts';
 
@@ -101,15 +102,22 @@ describe('heads drawn from the geometry that weighs them', () => {
   });
 
   test('a recipe comes to lie as it is laid on: the last on a zone is seen, clear hides nothing, a new base hides all', () => {
-    const powders: Record<string, { colour: string; gloss: 'gloss' | 'clear' }> = {
+    const named = {
       white: { colour: '#ffffff', gloss: 'gloss' },
       black: { colour: '#000000', gloss: 'gloss' },
       clear: { colour: '#eeeeee', gloss: 'clear' },
+      nameless: {},
     };
-    const of = (...layers: [string, 'whole' | 'back' | 'nose', object?][]) =>
+    const powders = Object.fromEntries(
+      Object.entries(named).map(([name, looks]) => [
+        name,
+        { materialId: name, name, specificGravity: 1.5, label: [], ...looks },
+      ]),
+    ) as unknown as Record<keyof typeof named, PlanLayer['powder']>;
+    const of = (...layers: [keyof typeof powders, 'whole' | 'back' | 'nose', PlanLayer['mix']?][]) =>
       paintOf(
-        { eyeColour: null, layers: layers.map(([powderId, zone, more]) => ({ powderId, zone, coats: 1, ...more })) },
-        (id) => powders[id] as never,
+        layers.map(([name, zone, mix]) => ({ powder: powders[name], zone, coats: 1, ...(mix ? { mix } : {}) })),
+        null,
       );
     expect(isPainted(of())).toBe(false);
     expect(of(['clear', 'whole'])).toMatchObject({ base: null, clear: true });
@@ -120,11 +128,12 @@ describe('heads drawn from the geometry that weighs them', () => {
     });
     expect(of(['black', 'back'], ['white', 'whole']).back).toBeNull();
     // Half the light of white over black: IEC 61966-2-1.
-    expect(of(['white', 'whole', { mix: { powderId: 'black', share: 0.5 } }]).base).toMatchObject({
+    expect(of(['white', 'whole', { powder: powders.black, share: 0.5 }]).base).toMatchObject({
       colour: '#bcbcbc',
       grains: { first: '#ffffff', second: '#000000' },
     });
-    expect(of(['gone', 'whole'])).toEqual(BARE);
+    // A powder whose colour nobody knows is not seen.
+    expect(of(['nameless', 'whole'])).toEqual(BARE);
   });
 
   test('each gloss has its own light: one lens on gloss, two on clear, a band on metal, none on matte; eyes on bare lead too', () => {

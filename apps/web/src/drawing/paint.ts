@@ -1,12 +1,9 @@
-import { mixedColour } from '@schmelz/core';
-import type { Material, Recipe } from '@schmelz/contract';
-
-type Details = NonNullable<Material['powder']>;
+import { mixedColour, type CupColour, type PlanLayer } from '@schmelz/core';
 
 /** One powder or mixture where it lies: how it looks from an arm's length, and what its surface does with light. */
 export interface Coat {
   colour: string;
-  gloss: Details['gloss'];
+  gloss: CupColour['gloss'];
   /** In a mixture: the grains of both powders, and the share of the second. */
   grains?: { first: string; second: string; share: number };
 }
@@ -24,27 +21,24 @@ export interface Paint {
 }
 export const BARE: Paint = { base: null, back: null, nose: null, speckle: null, flake: null, clear: false, eye: null };
 
-/** A recipe's layers as they come to lie: the last on a zone is what is seen; clear over all hides nothing. */
-export function paintOf(
-  { layers, eyeColour }: Pick<Recipe, 'layers' | 'eyeColour'>,
-  powderOf: (id: string) => Details | null | undefined,
-): Paint {
+/** Layers as they come to lie: the last on a zone is what is seen; clear over all hides nothing. */
+export function paintOf(layers: readonly PlanLayer[], eyeColour: string | null): Paint {
   const paint: Paint = { ...BARE, eye: eyeColour };
-  for (const { powderId, zone, mix } of layers) {
-    const powder = powderOf(powderId);
-    if (!powder) continue;
-    if (powder.gloss === 'clear') {
+  for (const { powder, zone, mix } of layers) {
+    const { colour, gloss = 'gloss' } = powder;
+    if (colour === undefined) continue;
+    if (gloss === 'clear') {
       paint.clear ||= zone === 'whole';
       continue;
     }
-    const second = mix ? powderOf(mix.powderId) : null;
-    const coat: Coat = second
-      ? {
-          colour: mixedColour(powder.colour, second.colour, mix!.share),
-          gloss: powder.gloss,
-          grains: { first: powder.colour, second: second.colour, share: mix!.share },
-        }
-      : { colour: powder.colour, gloss: powder.gloss };
+    const second = mix?.powder.colour;
+    const coat: Coat =
+      mix && second !== undefined
+        ? {
+            ...{ colour: mixedColour(colour, second, mix.share), gloss },
+            grains: { first: colour, second, share: mix.share },
+          }
+        : { colour, gloss };
     if (zone === 'whole') paint.base = coat;
     else paint[zone] = coat;
     // A new colour over the whole head hides what lay there before.

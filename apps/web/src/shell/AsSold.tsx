@@ -19,8 +19,8 @@ export const AsSold = ({
     {...catalogue.spec(product)}
     paint={catalogue.paint(product)}
     state={product.recipeId ? 'baked' : 'blank'}
-    on={kindsOn(product, catalogue)}
-    colour={dressColour(product, catalogue)}
+    on={kindsOn(catalogue.known(product))}
+    colour={dressColour(catalogue.known(product))}
     scale={scale}
     label={product.name}
     className={className}

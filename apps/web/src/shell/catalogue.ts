@@ -3,7 +3,8 @@ import { knownLayers, knownProduct, type PlanLayer, type PlanProduct, type Shelf
 import { useMemo } from 'react';
 import { useList } from '../api/queries.ts';
 import type { HeadSpec } from '../drawing/head-parts.ts';
-import { BARE, paintOf, type Paint } from '../drawing/paint.ts';
+import { paintOf, type Paint } from '../drawing/paint.ts';
+import { paintOn, specOf } from '../drawing/product.ts';
 
 export interface Catalogue {
   /** What can be ordered; products that are put away are found by their id only. */
@@ -43,8 +44,11 @@ export function useCatalogue(): Catalogue | null {
       program: (id) => programs.find((each) => each.id === id),
     };
     const known = new Map<string, PlanProduct>();
-    const paintOfRecipe = (recipe: Pick<Recipe, 'layers' | 'eyeColour'>): Paint =>
-      paintOf(recipe, (id) => byId.get(id)?.powder);
+    const knownOf = (product: Product) => {
+      const found = known.get(product.id) ?? knownProduct(product, shelf);
+      known.set(product.id, found);
+      return found;
+    };
     return {
       products: products.filter((each) => !each.archived),
       putAway: products.filter((each) => each.archived),
@@ -53,28 +57,12 @@ export function useCatalogue(): Catalogue | null {
       programs: new Map(programs.map((each) => [each.id, each])),
       molds,
       product: (id) => products.find((each) => each.id === id),
-      known(product) {
-        const found = known.get(product.id) ?? knownProduct(product, shelf);
-        known.set(product.id, found);
-        return found;
-      },
+      known: knownOf,
       knownIn: (product, recipe) => knownProduct(product, shelf, recipe),
       layers: (recipe) => knownLayers(recipe, shelf),
-      spec(product) {
-        const hook = product.hookId ? byId.get(product.hookId)?.hook : undefined;
-        return {
-          style: product.style,
-          massKg: product.nominalMassKg,
-          hookSize: hook?.size ?? null,
-          wire: hook?.wire,
-          eyeAngleDeg: hook?.eyeAngleDeg ?? 60,
-        };
-      },
-      paint(product) {
-        const recipe = product.recipeId ? recipeById.get(product.recipeId) : undefined;
-        return recipe ? paintOfRecipe(recipe) : BARE;
-      },
-      paintOfRecipe,
+      spec: (product) => specOf(knownOf(product)),
+      paint: (product) => paintOn(knownOf(product)),
+      paintOfRecipe: (recipe) => paintOf(knownLayers(recipe, shelf), recipe.eyeColour),
     };
   }, [products, materials, recipes, programs, molds]);
 }

@@ -246,8 +246,8 @@ describe('everything that names and draws products', () => {
     expect(catalogue.spec({ ...bare, hookId: null })).toMatchObject({ hookSize: null, eyeAngleDeg: 60 });
     expect(catalogue.paint(painted)).toMatchObject({ base: { colour: '#ece7d8' }, back: { colour: '#dd5f33' } });
     expect(catalogue.paint(bare).base ?? null).toBeNull();
-    expect(dressColour(painted, catalogue)).toBe('#dd5f33');
-    expect(dressColour(bare, catalogue)).toBe('var(--lead)');
+    expect(dressColour(catalogue.known(painted))).toBe('#dd5f33');
+    expect(dressColour(catalogue.known(bare))).toBe('var(--lead)');
     expect(catalogue.layers(recipes[0]!).map(({ powder }) => powder.name)).toEqual(['Gull white', 'Roe orange']);
     expect(catalogue.known(painted)).toBe(catalogue.known(painted));
   });
@@ -261,9 +261,9 @@ describe('everything that names and draws products', () => {
     ];
     const part = (partId: string, step: string) => ({ partId, step, quantity: 1 });
     const dressed = { ...products[1]!, route, parts: [part('guard', 'guard'), part('eyelet', 'pour')] } as Product;
-    expect(kindsOn(dressed, catalogue, route, 'trim')).toEqual(['eye']);
-    expect(kindsOn(dressed, catalogue, route, 'guard')).toEqual(['guard', 'eye']);
-    expect(kindsOn(dressed, catalogue)).toEqual(['guard', 'eye']);
+    expect(kindsOn(catalogue.known(dressed), 'trim')).toEqual(['eye']);
+    expect(kindsOn(catalogue.known(dressed), 'guard')).toEqual(['guard', 'eye']);
+    expect(kindsOn(catalogue.known(dressed))).toEqual(['guard', 'eye']);
     expect(white.kind).toBe('powder');
   });
 });

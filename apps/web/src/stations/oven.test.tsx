@@ -1,7 +1,19 @@
-import type { Oven } from '@schmelz/contract';
+import type { Material, Oven } from '@schmelz/contract';
+import { usualRoute } from '@schmelz/core';
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { ids, ovenRun, materials, ovens, products, programs, recipes, ticket } from '../test/fixtures.ts';
+import {
+  ids,
+  keptProduct,
+  materials,
+  ovenRun,
+  ovens,
+  products,
+  programs,
+  recipes,
+  recordShelf,
+  ticket,
+} from '../test/fixtures.ts';
 import { fakeApi, prepareBrowser, reads, refuse, renderAt } from '../test/render.tsx';
 import { LoadsPage } from './bake/LoadsPage.tsx';
 import { OvenPage } from './bake/OvenPage.tsx';
@@ -41,11 +53,11 @@ describe('the oven', () => {
   });
 
   test('before the door is shut it is said what the program will not do', async () => {
-    const cool = programs.map((program) => ({ ...program, setC: 121, seconds: 1200 }));
+    const program = () => ({ ...programs[0]!, setC: 121, seconds: 1200 });
+    const product = keptProduct(toBake.productId, toBake.route, { ...recordShelf, program });
     fakeApi({
       'GET /ovens': [racked],
-      'GET /bake-programs': cool,
-      'GET /line': { tickets: [toBake], pours: [], runs: [] },
+      'GET /line': { tickets: [{ ...toBake, product }], pours: [], runs: [] },
     });
     renderAt(<LoadsPage />);
     const said = await screen.findAllByText(/of a cure by the end of its program, hardly begun/);
@@ -169,10 +181,17 @@ describe('at the benches', () => {
       { powderId: uuid(70), zone: 'whole' as const, coats: 1 },
       { powderId: uuid(71), zone: 'whole' as const, coats: 2 },
     ];
+    const parts = [liquid(70, 'Primer', 7200), liquid(71, 'Yellow', 21_600)] as Material[];
+    const product = keptProduct(ids.product, usualRoute({ painted: true, baked: true }), {
+      ...recordShelf,
+      part: (part) => parts.find((each) => each.id === part) ?? recordShelf.part(part),
+      recipe: () => ({ ...recipes[0]!, layers }),
+    });
     const api = fakeApi({
-      'GET /materials': [...materials, liquid(70, 'Primer', 7200), liquid(71, 'Yellow', 21_600)],
-      'GET /recipes': [{ ...recipes[0]!, layers }],
-      [`GET /tickets/${id}`]: ticket({ id, log: [{ id: uuid(64), at: 1, kind: 'good', step: 'trim', count: 12 }] }),
+      [`GET /tickets/${id}`]: ticket({
+        ...{ id, product },
+        log: [{ id: uuid(64), at: 1, kind: 'good', step: 'trim', count: 12 }],
+      }),
     });
     renderAt(<CountBenchPage station="paint" />, `/paint/${id}`, '/paint/:id');
     const coats = await screen.findByRole('region', { name: 'Coats' });

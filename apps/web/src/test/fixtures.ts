@@ -17,7 +17,15 @@ import type {
   Ticket,
 } from '@schmelz/contract';
 import { DEFAULT_SETTINGS, fillTable } from '@schmelz/contract';
-import { COST_PARTS, type CostStack, usualRoute } from '@schmelz/core';
+import {
+  COST_PARTS,
+  knownProduct,
+  productAtRelease,
+  usualRoute,
+  type CostStack,
+  type Shelf,
+  type TicketProduct,
+} from '@schmelz/core';
 
 /** A small invented workshop as the server would send it. */
 const uuid = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
@@ -177,8 +185,19 @@ export const order: Order = {
   lines: [{ productId: ids.product, quantity: 12 }],
 };
 
+export const recordShelf: Shelf = {
+  part: (id) => materials.find((each) => each.id === id),
+  recipe: (id) => recipes.find((each) => each.id === id),
+  program: (id) => programs.find((each) => each.id === id),
+};
+/** A product of this workshop as a ticket took it on, on a route. */
+export const keptProduct = (productId: string, route: Ticket['route'], shelf = recordShelf): TicketProduct =>
+  productAtRelease(knownProduct({ ...products.find(({ id }) => id === productId)!, route }, shelf), {});
+
 const stack = Object.fromEntries(COST_PARTS.map((part, i) => [part, i + 1])) as CostStack;
+const usual = usualRoute({ painted: true, baked: true });
 export const ticket = (more: Partial<Ticket> = {}): Ticket => ({
+  product: keptProduct(more.productId ?? ids.product, more.route ?? usual),
   id: ids.ticket,
   version: 1,
   number: 101,
@@ -187,7 +206,7 @@ export const ticket = (more: Partial<Ticket> = {}): Ticket => ({
   dueOn: '2026-03-14',
   productId: ids.product,
   quantity: 12,
-  route: usualRoute({ painted: true, baked: true }),
+  route: usual,
   source: 'pour',
   fromId: null,
   becomesId: null,

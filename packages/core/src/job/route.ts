@@ -183,7 +183,7 @@ export function checkRoute(route: readonly RouteStep[]): readonly RouteStep[] {
  * The step of a route by its key; undefined where it has none of that name.
  * @example stepBy(usualRoute({ painted: false, baked: false }), 'trim')?.station // 'trim'
  */
-export const stepBy = (route: readonly RouteStep[], key: string): RouteStep | undefined =>
+export const stepBy = <Step extends Pick<RouteStep, 'key'>>(route: readonly Step[], key: string): Step | undefined =>
   route.find((each) => each.key === key);
 
 /**

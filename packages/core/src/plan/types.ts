@@ -62,8 +62,16 @@ export interface PlanLayer {
 export interface PlanBake extends BakeWay {
   name: string;
 }
+/** A recipe as it was looked up: what it is called, and the eye that is put on last. */
+export interface PlanRecipe {
+  id: string;
+  name: string;
+  eyeColour: string | null;
+}
 /** A step of a product's route with all that it takes. */
 export interface PlanStep extends RouteStep {
+  /** What its layers are called together; left out or null: nothing is painted here. */
+  recipe?: PlanRecipe | null;
   layers: PlanLayer[];
   bake: PlanBake | null;
 }
@@ -87,6 +95,8 @@ export interface PlanProduct {
   source?: Source;
   /** Its own ways at trim and paint, where they differ from the house's. */
   ways?: Partial<Schools> | null;
+  /** What one is sold at; null or left out: for own use. */
+  priceMinor?: number | null;
 }
 export interface PlanLine {
   product: PlanProduct;

@@ -3,6 +3,7 @@ import type { KnownOven } from '../bake/known-oven.ts';
 import type { FillCavity } from '../fill/fill-index.ts';
 import { cavitySolid } from '../geometry/solid.ts';
 import type { TicketSetup } from '../job/ticket.ts';
+import { productAtRelease, type TicketProduct } from '../line/ticket-product.ts';
 import { knownBlock } from '../mold/known-mold.ts';
 import { allocate } from '../plan/allocate.ts';
 import { planOrder } from '../plan/plan.ts';
@@ -49,6 +50,9 @@ export const plan = planOrder(order);
 export const allocations = allocate(order.lines, order.molds);
 export const { kinds } = allocations[0]!;
 export const timing = timingOf(allocations, plan.molds, order.lines, plan.charge.value, order);
+
+/** The test workshop's ball as a ticket takes it on. */
+export const kept: TicketProduct = productAtRelease(product(10), {});
 
 /** Trim and paint, six heads from the pot. */
 export const twoSteps: TicketSetup = {

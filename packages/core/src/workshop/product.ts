@@ -1,6 +1,6 @@
 import { hookMassKg } from '../geometry/hook.ts';
 import { perHead, POUR_STEP, type BillLine } from '../job/bill.ts';
-import { usualRoute } from '../job/route.ts';
+import { usualRoute, type RouteStep } from '../job/route.ts';
 import { curedPowders, powdersByStep } from '../plan/product.ts';
 import type {
   HouseWays,
@@ -10,6 +10,7 @@ import type {
   PlanPart,
   PlanPowder,
   PlanProduct,
+  PlanRecipe,
   PlanStep,
 } from '../plan/types.ts';
 import type { ProductRecord, ProgramRecord, RecipeRecord, Shelf } from './records.ts';
@@ -59,6 +60,11 @@ const partsOf = (product: ProductRecord, shelf: Shelf): PlanPart[] =>
     return part ? [{ ...line, name: part.name, kind: part.kind, limitC: part.limitC ?? null }] : [];
   });
 
+const isAt = ({ only }: RouteStep, { form = 'powder' }: PlanPowder) => !only || only === form;
+
+const recipeOf = (recipe: (Pick<RecipeRecord, 'layers'> & Partial<RecipeRecord>) | undefined): PlanRecipe | null =>
+  recipe?.id === undefined ? null : { id: recipe.id, name: recipe.name ?? '', eyeColour: recipe.eyeColour ?? null };
+
 /**
  * A product with all that is known of what it takes: hook, parts, and its steps with their paint and bake. A step
  * takes the
@@ -78,10 +84,10 @@ export function knownProduct(product: ProductRecord, shelf: Shelf, recipe?: Pick
   const baked = !!program && cures;
   const route = product.route ?? usualRoute({ painted, baked, lacquered, fromShelf: source === 'shelf' });
   const steps = route.map((step): PlanStep => {
-    const all = step.station === 'paint' ? knownLayers(step.recipeId ? shelf.recipe(step.recipeId) : own, shelf) : [];
-    const layers = all.filter(({ powder }) => !step.only || step.only === (powder.form ?? 'powder'));
+    const named = step.station !== 'paint' ? undefined : step.recipeId ? shelf.recipe(step.recipeId) : own;
+    const layers = knownLayers(named, shelf).filter(({ powder }) => isAt(step, powder));
     const bake = step.station === 'bake' ? bakeOf(step.programId ? shelf.program(step.programId) : program) : null;
-    return { ...step, layers, bake };
+    return { ...step, recipe: recipeOf(named), layers, bake };
   });
   return {
     id: product.id,
@@ -96,6 +102,7 @@ export function knownProduct(product: ProductRecord, shelf: Shelf, recipe?: Pick
     parts: partsOf(product, shelf),
     source,
     ways: product.ways ?? null,
+    priceMinor: product.priceMinor ?? null,
   };
 }
 

@@ -36,6 +36,8 @@ export interface PartRecord {
 
 export interface RecipeRecord {
   id: string;
+  name?: string;
+  eyeColour?: string | null;
   layers: readonly {
     powderId: string;
     zone: PaintZone;
@@ -67,6 +69,7 @@ export interface ProductRecord {
   route?: readonly RouteStep[] | null;
   parts?: readonly { partId: string; quantity: number; waste: number; step: string }[];
   fromId?: string | null;
+  priceMinor?: number | null;
 }
 
 /** Where records are looked up by their id. */

@@ -1,5 +1,5 @@
 import type { RunView } from '@schmelz/contract';
-import { bakeCounts, bakedHead, ovenState, type OvenEntry, type OvenLog } from '@schmelz/core';
+import { bakeAt, bakeCounts, bakedHead, fitsIn, ovenState, type OvenEntry, type OvenLog } from '@schmelz/core';
 import { useCallback } from 'react';
 import { useList } from '../../api/queries.ts';
 import { sayInto } from '../../api/outbox.ts';
@@ -10,7 +10,7 @@ import { cautionsOf } from '../count/words.ts';
 import { Waiting } from '../../design/Notice.tsx';
 import { HeadRack } from '../count/HeadRack.tsx';
 import { LoadSays } from './BakeSays.tsx';
-import { fitsIn, loadOven, programOf } from './loading.ts';
+import { loadOven } from './loading.ts';
 import { OvenAtWork } from './OvenAtWork.tsx';
 import { OvenView } from './OvenView.tsx';
 
@@ -44,16 +44,13 @@ function undoOut(run: RunView | undefined, { bench }: BenchProps): BenchAction[]
 
 /** Hung up, in the oven, out and looked at: load after load. */
 export function BakeBench(props: BenchProps) {
-  const { ticket, bench, catalogue, schools } = props;
+  const { ticket, bench, schools } = props;
   const { data: ovens } = useList('ovens');
-  const productOf = useCallback(
-    (ticketId: string) => (ticketId === ticket.id ? ticket.productId : undefined),
-    [ticket],
-  );
+  const productOf = useCallback((ticketId: string) => (ticketId === ticket.id ? ticket.product : undefined), [ticket]);
   const step = bench.here.key;
   const loads = loadsHere(props);
   const baking = loads.find((run) => ovenState(run.log as OvenLog).phase === 'baking');
-  if (baking) return <OvenAtWork run={baking} productOf={productOf} catalogue={catalogue} schools={schools} />;
+  if (baking) return <OvenAtWork run={baking} productOf={productOf} schools={schools} />;
   const out = loads.at(-1);
   const done = out && ovenState(out.log as OvenLog);
   const hot = done && done.unloadedAt !== null && done.coolS > 0 && (
@@ -61,12 +58,12 @@ export function BakeBench(props: BenchProps) {
   );
   const { toLoad, toInspect } = bakeCounts(bench.state, step);
   const oven = ovens?.[0];
-  const program = programOf(ticket, step, catalogue);
+  const program = bakeAt(ticket.product, step);
   // A key that is pressed before the oven is known would be lost.
   if (!ovens) return <Waiting />;
   if (toLoad > 0 && toInspect === 0) {
-    const count = Math.min(fitsIn(oven, ticket, catalogue), toLoad);
-    const head = bakedHead(catalogue.known(catalogue.product(ticket.productId)!), step);
+    const count = Math.min(fitsIn(oven, ticket.product), toLoad);
+    const head = bakedHead(ticket.product, step);
     const hang: BenchAction = {
       key: 'Space',
       code: ' ',
@@ -83,23 +80,16 @@ export function BakeBench(props: BenchProps) {
         stub={
           <>
             <BenchNumber says="Hang up and load" value={String(toLoad)} />
-            <TicketLine ticket={ticket} bench={bench} catalogue={catalogue} />
-            <OvenView.Program ticket={ticket} step={step} catalogue={catalogue} />
-            {program && (
-              <LoadSays
-                heads={[{ productId: ticket.productId, step, count }]}
-                program={program}
-                oven={oven}
-                catalogue={catalogue}
-              />
-            )}
+            <TicketLine ticket={ticket} bench={bench} />
+            <OvenView.Program product={ticket.product} step={step} />
+            {program && <LoadSays heads={[{ product: ticket.product, step, count }]} program={program} oven={oven} />}
             <Unsaved count={bench.unsaved} />
           </>
         }
       >
         {hot}
-        <OvenView.Loading ticket={ticket} heads={toLoad} catalogue={catalogue}>
-          <HeadRack ticket={ticket} here={bench.here} catalogue={catalogue} />
+        <OvenView.Loading ticket={ticket} step={step} heads={toLoad}>
+          <HeadRack ticket={ticket} here={bench.here} />
         </OvenView.Loading>
         <Cautions all={cautionsOf('bake', schools)} />
       </BenchFrame>

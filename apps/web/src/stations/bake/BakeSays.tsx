@@ -1,13 +1,22 @@
-import type { BakeProgram, Oven } from '@schmelz/contract';
-import { bakedHead, bakeOutcome, cureWords, knownOven, loadHeat, writeSpan, type BakeOutcome } from '@schmelz/core';
+import type { Oven } from '@schmelz/contract';
+import {
+  bakedHead,
+  bakeOutcome,
+  cureWords,
+  knownOven,
+  loadHeat,
+  writeSpan,
+  type BakeOutcome,
+  type PlanBake,
+  type PlanProduct,
+} from '@schmelz/core';
 import { Link } from 'react-router';
 import { Icon } from '../../design/Icon.tsx';
-import type { Catalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
 
 /** Heads that a bake is decided for: so many of a product at one of its bakes. */
 export interface ToBake {
-  productId: string;
+  product: PlanProduct;
   step?: string;
   count: number;
 }
@@ -48,24 +57,19 @@ export function LoadSays({
   heads,
   program,
   oven,
-  catalogue,
 }: {
   heads: readonly ToBake[];
-  program: BakeProgram;
+  program: PlanBake;
   oven: Oven | undefined;
-  catalogue: Catalogue;
 }) {
-  const { setC, seconds, preheated, from } = program;
-  const way = { setC, seconds, preheated: Boolean(preheated), ...(from ? { from } : {}) };
-  const hung = heads.flatMap(({ productId, step, count }) => {
-    const product = catalogue.product(productId);
-    const head = product && bakedHead(catalogue.known(product), step);
+  const hung = heads.flatMap(({ product, step, count }) => {
+    const head = bakedHead(product, step);
     return head ? [{ name: product.name, head, count }] : [];
   });
   const load = loadHeat(hung.map(({ head, count }) => ({ ...head, count })));
   const known = knownOven(oven);
   const kinds = new Map(hung.map((each) => [each.name, each]));
   return [...kinds.values()].map(({ name, head }) => (
-    <BakeSays key={name} name={name} outcome={bakeOutcome(head, way, known, load)} />
+    <BakeSays key={name} name={name} outcome={bakeOutcome(head, program, known, load)} />
   ));
 }

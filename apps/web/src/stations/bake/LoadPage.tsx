@@ -8,7 +8,7 @@ import { BenchFrame } from '../../bench/BenchFrame.tsx';
 import { Button } from '../../design/Button.tsx';
 import { Waiting } from '../../design/Notice.tsx';
 import { Head } from '../../drawing/Head.tsx';
-import { useCatalogue } from '../../shell/catalogue.ts';
+import { paintOn, specOf } from '../../drawing/product.ts';
 import { benchPath } from '../../shell/line-state.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { OvenAtWork } from './OvenAtWork.tsx';
@@ -17,11 +17,10 @@ import { useOvenRun } from './useOvenRun.ts';
 
 /** Out of the oven: ticket by ticket to look at. */
 function Out({ run }: { run: RunView }) {
-  const catalogue = useCatalogue();
   const { data: line } = useLine();
   const units = useUnits();
   const productOf = useCallback(() => undefined, []);
-  const oven = useOvenRun(run, productOf, catalogue!);
+  const oven = useOvenRun(run, productOf);
   const { load } = oven;
   return (
     <BenchFrame
@@ -40,17 +39,13 @@ function Out({ run }: { run: RunView }) {
       <ul className="mt-4">
         {load.heads.map(({ ticketId, step, count }) => {
           const ticket = line?.tickets.find((each) => each.id === ticketId);
-          const product = ticket && catalogue?.product(ticket.productId);
+          const product = ticket?.product;
           return (
             <li
               key={ticketId + step}
               className="grid grid-cols-[90px_1fr_auto_auto] items-center gap-4 border-b border-rule py-3 text-lg"
             >
-              {product && catalogue ? (
-                <Head {...catalogue.spec(product)} paint={catalogue.paint(product)} state="baked" scale={1.8} />
-              ) : (
-                <span />
-              )}
+              {product ? <Head {...specOf(product)} paint={paintOn(product)} state="baked" scale={1.8} /> : <span />}
               <span>
                 {ticket ? `Ticket ${ticket.number}` : 'A closed ticket'}
                 <span className="quiet block">{product?.name}</span>
@@ -80,14 +75,13 @@ export function LoadBenchPage() {
   const { data: found, error } = useRunOnServer('oven', id);
   const { data: line } = useLine();
   const { data: settings } = useSettings();
-  const catalogue = useCatalogue();
   const onServer = useMemo(() => (found ? [found] : []), [found]);
   const run = useRuns(onServer).find((each) => each.id === id);
   const productOf = useCallback(
-    (ticketId: string) => line?.tickets.find((ticket) => ticket.id === ticketId)?.productId,
+    (ticketId: string) => line?.tickets.find((ticket) => ticket.id === ticketId)?.product,
     [line],
   );
-  if (found === undefined || !line || !catalogue || !settings) return <Waiting error={error} />;
+  if (found === undefined || !line || !settings) return <Waiting error={error} />;
   if (!run) return <Navigate to={backTo(found)} replace />;
   const { phase, heads } = ovenState(run.log as OvenLog);
   // Heads of one ticket are looked at where they were hung up.
@@ -96,5 +90,5 @@ export function LoadBenchPage() {
     return <Navigate to={benchPath('bake', only!.ticketId, only!.step)} replace />;
   if (phase === 'out') return <Out run={run} />;
   const schools = schoolsFollowed(settings.ways.schools);
-  return <OvenAtWork run={run} productOf={productOf} catalogue={catalogue} schools={schools} />;
+  return <OvenAtWork run={run} productOf={productOf} schools={schools} />;
 }

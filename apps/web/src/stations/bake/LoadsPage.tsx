@@ -1,5 +1,14 @@
 import type { Oven } from '@schmelz/contract';
-import { bakedHead, headsOf, ovenState, type OvenLog } from '@schmelz/core';
+import {
+  headsInLoad,
+  headsOf,
+  loadsFor,
+  ovenState,
+  programKey,
+  waitingForOven,
+  type OvenLog,
+  type WaitingHeads,
+} from '@schmelz/core';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useList } from '../../api/queries.ts';
@@ -10,12 +19,11 @@ import { Icon } from '../../design/Icon.tsx';
 import { Caution, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { RackView, rackScale } from '../../drawing/RackView.tsx';
-import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { useNow } from '../../shell/clock.ts';
 import { runPath, useLineState } from '../../shell/line-state.ts';
 import { LoadSays } from './BakeSays.tsx';
-import { loadOven, programOf } from './loading.ts';
-import { kindsOf, packed, racksOf, waitingForOven, type WaitingHeads } from './loads.ts';
+import { loadOven } from './loading.ts';
+import { kindsOf } from './racked.ts';
 import { BakeRooms } from './rooms.tsx';
 
 const WHICH = [
@@ -30,13 +38,11 @@ function LoadIt({
   here,
   oven,
   busy,
-  catalogue,
 }: {
   counts: ReadonlyMap<string, number>;
   here: readonly WaitingHeads[];
   oven: Oven | undefined;
   busy: boolean;
-  catalogue: Catalogue;
 }) {
   const navigate = useNavigate();
   const hung = [...counts].flatMap(([ticketId, count]) => {
@@ -47,24 +53,19 @@ function LoadIt({
   const all = headsOf(heads);
   const missing = [...counts.values()].reduce((sum, count) => sum + count, 0) - all;
   const [first] = hung;
-  const program = first && programOf(first.ticket, first.step, catalogue);
+  const program = first?.program;
   const shut = () => {
-    const kinds = hung.flatMap(({ ticket, step, count }) => {
-      const product = catalogue.product(ticket.productId);
-      const head = product && bakedHead(catalogue.known(product), step);
-      return head ? [{ ...head, count }] : [];
-    });
-    void navigate(runPath('oven', loadOven(heads, kinds, program!, oven)));
+    const productOf = (id: string) => hung.find(({ ticket }) => ticket.id === id)?.ticket.product;
+    void navigate(runPath('oven', loadOven(heads, headsInLoad(heads, productOf), program!, oven)));
   };
   return (
     <div className="mt-3 flex flex-wrap items-center gap-x-4 gap-y-2">
       {program && (
         <div className="w-full">
           <LoadSays
-            heads={hung.map(({ ticket, step, count }) => ({ productId: ticket.productId, step, count }))}
+            heads={hung.map(({ ticket, step, count }) => ({ product: ticket.product, step, count }))}
             program={program}
             oven={oven}
-            catalogue={catalogue}
           />
         </div>
       )}
@@ -81,17 +82,18 @@ function LoadIt({
 export function LoadsPage() {
   const now = useNow(10_000);
   const line = useLineState(now);
-  const catalogue = useCatalogue();
   const { data: ovens } = useList('ovens');
   const [which, setWhich] = useState<Which>('coming');
   const busy = useRuns(line?.runs).some((run) => ovenState(run.log as OvenLog).phase === 'baking');
-  if (!line || !catalogue || !ovens) return <Waiting />;
+  if (!line || !ovens) return <Waiting />;
   const oven = ovens[0];
-  const racks = racksOf(oven);
-  const groups = waitingForOven(line.tickets, catalogue, which === 'coming');
-  const { loads, unplaced } = packed(groups, racks, catalogue);
-  const kinds = kindsOf(line.tickets, catalogue, 'powder');
-  const here = waitingForOven(line.tickets, catalogue, false);
+  const racks = oven?.racks ?? [];
+  const groups = waitingForOven(line.tickets, which === 'coming');
+  const { loads, unplaced } = loadsFor(groups, racks);
+  const kinds = kindsOf(line.tickets, 'powder');
+  const here = waitingForOven(line.tickets, false);
+  // Two tickets may call the same heat and time by two names: the first says it.
+  const programName = (key: string) => groups.find(({ program }) => programKey(program) === key)?.program.name;
   const ticketOf = (id: string) => line.tickets.find((ticket) => ticket.id === id)!;
   return (
     <Page
@@ -110,12 +112,13 @@ export function LoadsPage() {
               <Link to="/bake/oven">Say how your racks are built</Link>
             </Button>
           )}
-          {unplaced.map((id) => (
-            <p key={id} className="flex gap-2 text-watch">
-              <Icon name="watch" className="mt-1 shrink-0" />
-              <span>No rack has room for ticket {ticketOf(id).number}: its heads are too long or too wide.</span>
-            </p>
-          ))}
+          {racks.length > 0 &&
+            [...new Set(unplaced)].map((id) => (
+              <p key={id} className="flex gap-2 text-watch">
+                <Icon name="watch" className="mt-1 shrink-0" />
+                <span>No rack has room for ticket {ticketOf(id).number}: its heads are too long or too wide.</span>
+              </p>
+            ))}
           <p className="quiet">One program a load; of one program, heads that fit hang together, the widest first.</p>
           <Caution>Heads that touch stick together: leave a finger of air where they sway.</Caution>
         </>
@@ -130,7 +133,7 @@ export function LoadsPage() {
           return (
             <li key={index}>
               <Heading aside={`${load.rack.name}, ${load.rack.way}`}>
-                Load {index + 1}: {all} heads, {load.program}
+                Load {index + 1}: {all} heads, {programName(load.program)}
               </Heading>
               <RackView
                 rack={load.rack}
@@ -144,14 +147,13 @@ export function LoadsPage() {
                 {[...counts].map(([id, count]) => (
                   <li key={id} className="flex justify-between gap-3 border-b border-rule py-1.5">
                     <Link to={`/bake/${id}`} className="min-w-0 truncate hover:underline">
-                      <b className="fig text-[19px]">{ticketOf(id).number}</b>{' '}
-                      {catalogue.product(ticketOf(id).productId)?.name}
+                      <b className="fig text-[19px]">{ticketOf(id).number}</b> {ticketOf(id).product.name}
                     </Link>
                     <b className="fig text-[19px]">{count}</b>
                   </li>
                 ))}
               </ul>
-              <LoadIt counts={counts} here={here} oven={oven} busy={busy} catalogue={catalogue} />
+              <LoadIt counts={counts} here={here} oven={oven} busy={busy} />
             </li>
           );
         })}

@@ -1,10 +1,8 @@
 import type { RunView } from '@schmelz/contract';
-import type { Schools } from '@schmelz/core';
+import type { PlanProduct, Schools } from '@schmelz/core';
 import { BenchFrame, Unsaved } from '../../bench/BenchFrame.tsx';
-import type { Catalogue } from '../../shell/catalogue.ts';
 import { Cautions } from '../count/CountFrame.tsx';
 import { cautionsOf } from '../count/words.ts';
-import type { InLoad } from './course.ts';
 import { OvenView } from './OvenView.tsx';
 import { useOvenRun } from './useOvenRun.ts';
 
@@ -12,15 +10,13 @@ import { useOvenRun } from './useOvenRun.ts';
 export function OvenAtWork({
   run,
   productOf,
-  catalogue,
   schools,
 }: {
   run: RunView;
-  productOf: InLoad;
-  catalogue: Catalogue;
+  productOf: (ticketId: string) => PlanProduct | undefined;
   schools: Schools;
 }) {
-  const oven = useOvenRun(run, productOf, catalogue);
+  const oven = useOvenRun(run, productOf);
   return (
     <BenchFrame
       actions={oven.actions}

@@ -1,5 +1,14 @@
 import type { Ticket } from '@schmelz/contract';
-import { celsiusToFahrenheit, FULL_ENOUGH, writeClock, writeSpan } from '@schmelz/core';
+import {
+  bakeAt,
+  celsiusToFahrenheit,
+  fitsIn,
+  FULL_ENOUGH,
+  loadsFor,
+  writeClock,
+  writeSpan,
+  type TicketProduct,
+} from '@schmelz/core';
 import { lazy, Suspense, useDeferredValue, useMemo } from 'react';
 import { useList } from '../../api/queries.ts';
 import { BenchNumber } from '../../bench/BenchFrame.tsx';
@@ -7,11 +16,9 @@ import { Fig } from '../../design/Figure.tsx';
 import { Icon } from '../../design/Icon.tsx';
 import { Caution } from '../../design/Notice.tsx';
 import { RackView, rackScale } from '../../drawing/RackView.tsx';
-import type { Catalogue } from '../../shell/catalogue.ts';
 import { useNow } from '../../shell/clock.ts';
 import { useUnits } from '../../units/Units.tsx';
-import { kindsOf, packed, racksOf } from './loads.ts';
-import { fitsIn, programOf } from './loading.ts';
+import { kindsOf } from './racked.ts';
 import type { OvenRun } from './useOvenRun.ts';
 
 const HeatChart = lazy(() => import('./HeatChart.tsx').then((module) => ({ default: module.HeatChart })));
@@ -141,16 +148,18 @@ function Chart({ oven }: { oven: OvenRun }) {
   );
 }
 
-function Program({ ticket, step, catalogue }: { ticket: Ticket; step: string; catalogue: Catalogue }) {
+function Program({ product, step }: { product: TicketProduct; step: string }) {
   const units = useUnits();
   const { data: ovens } = useList('ovens');
-  const program = programOf(ticket, step, catalogue);
-  if (!program) return null;
+  const program = bakeAt(product, step);
+  if (!program) {
+    return <Watch>No program is named for this bake: say one at the product, and take it over at the ticket.</Watch>;
+  }
   return (
     <p className="text-lg text-ink-2">
       {units.temperature(program.setC)} for {writeSpan(program.seconds)},{' '}
       {program.preheated ? 'oven hot first' : 'from cold'}
-      {program.from === 'metal' ? ', counted from warm metal' : ''}; {fitsIn(ovens?.[0], ticket, catalogue)} places.
+      {program.from === 'metal' ? ', counted from warm metal' : ''}; {fitsIn(ovens?.[0], product)} places.
     </p>
   );
 }
@@ -158,22 +167,22 @@ function Program({ ticket, step, catalogue }: { ticket: Ticket; step: string; ca
 /** The rack as it goes in, each head in its place; what is given instead where no rack is drawn. */
 function Loading({
   ticket,
+  step,
   heads,
-  catalogue,
   children,
 }: {
   ticket: Ticket;
+  step: string;
   heads: number;
-  catalogue: Catalogue;
   children: React.ReactNode;
 }) {
   const { data: ovens } = useList('ovens');
-  const racks = racksOf(ovens?.[0]);
-  const { loads } = packed([{ ticket, step: 'one', heads, program: 'one' }], racks, catalogue);
+  const program = bakeAt(ticket.product, step);
+  const { loads } = loadsFor(program ? [{ ticket, step, heads, program }] : [], ovens?.[0]?.racks ?? []);
   const [first] = loads;
   if (!first) return children;
   const count = first.bars.flat().reduce((sum, each) => sum + each.heads, 0);
-  const kinds = kindsOf([ticket], catalogue, 'powder');
+  const kinds = kindsOf([ticket], 'powder');
   return (
     <div>
       <RackView

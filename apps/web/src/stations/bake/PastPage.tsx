@@ -8,7 +8,6 @@ import { eachShown } from '../../design/each-shown.ts';
 import { LeftOut, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { usePeriod, Years } from '../../design/Period.tsx';
-import { useCatalogue } from '../../shell/catalogue.ts';
 import { monthStart, writeDay, writeLongMonth } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { pastBakes } from './baked.ts';
@@ -47,18 +46,17 @@ export function PastPage() {
   const period = usePeriod();
   const { data: bakes, error } = useBakes(period);
   const { data: ovens } = useList('ovens');
-  const catalogue = useCatalogue();
   const [all, setAll] = useState(false);
   const shownOf = useMemo(
     () =>
-      bakes && catalogue && ovens
+      bakes && ovens
         ? eachShown(
             bakes,
             (bake) => `the load of ticket ${bake.ticketNumber} on ${writeDay(bake.loadedAt)}`,
-            (bake) => pastBakes(bake, catalogue, ovens[0]).map(auditBake),
+            (bake) => pastBakes(bake, ovens[0]).map(auditBake),
           )
         : null,
-    [bakes, catalogue, ovens],
+    [bakes, ovens],
   );
   if (!shownOf) return <Waiting error={error} />;
   const audited = shownOf.made.flat().sort((a, b) => b.at - a.at);

@@ -1,5 +1,5 @@
 import type { Oven, OvenInput, ovenSchema } from '@schmelz/contract';
-import { rackPlaces, RACK_WAYS, type OvenRack } from '@schmelz/core';
+import { rackPlaces, roomFor, RACK_WAYS, type OvenRack } from '@schmelz/core';
 import { useState } from 'react';
 import { toast } from '../../design/toast.ts';
 import { useSave } from '../../api/queries.ts';
@@ -13,7 +13,6 @@ import { RackView, rackScale } from '../../drawing/RackView.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { withoutId } from './OvenPage.tsx';
-import { racksOf, roomFor } from './loads.ts';
 
 const SAYS: Record<OvenRack['way'], string> = {
   hanging: 'hanging by the bend from wires: most heads; thick paint can pool on the nose',
@@ -29,7 +28,7 @@ function RackForm({ oven, schema, onSaved }: { oven: Oven; schema: typeof ovenSc
     build: ({ name, way, bars, bar, clear }) => ({
       ...withoutId(oven),
       racks: [
-        ...racksOf(oven),
+        ...(oven.racks ?? []),
         {
           name: name.trim(),
           way,
@@ -86,8 +85,8 @@ export function RacksPart({ oven, schema }: { oven: Oven; schema: typeof ovenSch
   const [adding, setAdding] = useState(false);
   const product = catalogue?.products.find((each) => each.id === productId) ?? catalogue?.products[0];
   if (!catalogue) return null;
-  const racks = racksOf(oven);
-  const room = product && roomFor(product.id, catalogue);
+  const racks = oven.racks ?? [];
+  const room = product && roomFor(catalogue.known(product));
   const remove = (at: number) =>
     save.mutate({ ...withoutId(oven), id: oven.id, version: oven.version, racks: racks.filter((_, i) => i !== at) });
   return (

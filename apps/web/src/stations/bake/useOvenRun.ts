@@ -1,12 +1,20 @@
 import type { RunView } from '@schmelz/contract';
 import {
+  bakeCurve,
+  bakeNow,
+  coolDownS,
+  goesAsDrawn,
+  headsInLoad,
   IN_AN_OVEN_C,
+  lastFull,
   nextRedo,
   nextUndo,
   partOfLog,
   ovenState,
+  type BakeCourse,
   type OvenEntry,
   type OvenState,
+  type PlanProduct,
   type Reading,
   type UndoEntry,
 } from '@schmelz/core';
@@ -18,10 +26,7 @@ import { useRunLog } from '../../api/outbox.ts';
 import { useList } from '../../api/queries.ts';
 import type { BenchAction } from '../../bench/BenchFrame.tsx';
 import { undoActions } from '../../bench/undo.ts';
-import type { Catalogue } from '../../shell/catalogue.ts';
 import { useNow } from '../../shell/clock.ts';
-import { coolDownS } from './cool.ts';
-import { bakeCurve, bakeNow, goesAsDrawn, headsInLoad, lastFull, type BakeCourse, type InLoad } from './course.ts';
 
 const LOOK_AGAIN_MS = 5000;
 const DRAWN_AGAIN_MS = 15_000;
@@ -72,7 +77,7 @@ const HARDLY_BEGUN = 0.3;
 const ASKS_FOR_MS = 8000;
 
 /** A load of the oven as the bench works it: its clock, how warm, how far, and everything that can be said. */
-export function useOvenRun(run: RunView, productOf: InLoad, catalogue: Catalogue): OvenRun {
+export function useOvenRun(run: RunView, productOf: (ticketId: string) => PlanProduct | undefined): OvenRun {
   const now = useNow(1000);
   const [askedAt, setAskedAt] = useState<number | null>(null);
   const { data: ovens } = useList('ovens');
@@ -86,9 +91,9 @@ export function useOvenRun(run: RunView, productOf: InLoad, catalogue: Catalogue
   // The curve is reckoned when something was said or read, and where it goes on with the clock now and then.
   const drawnAt = goesAsDrawn(load, now) ? load.loadedAt : Math.floor(now / DRAWN_AGAIN_MS) * DRAWN_AGAIN_MS;
   const drawn = useMemo(() => {
-    const of = lastFull(load, headsInLoad(load, productOf, catalogue), oven, probe.readings, drawnAt);
+    const of = lastFull(load, headsInLoad(load.heads, productOf), oven, probe.readings, drawnAt);
     return of && { of, curve: bakeCurve(load, of, drawnAt) };
-  }, [load, productOf, catalogue, oven, probe, drawnAt]);
+  }, [load, productOf, oven, probe, drawnAt]);
   const course = useMemo(() => drawn && bakeNow(load, drawn.of, drawn.curve, now), [load, drawn, now]);
   const { state } = course ?? {};
   const baking = load.phase === 'baking';
@@ -101,7 +106,8 @@ export function useOvenRun(run: RunView, productOf: InLoad, catalogue: Catalogue
   const out = () => {
     const fromC = state?.metalC ?? load.setC;
     const cooling = load.heads.map(({ ticketId }) => {
-      return coolDownS({ productId: productOf(ticketId) ?? '' }, fromC, catalogue);
+      const product = productOf(ticketId);
+      return product ? coolDownS(product, fromC) : 0;
     });
     say({ kind: 'unload', coolS: Math.round(Math.max(0, ...cooling)) });
   };

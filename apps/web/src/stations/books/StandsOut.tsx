@@ -133,7 +133,7 @@ function Drift({ potId, name }: { potId: string; name: string }) {
 }
 
 /** Heads that went out under-cured, by the programs that were logged, in the month with most of them. */
-function UnderCured({ period, catalogue }: { period: LookedAt; catalogue: Catalogue }) {
+function UnderCured({ period }: { period: LookedAt }) {
   const { data: bakes } = useBakes(period);
   const { data: ovens } = useList('ovens');
   const months = useMemo(() => {
@@ -141,10 +141,10 @@ function UnderCured({ period, catalogue }: { period: LookedAt; catalogue: Catalo
     const { made } = eachShown(
       bakes,
       ({ ticketNumber }) => `the load of ticket ${ticketNumber}`,
-      (bake) => pastBakes(bake, catalogue, ovens[0]).map(auditBake),
+      (bake) => pastBakes(bake, ovens[0]).map(auditBake),
     );
     return auditMonths(made.flat(), monthStart).filter(({ underCuredHeads }) => underCuredHeads > 0);
-  }, [bakes, catalogue, ovens]);
+  }, [bakes, ovens]);
   if (months.length === 0) return null;
   const heads = months.reduce((sum, { underCuredHeads }) => sum + underCuredHeads, 0);
   const [first, last] = [months[0]!, months.at(-1)!];
@@ -195,7 +195,7 @@ export function StandsOut({
           .map((lot) => (
             <Finding key={lot.lotId} {...{ lot, catalogue }} />
           ))}
-        <UnderCured {...{ period, catalogue }} />
+        <UnderCured period={period} />
         {pots?.map(({ id, name }) => (
           <Drift key={id} potId={id} name={name} />
         ))}

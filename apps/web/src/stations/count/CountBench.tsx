@@ -1,10 +1,9 @@
 import type { Ticket } from '@schmelz/contract';
-import { schoolsFollowed, stationOf, stepAt, stepBy, ticketState, type HouseWays } from '@schmelz/core';
+import { stationOf, stepAt, stepBy, ticketState, type HouseWays } from '@schmelz/core';
 import type { ComponentType } from 'react';
 import { useParams } from 'react-router';
 import { useSettings, useTicket } from '../../api/queries.ts';
 import { Waiting } from '../../design/Notice.tsx';
-import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { setupOf, wholeLog } from '../../shell/line-state.ts';
 import { BakeBench } from '../bake/BakeBench.tsx';
 import { FinishBench } from '../finish/FinishBench.tsx';
@@ -25,16 +24,14 @@ interface At {
   ticket: Ticket;
   station: string;
   step: string;
-  catalogue: Catalogue;
   ways: HouseWays;
 }
 
-function AtBench({ ticket, station, step, catalogue, ways }: At) {
+function AtBench({ ticket, station, step, ways }: At) {
   const bench = useTicketBench(ticket, step);
   if (!bench) return <NotHere station={station} />;
-  const schools = schoolsFollowed(ways.schools, catalogue.product(ticket.productId)!.ways);
   const Bench = BENCHES[station] ?? CountFrame;
-  return <Bench ticket={ticket} bench={bench} catalogue={catalogue} schools={schools} ways={ways} />;
+  return <Bench ticket={ticket} bench={bench} schools={ticket.product.ways} ways={ways} />;
 }
 
 const NotHere = ({ station }: { station: string }) => (
@@ -45,11 +42,10 @@ const NotHere = ({ station }: { station: string }) => (
 export function CountBenchPage({ station }: { station: string }) {
   const { id = '', step } = useParams();
   const { data: ticket, error } = useTicket(id);
-  const catalogue = useCatalogue();
   const { data: settings } = useSettings();
-  if (!ticket || !catalogue || !settings) return <Waiting error={error} />;
+  if (!ticket || !settings) return <Waiting error={error} />;
   const key = step ?? stepAt(ticketState(setupOf(ticket), wholeLog(ticket)), station)?.key;
   if (key === undefined || stepBy(ticket.route, key)?.station !== station) return <NotHere station={station} />;
-  const at = { ticket, station, step: key, catalogue, ways: settings.ways };
+  const at = { ticket, station, step: key, ways: settings.ways };
   return <AtBench key={ticket.id + key} {...at} />;
 }

@@ -5,7 +5,7 @@ import { Button } from '../../design/Button.tsx';
 import { Caution, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Head } from '../../drawing/Head.tsx';
-import { useCatalogue } from '../../shell/catalogue.ts';
+import { paintOn, specOf } from '../../drawing/product.ts';
 import { useNow } from '../../shell/clock.ts';
 import { benchPath, useLineState, type LineTicket } from '../../shell/line-state.ts';
 import { cautionsOf, needsOf, saysMore } from './words.ts';
@@ -43,9 +43,8 @@ export function CountDesk({
 }) {
   const now = useNow(2000);
   const line = useLineState(now);
-  const catalogue = useCatalogue();
   const { data: settings } = useSettings();
-  if (!line || !catalogue || !settings) return <Waiting />;
+  if (!line || !settings) return <Waiting />;
   const row = stationOf(station);
   const schools = schoolsFollowed(settings.ways.schools);
   const needs = needsOf(station, schools);
@@ -84,7 +83,7 @@ export function CountDesk({
       <Heading>Waiting here</Heading>
       <ul>
         {here.map(({ ticket, step, heads, takes }) => {
-          const product = catalogue.product(ticket.productId)!;
+          const { product } = ticket;
           const waits = step.readyAt !== null && step.readyAt > now;
           return (
             <li key={ticket.id + step.key} className="border-b border-rule">
@@ -94,8 +93,8 @@ export function CountDesk({
               >
                 <span className="fig text-[25px]">{ticket.number}</span>
                 <Head
-                  {...catalogue.spec(product)}
-                  paint={catalogue.paint(product)}
+                  {...specOf(product)}
+                  paint={paintOn(product)}
                   state={lookBefore(ticket.route, step.key)}
                   scale={2}
                 />

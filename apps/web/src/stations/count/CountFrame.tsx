@@ -19,7 +19,6 @@ import { undoActions } from '../../bench/undo.ts';
 import { Button, Key } from '../../design/Button.tsx';
 import { causeIcon, Icon } from '../../design/Icon.tsx';
 import { Caution } from '../../design/Notice.tsx';
-import type { Catalogue } from '../../shell/catalogue.ts';
 import { useNow } from '../../shell/clock.ts';
 import { benchPath } from '../../shell/line-state.ts';
 import { HeadRack } from './HeadRack.tsx';
@@ -30,7 +29,6 @@ import { cautionsOf, checksOf, saysMore } from './words.ts';
 export interface BenchProps {
   ticket: Ticket;
   bench: TicketBench;
-  catalogue: Catalogue;
   schools: Schools;
   ways?: HouseWays;
 }
@@ -175,7 +173,7 @@ function Done({ ticket, bench }: { ticket: Ticket; bench: TicketBench }) {
 }
 
 /** Heads of this ticket come off the shelf: how many are taken, said before the first is worked on. */
-function TakeFromShelf({ ticket, bench, catalogue }: Omit<BenchProps, 'schools'>) {
+function TakeFromShelf({ ticket, bench }: Omit<BenchProps, 'schools'>) {
   const { data: materials } = useList('materials');
   const part = materials?.find((each) => each.id === ticket.fromId);
   const wanted = Math.max(0, ticket.quantity - bench.state.taken);
@@ -198,7 +196,7 @@ function TakeFromShelf({ ticket, bench, catalogue }: Omit<BenchProps, 'schools'>
       stub={
         <>
           <BenchNumber says="Take off the shelf" value={String(wanted)} />
-          <TicketLine ticket={ticket} bench={bench} catalogue={catalogue} />
+          <TicketLine ticket={ticket} bench={bench} />
           <p className={`text-lg ${here < wanted ? 'text-watch' : 'text-ink-2'}`}>
             {part?.name ?? 'They'}: {here} on the shelf{here < wanted ? `, ${wanted - here} short` : ''}.
           </p>
@@ -214,11 +212,11 @@ function TakeFromShelf({ ticket, bench, catalogue }: Omit<BenchProps, 'schools'>
 }
 
 /** Ticket, counts and time at work. */
-export function TicketLine({ ticket, bench: { here }, catalogue }: Pick<BenchProps, 'ticket' | 'bench' | 'catalogue'>) {
+export function TicketLine({ ticket, bench: { here } }: Pick<BenchProps, 'ticket' | 'bench'>) {
   return (
     <>
       <p className="text-lg">
-        Ticket {ticket.number}, {catalogue.product(ticket.productId)!.name}
+        Ticket {ticket.number}, {ticket.product.name}
       </p>
       <p className="flex flex-wrap gap-x-5 text-lg text-ink-2">
         <span className="flex items-center gap-1.5 text-good">
@@ -259,7 +257,6 @@ function StillWaits({ bench }: { bench: TicketBench }) {
 export function CountFrame({
   ticket,
   bench,
-  catalogue,
   schools,
   countable = bench.here.left,
   says = stationOf(bench.here.station).says.left,
@@ -280,8 +277,7 @@ export function CountFrame({
   above?: ReactNode;
 }) {
   const { here, state } = bench;
-  if (state.at === AT.take && ticket.route[0]?.key === here.key)
-    return <TakeFromShelf ticket={ticket} bench={bench} catalogue={catalogue} />;
+  if (state.at === AT.take && ticket.route[0]?.key === here.key) return <TakeFromShelf ticket={ticket} bench={bench} />;
   const finished = here.left === 0;
   const actions = countActions(bench, countable);
   const named = saysMore(here.does, stationOf(here.station)) ? here.does : says;
@@ -294,7 +290,7 @@ export function CountFrame({
         ) : (
           <>
             <BenchNumber says={here.status === 'paused' ? 'Paused' : named} value={String(countable)} />
-            <TicketLine ticket={ticket} bench={bench} catalogue={catalogue} />
+            <TicketLine ticket={ticket} bench={bench} />
             <StillWaits bench={bench} />
             {beside}
             {checks.length > 0 && (
@@ -315,7 +311,7 @@ export function CountFrame({
     >
       {above}
       {!finished && <Goes bench={bench} />}
-      <HeadRack ticket={ticket} here={here} catalogue={catalogue} />
+      <HeadRack ticket={ticket} here={here} />
       <ul className="mt-4 flex flex-wrap gap-x-5 text-lg text-stop">
         {Object.entries(here.rejects).map(([cause, count]) => (
           <li key={cause} className="flex items-center gap-1.5">

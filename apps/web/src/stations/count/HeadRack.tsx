@@ -3,7 +3,7 @@ import { lookBefore, stationOf, type StepState } from '@schmelz/core';
 import { memo, useMemo } from 'react';
 import { Icon } from '../../design/Icon.tsx';
 import { Head, type HeadState } from '../../drawing/Head.tsx';
-import type { Catalogue } from '../../shell/catalogue.ts';
+import { paintOn, specOf } from '../../drawing/product.ts';
 
 const MOST_DRAWN = 70;
 
@@ -17,23 +17,10 @@ function looksAt({ route }: Ticket, { key, station }: StepState): { before: Head
 }
 
 /** The heads of a ticket at a step, hung in rows: those that are done in their new state, rejects struck out. */
-export const HeadRack = memo(function HeadRack({
-  ticket,
-  here,
-  catalogue,
-}: {
-  ticket: Ticket;
-  here: StepState;
-  catalogue: Catalogue;
-}) {
-  const product = catalogue.product(ticket.productId);
+export const HeadRack = memo(function HeadRack({ ticket, here }: { ticket: Ticket; here: StepState }) {
+  const { product } = ticket;
   // Kept from tap to tap, so that only the one head that changed is drawn again.
-  const drawing = useMemo(
-    () => product && { spec: catalogue.spec(product), paint: catalogue.paint(product) },
-    [catalogue, product],
-  );
-  if (!drawing) return null;
-  const { spec, paint } = drawing;
+  const { spec, paint } = useMemo(() => ({ spec: specOf(product), paint: paintOn(product) }), [product]);
   const each = Math.max(1, Math.ceil(here.arrived / MOST_DRAWN));
   const drawn = (count: number) => Math.ceil(count / each);
   const scale = here.arrived > 44 ? 1.75 : here.arrived > 20 ? 2.4 : 3.3;

@@ -23,7 +23,7 @@ import { Button } from '../../design/Button.tsx';
 import { causeIcon, Icon } from '../../design/Icon.tsx';
 import { Waiting } from '../../design/Notice.tsx';
 import { Head } from '../../drawing/Head.tsx';
-import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
+import { paintOn, specOf } from '../../drawing/product.ts';
 import { sound, SOUNDS } from '../../shell/clock.ts';
 
 /** What differs between a session in one paint and one mix of glue. */
@@ -45,7 +45,6 @@ export interface SessionKind {
 
 export interface SessionBenchOf {
   state: SessionState;
-  catalogue: Catalogue;
   stirred(): void;
 }
 
@@ -99,11 +98,11 @@ function useSession(run: RunView, { kind, station }: SessionKind) {
   };
 }
 
-function Session({ run, kind, catalogue }: { run: RunView; kind: SessionKind; catalogue: Catalogue }) {
+function Session({ run, kind }: { run: RunView; kind: SessionKind }) {
   const dip = useSession(run, kind);
   const { data: line } = useLine();
   const { state, rows, current } = dip;
-  const of: SessionBenchOf = { state, catalogue, stirred: dip.stirred };
+  const of: SessionBenchOf = { state, stirred: dip.stirred };
   const { Beside, Above } = kind;
   const ticketOf = (id: string) => line?.tickets.find((each) => each.id === id);
   const left = rows.reduce((sum, row) => sum + row.left, 0);
@@ -148,7 +147,7 @@ function Session({ run, kind, catalogue }: { run: RunView; kind: SessionKind; ca
           {Beside && <Beside {...of} />}
           {current && ticket && (
             <p className="text-xl font-semibold">
-              Ticket {ticket.number}, {catalogue.product(ticket.productId)?.name}: {current.left} left
+              Ticket {ticket.number}, {ticket.product.name}: {current.left} left
             </p>
           )}
           <Unsaved count={dip.unsaved} />
@@ -164,7 +163,7 @@ function Session({ run, kind, catalogue }: { run: RunView; kind: SessionKind; ca
       <ul aria-label={kind.list}>
         {rows.map((row) => {
           const own = ticketOf(row.ticketId);
-          const product = own && catalogue.product(own.productId);
+          const product = own?.product;
           const place = placeInRun(row);
           const now = current !== undefined && placeInRun(current) === place;
           return (
@@ -182,8 +181,8 @@ function Session({ run, kind, catalogue }: { run: RunView; kind: SessionKind; ca
                 <b className="fig text-[29px]">{own?.number ?? '–'}</b>
                 {product ? (
                   <Head
-                    {...catalogue.spec(product)}
-                    paint={catalogue.paint(product)}
+                    {...specOf(product)}
+                    paint={paintOn(product)}
                     state={kind.station === 'paint' ? 'powder' : 'baked'}
                     scale={2}
                   />
@@ -219,10 +218,9 @@ function after<R extends HeadsInRun & { left: number }>(rows: readonly R[], curr
 export function SessionPage({ kind }: { kind: SessionKind }) {
   const { id = '' } = useParams();
   const { data: found, error } = useRunOnServer(kind.kind, id);
-  const catalogue = useCatalogue();
   const onServer = useMemo(() => (found ? [found] : []), [found]);
   const run = useRuns(onServer, kind.kind).find((each) => each.id === id);
-  if (found === undefined || !catalogue) return <Waiting error={error} />;
+  if (found === undefined) return <Waiting error={error} />;
   if (!run) return <Navigate to={kind.back.to} replace />;
-  return <Session run={run} kind={kind} catalogue={catalogue} />;
+  return <Session run={run} kind={kind} />;
 }

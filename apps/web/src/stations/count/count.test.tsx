@@ -1,12 +1,21 @@
-import type { Product, Ticket } from '@schmelz/contract';
+import type { Ticket } from '@schmelz/contract';
 import { screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { ids, ovenRun, ovens, ticket } from '../../test/fixtures.ts';
 import { fakeApi, prepareBrowser, renderAt } from '../../test/render.tsx';
-import { knownProduct, ovenState, ROUTE_TEMPLATES, usualRoute, type OvenLog } from '@schmelz/core';
-import { bakeCourse, bakeCurve, bakeNow, goesAsDrawn, headsInLoad, lastFull } from '../bake/course.ts';
-import { materials, products, programs, recipes } from '../../test/fixtures.ts';
-import type { Catalogue } from '../../shell/catalogue.ts';
+import {
+  bakeCourse,
+  bakeCurve,
+  bakeNow,
+  goesAsDrawn,
+  headsInLoad,
+  lastFull,
+  ovenState,
+  ROUTE_TEMPLATES,
+  usualRoute,
+  type OvenLog,
+} from '@schmelz/core';
+import { keptProduct } from '../../test/fixtures.ts';
 import { CountBenchPage } from './CountBench.tsx';
 import { CountDesk } from './CountDesk.tsx';
 
@@ -198,19 +207,11 @@ describe('at the oven', () => {
   });
 
   test('the curve is the slowest powder, from cold slower than preheated', () => {
-    const shelf = {
-      part: (id: string) => materials.find((each) => each.id === id),
-      recipe: (id: string) => recipes.find((each) => each.id === id),
-      program: (id: string) => programs.find((each) => each.id === id),
-    };
-    const catalogue = {
-      product: (id: string) => products.find((each) => each.id === id),
-      known: (product: Product) => knownProduct(product, shelf),
-    } as unknown as Catalogue;
     const at = Date.now();
     const loaded = (more: object) =>
       ovenState(ovenRun({ ticketId: ids.ticket, count: 12 }, { id: uuid(4), at, ...more }).log as OvenLog);
-    const heads = (productId: string) => headsInLoad(loaded({}), () => productId, catalogue);
+    const route = usualRoute({ painted: true, baked: true });
+    const heads = (productId: string) => headsInLoad(loaded({}).heads, () => keptProduct(productId, route));
     const course = (more: object, now = at) => bakeCourse(loaded(more), heads(ids.product), ovens[0], [], now);
     const hot = course({})!;
     const cold = course({ preheated: false })!;

@@ -1,5 +1,6 @@
 import { finishSchool, lookBefore, perHead, stepBy, writeSpan } from '@schmelz/core';
 import { Dressed } from '../../drawing/Dressed.tsx';
+import { paintOn, specOf } from '../../drawing/product.ts';
 import { dressColour, kindsOn } from '../../shell/dressed.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { CountFrame, type BenchProps } from '../count/CountFrame.tsx';
@@ -7,10 +8,10 @@ import { cautionsOf } from '../count/words.ts';
 
 /** The finish, step by step: the head as it grows, what goes on it now and how much of it, what to look at. */
 export function FinishBench(props: BenchProps) {
-  const { ticket, bench, catalogue, schools } = props;
+  const { ticket, bench, schools } = props;
   const units = useUnits();
   const { here } = bench;
-  const product = catalogue.product(ticket.productId)!;
+  const { product } = ticket;
   const step = stepBy(ticket.route, here.key);
   const school = step?.task ? finishSchool(step.task, step.school) : null;
   const takes = ticket.planned.bill.filter((line) => line.step === here.key);
@@ -24,11 +25,11 @@ export function FinishBench(props: BenchProps) {
       above={
         <div className="mb-3 flex flex-wrap items-center gap-x-8 gap-y-2">
           <Dressed
-            {...catalogue.spec(product)}
-            paint={catalogue.paint(product)}
+            {...specOf(product)}
+            paint={paintOn(product)}
             state={lookBefore(ticket.route, here.key)}
-            on={kindsOn(product, catalogue, ticket.route, here.key)}
-            colour={dressColour(product, catalogue)}
+            on={kindsOn(product, here.key)}
+            colour={dressColour(product)}
             scale={3.4}
             label={`${product.name}, once this is on`}
             className="max-h-[200px] max-w-full"

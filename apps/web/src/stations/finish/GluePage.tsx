@@ -2,6 +2,7 @@ import { finishSchool, stepBy, writeClock } from '@schmelz/core';
 import { Caution } from '../../design/Notice.tsx';
 import { Dressed } from '../../drawing/Dressed.tsx';
 import { useNow } from '../../shell/clock.ts';
+import { paintOn, specOf } from '../../drawing/product.ts';
 import { dressColour, kindsOn } from '../../shell/dressed.ts';
 import { SessionPage, type SessionBenchOf, type SessionKind } from '../count/SessionBench.tsx';
 
@@ -39,19 +40,19 @@ const GLUE: SessionKind = {
   left: () => 'Left in this mix',
   all: (name) => `All have their ${name.toLowerCase()}`,
   Beside: Workable,
-  Above: ({ catalogue, ticket, step }) => {
-    const product = catalogue.product(ticket.productId);
+  Above: ({ ticket, step }) => {
+    const { product } = ticket;
     const doing = stepBy(ticket.route, step);
-    if (!product || !doing?.task) return null;
+    if (!doing?.task) return null;
     const school = finishSchool(doing.task, doing.school);
     return (
       <div className="mb-3 flex flex-wrap items-center gap-6">
         <Dressed
-          {...catalogue.spec(product)}
-          paint={catalogue.paint(product)}
+          {...specOf(product)}
+          paint={paintOn(product)}
           state="baked"
-          on={kindsOn(product, catalogue, ticket.route, step)}
-          colour={dressColour(product, catalogue)}
+          on={kindsOn(product, step)}
+          colour={dressColour(product)}
           scale={3.4}
           label={`${product.name}, once this is on`}
           className="max-h-[200px] max-w-full"

@@ -1,4 +1,4 @@
-import { settingsSchema, type Product, type Settings, type SettingsView, type Ticket } from '@schmelz/contract';
+import { settingsSchema, type Settings, type SettingsView, type Ticket } from '@schmelz/contract';
 import {
   bagsOf,
   CARE_LINE,
@@ -9,6 +9,7 @@ import {
   ticketState,
   type Bag,
   type LabelSheet,
+  type TicketProduct,
 } from '@schmelz/core';
 import { useState } from 'react';
 import { useParams } from 'react-router';
@@ -23,7 +24,6 @@ import { numberIn, useBuiltForm } from '../../design/useForm.ts';
 import { Code } from '../../drawing/Code.tsx';
 import { setupOf, wholeLog } from '../../shell/line-state.ts';
 import { useNow } from '../../shell/clock.ts';
-import { useCatalogue } from '../../shell/catalogue.ts';
 import { writeDay } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
 
@@ -160,9 +160,8 @@ function OwnWords({ settings }: { settings: SettingsView }) {
   );
 }
 
-function View({ ticket, product, settings }: { ticket: Ticket; product: Product; settings: SettingsView }) {
+function View({ ticket, product, settings }: { ticket: Ticket; product: TicketProduct; settings: SettingsView }) {
   const units = useUnits();
-  const catalogue = useCatalogue();
   const now = useNow(60_000);
   const [first, setFirst] = useState('1');
   const sheet = labelSheet(settings.labels?.sheet ?? LABEL_SHEETS[0]!.id);
@@ -170,11 +169,11 @@ function View({ ticket, product, settings }: { ticket: Ticket; product: Product;
   const bags = bagsOf(heads, settings.labels?.perBag ?? 5);
   const onSheet = sheet.columns * sheet.rows;
   const firstFree = Math.min(onSheet, Math.max(1, Math.round(Number(first)) || 1));
-  const hook = product.hookId ? catalogue?.materials.get(product.hookId) : undefined;
+  const { hook } = product;
   const of: Printed = {
     workshop: settings.workshopName,
     product: product.name,
-    says: `${units.head(product.nominalMassKg)}${hook ? `, hook ${hook.hook!.size}` : ''}`,
+    says: `${units.head(product.nominalMassKg)}${hook ? `, hook ${hook.size}` : ''}`,
     ticket: ticket.number,
     day: writeDay(now),
     care: settings.labels?.care ?? CARE_LINE,
@@ -220,7 +219,6 @@ export function LabelsPage() {
   const { id = '' } = useParams();
   const { data: ticket, error } = useTicket(id);
   const { data: settings } = useSettings();
-  const catalogue = useCatalogue();
-  if (!ticket || !settings || !catalogue) return <Waiting error={error} />;
-  return <View ticket={ticket} product={catalogue.product(ticket.productId)!} settings={settings} />;
+  if (!ticket || !settings) return <Waiting error={error} />;
+  return <View ticket={ticket} product={ticket.product} settings={settings} />;
 }

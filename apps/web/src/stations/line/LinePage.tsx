@@ -20,6 +20,7 @@ import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Part } from '../../design/Part.tsx';
 import { IngotHeap } from '../../drawing/Bodies.tsx';
 import { Head } from '../../drawing/Head.tsx';
+import { paintOn, specOf } from '../../drawing/product.ts';
 import { Mold } from '../../drawing/Mold.tsx';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { useNow } from '../../shell/clock.ts';
@@ -57,7 +58,7 @@ function whereTo({ what, ticketId, pourId, runId, station, step }: NextThing): s
   return benchPath(station, ticketId!, step);
 }
 
-function Next({ line, catalogue }: { line: LineState; catalogue: Catalogue }) {
+function Next({ line }: { line: LineState }) {
   const navigate = useNavigate();
   const { next } = line;
   const to = next ? whereTo(next) : '/orders/new';
@@ -71,7 +72,7 @@ function Next({ line, catalogue }: { line: LineState; catalogue: Catalogue }) {
     return () => window.removeEventListener('keydown', onKey);
   }, [navigate, to]);
   const ticket = line.tickets.find((each) => each.id === next?.ticketId);
-  const name = ticket ? (catalogue.product(ticket.productId)?.name ?? 'heads').split(',')[0]! : 'heads';
+  const name = ticket ? ticket.product.name.split(',')[0]! : 'heads';
   const does = next ? doing(next, ticket?.route ?? []) : null;
   return (
     <>
@@ -117,12 +118,11 @@ function Hanging({ line, catalogue }: { line: LineState; catalogue: Catalogue })
   /** Heads at a station, as they look there: those of its first step that has any. */
   const at = (station: string) =>
     line.tickets.flatMap((ticket) => {
-      const { state, route, quantity } = ticket;
-      const product = catalogue.product(ticket.productId);
+      const { state, route, quantity, product } = ticket;
       const pours = station === 'pour' && state.at === AT.pour;
       const takes = state.at === AT.take && route[0]?.station === station;
       const count = pours || takes ? quantity : leftAt(state, station);
-      if (count <= 0 || !product) return [];
+      if (count <= 0) return [];
       const step = stepAt(state, station);
       const look = pours || !step ? ('hook' as const) : lookBefore(route, step.key);
       return [{ ticket, product, look, drawn: Math.min(4, Math.ceil(count / 10)) }];
@@ -157,14 +157,7 @@ function Hanging({ line, catalogue }: { line: LineState; catalogue: Catalogue })
                 className="mb-2 flex h-[92px] items-start gap-0.5 overflow-hidden border-t border-rule-2 pl-1"
               >
                 {Array.from({ length: drawn }, (_, i) => (
-                  <Head
-                    key={i}
-                    {...catalogue.spec(product)}
-                    paint={catalogue.paint(product)}
-                    state={look}
-                    pose="hang"
-                    scale={1.72}
-                  />
+                  <Head key={i} {...specOf(product)} paint={paintOn(product)} state={look} pose="hang" scale={1.72} />
                 ))}
               </div>
             ))}
@@ -186,7 +179,7 @@ export function LinePage() {
       <Page
         stub={
           <div className="flex flex-col gap-4 lg:-mt-[88px]">
-            <Next line={line} catalogue={catalogue} />
+            <Next line={line} />
           </div>
         }
       >
@@ -197,7 +190,7 @@ export function LinePage() {
       <section aria-label="Tickets" className="flex flex-col gap-1.5 px-4 md:px-4">
         {line.tickets.map((ticket) => (
           <Part key={ticket.id} of={`Ticket ${ticket.number}`}>
-            {() => <TicketStrip ticket={ticket} catalogue={catalogue} next={line.next?.ticketId === ticket.id} />}
+            {() => <TicketStrip ticket={ticket} next={line.next?.ticketId === ticket.id} />}
           </Part>
         ))}
       </section>

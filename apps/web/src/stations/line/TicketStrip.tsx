@@ -3,7 +3,7 @@ import { AT, countAll, pareto, STATIONS, stationOf, stepAt, type NextTicket, for
 import { Link } from 'react-router';
 import { causeIcon, Icon } from '../../design/Icon.tsx';
 import { Head } from '../../drawing/Head.tsx';
-import type { Catalogue } from '../../shell/catalogue.ts';
+import { paintOn, specOf } from '../../drawing/product.ts';
 
 interface Stop {
   station: string;
@@ -64,18 +64,9 @@ function stopsOf(ticket: Ticket & NextTicket): Stop[] {
 const isAfterPaint = (station: string) => ['powder', 'baked'].includes(stationOf(station).after);
 
 /** A ticket as a torn strip along the line: a bar as thick as the good heads left, grey while it is lead. */
-export function TicketStrip({
-  ticket,
-  catalogue,
-  next,
-}: {
-  ticket: Ticket & NextTicket;
-  catalogue: Catalogue;
-  next: boolean;
-}) {
-  const product = catalogue.product(ticket.productId);
-  if (!product) return null;
-  const paint = catalogue.paint(product);
+export function TicketStrip({ ticket, next }: { ticket: Ticket & NextTicket; next: boolean }) {
+  const { product } = ticket;
+  const paint = paintOn(product);
   const painted = ticket.state.steps.some((step) => stationOf(step.station).after === 'powder' && step.good > 0);
   const stops = stopsOf(ticket);
   const waits = stops.find((stop) => stop.here)?.here ?? (ticket.state.at === 'close' ? 'ready to close' : '');
@@ -93,7 +84,7 @@ export function TicketStrip({
         >
           <span className="fig text-[21px]">{ticket.number}</span>
           <Head
-            {...catalogue.spec(product)}
+            {...specOf(product)}
             paint={paint}
             state={painted ? 'baked' : 'blank'}
             scale={1.55}

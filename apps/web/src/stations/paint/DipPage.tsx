@@ -1,9 +1,7 @@
-import type { Product } from '@schmelz/contract';
-import { schoolsFollowed, type HouseWays, type Schools } from '@schmelz/core';
+import type { HouseWays, TicketProduct } from '@schmelz/core';
 import { useMemo } from 'react';
 import { useSettings } from '../../api/queries.ts';
 import { useBenchKeys, type BenchAction } from '../../bench/BenchFrame.tsx';
-import type { Catalogue } from '../../shell/catalogue.ts';
 import { SessionPage, type SessionKind } from '../count/SessionBench.tsx';
 import { PaintPace, StirDue, usePaintRhythm } from './PaintPace.tsx';
 import { laidOn, PaintPlan } from './PaintPlan.tsx';
@@ -20,50 +18,27 @@ const DIP: SessionKind = {
   all: (name) => `All are in ${name}`,
   keys: ({ stirred }) => [{ key: 'S', label: 'Stirred', weight: 'quiet', run: stirred }],
   Beside: ({ state }) => <p className="text-lg text-ink-2">{state.sinceStirred} since the jar was stirred.</p>,
-  Above: ({ state, catalogue, ticket, step, left }) => (
+  Above: ({ state, ticket, step, left }) => (
     <>
-      <PaintPlan layers={laidOn(ticket, step, catalogue)} />
-      {left > 0 && <Pace productId={ticket.productId} sinceStirred={state.sinceStirred} catalogue={catalogue} />}
+      <PaintPlan layers={laidOn(ticket.product, step)} />
+      {left > 0 && <Pace product={ticket.product} sinceStirred={state.sinceStirred} />}
     </>
   ),
 };
 
 /** The seconds of this head, by ear where it is wanted, and when the jar wants stirring. */
-function Pace({
-  productId,
-  sinceStirred,
-  catalogue,
-}: {
-  productId: string;
-  sinceStirred: number;
-  catalogue: Catalogue;
-}) {
+function Pace({ product, sinceStirred }: { product: TicketProduct; sinceStirred: number }) {
   const { data: settings } = useSettings();
-  const product = catalogue.product(productId);
-  if (!settings || !product) return null;
-  const schools = schoolsFollowed(settings.ways.schools, product.ways);
-  return <PaceOf {...{ product, schools, ways: settings.ways, sinceStirred, catalogue }} />;
+  return settings ? <PaceOf {...{ product, ways: settings.ways, sinceStirred }} /> : null;
 }
 
-function PaceOf({
-  product,
-  schools,
-  ways,
-  sinceStirred,
-  catalogue,
-}: {
-  product: Product;
-  schools: Schools;
-  ways: HouseWays;
-  sinceStirred: number;
-  catalogue: Catalogue;
-}) {
-  const rhythm = usePaintRhythm(product, schools, ways, catalogue);
+function PaceOf({ product, ways, sinceStirred }: { product: TicketProduct; ways: HouseWays; sinceStirred: number }) {
+  const rhythm = usePaintRhythm(product, product.ways, ways);
   useBenchKeys(useMemo(() => [metronome(rhythm.toggle)], [rhythm.toggle]));
   return (
     <>
-      <PaintPace rhythm={rhythm} schools={schools} />
-      <StirDue painted={sinceStirred} rhythm={rhythm} ways={schools} />
+      <PaintPace rhythm={rhythm} schools={product.ways} />
+      <StirDue painted={sinceStirred} rhythm={rhythm} ways={product.ways} />
     </>
   );
 }

@@ -1,7 +1,5 @@
-import type { Ticket } from '@schmelz/contract';
-import { writeSpan, type WetCoat } from '@schmelz/core';
+import { writeSpan, type TicketProduct, type WetCoat } from '@schmelz/core';
 import { Icon } from '../../design/Icon.tsx';
-import type { Catalogue } from '../../shell/catalogue.ts';
 import { writeTime } from '../../units/dates.ts';
 import { laidOn } from './PaintPlan.tsx';
 
@@ -15,12 +13,8 @@ export interface LiquidCoat {
  * The coats that a ticket's heads take one after another at a step with liquid paint in it, powder among them in its
  * place; none where all of it is powder.
  */
-export function liquidCoats(
-  ticket: Pick<Ticket, 'productId' | 'route'>,
-  key: string,
-  catalogue: Catalogue,
-): LiquidCoat[] {
-  const layers = laidOn(ticket, key, catalogue);
+export function liquidCoats(product: TicketProduct, key: string): LiquidCoat[] {
+  const layers = laidOn(product, key);
   if (!layers.some(({ form }) => form === 'liquid')) return [];
   return layers
     .flatMap(({ name: paint, form, coats, dryS }) =>

@@ -15,8 +15,16 @@ import {
   useSortable,
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
-import type { Recipe } from '@schmelz/contract';
-import { changingFigure, cupsOf, orderCost, writeSpan, type ColourOrderInput, stepBy } from '@schmelz/core';
+import {
+  changingFigure,
+  cupsOf,
+  orderCost,
+  paintKey,
+  stepBy,
+  writeSpan,
+  type ColourOrderInput,
+  type PlanLayer,
+} from '@schmelz/core';
 import { useEffect, useMemo, useState } from 'react';
 import { Button } from '../../design/Button.tsx';
 import { Ways } from '../../design/Dials.tsx';
@@ -26,6 +34,7 @@ import { FitProgress } from '../../design/Learned.tsx';
 import { Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Head } from '../../drawing/Head.tsx';
+import { paintOf, type Paint } from '../../drawing/paint.ts';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { useNow } from '../../shell/clock.ts';
 import { useLineState } from '../../shell/line-state.ts';
@@ -39,40 +48,48 @@ const CUPS = [
 ] as const;
 type Cups = (typeof CUPS)[number]['value'];
 
-/** A night's recipes: what waits for paint or is on its way there, else every recipe on record. */
-function nightOf(catalogue: Catalogue, line: NonNullable<ReturnType<typeof useLineState>>) {
-  const heads = new Map<string, number>();
-  for (const ticket of line.tickets) {
-    for (const step of ticket.state.steps) {
-      if (step.station !== 'paint' || step.status === 'done') continue;
-      const recipeId = stepBy(ticket.route, step.key)?.recipeId ?? catalogue.product(ticket.productId)?.recipeId;
-      if (recipeId) heads.set(recipeId, (heads.get(recipeId) ?? 0) + (step.left || ticket.quantity));
-    }
-  }
-  const inCups = (recipe: Recipe) => cupsOfRecipe(recipe, catalogue).length > 0;
-  const waiting = [...heads]
-    .map(([id, count]) => ({ recipe: catalogue.recipes.get(id)!, heads: count }))
-    .filter(({ recipe }) => inCups(recipe));
-  return waiting.length > 1
-    ? { recipes: waiting, waits: true }
-    : { recipes: [...catalogue.recipes.values()].filter(inCups).map((recipe) => ({ recipe, heads: 0 })), waits: false };
+/** A paint of a night: what is laid on, and on how many heads; 0 where none waits. */
+interface NightPaint {
+  id: string;
+  name: string;
+  layers: PlanLayer[];
+  paint: Paint;
+  heads: number;
 }
 
-const cupsOfRecipe = (recipe: Recipe, catalogue: Catalogue) => cupsOf(catalogue.layers(recipe));
+const isInCups = ({ layers }: NightPaint) => cupsOf(layers).length > 0;
 
-function inputOf(
-  recipes: readonly { recipe: Recipe; heads: number }[],
-  catalogue: Catalogue,
-  spareCups: number,
-): ColourOrderInput {
-  const cups = new Map(recipes.flatMap(({ recipe }) => cupsOfRecipe(recipe, catalogue)).map((cup) => [cup.id, cup]));
+/** A night's paints: what waits for paint or is on its way there, else every recipe on record. */
+function nightOf(catalogue: Catalogue, line: NonNullable<ReturnType<typeof useLineState>>) {
+  const paints = new Map<string, NightPaint>();
+  for (const { product, state, quantity } of line.tickets) {
+    for (const { key, station, status, left } of state.steps) {
+      const step = stepBy(product.steps, key);
+      if (station !== 'paint' || status === 'done' || !step) continue;
+      const { layers, recipe } = step;
+      const id = paintKey(step);
+      const eye = recipe?.eyeColour ?? null;
+      const there = paints.get(id) ?? {
+        ...{ id, name: recipe?.name || product.name, layers, paint: paintOf(layers, eye), heads: 0 },
+      };
+      paints.set(id, { ...there, heads: there.heads + (left || quantity) });
+    }
+  }
+  const waiting = [...paints.values()].filter(isInCups);
+  if (waiting.length > 1) return { paints: waiting, waits: true };
+  const all = [...catalogue.recipes.values()].map((recipe): NightPaint => {
+    const { id, name } = recipe;
+    return { id, name, layers: catalogue.layers(recipe), paint: catalogue.paintOfRecipe(recipe), heads: 0 };
+  });
+  return { paints: all.filter(isInCups), waits: false };
+}
+
+function inputOf(paints: readonly NightPaint[], spareCups: number): ColourOrderInput {
+  const cups = new Map(paints.flatMap(({ layers }) => cupsOf(layers)).map((cup) => [cup.id, cup]));
   return {
-    sessions: recipes.map(({ recipe, heads }) => ({
-      id: recipe.id,
-      name: recipe.name,
-      heads,
-      colourIds: cupsOfRecipe(recipe, catalogue).map((cup) => cup.id),
-    })),
+    sessions: paints.map(({ id, name, layers, heads }) => {
+      return { id, name, heads, colourIds: cupsOf(layers).map((cup) => cup.id) };
+    }),
     colours: [...cups.values()],
     spareCups,
   };
@@ -91,22 +108,16 @@ function spoken(order: readonly string[], nameOf: (id: string) => string): Annou
 }
 
 function Step({
-  id,
   index,
-  recipe,
-  heads,
-  catalogue,
+  of: { id, name, layers, paint, heads },
   step,
 }: {
-  id: string;
   index: number;
-  recipe: Recipe;
-  heads: number;
-  catalogue: Catalogue;
+  of: NightPaint;
   step: { seconds: number; brings: string[]; dirty: string[] };
 }) {
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id });
-  const cups = cupsOfRecipe(recipe, catalogue);
+  const cups = cupsOf(layers);
   return (
     <li
       ref={setNodeRef}
@@ -116,7 +127,7 @@ function Step({
       <button
         type="button"
         className="grid size-11 cursor-grab touch-none place-items-center hover:bg-well"
-        aria-label={`Move ${recipe.name}, number ${index + 1}`}
+        aria-label={`Move ${name}, number ${index + 1}`}
         {...attributes}
         {...listeners}
       >
@@ -127,17 +138,9 @@ function Step({
         </svg>
       </button>
       <b className="fig text-[23px]">{index + 1}</b>
-      <Head
-        style="ball"
-        massKg={0.014}
-        hookSize="3/0"
-        eyeAngleDeg={60}
-        paint={catalogue.paintOfRecipe(recipe)}
-        state="baked"
-        scale={2}
-      />
+      <Head style="ball" massKg={0.014} hookSize="3/0" eyeAngleDeg={60} paint={paint} state="baked" scale={2} />
       <span className="min-w-0">
-        <b className="font-medium">{recipe.name}</b>
+        <b className="font-medium">{name}</b>
         {heads > 0 && <span className="quiet"> · {heads} heads</span>}
         <span className="mt-0.5 flex flex-wrap items-center gap-x-3 text-sm text-ink-2">
           {cups.map((cup) => (
@@ -174,10 +177,10 @@ export function OrderPage() {
   const night = useMemo(() => (catalogue && line ? nightOf(catalogue, line) : null), [catalogue, line]);
   // What is to be ordered is new only when its recipes are, not at every look at the line.
   const key = night
-    ? `${night.recipes.map(({ recipe, heads }) => `${recipe.id} ${heads} ${recipe.version}`).join()} ${cups}`
+    ? `${night.paints.map(({ id, heads, layers }) => `${id} ${heads} ${JSON.stringify(layers)}`).join()} ${cups}`
     : '';
   const input = useMemo(
-    () => (night && catalogue ? inputOf(night.recipes, catalogue, Number(cups)) : null),
+    () => (night ? inputOf(night.paints, Number(cups)) : null),
     [key], // eslint-disable-line react-hooks/exhaustive-deps
   );
   useEffect(() => {
@@ -193,7 +196,7 @@ export function OrderPage() {
   const steps = best ? orderCost(input, order, best.kept) : [];
   const seconds = steps.reduce((sum, step) => sum + step.seconds, 0);
   const over = best ? seconds - best.seconds : 0;
-  const nameOf = (id: string) => night.recipes.find(({ recipe }) => recipe.id === id)?.recipe.name ?? id;
+  const nameOf = (id: string) => night.paints.find((each) => each.id === id)?.name ?? id;
   const onDragEnd = ({ active, over: onto }: DragEndEvent) => {
     if (onto && active.id !== onto.id)
       setOwn(arrayMove([...order], order.indexOf(String(active.id)), order.indexOf(String(onto.id))));
@@ -257,20 +260,9 @@ export function OrderPage() {
       >
         <SortableContext items={order} strategy={verticalListSortingStrategy}>
           <ol className="max-w-[860px]" aria-label="Order of colours">
-            {order.map((id, index) => {
-              const { recipe, heads } = night.recipes.find((each) => each.recipe.id === id)!;
-              return (
-                <Step
-                  key={id}
-                  id={id}
-                  index={index}
-                  recipe={recipe}
-                  heads={heads}
-                  catalogue={catalogue}
-                  step={steps[index]!}
-                />
-              );
-            })}
+            {order.map((id, index) => (
+              <Step key={id} index={index} of={night.paints.find((each) => each.id === id)!} step={steps[index]!} />
+            ))}
           </ol>
         </SortableContext>
       </DndContext>

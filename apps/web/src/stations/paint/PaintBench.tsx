@@ -11,8 +11,8 @@ import { PaintPace, StirDue, usePaintRhythm } from './PaintPace.tsx';
 
 /** Powder: paced head by head, the stirring called. */
 function PowderBench({ ways, ...props }: BenchProps & { ways: HouseWays }) {
-  const { bench, ticket, catalogue, schools } = props;
-  const rhythm = usePaintRhythm(catalogue.product(ticket.productId)!, schools, ways, catalogue);
+  const { bench, ticket, schools } = props;
+  const rhythm = usePaintRhythm(ticket.product, schools, ways);
   const { here } = bench;
   return (
     <CountFrame
@@ -22,7 +22,7 @@ function PowderBench({ ways, ...props }: BenchProps & { ways: HouseWays }) {
       above={
         here.left > 0 && (
           <>
-            <PaintPlan layers={laidOn(ticket, here.key, catalogue)} />
+            <PaintPlan layers={laidOn(ticket.product, here.key)} />
             <PaintPace rhythm={rhythm} schools={schools} />
           </>
         )
@@ -44,7 +44,7 @@ const LIQUID_CAUTIONS = [
  * Liquid paint: coat after coat for all heads, each with its wait; when the last is on they are looked at one by one.
  */
 function LiquidBench({ coats, ...props }: BenchProps & { coats: LiquidCoat[] }) {
-  const { bench, ticket, catalogue } = props;
+  const { bench, ticket } = props;
   const now = useNow(1000);
   const on = bench.state.coats.filter((coat) => coat.step === bench.here.key);
   const next = coats.find(({ coat }) => !on.some((each) => each.coat === coat));
@@ -72,21 +72,21 @@ function LiquidBench({ coats, ...props }: BenchProps & { coats: LiquidCoat[] }) 
             says={wet ? `Coat ${wet.coat} dries` : `Heads for coat ${next.coat}`}
             {...(wet ? clockOf((wet.dryAt - now) / 1000) : { value: String(bench.here.left) })}
           />
-          <TicketLine ticket={ticket} bench={bench} catalogue={catalogue} />
+          <TicketLine ticket={ticket} bench={bench} />
           <Unsaved count={bench.unsaved} />
         </>
       }
     >
       {list}
-      <HeadRack ticket={ticket} here={bench.here} catalogue={catalogue} />
+      <HeadRack ticket={ticket} here={bench.here} />
       <Cautions all={LIQUID_CAUTIONS} />
     </BenchFrame>
   );
 }
 
 export function PaintBench({ ways, ...props }: BenchProps & { ways: HouseWays }) {
-  const { ticket, bench, catalogue } = props;
+  const { ticket, bench } = props;
   const { key } = bench.here;
-  const coats = useMemo(() => liquidCoats(ticket, key, catalogue), [ticket, key, catalogue]);
+  const coats = useMemo(() => liquidCoats(ticket.product, key), [ticket, key]);
   return coats.length > 0 ? <LiquidBench {...props} coats={coats} /> : <PowderBench {...props} ways={ways} />;
 }

@@ -1,13 +1,12 @@
-import { headsOf } from '@schmelz/core';
+import { dipsTogether, headsOf, type DipTogether } from '@schmelz/core';
 import { useNavigate } from 'react-router';
 import { Button } from '../../design/Button.tsx';
 import { Heading } from '../../design/Page.tsx';
-import { useCatalogue } from '../../shell/catalogue.ts';
 import { useNow } from '../../shell/clock.ts';
 import { useLineState } from '../../shell/line-state.ts';
 import { CountDesk } from '../count/CountDesk.tsx';
 import { GoingSessions, useGoing } from '../count/GoingSessions.tsx';
-import { beginDip, dipsTogether, type DipTogether } from './dips.ts';
+import { beginDip } from './dipping.ts';
 import { WaysPage } from '../ways/WaysPage.tsx';
 import { PaintRooms } from './rooms.tsx';
 
@@ -18,13 +17,9 @@ export const PaintWays = () => <WaysPage station="paint" rooms={<PaintRooms />} 
 function Together() {
   const navigate = useNavigate();
   const line = useLineState(useNow(5000));
-  const catalogue = useCatalogue();
   const { going, busy } = useGoing(line?.runs, 'dip');
-  if (!line || !catalogue) return null;
-  const together = dipsTogether(
-    line.tickets.filter(({ id }) => !busy.has(id)),
-    catalogue,
-  );
+  if (!line) return null;
+  const together = dipsTogether(line.tickets.filter(({ id }) => !busy.has(id)));
   if (together.length === 0 && going.length === 0) return null;
   const numbers = ({ heads }: DipTogether) =>
     heads.map(({ ticketId }) => line.tickets.find(({ id }) => id === ticketId)?.number).join(', ');
@@ -34,7 +29,7 @@ function Together() {
       <ul>
         <GoingSessions going={going} />
         {together.map((dip) => (
-          <li key={dip.recipeId} className="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-rule py-3">
+          <li key={dip.paint} className="flex flex-wrap items-center gap-x-5 gap-y-2 border-b border-rule py-3">
             <span>
               <b className="font-medium">{dip.name}</b>
               <span className="quiet block">

@@ -1,35 +1,36 @@
-import type { Product } from '@schmelz/contract';
 import {
   gunOf,
   heatingS,
+  productHeated,
   schoolOf,
   stirDue,
   targetOf,
   type Schools,
   type HeatInput,
   type HouseWays,
+  type PlanProduct,
 } from '@schmelz/core';
 import { useMemo } from 'react';
 import { Key } from '../../design/Button.tsx';
-import type { Catalogue } from '../../shell/catalogue.ts';
+import { useCatalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { useKnownWays } from './gun.ts';
 import { RhythmStrip, useRhythm } from './Metronome.tsx';
-import { heatedHead } from './rooms.tsx';
 
 /** The metronome of a product's own seconds: by the maker's gun where counts are on record. */
-export function usePaintRhythm(product: Product, schools: Schools, ways: HouseWays, catalogue: Catalogue) {
+export function usePaintRhythm(product: PlanProduct, schools: Schools, ways: HouseWays) {
+  const catalogue = useCatalogue();
   const known = useKnownWays(ways, catalogue) ?? ways;
   const heatS = useMemo(() => {
     const input: HeatInput = {
-      head: heatedHead(product, catalogue),
+      head: productHeated(product),
       tool: schools.tool,
       roomC: known.roomC,
       targetC: targetOf(schools),
       ...gunOf(schools, known),
     };
     return Math.max(1, Math.round(heatingS(input)));
-  }, [known, product, schools, catalogue]);
+  }, [known, product, schools]);
   return useRhythm(heatS, schools);
 }
 

@@ -1,6 +1,4 @@
-import type { Ticket } from '@schmelz/contract';
-import { mixedColour, stepBy, type PaintForm, type PaintZone } from '@schmelz/core';
-import type { Catalogue } from '../../shell/catalogue.ts';
+import { mixedColour, stepBy, type PaintForm, type PaintZone, type TicketProduct } from '@schmelz/core';
 
 /** One layer as it is laid on: what of, where, with what, how often. */
 export interface LaidOn {
@@ -28,29 +26,16 @@ const HOW: Record<PaintZone, string> = {
   flake: 'tap off a soft brush',
 };
 
-/** What a ticket's heads take at a step of their route, in the order in which it is laid on. */
-export function laidOn(ticket: Pick<Ticket, 'productId' | 'route'>, key: string, catalogue: Catalogue): LaidOn[] {
-  const step = stepBy(ticket.route, key);
-  const recipe = catalogue.recipes.get(step?.recipeId ?? catalogue.product(ticket.productId)?.recipeId ?? '');
-  return (recipe?.layers ?? []).flatMap(({ powderId, zone, coats, mix }): LaidOn[] => {
-    const { name, powder } = catalogue.materials.get(powderId) ?? {};
-    if (!name || !powder) return [];
-    const form = powder.form ?? 'powder';
-    if (step?.only && step.only !== form) return [];
-    const second = mix ? catalogue.materials.get(mix.powderId) : undefined;
-    return [
-      {
-        name: second ? `${name} + ${Math.round(100 * mix!.share)} % ${second.name}` : name,
-        colour: second?.powder ? mixedColour(powder.colour, second.powder.colour, mix!.share) : powder.colour,
-        form,
-        where: WHERE[zone],
-        how: form === 'liquid' ? 'dip, drip, dry' : HOW[zone],
-        coats,
-        dryS: powder.dryS ?? 0,
-      },
-    ];
+/** What a product's heads take at a step of their route, in the order in which it is laid on. */
+export const laidOn = ({ steps }: TicketProduct, key: string): LaidOn[] =>
+  (stepBy(steps, key)?.layers ?? []).map(({ powder, zone, coats, mix }): LaidOn => {
+    const { name, colour = 'transparent', form = 'powder', dryS = 0 } = powder;
+    return {
+      name: mix ? `${name} + ${Math.round(100 * mix.share)} % ${mix.powder.name}` : name,
+      colour: mix?.powder.colour ? mixedColour(colour, mix.powder.colour, mix.share) : colour,
+      ...{ form, where: WHERE[zone], how: form === 'liquid' ? 'dip, drip, dry' : HOW[zone], coats, dryS },
+    };
   });
-}
 
 /** What to paint, large and in its colour, from the first layer to the last. */
 export function PaintPlan({ layers }: { layers: readonly LaidOn[] }) {

@@ -1,8 +1,15 @@
-import { knownOven, knownProduct, schoolsFollowed, usualRoute, type Schools, type Shelf } from '@schmelz/core';
+import {
+  coolDownS,
+  knownOven,
+  knownProduct,
+  schoolsFollowed,
+  usualRoute,
+  type Schools,
+  type Shelf,
+} from '@schmelz/core';
 import type { Product, Recipe } from '@schmelz/contract';
-import { ids, materials, products, recipes } from '../../test/fixtures.ts';
+import { ids, keptProduct, materials, products, recipes } from '../../test/fixtures.ts';
 import type { Catalogue } from '../../shell/catalogue.ts';
-import { coolDownS } from '../bake/cool.ts';
 import { cautionsOf, checksOf, needsOf } from '../count/words.ts';
 import { layersInWords, plannedProduct } from './planned.ts';
 import { liquidCoats } from './LiquidCoats.tsx';
@@ -77,23 +84,19 @@ describe('a product as the core reckons with it', () => {
     expect(only!.powder).toMatchObject({ form: 'liquid', dryS: 7200, label: [] });
   });
   test('liquid coats are counted through all layers, powder has none', () => {
-    const ticket = { productId: painted.id, route: usualRoute({ painted: true, baked: true }) };
-    expect(liquidCoats(ticket, 'paint', catalogue)).toEqual([]);
-    const dipped = {
-      ...catalogue,
-      recipes: new Map([[ids.recipe, { ...recipes[0]!, layers: [layer('vinyl', { coats: 2 }), layer('vinyl')] }]]),
-    } as Catalogue;
-    expect(liquidCoats(ticket, 'paint', dipped).map(({ coat, dryS }) => [coat, dryS])).toEqual([
+    const route = usualRoute({ painted: true, baked: true });
+    expect(liquidCoats(keptProduct(painted.id, route), 'paint')).toEqual([]);
+    const layers = [layer('vinyl', { coats: 2 }), layer('vinyl')];
+    const dipped = keptProduct(painted.id, route, { ...shelf, recipe: () => ({ ...recipes[0]!, layers }) });
+    expect(liquidCoats(dipped, 'paint').map(({ coat, dryS }) => [coat, dryS])).toEqual([
       [1, 7200],
       [2, 7200],
       [3, 7200],
     ]);
   });
   test('a hot head cools longer than a warm one; an oven is what it was taught', () => {
-    expect(coolDownS({ productId: painted.id }, 177, catalogue)).toBeGreaterThan(
-      coolDownS({ productId: painted.id }, 90, catalogue),
-    );
-    expect(coolDownS({ productId: painted.id }, 20, catalogue)).toBe(0);
+    expect(coolDownS(painted, 177)).toBeGreaterThan(coolDownS(painted, 90));
+    expect(coolDownS(painted, 20)).toBe(0);
     const oven = { id: 'o', version: 1, name: 'O', places: 60, powerW: 1000, lagS: 180 };
     const learned = {
       lagS: 210,

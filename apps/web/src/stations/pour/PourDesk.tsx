@@ -25,6 +25,7 @@ import { Part } from '../../design/Part.tsx';
 import { Icon } from '../../design/Icon.tsx';
 import { Head } from '../../drawing/Head.tsx';
 import { Mold } from '../../drawing/Mold.tsx';
+import { specOf } from '../../drawing/product.ts';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { setupOf, wholeLog } from '../../shell/line-state.ts';
@@ -33,11 +34,8 @@ import { writeDay } from '../../units/dates.ts';
 
 /** Molds that can cast a ticket, with the number of cavities that do, best first. */
 function moldsFor(ticket: Ticket, catalogue: Catalogue) {
-  const product = catalogue.product(ticket.productId);
-  if (!product) return [];
-  return moldsCasting(catalogue.known(product), catalogue.molds.filter((mold) => !mold.archived) as PlanMold[]).map(
-    ({ mold }) => mold,
-  );
+  const molds = catalogue.molds.filter((mold) => !mold.archived) as PlanMold[];
+  return moldsCasting(ticket.product, molds).map(({ mold }) => mold);
 }
 
 /** Molds that can cast all of some tickets. */
@@ -82,7 +80,7 @@ function Group({
   const taken = tickets.filter((ticket) => !left.has(ticket.id));
   // Molds that cast every head that is ticked here.
   const able = moldsOfAll(taken.length ? taken : tickets, catalogue);
-  const masses = new Set(taken.map((ticket) => catalogue.product(ticket.productId)?.nominalMassKg));
+  const masses = new Set(taken.map(({ product }) => product.nominalMassKg));
   return (
     <section className="mb-7">
       <Heading
@@ -132,7 +130,7 @@ function Group({
           )}
           <ul>
             {tickets.map((ticket) => {
-              const product = catalogue.product(ticket.productId)!;
+              const { product } = ticket;
               return (
                 <li key={ticket.id} className="border-b border-rule">
                   <label className="grid cursor-pointer grid-cols-[24px_44px_64px_minmax(0,1fr)_auto] items-center gap-2 py-2">
@@ -143,7 +141,7 @@ function Group({
                       onChange={() => onToggle([ticket.id])}
                     />
                     <span className="fig text-[21px]">{ticket.number}</span>
-                    <Head {...catalogue.spec(product)} state="blank" scale={1.3} />
+                    <Head {...specOf(product)} state="blank" scale={1.3} />
                     <span className="truncate">{product.name}</span>
                     <span className="text-right">
                       <b className="fig block text-[21px] font-semibold">{ticket.toCast}</b>
@@ -172,16 +170,13 @@ function PinsHere({ chosen, line, catalogue }: { chosen: Ticket[]; line: LineVie
   if (!settings || !tools) return null;
   const molds = catalogue.molds as PlanMold[];
   const { ways } = settings;
-  const known = (ticket: Ticket) => {
-    const product = catalogue.product(ticket.productId);
-    return product ? [{ ticket, product: catalogue.known(product) }] : [];
-  };
-  const inWork = line.tickets.flatMap(known).flatMap(({ ticket, product }) => {
+  const inWork = line.tickets.flatMap((ticket) => {
+    const { product } = ticket;
     const diameterM = pinInWorkM(product, molds, ways.schools);
     const state = ticketState(setupOf(ticket), wholeLog(ticket));
     return diameterM === null ? [] : [{ diameterM, count: headsWithPin(state, product, ways.schools) }];
   });
-  const lines = chosen.flatMap(known).map(({ ticket, product }) => ({ product, quantity: ticket.toCast }));
+  const lines = chosen.map(({ product, toCast }) => ({ product, quantity: toCast }));
   return pinLimits(lines, { molds, ways, pins: pinsOf(tools), pinsInWork: inWork })
     .filter((limit) => limit.wanted > pinsFree(limit))
     .map((limit) => (

@@ -20,8 +20,8 @@ import { Button } from '../../design/Button.tsx';
 import { causeIcon, Icon } from '../../design/Icon.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Head } from '../../drawing/Head.tsx';
+import { specOf } from '../../drawing/product.ts';
 import { Mold, moldFrame } from '../../drawing/Mold.tsx';
-import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { writeTime } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { drawnCavities } from '../molds/drawn.ts';
@@ -105,17 +105,17 @@ function Minutes({ bench }: { bench: PourBench }) {
 }
 
 /** The heads of the evening sorted into their tickets: how many of what goes into which tray. */
-function Sorted({ state, catalogue }: { state: PourState; catalogue: Catalogue }) {
+function Sorted({ state }: { state: PourState }) {
   const { data: line } = useLine();
   return (
     <ul className="border-t border-rule-2" aria-label="Sort them into their tickets">
       {Object.entries(state.goodByTicket).map(([id, count]) => {
         const ticket = line?.tickets.find((each) => each.id === id);
-        const product = ticket && catalogue.product(ticket.productId);
+        const product = ticket?.product;
         const kept = state.keptByTicket[id] ?? 0;
         return (
           <li key={id} className="grid grid-cols-[52px_1fr_auto] items-center gap-2 border-b border-rule py-1.5">
-            {product ? <Head {...catalogue.spec(product)} state="blank" scale={1.1} /> : <span />}
+            {product ? <Head {...specOf(product)} state="blank" scale={1.1} /> : <span />}
             <span className="leading-tight">
               <Link to={`/tickets/${id}`} className="underline decoration-rule-2 underline-offset-4">
                 {ticket ? `Ticket ${ticket.number}` : 'A closed ticket'}
@@ -169,7 +169,6 @@ function WhatWasTried({ pour, bench }: { pour: Pour; bench: PourBench }) {
 /** After the pour: good heads by ticket and cavity, rejects by cause, time by stretch, and what became of the lead. */
 export function PourSummary({ pour, bench, molds }: { pour: Pour; bench: PourBench; molds: readonly StoredMold[] }) {
   const units = useUnits();
-  const catalogue = useCatalogue();
   const { state } = bench;
   const { balance } = state;
   const good = countAll(state.goodByTicket);
@@ -194,7 +193,7 @@ export function PourSummary({ pour, bench, molds }: { pour: Pour; bench: PourBen
             {state.workS > 0 ? Math.round((castCount(state) / state.workS) * 3600) : 0} heads an hour.
           </p>
           <Unsaved count={bench.unsaved} />
-          {catalogue && <Sorted state={state} catalogue={catalogue} />}
+          <Sorted state={state} />
           <div className="flex gap-4">
             <Button look="main" asChild>
               <Link to="/trim">On to trimming</Link>

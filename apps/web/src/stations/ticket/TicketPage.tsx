@@ -19,10 +19,11 @@ import { Icon } from '../../design/Icon.tsx';
 import { ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Head } from '../../drawing/Head.tsx';
-import { useCatalogue } from '../../shell/catalogue.ts';
+import { paintOn, specOf } from '../../drawing/product.ts';
 import { benchPath, setupOf, wholeLog } from '../../shell/line-state.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { EntryList } from '../../bench/EntryList.tsx';
+import { Become } from './Become.tsx';
 import { CostStacks } from './CostStack.tsx';
 import { moment, writeDay } from '../../units/dates.ts';
 
@@ -76,9 +77,8 @@ function useRows(ticket: Ticket, good: number): Row[] {
 export function TicketPage() {
   const { id = '' } = useParams();
   const { data: ticket, error } = useTicket(id);
-  const catalogue = useCatalogue();
-  if (!ticket || !catalogue) return <Waiting error={error} />;
-  return <View ticket={ticket} product={catalogue.product(ticket.productId)!} catalogue={catalogue} />;
+  if (!ticket) return <Waiting error={error} />;
+  return <View ticket={ticket} />;
 }
 
 /** Where the ticket's work is now. */
@@ -90,16 +90,8 @@ function whereOn(ticket: Ticket, state: TicketState): { to: string; says: string
   return { to: benchPath(step.station, ticket.id, step.key), says };
 }
 
-function View({
-  ticket,
-  product,
-  catalogue,
-}: {
-  ticket: Ticket;
-  product: NonNullable<ReturnType<NonNullable<ReturnType<typeof useCatalogue>>['product']>>;
-  catalogue: NonNullable<ReturnType<typeof useCatalogue>>;
-}) {
-  const { poured } = ticket;
+function View({ ticket }: { ticket: Ticket }) {
+  const { poured, product } = ticket;
   const state = ticketState(setupOf(ticket), wholeLog(ticket));
   const rows = useRows(ticket, state.good);
   const units = useUnits();
@@ -112,7 +104,7 @@ function View({
   const short = ticket.missing > 0 && (poured > 0 || state.taken > 0);
   const on = whereOn(ticket, state);
   const cost = ticket.actual.cost;
-  const price = product.priceMinor;
+  const price = product.priceMinor ?? null;
   return (
     <Page
       stub={
@@ -126,8 +118,8 @@ function View({
               : `of ${ticket.quantity} ${product.name.split(',')[0]} are done`}
           </TheNumber>
           <Head
-            {...catalogue.spec(product)}
-            paint={catalogue.paint(product)}
+            {...specOf(product)}
+            paint={paintOn(product)}
             state={
               state.steps.some((step) => stationOf(step.station).after === 'baked' && step.good > 0) ? 'baked' : 'blank'
             }
@@ -196,6 +188,7 @@ function View({
         </>
       }
     >
+      <Become ticket={ticket} state={state} />
       <Heading>Along the line</Heading>
       <div className="mb-6 overflow-x-auto">
         <table className="sheet-table min-w-[460px]">

@@ -75,6 +75,34 @@ test('before the pour nothing is missing; it goes to the pot that is open for it
   expect(screen.getByRole('link', { name: 'On to pour' }).getAttribute('href')).toBe(`/pour/${ids.pour}`);
 });
 
+describe('a ticket whose product has become another', () => {
+  const grown = [{ ...products[0]!, name: 'Pebble, new', hookId: null }, products[1]!];
+  test('says what is other, and makes its heads so too when that is asked', async () => {
+    const kept = ticket();
+    const api = await open(
+      { poured: 0, pourId: null, pourClosed: false, pourCauses: {} },
+      { 'GET /products': grown, [`POST /tickets/${ids.ticket}/product`]: kept },
+    );
+    const section = within(await screen.findByRole('region', { name: 'Its product is another now' }));
+    const rows = section.getAllByRole<HTMLTableRowElement>('row').slice(1);
+    expect(rows.map(({ cells }) => [...cells].map((cell) => cell.textContent))).toEqual([
+      ['its name', 'Pebble 10 g, roe on gull', 'Pebble, new'],
+      ['its hook', 'Hook 2/0', 'none'],
+    ]);
+    await userEvent.click(section.getByRole('button', { name: 'Make these heads so too' }));
+    await waitFor(() => expect(api.writes().map(({ path }) => path)).toEqual([`/tickets/${ids.ticket}/product`]));
+  });
+  test('of heads that are cast it says why not', async () => {
+    await open({}, { 'GET /products': grown });
+    expect(await screen.findByText(/cast already: head and hook stay/)).toBeTruthy();
+    expect(screen.queryByRole('button', { name: 'Make these heads so too' })).toBeNull();
+  });
+  test('where all is as it was, nothing is said', async () => {
+    await open({});
+    expect(screen.queryByText('Its product is another now')).toBeNull();
+  });
+});
+
 describe('a ticket that can be closed', () => {
   const done = [good('trim', 12), ...bare.slice(1).map(({ key }) => good(key, 12))];
   test('is closed in one tap', async () => {
@@ -121,8 +149,8 @@ describe('a ticket that is closed', () => {
   });
 
   test('one without a price brings nothing that could be told', async () => {
-    const list = products.map((each) => ({ ...each, priceMinor: null }));
-    await open(closed(), { 'GET /products': list });
+    const { product } = ticket();
+    await open(closed({ product: { ...product, priceMinor: null } }));
     expect(screen.queryByText(/a head brings/)).toBeNull();
   });
 

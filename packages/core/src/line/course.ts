@@ -1,23 +1,14 @@
-import type { Oven } from '@schmelz/contract';
-import {
-  airIn,
-  bakedHead,
-  knownOven,
-  loadHeat,
-  platingDamage,
-  programEndsAt,
-  runningBake,
-  runningCureFigure,
-  type BakedHead,
-  type Figure,
-  type KnownOven,
-  type OvenState,
-  type PlatingDamage,
-  type Reading,
-  type RunningBake,
-  type RunningState,
-} from '@schmelz/core';
-import type { Catalogue } from '../../shell/catalogue.ts';
+import { runningCureFigure } from '../bake/figures.ts';
+import { platingDamage, type PlatingDamage } from '../bake/from-log.ts';
+import { airIn, knownOven, loadHeat, type KnownOven, type OvenRecord } from '../bake/known-oven.ts';
+import type { BakedHead } from '../bake/program.ts';
+import { programEndsAt, runningBake, type RunningBake, type RunningState } from '../bake/running.ts';
+import { bakedHead } from '../plan/product.ts';
+import type { PlanProduct } from '../plan/types.ts';
+import type { Figure } from '../quantity/figure.ts';
+import type { Reading } from '../readings/block-codec.ts';
+import type { HeadsInRun } from '../run/heads-in-run.ts';
+import type { OvenState } from '../run/oven.ts';
 
 export interface BakeCourse {
   /** Where the least cured powder of all heads in the load stands now. */
@@ -37,20 +28,24 @@ export interface BakeCourse {
   points: RunningState['points'];
 }
 
-/** A ticket as far as its load must know it: which product hangs there. */
-export type InLoad = (ticketId: string) => string | undefined;
-
 /** A head of a load, and how many there are of it. */
 export type HungHead = BakedHead & { count: number };
 
-/** The heads of a load as the oven sees them, one of each product and step. */
-export function headsInLoad({ heads }: OvenState, productOf: InLoad, catalogue: Catalogue): HungHead[] {
+/**
+ * The heads of a load as the oven sees them, one of each product and step; what does not cure is left out.
+ * @param productOf the product of a ticket, by its id; undefined for one that is not known
+ * @example headsInLoad([{ ticketId: 'a', step: 'bake', count: 12 }], () => undefined) // []
+ */
+export function headsInLoad(
+  heads: readonly HeadsInRun[],
+  productOf: (ticketId: string) => PlanProduct | undefined,
+): HungHead[] {
   const kinds = new Map<string, HungHead>();
   for (const { ticketId, step, count } of heads) {
-    const product = catalogue.product(productOf(ticketId) ?? '');
-    const head = product && bakedHead(catalogue.known(product), step);
+    const product = productOf(ticketId);
+    const head = product && bakedHead(product, step);
     if (!head) continue;
-    const key = `${product.id} ${step}`;
+    const key = JSON.stringify([head, step]);
     kinds.set(key, { ...head, count: count + (kinds.get(key)?.count ?? 0) });
   }
   return [...kinds.values()];
@@ -68,7 +63,7 @@ export interface LastFull {
 export function lastFull(
   load: OvenState,
   heads: readonly HungHead[],
-  oven: Oven | undefined,
+  oven: OvenRecord | undefined,
   readings: readonly Reading[],
   now: number,
 ): LastFull | null {
@@ -124,7 +119,7 @@ export const goesAsDrawn = ({ doors, from, warmAt, endsAt }: OvenState, now: num
 export function bakeCourse(
   load: OvenState,
   heads: readonly HungHead[],
-  oven: Oven | undefined,
+  oven: OvenRecord | undefined,
   readings: readonly Reading[],
   now: number,
 ): BakeCourse | null {

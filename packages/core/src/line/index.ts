@@ -1,0 +1,4 @@
+export * from './ticket-product.ts';
+export * from './oven.ts';
+export * from './course.ts';
+export * from './dips.ts';
