@@ -12,5 +12,7 @@ export default {
   jsonReporter: { fileName: '.cache/mutants.json' },
   concurrency: 2,
   timeoutMS: 20_000,
+  // All tests of an area, one after another, beside other work.
+  dryRunTimeoutMinutes: 40,
   allowEmpty: true,
 };

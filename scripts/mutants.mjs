@@ -56,9 +56,12 @@ const REPORT = join(root, '.cache/mutants.json');
 async function plant(mutate, tests) {
   rmSync(REPORT, { force: true });
   const env = { ...process.env, SCHMELZ_TESTS: tests.join(',') };
-  await capture(bin('stryker'), ['run', '--mutate', mutate.join(',')], { env });
-  // Nothing to plant there, or no test that runs through it: said by the tester, who then writes nothing down.
-  if (!existsSync(REPORT)) return [];
+  const { status } = await capture(bin('stryker'), ['run', '--mutate', mutate.join(',')], { env });
+  if (!existsSync(REPORT)) {
+    if (status !== 0) throw new Error('the tester ended without a report');
+    // Nothing to plant there, or no test that runs through it: said by the tester, who then writes nothing down.
+    return [];
+  }
   const { files } = JSON.parse(readFileSync(REPORT, 'utf8'));
   return Object.entries(files).flatMap(([file, { mutants }]) =>
     mutants

@@ -46,7 +46,15 @@ describe('Bake', () => {
   const head = bakedHead(ticket().product, 'bake');
   test('past bakes: one that was taken out too early is found, with its month', async () => {
     const at = Date.UTC(2026, 7, 14, 19);
-    const load = { id: 'l', ticketNumber: 101, productId: ticket().productId, step: 'bake', heads: 12, setC: 150, head };
+    const load = {
+      id: 'l',
+      ticketNumber: 101,
+      productId: ticket().productId,
+      step: 'bake',
+      heads: 12,
+      setC: 150,
+      head,
+    };
     const bake: BakeOnRecord = { ...load, preheated: true, doors: [], loadedAt: at, unloadedAt: at + 900_000 };
     fakeApi({ 'GET /bakes': [bake] });
     renderAt(<PastPage />);
@@ -57,7 +65,15 @@ describe('Bake', () => {
 
   test('one load that nothing can be reckoned from is named and left out; a year that was asked for is asked of the server', async () => {
     const at = Date.UTC(2025, 7, 14, 19);
-    const load = { id: 'l', ticketNumber: 101, productId: ticket().productId, step: 'bake', heads: 12, setC: 150, head };
+    const load = {
+      id: 'l',
+      ticketNumber: 101,
+      productId: ticket().productId,
+      step: 'bake',
+      heads: 12,
+      setC: 150,
+      head,
+    };
     const bake: BakeOnRecord = { ...load, preheated: true, doors: [], loadedAt: at, unloadedAt: at + 900_000 };
     const odd = { ...bake, id: 'm', ticketNumber: 102, setC: 4000 };
     const booked = { from: Date.UTC(2024, 3, 1), to: Date.UTC(2026, 3, 1) };
