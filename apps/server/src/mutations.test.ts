@@ -61,8 +61,9 @@ async function everyPage(): Promise<string[]> {
     (await server.running.store.select<{ id: string }>(`SELECT id FROM ${table}`)).map(({ id }) => id);
   for (const id of await ids('tickets')) await ask(`/tickets/${id}`, '/tickets/:id');
   for (const id of await ids('pours')) await ask(`/pours/${id}`, '/pours/:id');
+  for (const id of await ids("orders WHERE status = 'open'")) await ask(`/orders/${id}/plan`, '/orders/:id/plan');
   for (const id of await ids('orders')) {
-    await ask(`/orders/${id}/plan`, '/orders/:id/plan');
+    await ask(`/orders/${id}/tickets`, '/orders/:id/tickets');
     await ask(`/orders/${id}/goods`, '/orders/:id/goods');
   }
   for (const id of await ids('materials')) await ask(`/materials/${id}/lots`, '/materials/:id/lots');

@@ -72,6 +72,20 @@ test('what is under way is as it was released, whatever its product has become',
   expect(paint[0].quantity).toBeCloseTo(6 * line.quantity, 12);
 });
 
+test('a released order is its tickets: what is on the shelf later plans none of it anew', async () => {
+  const { orderId, ticketId } = await ticketOf(things.productIds[0]!, 6);
+  const [before] = await get(`/orders/${orderId}/tickets`);
+  expect(before.id).toBe(ticketId);
+  // All hooks are gone, and lead is dear.
+  await post(`/materials/${things.hookIds[0]!}/counts`, { quantity: 0 });
+  await post(`/materials/${things.leadId}/receipts`, { quantity: 5, priceMinor: 9000, on: '2026-02-05', lot: '' });
+  const [after] = await get(`/orders/${orderId}/tickets`);
+  expect(after.planned).toEqual(before.planned);
+  const plan = await call('GET', `/orders/${orderId}/plan`);
+  expect(plan.status).toBe(422);
+  expect(plan.body.detail).toMatch(/released already/);
+});
+
 test('it takes over what its product has become where nothing of that is done yet, with the prices of today', async () => {
   const [productId] = things.productIds as [string];
   const { ticketId } = await ticketOf(productId, 6);

@@ -162,7 +162,16 @@ const OWN_ROUTES = {
     answer: made<LogImport>(),
   },
 
-  'GET /orders/:id/plan': { operation: 'plan_order', summary: 'The plan of an order', answer: json<PlanView>() },
+  'GET /orders/:id/plan': {
+    operation: 'plan_order',
+    summary: 'The plan of an order that is not released yet',
+    answer: json<PlanView>(),
+  },
+  'GET /orders/:id/tickets': {
+    operation: 'order_tickets',
+    summary: 'Tickets of an order that is released: as they were planned that day, and as they came',
+    answer: json<Ticket[]>(),
+  },
   'GET /orders/:id/goods': {
     operation: 'order_goods',
     summary: 'How far an order is filled, and what of it lies on the shelf',

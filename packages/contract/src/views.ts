@@ -402,8 +402,6 @@ export interface PourOnList {
 }
 export interface PlanView {
   plan: Plan;
-  /** Tickets of this order, once it is released. */
-  ticketIds: string[];
 }
 export interface LineView {
   tickets: Ticket[];

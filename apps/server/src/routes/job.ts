@@ -41,6 +41,7 @@ const WHOLE_OF_A_MOLD = 24;
 export const jobHandlers = (store: Store, planned: Planned = (id) => planView(store, id)) =>
   ({
     'GET /orders/:id/plan': ({ params }) => planView(store, params.id),
+    'GET /orders/:id/tickets': ({ params }) => listTickets(store, { orderId: params.id }),
     'GET /orders/:id/goods': ({ params }) => orderGoods(store, params.id),
     'POST /orders/:id/release': async ({ params }) => {
       await releaseOrder(store, params.id, Date.now(), planned);

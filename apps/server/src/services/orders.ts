@@ -15,7 +15,7 @@ import {
 import type { Order, OrderOnList, PlanView, TicketPlan } from '@schmelz/contract';
 import { Op, type FindOptions, type Transaction } from 'sequelize';
 import type { TicketRow } from '../store/models.ts';
-import { rowsOf, type Store } from '../store/store.ts';
+import type { Store } from '../store/store.ts';
 import { notAllowed } from './errors.ts';
 import { handedBy } from './goods.ts';
 import { listResources, readResource } from './resources.ts';
@@ -90,14 +90,18 @@ export async function nextNumber(
   return Math.max(first, (row?.top ?? 0) + 1);
 }
 
+const isOpen = (order: Order) => {
+  if (order.status !== 'open') throw notAllowed('This order is released already.');
+};
+
 /** Makes the plan of an order. */
 export type Planned = (orderId: string) => Promise<PlanView>;
 
+/** The plan of an order that is not released: one that is stands as it was released, ticket by ticket. */
 export async function planView(store: Store, orderId: string): Promise<PlanView> {
   const order = await readOrder(store, orderId);
-  const tickets = await rowsOf(store.models.tickets, { where: { orderId } });
-  const plan = await planFor(store, await toMake(store, order), await readWorkshop(store));
-  return { plan, ticketIds: tickets.map((ticket) => ticket.id) };
+  isOpen(order);
+  return { plan: await planFor(store, await toMake(store, order), await readWorkshop(store)) };
 }
 
 /** What stays with a ticket of what was planned, with the rates of that day. */
@@ -119,10 +123,6 @@ export function ticketPlan(plan: Plan, productId: string, workshop: Workshop): T
     handsS: Object.fromEntries(stepsOf(product).map((step) => [step.key, stepSeconds(step, workshop.ways, product)])),
   };
 }
-
-const isOpen = (order: Order) => {
-  if (order.status !== 'open') throw notAllowed('This order is released already.');
-};
 
 /**
  * Releases an order: one ticket a line goes on the line. Refused, and nothing is made, where a product cannot be cast.

@@ -90,6 +90,8 @@ export const useOrder = (id: string) =>
   useQuery({ queryKey: ['orders', id], queryFn: () => call('GET /orders/:id', { params: { id } }) });
 export const usePlan = (id: string) =>
   useQuery({ queryKey: ['plan', id], queryFn: () => call('GET /orders/:id/plan', { params: { id } }) });
+export const useOrderTickets = (id: string) =>
+  useQuery({ queryKey: ['orders', id, 'tickets'], queryFn: () => call('GET /orders/:id/tickets', { params: { id } }) });
 export const useMoves = (id: string) =>
   useQuery({ queryKey: ['moves', id], queryFn: () => call('GET /materials/:id/moves', { params: { id } }) });
 

@@ -7,7 +7,7 @@ import { fakeApi, prepareBrowser, renderAt } from '../test/render.tsx';
 import { LinePage } from './line/LinePage.tsx';
 import { OrderFormPage } from './orders/OrderForm.tsx';
 import { OrdersPage } from './orders/OrdersPage.tsx';
-import { PlanPage } from './orders/PlanPage.tsx';
+import { OrderPage } from './orders/OrderPage.tsx';
 import { TicketPage } from './ticket/TicketPage.tsx';
 
 beforeEach(prepareBrowser);
@@ -79,7 +79,7 @@ const plan: Plan = {
   problems: [],
 };
 const planAnswers = (more: Partial<Plan> = {}) => ({
-  [`GET /orders/${ids.order}/plan`]: { plan: { ...plan, ...more }, ticketIds: [] },
+  [`GET /orders/${ids.order}/plan`]: { plan: { ...plan, ...more } },
 });
 
 describe('the line', () => {
@@ -168,7 +168,7 @@ describe('orders', () => {
 
   test('the plan names what is missing, every figure asks why, release makes tickets', async () => {
     const api = fakeApi({ ...planAnswers(), [`POST /orders/${ids.order}/release`]: [] });
-    const { router } = renderAt(<PlanPage />, `/orders/${ids.order}`, '/orders/:id');
+    const { router } = renderAt(<OrderPage />, `/orders/${ids.order}`, '/orders/:id');
     expect(await screen.findByText('10 missing')).toBeTruthy();
     expect(screen.getByText(/Hook 2\/0: not enough on the shelf/)).toBeTruthy();
     const asked = screen.getAllByRole('button', { name: /Why\?$/ });
@@ -183,7 +183,7 @@ describe('orders', () => {
 
   test('what cannot be cast stops the release and says why', async () => {
     fakeApi(planAnswers({ problems: [{ productId: ids.product, text: 'Hook 6/0 does not fit: too large.' }] }));
-    renderAt(<PlanPage />, `/orders/${ids.order}`, '/orders/:id');
+    renderAt(<OrderPage />, `/orders/${ids.order}`, '/orders/:id');
     expect((await screen.findByText(/Hook 6\/0 does not fit: too large\./)).textContent).toMatch(/^[^:]+: Hook/);
     expect((screen.getByRole('button', { name: 'Release to the line' }) as HTMLButtonElement).disabled).toBe(true);
   });

@@ -1,5 +1,5 @@
 import { partKind, pinsFree, pinsSay, sootLeft, forWhom } from '@schmelz/core';
-import type { Order, PlanView } from '@schmelz/contract';
+import type { Order } from '@schmelz/contract';
 import type { LinePlan, MaterialNeed, MoldPlan, Plan } from '@schmelz/core';
 import { Link, useNavigate, useParams } from 'react-router';
 import { call } from '../../api/client.ts';
@@ -14,6 +14,7 @@ import { CostBar } from '../ticket/CostStack.tsx';
 import { Head } from '../../drawing/Head.tsx';
 import { Mold } from '../../drawing/Mold.tsx';
 import { HandOver } from '../goods/HandOver.tsx';
+import { ReleasedOrder } from './ReleasedOrder.tsx';
 import { drawnCavities } from '../molds/drawn.ts';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { RulesTouched } from '../../shell/RulesTouched.tsx';
@@ -170,11 +171,10 @@ function Minutes({ plan }: { plan: Plan }) {
   );
 }
 
-function Stub({ order, view, catalogue }: { order: Order; view: PlanView; catalogue: Catalogue }) {
+function Stub({ order, plan, catalogue }: { order: Order; plan: Plan; catalogue: Catalogue }) {
   const units = useUnits();
   const navigate = useNavigate();
   const release = useWrite(() => call('POST /orders/:id/release', { params: { id: order.id } }));
-  const { plan } = view;
   const shots = plan.molds.reduce((sum, mold) => sum + mold.shots.value, 0);
   const missing = plan.needs.filter((need) => need.missing > 0);
   const short = missing.find((need) => partKind(need.kind).costs === 'hook');
@@ -223,7 +223,7 @@ function Stub({ order, view, catalogue }: { order: Order; view: PlanView; catalo
             <Icon name="watch" className="mt-0.5 shrink-0" /> {pinsSay(limit, units.massUnit)}
           </p>
         ))}
-      {missing.length > 0 && order.status === 'open' && (
+      {missing.length > 0 && (
         <p className="flex gap-2 text-sm text-watch">
           <Icon name="watch" className="mt-0.5 shrink-0" />
           {missing.map((need) => need.name).join(', ')}: not enough on the shelf. You can release the order all the same
@@ -232,44 +232,38 @@ function Stub({ order, view, catalogue }: { order: Order; view: PlanView; catalo
       )}
       <RulesTouched products={order.lines.flatMap(({ productId }) => catalogue.product(productId) ?? [])} />
       <ProblemNote error={release.error} />
-      {order.status === 'open' ? (
-        <div className="flex flex-wrap items-center gap-5">
-          <Button
-            look="main"
-            disabled={plan.problems.length > 0 || release.isPending}
-            onClick={() => release.mutate(undefined, { onSuccess: () => void navigate('/pour') })}
-          >
-            Release to the line
-          </Button>
-          <Button look="quiet" asChild>
-            <Link to={`/orders/${order.id}/change`}>Change it</Link>
-          </Button>
-        </div>
-      ) : (
-        <ul className="flex flex-col gap-1">
-          {view.ticketIds.map((id, index) => (
-            <li key={id}>
-              <Link className="underline decoration-rule-2 underline-offset-4" to={`/tickets/${id}`}>
-                Ticket {index + 1} of this order
-              </Link>
-            </li>
-          ))}
-        </ul>
-      )}
+      <div className="flex flex-wrap items-center gap-5">
+        <Button
+          look="main"
+          disabled={plan.problems.length > 0 || release.isPending}
+          onClick={() => release.mutate(undefined, { onSuccess: () => void navigate('/pour') })}
+        >
+          Release to the line
+        </Button>
+        <Button look="quiet" asChild>
+          <Link to={`/orders/${order.id}/change`}>Change it</Link>
+        </Button>
+      </div>
     </>
   );
 }
 
-export function PlanPage() {
+/** An order: its plan while it can still be changed, then what became of it. */
+export function OrderPage() {
   const { id = '' } = useParams();
   const { data: order, error } = useOrder(id);
-  const { data: view, error: planError } = usePlan(id);
+  if (!order) return <Waiting error={error} />;
+  return order.status === 'open' ? <PlanPage order={order} /> : <ReleasedOrder order={order} />;
+}
+
+function PlanPage({ order }: { order: Order }) {
+  const { data: view, error } = usePlan(order.id);
   const catalogue = useCatalogue();
   const units = useUnits();
-  if (!order || !view || !catalogue) return <Waiting error={error ?? planError} />;
+  if (!view || !catalogue) return <Waiting error={error} />;
   const { plan } = view;
   return (
-    <Page stub={<Stub order={order} view={view} catalogue={catalogue} />}>
+    <Page stub={<Stub order={order} plan={plan} catalogue={catalogue} />}>
       <HandOver order={order} catalogue={catalogue} />
       <Lines lines={plan.lines} catalogue={catalogue} />
       <div className="mt-3 flex flex-col gap-1.5">
