@@ -1,4 +1,4 @@
-import { filled, headsOwed, stepState, ticketState, toKeep, type TonightAsked, type Wanted } from '@schmelz/core';
+import { filled, headsOwed, headsToCome, ticketState, toKeep, type TonightAsked, type Wanted } from '@schmelz/core';
 import type { Order } from '@schmelz/contract';
 import { rowsOf, type Store } from '../store/store.ts';
 import { handedBy, listGoods } from './goods.ts';
@@ -31,15 +31,8 @@ function ofTicket(loaded: LoadedTicket, order: Order, workshop: Workshop): Wante
   const { product } = row;
   const setup = setupOf(loaded);
   const state = ticketState(setup, ticketLog(loaded));
-  const left = Object.fromEntries(
-    row.route.map(({ key }) => [key, Math.max(0, stepState(state, key)?.left ?? 0)]).filter(([, heads]) => heads),
-  ) as Record<string, number>;
+  const left = headsToCome(state, row.quantity);
   const { toCast } = headsOwed({ quantity: row.quantity, ...setup }, state, workshop.afterPour);
-  // Heads of a ticket that starts from the shelf wait there until they are taken.
-  const [first] = row.route;
-  if (row.source === 'shelf' && first && state.taken < row.quantity) {
-    left[first.key] = (left[first.key] ?? 0) + row.quantity - state.taken;
-  }
   if (toCast === 0 && Object.keys(left).length === 0) return [];
   return [
     {

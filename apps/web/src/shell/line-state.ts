@@ -9,7 +9,7 @@ import {
   withShares,
   type Clock,
   type NextThing,
-  type NextTicket,
+  type TicketOnLine,
   type TicketEntry,
   type TicketLog,
   type TicketSetup,
@@ -17,7 +17,7 @@ import {
 import { followed, orderFollowed, type Followed } from './followed.ts';
 import { useLine } from '../api/queries.ts';
 
-export type LineTicket = Ticket & NextTicket;
+export type LineTicket = Ticket & TicketOnLine;
 export interface LineState {
   tickets: LineTicket[];
   clocks: Clock[];
@@ -49,7 +49,7 @@ export function lineState(view: LineView, now: number, plan: Followed | null = n
     tickets,
     clocks: runningClocks(view.pours, clockTickets, view.runs, now),
     next: nextThing(tickets, openPour?.id ?? null, bakedLoads(view.runs, now), now, orderFollowed(plan, tickets)),
-    waiting: waitingByStation(tickets),
+    waiting: waitingByStation(tickets, now),
     openPourId: openPour?.id ?? null,
     runs: view.runs,
   };

@@ -7,6 +7,5 @@ export * from './ticket-log.ts';
 export * from './ticket.ts';
 export * from './owed.ts';
 export * from './postings.ts';
-export * from './next.ts';
 export * from './for-whom.ts';
 export * from './hands.ts';

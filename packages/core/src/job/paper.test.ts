@@ -1,7 +1,8 @@
 import { headsOwed } from './owed.ts';
 import type { BillLine } from './bill.ts';
 import type { DispositionId } from './dispositions.ts';
-import { nextThing, waitingByStation, type NextTicket } from './next.ts';
+import { nextThing } from '../line/next.ts';
+import { waitingByStation, type TicketOnLine } from '../line/waiting.ts';
 import { costPartOf, ticketPostings } from './postings.ts';
 import { ROUTE_TEMPLATES, stepBy, usualRoute } from './route.ts';
 import { STATIONS, stepStations } from './stations.ts';
@@ -147,8 +148,8 @@ describe('the one next thing', () => {
   const ticket = (
     id: string,
     log: TicketLog,
-    more: Partial<NextTicket> & { source?: 'pour' | 'shelf' } = {},
-  ): NextTicket => {
+    more: Partial<TicketOnLine> & { source?: 'pour' | 'shelf' } = {},
+  ): TicketOnLine => {
     const { source = 'pour', poured = 10, ...rest } = more;
     const setup: TicketSetup = { route: plain, source, poured, pourClosed: poured > 0 };
     const state = ticketState(setup, log);
@@ -158,7 +159,11 @@ describe('the one next thing', () => {
   };
   const done = [good('trim', 10), good('paint', 10), good('finish', 10)];
   const [fresh, trimmed, painted] = [[], [good('trim', 10)], [good('trim', 10), good('paint', 10)]];
-  const what = (tickets: NextTicket[], pour: string | null = null, baked: { runId: string; count: number }[] = []) => {
+  const what = (
+    tickets: TicketOnLine[],
+    pour: string | null = null,
+    baked: { runId: string; count: number }[] = [],
+  ) => {
     const next = nextThing(tickets, pour, baked, 1e9);
     return next && [next.what, next.ticketId ?? next.pourId ?? next.runId, next.station, next.step, next.count];
   };
@@ -188,12 +193,15 @@ describe('the one next thing', () => {
     expect(what([])).toBeNull();
   });
   test('what waits at each station, all tickets together', () => {
-    const waits = waitingByStation([
-      ticket('a', [good('trim', 4)]),
-      ticket('b', trimmed),
-      ticket('c', [], { poured: 0, quantity: 7 }),
-      ticket('d', [], { poured: 0, source: 'shelf' }),
-    ]);
+    const waits = waitingByStation(
+      [
+        ticket('a', [good('trim', 4)]),
+        ticket('b', trimmed),
+        ticket('c', [], { poured: 0, quantity: 7 }),
+        ticket('d', [], { poured: 0, source: 'shelf' }),
+      ],
+      0,
+    );
     expect(waits).toMatchObject({ pour: 7, trim: 16, paint: 14, finish: 0 });
   });
   test('a step is found by its key', () => {

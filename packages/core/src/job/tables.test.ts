@@ -3,7 +3,7 @@ import { planOrder } from '../plan/plan.ts';
 import { product, workshop } from '../test/workshop.ts';
 import { knownBill, knownProduct } from '../workshop/product.ts';
 import type { Shelf } from '../workshop/records.ts';
-import { nextThing } from './next.ts';
+import { nextThing } from '../line/next.ts';
 import { PART_KINDS, partKind, type PartKind } from './part-kinds.ts';
 import { ticketPostings } from './postings.ts';
 import type { RouteStep } from './route.ts';

@@ -1,7 +1,8 @@
 import { headsOwed } from './owed.ts';
 import { runningClocks } from '../run/clocks.ts';
 import type { OvenEntry } from '../run/oven.ts';
-import { nextThing, waitingByStation, type NextTicket } from './next.ts';
+import { nextThing } from '../line/next.ts';
+import { waitingByStation, type TicketOnLine } from '../line/waiting.ts';
 import { usualRoute, type RouteStep } from './route.ts';
 import { bakeCounts, stepState, ticketRefusal as refusal, ticketState, type TicketSetup } from './ticket.ts';
 import type { TicketEntry, TicketLog } from './ticket-log.ts';
@@ -134,7 +135,7 @@ describe('the line', () => {
     dueOn: string | null,
     log: TicketLog,
     more: Partial<TicketSetup> = {},
-  ): NextTicket & { setup: TicketSetup; log: TicketLog } => {
+  ): TicketOnLine & { setup: TicketSetup; log: TicketLog } => {
     const own = { ...setup, ...more };
     return {
       id,
@@ -172,7 +173,7 @@ describe('the line', () => {
       count: 10,
     });
     expect(nextThing([], null, [], 0)).toBeNull();
-    expect(waitingByStation([baking, trimming])).toEqual({ pour: 0, trim: 10, paint: 0, bake: 10, finish: 0 });
+    expect(waitingByStation([baking, trimming], 0)).toEqual({ pour: 0, trim: 10, paint: 0, bake: 10, finish: 0 });
   });
 
   test('clocks: melting until the first shot, setting until it may be opened, the oven until it is emptied', () => {

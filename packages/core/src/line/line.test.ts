@@ -4,6 +4,7 @@ import type { PlanProduct, PlanStep } from '../plan/types.ts';
 import { product } from '../test/workshop.ts';
 import { dipsTogether, paintKey } from './dips.ts';
 import { bakeAt, fitsIn, loadsFor, programKey, roomFor, waitingForOven } from './oven.ts';
+import { headsToCome, waitingWork, type TicketOnLine } from './waiting.ts';
 import { productAtRelease, productChanges, productRefusal, routeOf, type TicketProduct } from './ticket-product.ts';
 
 const ten = productAtRelease(product(10), {});
@@ -91,8 +92,8 @@ describe('what can be made of what waits', () => {
     expect(heads()).toEqual([6]);
     expect(heads(load(4))).toEqual([2]);
     // Out, and not looked at yet: baked once is baked.
-    expect(heads(load(4), { kind: 'unload', coolS: 60 } as Said)).toEqual([2]);
-    expect(heads(load(6), { kind: 'unload', coolS: 60 } as Said)).toEqual([]);
+    expect(heads(load(4), { kind: 'unload', step: 'bake', coolS: 60 } as Said)).toEqual([2]);
+    expect(heads(load(6), { kind: 'unload', step: 'bake', coolS: 60 } as Said)).toEqual([]);
   });
   test('what is still being painted comes too, where that is asked', () => {
     const tickets = [at('a', ten, good('trim', 6), good('paint', 2))];
@@ -134,5 +135,61 @@ describe('what can be made of what waits', () => {
     ]);
     const step = ten.steps.find(({ key }) => key === 'paint')!;
     expect(paintKey({ layers: step.layers.map((layer) => ({ ...layer, coats: 2 })) })).not.toBe(paintKey(step));
+  });
+});
+
+describe('what waits where', () => {
+  const MINUTE = 60_000;
+  const waits = (id: string, number: number, dueOn: string | null, state: TicketState): TicketOnLine => ({
+    ...{ id, number, dueOn, quantity: 6, poured: 6, toCast: 0, state },
+  });
+  const load = (count: number): Said =>
+    ({ kind: 'load', step: 'bake', count, setC: 177, seconds: 1200, preheated: true }) as Said;
+  const at = (tickets: TicketOnLine[], now = 0) =>
+    waitingWork(tickets, now).map(({ ticketId, step, free }) => `${ticketId} ${step.key} ${free}`);
+
+  test('what is due first is first, not what was written last; without a day it is last', () => {
+    const trim = stateOf(ten, 6);
+    expect(
+      at([waits('new', 9, null, trim), waits('soon', 7, '2026-03-04', trim), waits('later', 3, '2026-03-09', trim)]),
+    ).toEqual(['soon trim 6', 'later trim 6', 'new trim 6']);
+  });
+  test('what dries or hangs in the oven is behind what can be worked on', () => {
+    const wet = {
+      ...ten,
+      steps: ten.steps.map((step) => (step.key === 'trim' ? { ...step, wait: { name: 'dry', seconds: 600 } } : step)),
+    };
+    const drying = waits('dries', 1, '2026-03-01', stateOf(wet, 6, good('trim', 6)));
+    const hangs = waits('hangs', 2, '2026-03-02', stateOf(ten, 6, good('trim', 6), good('paint', 6), load(6)));
+    const ready = waits('ready', 3, null, stateOf(ten, 6, good('trim', 2)));
+    expect(at([drying, hangs, ready], MINUTE)).toEqual([
+      'ready trim 4',
+      'ready paint 2',
+      'dries paint 6',
+      'hangs bake 0',
+    ]);
+    // Once it is dry, it goes by its day.
+    expect(at([drying, hangs, ready], 20 * MINUTE)[0]).toBe('dries paint 6');
+  });
+  test('heads on the shelf wait at their first step, those that are taken do not', () => {
+    const shelf = (taken: number) =>
+      ticketState({ route: routeOf(ten), source: 'shelf', poured: 0, pourClosed: false }, [
+        ...(taken ? [{ id: 't', at: 1, kind: 'take', count: taken } as TicketEntry] : []),
+      ]);
+    expect(waitingWork([waits('a', 1, null, shelf(0))], 0)).toMatchObject([{ heads: 6, takes: true }]);
+    expect(waitingWork([waits('a', 1, null, shelf(6))], 0)).toMatchObject([{ heads: 6, takes: false }]);
+    expect(headsToCome(shelf(0), 6)).toEqual({ trim: 6 });
+  });
+  test('heads that are baked still come through what follows, and not through the bake again', () => {
+    const painted = [good('trim', 6), good('paint', 6)];
+    const [, , bake, last] = ten.steps.map(({ key }) => key) as [string, string, string, string];
+    expect(headsToCome(stateOf(ten, 6, ...painted), 6)).toEqual({ [bake]: 6 });
+    expect(headsToCome(stateOf(ten, 6, ...painted, load(4)), 6)).toEqual({ [bake]: 2, [last]: 4 });
+    const out = { kind: 'unload', step: 'bake', coolS: 60 } as Said;
+    expect(headsToCome(stateOf(ten, 6, ...painted, load(4), out), 6)).toEqual({ [bake]: 2, [last]: 4 });
+    expect(headsToCome(stateOf(ten, 6, ...painted, load(4), out, good('bake', 3)), 6)).toEqual({
+      [bake]: 2,
+      [last]: 4,
+    });
   });
 });

@@ -1,4 +1,4 @@
-import { AT, lookBefore, schoolsFollowed, stationOf, type StepState, forWhom } from '@schmelz/core';
+import { forWhom, lookBefore, schoolsFollowed, stationOf, waitingWork } from '@schmelz/core';
 import { Link } from 'react-router';
 import { useSettings } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
@@ -7,29 +7,9 @@ import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Head } from '../../drawing/Head.tsx';
 import { paintOn, specOf } from '../../drawing/product.ts';
 import { useNow } from '../../shell/clock.ts';
-import { benchPath, useLineState, type LineTicket } from '../../shell/line-state.ts';
+import { benchPath, useLineState } from '../../shell/line-state.ts';
 import { cautionsOf, needsOf, saysMore } from './words.ts';
 import { writeDue, writeTime } from '../../units/dates.ts';
-
-interface Here {
-  ticket: LineTicket;
-  step: StepState;
-  /** Heads that are here, or that are to be taken off the shelf for this step. */
-  heads: number;
-  takes: boolean;
-}
-
-/** Every step of every ticket that has heads at a station, or takes them off the shelf there. */
-function stepsHere(tickets: readonly LineTicket[], station: string): Here[] {
-  return tickets.flatMap((ticket): Here[] => {
-    const first = ticket.state.steps[0];
-    if (ticket.state.at === AT.take && first?.station === station)
-      return [{ ticket, step: first, heads: ticket.quantity, takes: true }];
-    return ticket.state.steps
-      .filter((step) => step.station === station && step.left > 0)
-      .map((step) => ({ ticket, step, heads: step.left, takes: false }));
-  });
-}
 
 /** What waits at one of the stations after the pour, ticket by ticket and step by step. */
 export function CountDesk({
@@ -48,7 +28,10 @@ export function CountDesk({
   const row = stationOf(station);
   const schools = schoolsFollowed(settings.ways.schools);
   const needs = needsOf(station, schools);
-  const here = stepsHere(line.tickets, station);
+  const ticketOf = (id: string) => line.tickets.find((ticket) => ticket.id === id)!;
+  const here = waitingWork(line.tickets, now)
+    .filter(({ step }) => step.station === station)
+    .map((waits) => ({ ...waits, ticket: ticketOf(waits.ticketId) }));
   const coming = line.tickets.filter(
     ({ id, state }) =>
       !here.some(({ ticket }) => ticket.id === id) &&
@@ -82,9 +65,8 @@ export function CountDesk({
       {rooms}
       <Heading>Waiting here</Heading>
       <ul>
-        {here.map(({ ticket, step, heads, takes }) => {
+        {here.map(({ ticket, step, heads, free, toLook, readyAt, takes }) => {
           const { product } = ticket;
-          const waits = step.readyAt !== null && step.readyAt > now;
           return (
             <li key={ticket.id + step.key} className="border-b border-rule">
               <Link
@@ -102,7 +84,9 @@ export function CountDesk({
                   <span className="block truncate font-medium">{product.name}</span>
                   <span className="quiet">
                     {saysMore(step.does, row) && <b className="text-ink">{step.does}, </b>}
-                    {takes ? 'off the shelf, ' : waits ? `ready at ${writeTime(step.readyAt!)}, ` : ''}
+                    {takes ? 'off the shelf, ' : readyAt !== null ? `ready at ${writeTime(readyAt)}, ` : ''}
+                    {!takes && free < heads && `${heads - free} in the oven, `}
+                    {toLook > 0 && `${toLook} out, to look at, `}
                     {forWhom(ticket.customer)}
                     {writeDue(ticket.dueOn)}
                   </span>

@@ -1,5 +1,5 @@
 import type { Ticket } from '@schmelz/contract';
-import { AT, countAll, pareto, STATIONS, stationOf, stepAt, type NextTicket, forWhom } from '@schmelz/core';
+import { AT, countAll, pareto, STATIONS, stationOf, stepAt, type TicketOnLine, forWhom } from '@schmelz/core';
 import { Link } from 'react-router';
 import { causeIcon, Icon } from '../../design/Icon.tsx';
 import { Head } from '../../drawing/Head.tsx';
@@ -27,7 +27,7 @@ function ThrownBack({ rejects }: { rejects: Record<string, number> }) {
 }
 
 /** What the strip says in each of the line's columns: at each station the step that has the heads. */
-function stopsOf(ticket: Ticket & NextTicket): Stop[] {
+function stopsOf(ticket: Ticket & TicketOnLine): Stop[] {
   const { state, quantity } = ticket;
   return STATIONS.map(({ id: station, verb, counts }): Stop => {
     const none = { station, rejects: {}, here: null };
@@ -64,7 +64,7 @@ function stopsOf(ticket: Ticket & NextTicket): Stop[] {
 const isAfterPaint = (station: string) => ['powder', 'baked'].includes(stationOf(station).after);
 
 /** A ticket as a torn strip along the line: a bar as thick as the good heads left, grey while it is lead. */
-export function TicketStrip({ ticket, next }: { ticket: Ticket & NextTicket; next: boolean }) {
+export function TicketStrip({ ticket, next }: { ticket: Ticket & TicketOnLine; next: boolean }) {
   const { product } = ticket;
   const paint = paintOn(product);
   const painted = ticket.state.steps.some((step) => stationOf(step.station).after === 'powder' && step.good > 0);

@@ -1,11 +1,12 @@
-import { nextThing, type NextTicket } from './next.ts';
-import { ticketState } from './ticket.ts';
+import { ticketState } from '../job/ticket.ts';
+import { nextThing } from './next.ts';
+import type { TicketOnLine } from './waiting.ts';
 
 const route = [
   { key: 'trim', station: 'trim', does: 'Trim' },
   { key: 'paint', station: 'paint', does: 'Paint' },
 ];
-const ticket = (id: string, number: number, trimmed: number, toCast = 0): NextTicket => ({
+const ticket = (id: string, number: number, trimmed: number, toCast = 0): TicketOnLine => ({
   ...{ id, number, dueOn: null, quantity: 6, poured: 6, toCast },
   state: ticketState(
     { route, source: 'pour', poured: 6, pourClosed: true },

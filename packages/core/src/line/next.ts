@@ -1,17 +1,7 @@
-import { POUR_STEP } from './bill.ts';
-import { stationOf, stepStations } from './stations.ts';
-import { AT, leftAt, type TicketState } from './ticket.ts';
-
-export interface NextTicket {
-  id: string;
-  number: number;
-  dueOn: string | null;
-  quantity: number;
-  /** Good heads cast so far, and what is to be cast for it still; see headsOwed. */
-  poured: number;
-  toCast: number;
-  state: TicketState;
-}
+import { POUR_STEP } from '../job/bill.ts';
+import { stationOf } from '../job/stations.ts';
+import { AT } from '../job/ticket.ts';
+import { byDue, waitingWork, type TicketOnLine, type WaitingWork } from './waiting.ts';
 
 /** The one next thing to do, and on which ticket. */
 export interface NextThing {
@@ -27,9 +17,6 @@ export interface NextThing {
   count: number;
 }
 
-const byDue = (a: NextTicket, b: NextTicket) =>
-  (a.dueOn ?? '9999').localeCompare(b.dueOn ?? '9999') || a.number - b.number;
-
 const none = { ticketId: null, pourId: null, runId: null, step: null, count: 0 };
 
 /** A load of the oven that is over: which run, and how many heads. */
@@ -38,31 +25,28 @@ export interface DoneLoad {
   count: number;
 }
 
-/** Steps with heads that can be worked on now, the nearest to done first. */
-function workable(sorted: readonly NextTicket[], now: number) {
-  return sorted
-    .flatMap(({ id, state }, due) =>
-      state.steps.map((step, at) => ({ id, due, step, left: state.steps.length - at, free: step.left - step.inOven })),
-    )
-    .filter(({ step, free }) => free > 0 && (step.readyAt === null || step.readyAt <= now))
-    .sort((a, b) => a.left - b.left || a.due - b.due);
-}
+/** Steps with heads that can be worked on now, the nearest to done first, of their equals what is due first. */
+const workable = (tickets: readonly TicketOnLine[], now: number): WaitingWork[] => {
+  const toGo = ({ ticketId, step }: WaitingWork) => {
+    const { steps } = tickets.find(({ id }) => id === ticketId)!.state;
+    return steps.length - steps.findIndex(({ key }) => key === step.key);
+  };
+  return waitingWork(tickets, now)
+    .filter(({ free, readyAt, takes }) => free > 0 && readyAt === null && !takes)
+    .sort((a, b) => toGo(a) - toGo(b));
+};
 
 /** A plan's order of work: tickets by the step that is done, the pour by its own name. */
 export type PlannedOrder = readonly { ticketId: string; step: string }[];
 
 /** The first thing of a plan that can be done now. */
-function planned(
-  order: PlannedOrder,
-  sorted: readonly NextTicket[],
-  open: ReturnType<typeof workable>,
-): NextThing | null {
+function planned(order: PlannedOrder, sorted: readonly TicketOnLine[], open: readonly WaitingWork[]): NextThing | null {
   for (const { ticketId, step } of order) {
     const ticket = sorted.find(({ id }) => id === ticketId);
     if (step === POUR_STEP && ticket && ticket.toCast > 0 && ticket.state.at !== AT.take) {
       return { ...none, what: 'pour', ticketId, station: 'pour', count: ticket.toCast };
     }
-    const here = open.find((each) => each.id === ticketId && each.step.key === step);
+    const here = open.find((each) => each.ticketId === ticketId && each.step.key === step);
     if (here) {
       return { ...none, what: 'step', ticketId, station: here.step.station, step, count: here.free };
     }
@@ -78,7 +62,7 @@ function planned(
  * @example nextThing([], null, [], 0) // null
  */
 export function nextThing(
-  tickets: readonly NextTicket[],
+  tickets: readonly TicketOnLine[],
   openPourId: string | null,
   baked: readonly DoneLoad[],
   now: number,
@@ -99,7 +83,7 @@ export function nextThing(
   const [first] = open;
   if (first) {
     const { key, station } = first.step;
-    return { ...none, what: 'step', ticketId: first.id, station, step: key, count: first.free };
+    return { ...none, what: 'step', ticketId: first.ticketId, station, step: key, count: first.free };
   }
   const waiting = sorted.find(({ state, toCast }) => state.at === AT.take || toCast > 0);
   if (!waiting) return null;
@@ -107,23 +91,6 @@ export function nextThing(
   const station = takes ? (waiting.state.steps[0]?.station ?? 'trim') : 'pour';
   const count = takes ? waiting.quantity - waiting.poured : waiting.toCast;
   return { ...none, what: takes ? 'take' : 'pour', ticketId: waiting.id, station, count };
-}
-
-/**
- * Heads that wait at each station, over all tickets; those that wait on the shelf stand at their first step.
- * @example waitingByStation([]).trim // 0
- */
-export function waitingByStation(tickets: readonly NextTicket[]): Record<string, number> {
-  const waiting: Record<string, number> = { pour: 0 };
-  for (const { id } of stepStations()) {
-    waiting[id] = tickets.reduce((sum, { state }) => sum + leftAt(state, id), 0);
-  }
-  for (const { state, quantity, toCast } of tickets) {
-    waiting['pour'] = (waiting['pour'] ?? 0) + toCast;
-    const shelf = state.at === AT.take ? state.steps[0]?.station : undefined;
-    if (shelf) waiting[shelf] = (waiting[shelf] ?? 0) + quantity;
-  }
-  return waiting;
 }
 
 /** The verb of a station as a thing to do. @example toDo('trim') // 'to trim' */
