@@ -49,7 +49,7 @@ function stretches(folder) {
 
 /** Tests that take minutes, floods and processes of their own: they are asked by `npm test`, not after each mistake. */
 const LONG =
-  /(histories|devices\/devices|faults|safety|compute|paint\/colour-order|unlike-\w+|fuzz|together|demo\/demo)\.test/;
+  /(histories|devices\/devices|faults|failing-disk|mutations|long-history|safety|compute|aside|paint\/colour-order|unlike-\w+|fuzz|together|demo\/demo)\.test/;
 const REPORT = join(root, '.cache/mutants.json');
 
 /** Plants mistakes in stretches of the sources and asks tests of them: each with its place and what became of it. */

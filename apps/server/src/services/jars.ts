@@ -1,18 +1,8 @@
-import { randomUUID } from 'node:crypto';
 import type { JarView } from '@schmelz/contract';
-import type { Transaction } from 'sequelize';
 import { rowsOf, type Store } from '../store/store.ts';
 import { struck } from './part-lots.ts';
 import { readSettings } from './settings.ts';
 import { movesSign } from './stock.ts';
-
-/** Keeps a weighing of a jar: its powder, kg. */
-export async function noteJar(store: Store, materialId: string, massKg: number, at: number, transaction: Transaction) {
-  await store.models.records.create(
-    { id: randomUUID(), kind: 'jar', thingId: materialId, at, body: { massKg }, struck: false },
-    { transaction },
-  );
-}
 
 interface Move {
   materialId: string;

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { Noted, RecordInput, RecordKind } from '@schmelz/contract';
+import type { Transaction } from 'sequelize';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notAllowed, notFound } from './errors.ts';
 
@@ -53,4 +54,12 @@ export function strikeRecord(store: Store, id: string): Promise<void> {
     if (row.struck) throw notAllowed('This record is struck out already.');
     await store.models.records.update({ struck: true }, { where: { id }, transaction });
   });
+}
+
+/** Keeps a weighing of a jar: its powder, kg. */
+export async function noteJar(store: Store, materialId: string, massKg: number, at: number, transaction: Transaction) {
+  await store.models.records.create(
+    { id: randomUUID(), kind: 'jar', thingId: materialId, at, body: { massKg }, struck: false },
+    { transaction },
+  );
 }

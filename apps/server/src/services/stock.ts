@@ -12,7 +12,7 @@ import type { CountInput, Material, ParcelInput, ReceiptInput, StockFlow, StockM
 import type { Transaction } from 'sequelize';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notFound } from './errors.ts';
-import { noteJar } from './jars.ts';
+import { noteJar } from './records.ts';
 import { moveStock, settleShelf, struck } from './part-lots.ts';
 
 interface Sums {

@@ -1,4 +1,5 @@
-import { wearMinor, type ToolCost } from '../plan/cost.ts';
+import { wearMinor } from '../plan/cost.ts';
+import type { ToolCost } from '../plan/types.ts';
 import { inRange } from '../quantity/check.ts';
 
 /** What is put on a price: a share of it (a tax, a market's part), or of the cost. */

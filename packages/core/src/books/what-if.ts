@@ -1,8 +1,7 @@
 import type { SolveLp } from '../numeric/program.ts';
 import { planOrder } from '../plan/plan.ts';
 import { stepsOf } from '../plan/product.ts';
-import type { CostStack, PlanInput, PlanLayer, PlanProduct } from '../plan/types.ts';
-import { stackTotal } from '../plan/types.ts';
+import { type CostStack, type PlanInput, type PlanLayer, type PlanProduct, stackTotal } from '../plan/types.ts';
 import type { Offer } from '../stock/buying.ts';
 
 /** One thing that is otherwise, to see what a head would cost then. */

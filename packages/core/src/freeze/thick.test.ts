@@ -1,9 +1,8 @@
-import { leavesAtC, leavingFigures } from './handling.ts';
+import { leavesAtC, leavingFigures, handlingTimeS, STILL_AIR_W_M2K } from './handling.ts';
 import { leavingOf } from './figures.ts';
 import { coldHeadSolid } from '../geometry/solid.ts';
 import { alloyOf, BISMUTH_TIN } from '../metal/alloy.ts';
 import { freezing, rodWindowS } from './freeze.ts';
-import { handlingTimeS, STILL_AIR_W_M2K } from './handling.ts';
 
 describe('what rules the freezing', () => {
   test('the interface in a sooted aluminium mold; Chvorinov where a thick section heats an iron wall', () => {

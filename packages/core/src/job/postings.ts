@@ -1,4 +1,4 @@
-import { QUANTITY_TOLERANCE } from '../stock/ledger.ts';
+import { QUANTITY_TOLERANCE } from '../quantity/check.ts';
 import { perHead, placeOf, POUR_STEP, type BillLine } from './bill.ts';
 import { disposition, type DispositionId } from './dispositions.ts';
 import { partKind } from './part-kinds.ts';

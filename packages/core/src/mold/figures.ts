@@ -1,5 +1,4 @@
-import type { Alloy } from '../metal/alloy.ts';
-import { massShareOfLead } from '../metal/alloy.ts';
+import { type Alloy, massShareOfLead } from '../metal/alloy.ts';
 import { figure, given, measured, type Figure } from '../quantity/figure.ts';
 import { aboveZero, productRange90, range90, Z_90 } from '../quantity/range.ts';
 import { SPREAD } from '../quantity/spreads.ts';

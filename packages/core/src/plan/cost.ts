@@ -1,4 +1,4 @@
-import type { CostStack } from './types.ts';
+import type { CostStack, ToolCost } from './types.ts';
 
 export interface UnitCostInput {
   leadKg: number;
@@ -38,12 +38,6 @@ export function unitCostStack(input: UnitCostInput): CostStack {
     work: (input.workS / 3600) * input.labourMinorPerHour,
     wear: input.wearMinor ?? 0,
   };
-}
-
-/** A tool, what it cost, and heads until it is worn out. */
-export interface ToolCost {
-  priceMinor: number;
-  lifeHeads: number | null;
 }
 
 /**

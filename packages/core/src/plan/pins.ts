@@ -5,21 +5,7 @@ import { schoolsFollowed } from '../ways/house.ts';
 import { variantFor } from './blank.ts';
 import { stepsOf } from './product.ts';
 import type { PinCut } from '../mold/variants.ts';
-import type { HouseWays, PlanInput, PlanLine, PlanMold, PlanProduct } from './types.ts';
-
-/** Base-hole pins of one diameter: a tool that goes round, so few that they limit how many heads are in work. */
-export interface Pins {
-  diameterM: number;
-  count: number;
-}
-
-/** Pins of one diameter against what is wanted with them. */
-export interface PinLimit extends Pins {
-  /** Heads under way with one of them in. */
-  inWork: number;
-  /** Heads that are wanted with one. */
-  wanted: number;
-}
+import type { HouseWays, PinLimit, Pins, PlanInput, PlanLine, PlanMold, PlanProduct } from './types.ts';
 
 /** What the limit is found from. */
 type PinsKnown = Pick<PlanInput, 'molds' | 'pins' | 'pinsInWork'> & { ways: Pick<HouseWays, 'schools'> };

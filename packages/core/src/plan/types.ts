@@ -1,27 +1,23 @@
-import type { HookSize } from '../geometry/hook.ts';
+import type { HookSize, Wire } from '../geometry/hook.ts';
 import type { StyleId } from '../geometry/styles.ts';
 import type { BakeOutcome } from '../bake/outcome.ts';
 import type { LabelPoint } from '../bake/cure-law.ts';
 import type { BakeWay, OvenRecord } from '../bake/known-oven.ts';
 import type { OvenRack } from '../bake/rack.ts';
-import type { PinLimit, Pins } from './pins.ts';
 import type { PotWay } from '../pot/way.ts';
-import type { Basis } from '../quantity/figure.ts';
+import type { Basis, Figure } from '../quantity/figure.ts';
 import type { YieldTonight } from '../count/yield.ts';
 import type { CupColour } from '../paint/colour-order.ts';
 import type { PaintZone } from '../paint/coverage.ts';
 import type { Schools } from '../ways/school.ts';
 import type { MoldMetal } from '../mold/block.ts';
 import type { WarmSchool } from '../mold/warm-plan.ts';
-import type { Figure } from '../quantity/figure.ts';
 import type { BillLine } from '../job/bill.ts';
 import { COST_PARTS, type CostPart } from '../job/part-kinds.ts';
 import type { RouteStep } from '../job/route.ts';
 import type { Source } from '../job/ticket.ts';
 import type { Bend } from '../seat/seat.ts';
 import type { CavityVariant } from '../mold/variants.ts';
-import type { ToolCost } from './cost.ts';
-import type { Wire } from '../geometry/hook.ts';
 
 export interface PlanHook {
   materialId: string;
@@ -197,6 +193,26 @@ export interface StockOnHand {
   /** Moving average in minor units a kg or a piece; null when nothing was ever bought. */
   averageMinor: number | null;
 }
+/** Base-hole pins of one diameter: a tool that goes round, so few that they limit how many heads are in work. */
+export interface Pins {
+  diameterM: number;
+  count: number;
+}
+
+/** Pins of one diameter against what is wanted with them. */
+export interface PinLimit extends Pins {
+  /** Heads under way with one of them in. */
+  inWork: number;
+  /** Heads that are wanted with one. */
+  wanted: number;
+}
+
+/** A tool, what it cost, and heads until it is worn out. */
+export interface ToolCost {
+  priceMinor: number;
+  lifeHeads: number | null;
+}
+
 export interface PlanInput {
   lines: PlanLine[];
   molds: PlanMold[];

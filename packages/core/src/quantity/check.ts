@@ -17,6 +17,9 @@ export class QuantityError extends RangeError {
   }
 }
 
+/** Quantities closer than this are equal: a tenth of a milligram of metal or powder. */
+export const QUANTITY_TOLERANCE = 1e-7;
+
 /** Share of a range's larger end by which its ends may be missed. */
 const ROUNDING = 1e-12;
 

@@ -1,7 +1,8 @@
 import { cavitySolid } from '../geometry/solid.ts';
 import { typicalHook } from '../geometry/hook.ts';
 import { MOLD_READY_C } from '../mold/warm-up.ts';
-import { coach, type CoachInput, type CoachMold } from './coach.ts';
+import { coach } from './coach.ts';
+import type { CoachMold, CoachInput } from './advice.ts';
 import type { PourEntry, PourSetup } from './pour-log.ts';
 import { pourState } from './pour.ts';
 import { sessionHeat, type SessionMold } from './session-heat.ts';

@@ -1,87 +1,16 @@
-import { FILL_DEFAULTS, type FillCavity } from '../fill/fill-index.ts';
+import { FILL_DEFAULTS } from '../fill/fill-index.ts';
 import { fillLevers } from '../fill/levers.ts';
 import { blockNodes, meanC, OPEN_LOSS_FACTOR, relax, type MoldBlock } from '../mold/block.ts';
-import { sootDue, type SootSchool } from '../mold/soot.ts';
+import { sootDue } from '../mold/soot.ts';
 import { blankShots, MOLD_TOO_HOT_C } from '../mold/warm-up.ts';
 import { largestRefill } from '../pot/refill.ts';
-import { hotterAsItEmptiesK, potWay, type PotWay } from '../pot/way.ts';
-import type { PotBody } from '../pot/simulate.ts';
-import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
+import { hotterAsItEmptiesK, potWay } from '../pot/way.ts';
+import { SOFT_LEAD } from '../metal/alloy.ts';
 import { standing } from '../log/log.ts';
-import type { PourEntry, PourLog, PourSetup } from './pour-log.ts';
-import type { PourState } from './pour.ts';
+import type { PourEntry } from './pour-log.ts';
+import type { Advice, CoachInput, CoachMold } from './advice.ts';
 import { weightAdvice } from './weighing.ts';
 import { quantityText } from '../quantity/said.ts';
-
-/** One thing the coach says. Masses and temperatures stand apart, to be written in the maker's units. */
-export interface Advice {
-  kind:
-    | 'dry'
-    | 'cold metal'
-    | 'blank'
-    | 'wait'
-    | 'shorts'
-    | 'flash'
-    | 'weight'
-    | 'smoke'
-    | 'feed'
-    | 'stream'
-    | 'skim'
-    | 'dial'
-    | 'go';
-  says: string;
-  /** What to try first, in order, with what it would bring. */
-  first?: string[];
-  kg?: number;
-  /** Blank shots that are wanted. */
-  shots?: number;
-  /** Which mold it is about; null where it is about the pot or the hands. */
-  moldId: string | null;
-  /** stop: before the next shot; watch: soon; quiet: nothing to do. */
-  weight: 'stop' | 'watch' | 'quiet';
-}
-
-export interface CoachCavity {
-  position: number;
-  fill: FillCavity;
-  shotsSinceSmoked: number;
-  everSmoked: boolean;
-}
-export interface CoachMold {
-  moldId: string;
-  name: string;
-  /** By the model or, where there is one, by the probe. */
-  moldC: number;
-  block: MoldBlock;
-  fullShotKg: number;
-  barKg?: number;
-  sootSchool: SootSchool;
-  /** Colder than this it is too cold to go on: by its own record of shorts, or by practice. */
-  coldBelowC: number;
-  cavities: readonly CoachCavity[];
-}
-export interface CoachInput {
-  setup: PourSetup;
-  log: PourLog;
-  state: PourState;
-  /** Molds that are at the pot, the next one first. */
-  molds: readonly CoachMold[];
-  potC: number;
-  potKg: number;
-  pot: PotBody;
-  capacityKg: number;
-  /** What the pot is held at; left out: as the metal reaches the molds. */
-  pourC?: number;
-  /** How it is poured; left out: by a bottom spout. */
-  potWay?: PotWay | undefined;
-  /** What is poured; left out: soft lead. */
-  alloy?: Alloy;
-  /** Of the metal as it reaches the molds. */
-  metalC: number;
-  roomC: number;
-  heelKg: number;
-  now: number;
-}
 
 /** Old skin is taken off about this often, and the stream looked at every so many shots. Common practice, no source. */
 const SKIM_EVERY_S = 20 * 60;

@@ -1,4 +1,5 @@
 export * from './pour-log.ts';
+export * from './shot.ts';
 export * from './pour.ts';
 export * from './pour-refusal.ts';
 export * from './pour-shares.ts';
@@ -9,6 +10,7 @@ export * from './weighing.ts';
 export * from './session-heat.ts';
 export * from './known-then.ts';
 export * from './casts-by-heat.ts';
+export * from './advice.ts';
 export * from './coach.ts';
 export * from './clock.ts';
 export * from './clocks.ts';

@@ -3,34 +3,9 @@ import { castsFor } from '../count/casts-for.ts';
 import { leadBalance, type LeadBalance } from '../balance/lead-balance.ts';
 import { standing, workSeconds } from '../log/log.ts';
 import { counted, hooksCounted, type CavityRecord } from './tally.ts';
-import type {
-  CavityLoad,
-  Insert,
-  PourDisposition,
-  PourEntry,
-  PourLog,
-  PourSetup,
-  RejectEntry,
-  ShortWhere,
-} from './pour-log.ts';
+import type { CavityLoad, Insert, PourEntry, PourLog, PourSetup, RejectEntry } from './pour-log.ts';
+import type { CastHead, Shot } from './shot.ts';
 
-export interface CastHead {
-  moldId: string;
-  position: number;
-  ticketId: string;
-  /** `good`, or the cause why not. */
-  verdict: string;
-  where: ShortWhere | null;
-  /** What becomes of a bad one; null for a good one. */
-  goes: PourDisposition | null;
-}
-export interface Shot {
-  id: string;
-  at: number;
-  moldId: string;
-  who?: string;
-  heads: CastHead[];
-}
 export type PourPhase = 'cold' | 'warming' | 'pouring' | 'paused' | 'enough' | 'closed';
 
 /** One mold of the run, as it stands. */

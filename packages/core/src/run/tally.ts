@@ -1,5 +1,5 @@
 import type { CavityLoad, PourEntry, PourSetup } from './pour-log.ts';
-import type { Shot } from './pour.ts';
+import type { Shot } from './shot.ts';
 
 export interface CavityRecord {
   good: number;

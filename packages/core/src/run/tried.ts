@@ -1,7 +1,8 @@
 import { wilson } from '../count/wilson.ts';
 import { standing } from '../log/log.ts';
 import { TRIED_AT_POT, type PourEntry, type PourLog, type PourSetup, type TriedAtPot } from './pour-log.ts';
-import { pourState, type Shot } from './pour.ts';
+import { pourState } from './pour.ts';
+import type { Shot } from './shot.ts';
 
 /** Heads that came short of all that were cast in some shots. */
 export interface ShortsOf {

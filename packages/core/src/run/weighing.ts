@@ -1,5 +1,5 @@
 import { individuals } from '../count/individuals.ts';
-import type { Advice, CoachInput } from './coach.ts';
+import type { Advice, CoachInput } from './advice.ts';
 import { standing } from '../log/log.ts';
 import type { PourEntry, PourLog, PourSetup } from './pour-log.ts';
 

@@ -1,13 +1,10 @@
-import { inRange } from '../quantity/check.ts';
+import { inRange, QUANTITY_TOLERANCE } from '../quantity/check.ts';
 
 /** What is in the house of one material: kg or pieces, and what was paid for it in minor units. */
 export interface Balance {
   quantity: number;
   valueMinor: number;
 }
-
-/** Quantities closer than this are equal: a tenth of a milligram of metal or powder. */
-export const QUANTITY_TOLERANCE = 1e-7;
 
 /**
  * Value of taking `quantity` out of a balance at its moving average, minor units. The last of it takes the rest, so

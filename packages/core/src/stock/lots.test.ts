@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { averageMinor, QUANTITY_TOLERANCE, takeValueMinor } from './ledger.ts';
+import { QUANTITY_TOLERANCE } from '../quantity/check.ts';
+import { averageMinor, takeValueMinor } from './ledger.ts';
 import { allotLots, traceLots } from './lots.ts';
 
 describe('lots', () => {

@@ -13,7 +13,7 @@ import type { KnownWays, PlanOven } from '../plan/types.ts';
 import type { DialPair } from '../pot/dial.ts';
 import type { PourLog } from '../run/pour-log.ts';
 import type { CastProblem } from '../plan/cast-model.ts';
-import type { Task } from '../tonight/place.ts';
+import type { Task } from '../tonight/task.ts';
 import type { TonightAsked, TonightWishes } from '../tonight/tonight.ts';
 import { law } from './bake.ts';
 import { cavity, product, workshop } from './workshop.ts';

@@ -1,5 +1,6 @@
 import { changesOf, type Changes } from './changes.ts';
-import { FOREVER, longestWindow, type Shop, type Task } from './place.ts';
+import { FOREVER, longestWindow, type Shop } from './place.ts';
+import type { Task } from './task.ts';
 
 /** What must pass before a task can begin, and after it has ended, by the longest way, s. */
 export interface HeadAndTail {

@@ -1,7 +1,7 @@
 import { mean, sampleCorrelation, standardDeviation } from 'simple-statistics';
 import { seeded } from '../random/seeded.ts';
 import { chanceBy, chances, gains, timeOf, USUAL_SPREAD, type Chances, type EveningSpread } from './chance.ts';
-import type { Task } from './place.ts';
+import type { Task } from './task.ts';
 import { schedule } from './schedule.ts';
 
 const task = (id: string, station: string, seconds: number, after: string[] = [], hands = true): Task => ({

@@ -1,7 +1,8 @@
 import { countInRange } from '../quantity/check.ts';
 import { SPREAD } from '../quantity/spreads.ts';
 import { seeded } from '../random/seeded.ts';
-import type { Placed, Shop, Task } from './place.ts';
+import type { Placed, Shop } from './place.ts';
+import type { Task } from './task.ts';
 import { endsOf } from './schedule.ts';
 
 /** What an evening may be off by, as shares of what is planned: one for each kind of work, and one for each task. */

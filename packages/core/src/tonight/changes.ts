@@ -1,5 +1,5 @@
 import { cupsChangeS, EXACT_UP_TO, shortestWay, type CupColour } from '../paint/colour-order.ts';
-import type { Task } from './place.ts';
+import type { Task } from './task.ts';
 
 /** What changing the cups takes between the tasks of an evening. */
 export interface Changes {

@@ -6,7 +6,7 @@ import type { HookSize } from '../geometry/hook.ts';
 import type { StyleId } from '../geometry/styles.ts';
 import { mixPlan, MIXING_S } from '../finish/mix.ts';
 import type { CupColour } from '../paint/colour-order.ts';
-import type { Task } from './place.ts';
+import type { Task } from './task.ts';
 
 /** A glue of two parts: stiff a while after it is mixed, and set a longer while after that. */
 export interface StepGlue {

@@ -3,6 +3,7 @@ export * from './calendar.ts';
 export * from './chance.ts';
 export * from './evening.ts';
 export * from './needs.ts';
+export * from './task.ts';
 export * from './place.ts';
 export * from './proof.ts';
 export * from './rebaked.ts';

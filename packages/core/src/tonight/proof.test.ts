@@ -3,7 +3,8 @@ import { cupsOf } from '../paint/cups.ts';
 import { seeded } from '../random/seeded.ts';
 import { lowerBoundS } from './bound.ts';
 import { hoursOf } from './hours.ts';
-import { place, type Shop, type Task } from './place.ts';
+import { place, type Shop } from './place.ts';
+import type { Task } from './task.ts';
 import { provedS } from './proof.ts';
 
 const task = (id: string, seconds: number, more: Partial<Task> = {}): Task => ({

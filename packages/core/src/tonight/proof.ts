@@ -1,6 +1,7 @@
 import { changesOf, throughOthers } from './changes.ts';
 import { hoursOf, type Hours } from './hours.ts';
-import { longestWindow, type Shop, type Task } from './place.ts';
+import { longestWindow, type Shop } from './place.ts';
+import type { Task } from './task.ts';
 
 /** Closer than this two times are one, s. */
 const SAME_S = 1e-6;

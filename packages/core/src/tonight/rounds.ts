@@ -1,5 +1,5 @@
-import { pinInWorkM, pinOutAfter, samePin, type Pins } from '../plan/pins.ts';
-import type { HouseWays, PlanMold, PlanProduct } from '../plan/types.ts';
+import { pinInWorkM, pinOutAfter, samePin } from '../plan/pins.ts';
+import type { Pins, HouseWays, PlanMold, PlanProduct } from '../plan/types.ts';
 import type { CastsOnMold, MoldTonight } from '../plan/casts.ts';
 import type { Work } from './evening.ts';
 

@@ -4,7 +4,8 @@ import { cupsChangeS } from '../paint/colour-order.ts';
 import { cupsOf } from '../paint/cups.ts';
 import { lowerBoundS } from './bound.ts';
 import { provedS } from './proof.ts';
-import { place, type Placed, type Shop, type Task } from './place.ts';
+import { place, type Placed, type Shop } from './place.ts';
+import type { Task } from './task.ts';
 import { schedule } from './schedule.ts';
 
 const task = (id: string, seconds: number, more: Partial<Task> = {}): Task => ({

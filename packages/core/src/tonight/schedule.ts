@@ -1,7 +1,8 @@
 import { inRange } from '../quantity/check.ts';
 import { seeded } from '../random/seeded.ts';
 import { headsAndTails, lowerBoundS } from './bound.ts';
-import { FOREVER, place, type Placed, type Schedule, type Shop, type Task } from './place.ts';
+import { FOREVER, place, type Placed, type Schedule, type Shop } from './place.ts';
+import type { Task } from './task.ts';
 
 /** When a work must be done, s from the beginning; and what is late counts more than any end. */
 export type Due = Readonly<Record<string, number>>;

@@ -7,13 +7,22 @@ import { blankKey } from '../plan/allocate.ts';
 import { dryWaitS } from '../plan/timing.ts';
 import { cupsOf } from '../paint/cups.ts';
 import { finishSchool } from '../ways/finish.ts';
-import type { Pins } from '../plan/pins.ts';
-import type { KnownWays, PlanMold, PlanOven, PlanPot, PlanProduct, PlanStep, StockOnHand } from '../plan/types.ts';
+import type {
+  Pins,
+  KnownWays,
+  PlanMold,
+  PlanOven,
+  PlanPot,
+  PlanProduct,
+  PlanStep,
+  StockOnHand,
+} from '../plan/types.ts';
 import type { SolveLp } from '../numeric/program.ts';
 import { castsTonight, pourSeconds, type CastsTonight, type MoldTonight } from '../plan/casts.ts';
 import { eveningTasks, type PourOfEvening, type StepGlue, type Work, type WorkStep } from './evening.ts';
 import { inRounds, pinOf, type PourRound } from './rounds.ts';
-import type { Person, Schedule, Shop, Task } from './place.ts';
+import type { Person, Schedule, Shop } from './place.ts';
+import type { Task } from './task.ts';
 import { provedS } from './proof.ts';
 import { endsOf, schedule, type Due, type SearchOptions } from './schedule.ts';
 

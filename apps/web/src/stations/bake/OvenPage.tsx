@@ -22,7 +22,7 @@ import { Caution, ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { moment, writeDay } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
-import { RacksPart } from './RacksPart.tsx';
+import { RacksPart, withoutId } from './RacksPart.tsx';
 import { BakeRooms } from './rooms.tsx';
 
 const OvenChart = lazy(() => import('./OvenChart.tsx').then((module) => ({ default: module.OvenChart })));
@@ -126,9 +126,6 @@ function Learn({ oven, channels }: { oven: Oven; channels: Channel[] }) {
     </>
   );
 }
-
-/** What is written back of an oven. */
-export const withoutId = ({ id: _id, version: _version, ...oven }: Oven) => oven;
 
 /** The oven as it is: how slow, how far off, and the racks that stand in it. */
 export function OvenPage() {

@@ -12,12 +12,14 @@ import { numberIn, useBuiltForm } from '../../design/useForm.ts';
 import { RackView, rackScale } from '../../drawing/RackView.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
-import { withoutId } from './OvenPage.tsx';
 
 const SAYS: Record<OvenRack['way'], string> = {
   hanging: 'hanging by the bend from wires: most heads; thick paint can pool on the nose',
   upright: 'upright in a clamp: a drip runs down the shank',
 };
+
+/** What is written back of an oven. */
+export const withoutId = ({ id: _id, version: _version, ...oven }: Oven) => oven;
 
 function RackForm({ oven, schema, onSaved }: { oven: Oven; schema: typeof ovenSchema; onSaved: () => void }) {
   const units = useUnits();

@@ -19,15 +19,16 @@ import { ByLot } from './ByLot.tsx';
 import { PChartView } from './PChartView.tsx';
 import { BooksRooms } from './rooms.tsx';
 import { ShareColumn } from './ShareColumn.tsx';
-import { StandsOut } from './StandsOut.tsx';
-
-type Cavity = QualityView['cavities'][number] & { standsOut: boolean };
+import { StandsOut, type JudgedCavity, type QualityCavity } from './StandsOut.tsx';
 
 /** Over all molds no more than this of pure chance is found. Common practice, no source. */
 const LEVEL = 0.01;
 
 /** Cavities of each mold, those that are worse than the others of it that cast the same head marked. */
-function byMold(cavities: QualityView['cavities'], molds: readonly Mold[]): { mold: Mold; cavities: Cavity[] }[] {
+function byMold(
+  cavities: QualityView['cavities'],
+  molds: readonly Mold[],
+): { mold: Mold; cavities: QualityCavity[] }[] {
   const used = molds.filter(({ id }) => cavities.some(({ moldId }) => moldId === id));
   return used.map((mold) => {
     const own = cavities.filter(({ moldId }) => moldId === mold.id);
@@ -45,14 +46,8 @@ function byMold(cavities: QualityView['cavities'], molds: readonly Mold[]): { mo
   });
 }
 
-/** A cavity that is worse than those beside it. */
-export interface JudgedCavity {
-  mold: Mold;
-  cavity: Cavity;
-}
-
 /** Good heads of a cavity as a column, with how sure that is, and most of what went wrong. */
-function CavityColumn({ cavity }: { cavity: Cavity }) {
+function CavityColumn({ cavity }: { cavity: QualityCavity }) {
   const { position, casts, good, causes, standsOut } = cavity;
   const share = good / casts;
   const [worst] = pareto(causes);

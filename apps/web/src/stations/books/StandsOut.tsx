@@ -1,4 +1,4 @@
-import type { ChangesView, ChangeView, LotQuality, PersonView } from '@schmelz/contract';
+import type { ChangesView, ChangeView, LotQuality, Mold, PersonView, QualityView } from '@schmelz/contract';
 import { auditBake, auditMonths, dialDrift, pareto, stationOf } from '@schmelz/core';
 import { useMemo } from 'react';
 import { useBakes, useList, useRecords } from '../../api/queries.ts';
@@ -14,7 +14,15 @@ import { pastBakes } from '../bake/baked.ts';
 import { Finding } from '../finish/Findings.tsx';
 import { lotSays } from '../finish/lot-says.ts';
 import { pairsOf } from '../lead/useDial.ts';
-import type { JudgedCavity } from './QualityPage.tsx';
+
+/** A cavity with what came of it, and whether that stands out. */
+export type QualityCavity = QualityView['cavities'][number] & { standsOut: boolean };
+
+/** A cavity that is worse than those beside it. */
+export interface JudgedCavity {
+  mold: Mold;
+  cavity: QualityCavity;
+}
 
 /** No more than this of what went with a change is told. */
 const TOLD = 2;
