@@ -30,6 +30,20 @@ const WEB_FORBIDS = [
   },
 ];
 
+/** Stations of the line stand beside each other: what two of them share is in shell, counting, ways or drawing. */
+const STATIONS = ['lead', 'molds', 'pour', 'trim', 'paint', 'bake', 'finish'];
+const stationsApart = STATIONS.map((station) => ({
+  files: [`apps/web/src/stations/${station}/**/*.{ts,tsx}`],
+  ignores: ['**/*.test.tsx'],
+  rules: forbid([
+    ...WEB_FORBIDS,
+    {
+      group: STATIONS.filter((other) => other !== station).map((other) => `../${other}/*`),
+      message: 'A station does not lean on another one.',
+    },
+  ]),
+}));
+
 export default tseslint.config(
   { ignores: ['**/dist/**', '**/node_modules/**', '.cache/**', '**/.cache/**', 'data/**', '.mutants/**'] },
   ...tseslint.configs.recommended,
@@ -85,4 +99,5 @@ export default tseslint.config(
       ...forbid(WEB_FORBIDS),
     },
   },
+  ...stationsApart,
 );

@@ -1,5 +1,6 @@
 import { stepStations } from '@schmelz/core';
 import type { ComponentType } from 'react';
+import type { StationBench } from './counting/CountBench.tsx';
 
 /** A page: where it stands, how its code is fetched, and whether it is a bench, in the light of the bench. */
 export interface PageAt {
@@ -18,14 +19,22 @@ function page<Module extends object>(
   return { path, isBench, load: async () => ({ default: (await fetched())[name] as ComponentType }) };
 }
 
+/** Stations whose bench does more than count; every other one has the plain bench. */
+const OWN_BENCHES: Readonly<Record<string, () => Promise<StationBench>>> = {
+  trim: async () => (await import('./stations/trim/TrimBench.tsx')).TrimBench,
+  paint: async () => (await import('./stations/paint/PaintBench.tsx')).PaintBench,
+  bake: async () => (await import('./stations/bake/BakeBench.tsx')).BakeBench,
+  finish: async () => (await import('./stations/finish/FinishBench.tsx')).FinishBench,
+};
+
 /** Every station that counts heads has a bench, for a ticket at one of its steps there. */
 const benches = stepStations().flatMap(({ id }) =>
   [`/${id}/:id`, `/${id}/:id/:step`].map((path): PageAt => ({
     path,
     isBench: true,
     load: async () => {
-      const { CountBenchPage } = await import('./stations/count/CountBench.tsx');
-      return { default: () => <CountBenchPage station={id} /> };
+      const [{ CountBenchPage }, Bench] = await Promise.all([import('./counting/CountBench.tsx'), OWN_BENCHES[id]?.()]);
+      return { default: () => <CountBenchPage station={id} Bench={Bench} /> };
     },
   })),
 );
@@ -37,7 +46,7 @@ const desks = stepStations()
     path: `/${id}`,
     isBench: false,
     load: async () => {
-      const { CountDesk } = await import('./stations/count/CountDesk.tsx');
+      const { CountDesk } = await import('./counting/CountDesk.tsx');
       return { default: () => <CountDesk station={id} /> };
     },
   }));
@@ -59,7 +68,7 @@ export const PAGES: readonly PageAt[] = [
   page('/lead/melt', () => import('./stations/lead/MeltPage.tsx'), 'MeltPage'),
   page('/lead/dial', () => import('./stations/lead/DialPage.tsx'), 'DialPage'),
   page('/lead/cast', () => import('./stations/lead/CastPage.tsx'), 'CastPage'),
-  page('/lead/probes', () => import('./stations/readings/ReadingsPage.tsx'), 'ReadingsPage'),
+  page('/lead/probes', () => import('./stations/lead/ReadingsPage.tsx'), 'ReadingsPage'),
   page('/molds/parts', () => import('./stations/molds/PartsPage.tsx'), 'PartsPage'),
   page('/molds/:id', () => import('./stations/molds/MoldPage.tsx'), 'MoldPage'),
   page('/molds/:id/hooks', () => import('./stations/molds/HooksPage.tsx'), 'HooksPage'),

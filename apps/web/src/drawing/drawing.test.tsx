@@ -1,7 +1,7 @@
 import { STYLE_IDS, cavityVolumeM3 } from '@schmelz/core';
 import { render } from '@testing-library/react';
 import { molds } from '../test/fixtures.ts';
-import { drawnCavities } from '../stations/molds/drawn.ts';
+import { drawnCavities } from './cavities.ts';
 import { Head } from './Head.tsx';
 import { grain } from './grain.ts';
 import { headParts, sprueOutline, tones } from './head-parts.ts';

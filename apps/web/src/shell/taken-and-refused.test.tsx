@@ -4,7 +4,7 @@ import userEvent from '@testing-library/user-event';
 import { clearRefused, setAside } from '../api/did-not-count.ts';
 import { ids } from '../test/fixtures.ts';
 import { fakeApi, prepareBrowser, refuse, renderAt } from '../test/render.tsx';
-import { Findings } from '../stations/finish/Findings.tsx';
+import { Findings } from './Findings.tsx';
 import { BakeDesk } from '../stations/bake/BakeDesk.tsx';
 import { useCatalogue } from './catalogue.ts';
 import { DidNotCount } from './DidNotCount.tsx';

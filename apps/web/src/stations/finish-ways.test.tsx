@@ -4,7 +4,8 @@ import { act, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { ids, materials, products, recipes, settings, ticket } from '../test/fixtures.ts';
 import { fakeApi, prepareBrowser, renderAt } from '../test/render.tsx';
-import { CountBenchPage } from './count/CountBench.tsx';
+import { CountBenchPage } from '../counting/CountBench.tsx';
+import { TrimBench } from './trim/TrimBench.tsx';
 import { JarsPage } from './paint/JarsPage.tsx';
 import { PaintWays } from './paint/PaintDesk.tsx';
 import { RecipesPage } from './paint/RecipesPage.tsx';
@@ -65,7 +66,7 @@ describe('off the scale', () => {
   test('cut-off sprues go straight from the scale into the ticket', async () => {
     const id = uuid(65);
     const api = fakeApi({ [`GET /tickets/${id}`]: ticket({ id }) });
-    renderAt(<CountBenchPage station="trim" />, `/trim/${id}`, '/trim/:id');
+    renderAt(<CountBenchPage station="trim" Bench={TrimBench} />, `/trim/${id}`, '/trim/:id');
     await screen.findByText('Left to trim');
     await userEvent.keyboard('w');
     const sheet = await screen.findByRole('dialog');

@@ -14,7 +14,7 @@ import { HooksPage } from './molds/HooksPage.tsx';
 import { MoldPage } from './molds/MoldPage.tsx';
 import { PartsPage } from './molds/PartsPage.tsx';
 import { WarmPage } from './molds/WarmPage.tsx';
-import { ReadingsPage } from './readings/ReadingsPage.tsx';
+import { ReadingsPage } from './lead/ReadingsPage.tsx';
 
 // The worker of the browser, as a message port of this process.
 jest.mock('../workers/start.ts', () => ({

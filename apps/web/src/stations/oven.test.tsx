@@ -17,7 +17,10 @@ import {
 import { fakeApi, prepareBrowser, reads, refuse, renderAt } from '../test/render.tsx';
 import { LoadsPage } from './bake/LoadsPage.tsx';
 import { OvenPage } from './bake/OvenPage.tsx';
-import { CountBenchPage } from './count/CountBench.tsx';
+import { CountBenchPage } from '../counting/CountBench.tsx';
+import { BakeBench } from './bake/BakeBench.tsx';
+import { PaintBench } from './paint/PaintBench.tsx';
+import { TrimBench } from './trim/TrimBench.tsx';
 import { DipPage } from './paint/DipPage.tsx';
 import { PaintDesk } from './paint/PaintDesk.tsx';
 
@@ -68,7 +71,7 @@ describe('the oven', () => {
   test('the bench loads as many as the rack takes; the door is said; out, it is hot', async () => {
     const id = uuid(50);
     const api = fakeApi({ 'GET /ovens': [racked], [`GET /tickets/${id}`]: { ...toBake, id } });
-    renderAt(<CountBenchPage station="bake" />, `/bake/${id}`, '/bake/:id');
+    renderAt(<CountBenchPage station="bake" Bench={BakeBench} />, `/bake/${id}`, '/bake/:id');
     await screen.findByText('10 heads');
     expect(screen.getByText(/10 of 12 now, 2 loads in all/)).toBeTruthy();
     await userEvent.keyboard(' ');
@@ -98,7 +101,7 @@ describe('the oven', () => {
     const metal = { id: uuid(52), at: Date.now() - 60_000, seconds: 1200, from: 'metal', warmS: 300 };
     const runs = [ovenRun({ ticketId: id, count: 12 }, metal)];
     const api = fakeApi({ [`GET /tickets/${id}`]: { ...toBake, id, runs } });
-    renderAt(<CountBenchPage station="bake" />, `/bake/${id}`, '/bake/:id');
+    renderAt(<CountBenchPage station="bake" Bench={BakeBench} />, `/bake/${id}`, '/bake/:id');
     await screen.findByText('Warming; take out in about');
     await userEvent.keyboard('w');
     await screen.findByText('Take out in');
@@ -109,7 +112,7 @@ describe('the oven', () => {
     const metal = { id: uuid(54), at: Date.now() - 900_000, seconds: 1200, from: 'metal', warmS: 300 };
     const runs = [ovenRun({ ticketId: id, count: 12 }, metal)];
     const api = fakeApi({ [`GET /tickets/${id}`]: { ...toBake, id, runs } });
-    renderAt(<CountBenchPage station="bake" />, `/bake/${id}`, '/bake/:id');
+    renderAt(<CountBenchPage station="bake" Bench={BakeBench} />, `/bake/${id}`, '/bake/:id');
     await waitFor(() => expect(api.writes()[0]?.body).toMatchObject({ kind: 'warm', by: 'model' }));
     // Taken back is what a person said last: the loading, not what said itself.
     await userEvent.keyboard('z');
@@ -193,7 +196,7 @@ describe('at the benches', () => {
         log: [{ id: uuid(64), at: 1, kind: 'good', step: 'trim', count: 12 }],
       }),
     });
-    renderAt(<CountBenchPage station="paint" />, `/paint/${id}`, '/paint/:id');
+    renderAt(<CountBenchPage station="paint" Bench={PaintBench} />, `/paint/${id}`, '/paint/:id');
     const coats = await screen.findByRole('region', { name: 'Coats' });
     expect(
       within(coats)
@@ -220,7 +223,7 @@ describe('at the benches', () => {
   test('trim: sprues are weighed back for the pot', async () => {
     const id = uuid(60);
     const api = fakeApi({ [`GET /tickets/${id}`]: ticket({ id }) });
-    renderAt(<CountBenchPage station="trim" />, `/trim/${id}`, '/trim/:id');
+    renderAt(<CountBenchPage station="trim" Bench={TrimBench} />, `/trim/${id}`, '/trim/:id');
     await screen.findByText('Left to trim');
     expect(screen.getByText('A fingertip feels nothing')).toBeTruthy();
     await userEvent.keyboard('w');
@@ -234,7 +237,7 @@ describe('at the benches', () => {
     const id = uuid(61);
     const log = [{ id: uuid(62), at: 1, kind: 'good', step: 'trim', count: 12 }];
     fakeApi({ [`GET /tickets/${id}`]: ticket({ id, log: log as never }), 'GET /records/heating': [] });
-    renderAt(<CountBenchPage station="paint" />, `/paint/${id}`, '/paint/:id');
+    renderAt(<CountBenchPage station="paint" Bench={PaintBench} />, `/paint/${id}`, '/paint/:id');
     const pace = await screen.findByRole('region', { name: 'Pace' });
     expect(pace.textContent).toMatch(/^1\d s under the heat gun, to 170 °C/);
     expect(screen.queryByText('Stir the jar before the next dip.')).toBeNull();

@@ -3,7 +3,7 @@ import { Heading } from '../../design/Page.tsx';
 import { useList } from '../../api/queries.ts';
 import { PutAway } from '../../shell/PutAway.tsx';
 import { useUnits } from '../../units/Units.tsx';
-import { CountDesk } from '../count/CountDesk.tsx';
+import { CountDesk } from '../../counting/CountDesk.tsx';
 import { BakeRooms } from './rooms.tsx';
 import { ProgramForm } from '../setup/ToolForms.tsx';
 

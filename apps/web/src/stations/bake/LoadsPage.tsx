@@ -21,7 +21,7 @@ import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { RackView, rackScale } from '../../drawing/RackView.tsx';
 import { useNow } from '../../shell/clock.ts';
 import { runPath, useLineState } from '../../shell/line-state.ts';
-import { LoadSays } from './BakeSays.tsx';
+import { LoadSays } from '../../shell/BakeSays.tsx';
 import { loadOven } from './loading.ts';
 import { kindsOf } from './racked.ts';
 import { BakeRooms } from './rooms.tsx';

@@ -14,8 +14,8 @@ import { Sheet } from '../../design/Sheet.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
 import { writeDay, writeTime } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
-import { ImportLog } from '../readings/ImportLog.tsx';
-import { bakedHead } from './baked.ts';
+import { ImportLog } from '../../lists/ImportLog.tsx';
+import { bakedHead } from '../../shell/past-bakes.ts';
 import { BakeRooms } from './rooms.tsx';
 
 const HeatChart = lazy(() => import('./HeatChart.tsx').then((module) => ({ default: module.HeatChart })));

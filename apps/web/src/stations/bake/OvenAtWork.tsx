@@ -1,8 +1,8 @@
 import type { RunView } from '@schmelz/contract';
 import type { PlanProduct, Schools } from '@schmelz/core';
 import { BenchFrame, Unsaved } from '../../bench/BenchFrame.tsx';
-import { Cautions } from '../count/CountFrame.tsx';
-import { cautionsOf } from '../count/words.ts';
+import { Cautions } from '../../counting/CountFrame.tsx';
+import { cautionsOf } from '../../counting/words.ts';
 import { OvenView } from './OvenView.tsx';
 import { useOvenRun } from './useOvenRun.ts';
 

@@ -10,7 +10,7 @@ import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { usePeriod, Years } from '../../design/Period.tsx';
 import { monthStart, writeDay, writeLongMonth } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
-import { pastBakes } from './baked.ts';
+import { pastBakes } from '../../shell/past-bakes.ts';
 import { BakeRooms } from './rooms.tsx';
 
 const MonthChart = lazy(() => import('./MonthChart.tsx').then((module) => ({ default: module.MonthChart })));

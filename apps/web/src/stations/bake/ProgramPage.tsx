@@ -24,7 +24,7 @@ import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Head } from '../../drawing/Head.tsx';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
-import { bakedHead } from './baked.ts';
+import { bakedHead } from '../../shell/past-bakes.ts';
 import { BakeRooms } from './rooms.tsx';
 
 const START = [

@@ -10,7 +10,7 @@ import { AsCsv } from '../../shell/AsCsv.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
 import { isoDay } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
-import { CostBar } from '../ticket/CostStack.tsx';
+import { CostBar } from '../../drawing/CostStack.tsx';
 import { BooksRooms } from './rooms.tsx';
 
 const CostChart = lazy(() => import('./CostChart.tsx').then((module) => ({ default: module.CostChart })));

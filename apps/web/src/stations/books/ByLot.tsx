@@ -6,7 +6,7 @@ import { Choice } from '../../design/Field.tsx';
 import { Heading } from '../../design/Page.tsx';
 import type { Catalogue } from '../../shell/catalogue.ts';
 import { writeMonth } from '../../units/dates.ts';
-import { lotSays } from '../finish/lot-says.ts';
+import { lotSays } from '../../shell/lot-says.ts';
 import { ShareColumn } from './ShareColumn.tsx';
 
 /** Lots of one part beside each other, by the heads that did not come back for a cause the part may be to blame for. */

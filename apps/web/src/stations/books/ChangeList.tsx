@@ -1,6 +1,6 @@
 import { stackTotal, type ChangedCost } from '@schmelz/core';
 import { useUnits } from '../../units/Units.tsx';
-import { CostBar } from '../ticket/CostStack.tsx';
+import { CostBar } from '../../drawing/CostStack.tsx';
 
 /** A head as it is, and with one thing otherwise each: bars to one scale, and how much it moves. */
 export function ChangeList({ costs }: { costs: readonly ChangedCost[] }) {

@@ -11,7 +11,7 @@ import { AsSold } from '../../shell/AsSold.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { soldBy, useBuyer } from '../buy/useShopping.ts';
-import { CostStacks } from '../ticket/CostStack.tsx';
+import { CostStacks } from '../../drawing/CostStack.tsx';
 import { BreakEven } from './BreakEven.tsx';
 import { ChangeList } from './ChangeList.tsx';
 import { PricePart } from './PricePart.tsx';

@@ -8,8 +8,8 @@ import { Button } from '../../design/Button.tsx';
 import { Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { writeDay } from '../../units/dates.ts';
-import { EveningColumns, isMapped } from '../lists/EveningColumns.tsx';
-import { ROWS_SHOWN, TakeInList, type ListKind } from '../lists/TakeInList.tsx';
+import { EveningColumns, isMapped } from '../../lists/EveningColumns.tsx';
+import { ROWS_SHOWN, TakeInList, type ListKind } from '../../lists/TakeInList.tsx';
 import { BooksRooms } from './rooms.tsx';
 import { ShareColumn } from './ShareColumn.tsx';
 

@@ -12,7 +12,7 @@ import { usePeriod, Years } from '../../design/Period.tsx';
 import { AsCsv } from '../../shell/AsCsv.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
-import { useLotsByQuality } from '../finish/Findings.tsx';
+import { useLotsByQuality } from '../../shell/Findings.tsx';
 import { ByCondition } from './ByCondition.tsx';
 import { ByHand } from './ByHand.tsx';
 import { ByLot } from './ByLot.tsx';

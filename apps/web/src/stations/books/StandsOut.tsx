@@ -10,10 +10,10 @@ import type { LookedAt } from '../../design/Period.tsx';
 import type { Catalogue } from '../../shell/catalogue.ts';
 import { monthStart, writeDay, writeDayShort, writeLongMonth } from '../../units/dates.ts';
 import { useUnits, type Units } from '../../units/Units.tsx';
-import { pastBakes } from '../bake/baked.ts';
-import { Finding } from '../finish/Findings.tsx';
-import { lotSays } from '../finish/lot-says.ts';
-import { pairsOf } from '../lead/useDial.ts';
+import { pastBakes } from '../../shell/past-bakes.ts';
+import { Finding } from '../../shell/Findings.tsx';
+import { lotSays } from '../../shell/lot-says.ts';
+import { pairsOf } from '../../shell/useDial.ts';
 
 /** A cavity with what came of it, and whether that stands out. */
 export type QualityCavity = QualityView['cavities'][number] & { standsOut: boolean };

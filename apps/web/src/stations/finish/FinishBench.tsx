@@ -3,8 +3,8 @@ import { Dressed } from '../../drawing/Dressed.tsx';
 import { paintOn, specOf } from '../../drawing/product.ts';
 import { dressColour, kindsOn } from '../../shell/dressed.ts';
 import { useUnits } from '../../units/Units.tsx';
-import { CountFrame, type BenchProps } from '../count/CountFrame.tsx';
-import { cautionsOf } from '../count/words.ts';
+import { CountFrame, type BenchProps } from '../../counting/CountFrame.tsx';
+import { cautionsOf } from '../../counting/words.ts';
 
 /** The finish, step by step: the head as it grows, what goes on it now and how much of it, what to look at. */
 export function FinishBench(props: BenchProps) {

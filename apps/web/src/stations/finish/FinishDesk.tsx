@@ -6,8 +6,8 @@ import { SubNav } from '../../design/SubNav.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
 import { useNow } from '../../shell/clock.ts';
 import { useLineState } from '../../shell/line-state.ts';
-import { CountDesk } from '../count/CountDesk.tsx';
-import { GoingSessions, useGoing } from '../count/GoingSessions.tsx';
+import { CountDesk } from '../../counting/CountDesk.tsx';
+import { GoingSessions, useGoing } from '../../counting/GoingSessions.tsx';
 import { beginMix, gluesOfLine } from './mixes.ts';
 
 const ml = (value: number) => `${value.toFixed(value < 2 ? 1 : 0)} ml`;

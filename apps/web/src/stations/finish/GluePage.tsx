@@ -4,7 +4,7 @@ import { Dressed } from '../../drawing/Dressed.tsx';
 import { useNow } from '../../shell/clock.ts';
 import { paintOn, specOf } from '../../drawing/product.ts';
 import { dressColour, kindsOn } from '../../shell/dressed.ts';
-import { SessionPage, type SessionBenchOf, type SessionKind } from '../count/SessionBench.tsx';
+import { SessionPage, type SessionBenchOf, type SessionKind } from '../../counting/SessionBench.tsx';
 
 /** How long this mix can still be worked: the clock that decides at this bench. */
 function Workable({ state }: SessionBenchOf) {

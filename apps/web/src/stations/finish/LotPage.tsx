@@ -10,8 +10,8 @@ import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { writeDay } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { Holders } from './Holders.tsx';
-import { Finding } from './Findings.tsx';
-import { lotSays } from './lot-says.ts';
+import { Finding } from '../../shell/Findings.tsx';
+import { lotSays } from '../../shell/lot-says.ts';
 
 /** Whose heads hold parts of one lot: the list to call them back by. */
 function Recall({ tickets, catalogue, kind }: { tickets: LotTicket[]; catalogue: Catalogue; kind: string | null }) {

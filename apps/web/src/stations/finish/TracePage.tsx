@@ -13,8 +13,8 @@ import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { runPath } from '../../shell/line-state.ts';
 import { writeDay } from '../../units/dates.ts';
 import { Holders } from './Holders.tsx';
-import { Findings } from './Findings.tsx';
-import { lotSays } from './lot-says.ts';
+import { Findings } from '../../shell/Findings.tsx';
+import { lotSays } from '../../shell/lot-says.ts';
 import { useUnits } from '../../units/Units.tsx';
 
 const RUN_SAYS: Record<string, string> = { oven: 'Oven load', dip: 'Dips in one paint', glue: 'Mix of glue' };

@@ -26,7 +26,7 @@ import { moment, writeDay } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { DialChart } from './DialChart.tsx';
 import { LeadRooms } from './rooms.tsx';
-import { useDial } from './useDial.ts';
+import { useDial } from '../../shell/useDial.ts';
 
 type Read = 'probe' | SkinColour;
 

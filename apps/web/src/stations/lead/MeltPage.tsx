@@ -24,8 +24,9 @@ import { useUnits } from '../../units/Units.tsx';
 import { FeedAdviser } from './FeedAdviser.tsx';
 import { LearnPot } from './LearnPot.tsx';
 import { MeltChart, type Moment } from './MeltChart.tsx';
-import { LeadRooms, useMetal } from './rooms.tsx';
-import { useDial } from './useDial.ts';
+import { LeadRooms } from './rooms.tsx';
+import { useMetal } from '../../shell/useMetal.tsx';
+import { useDial } from '../../shell/useDial.ts';
 
 const SCHOOLS = [
   { value: 'full then down', label: 'Full, then down', hint: 'quicker; forget it and the metal overheats' },

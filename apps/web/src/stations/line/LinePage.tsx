@@ -27,7 +27,7 @@ import { useNow } from '../../shell/clock.ts';
 import { followed } from '../../shell/followed.ts';
 import { isTyping } from '../../shell/Layout.tsx';
 import { benchPath, runPath, useLineState, type LineState } from '../../shell/line-state.ts';
-import { drawnCavities } from '../molds/drawn.ts';
+import { drawnCavities } from '../../drawing/cavities.ts';
 import { ShortShelf } from './ShortShelf.tsx';
 import { TicketStrip } from './TicketStrip.tsx';
 import { writeDue } from '../../units/dates.ts';

@@ -4,7 +4,7 @@ import type { ReactNode } from 'react';
 import { Fig } from '../../design/Figure.tsx';
 import { moldFrame } from '../../drawing/Mold.tsx';
 import { useUnits } from '../../units/Units.tsx';
-import { drawnCavities } from './drawn.ts';
+import { drawnCavities } from '../../drawing/cavities.ts';
 
 /** One column under each cavity of a drawn mold. */
 export function CavityColumns({

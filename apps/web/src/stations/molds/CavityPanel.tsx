@@ -26,7 +26,8 @@ import { Sheet } from '../../design/Sheet.tsx';
 import { Head } from '../../drawing/Head.tsx';
 import { useUnits } from '../../units/Units.tsx';
 import { CavityForm, VariantForm } from './CavityForms.tsx';
-import { conditionOf, inDrawer, moldInputOf, variantCavity, variantsOf } from './rooms.tsx';
+import { conditionOf, moldInputOf, variantCavity, variantsOf } from './rooms.tsx';
+import { inDrawer } from '../../shell/drawer.ts';
 
 /** Rejects of a cavity by cause, as one bar of its casts. */
 function RecordBar({ cavity }: { cavity: Cavity }) {

@@ -36,9 +36,9 @@ import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Mold } from '../../drawing/Mold.tsx';
 import { useUnits } from '../../units/Units.tsx';
 import { useFit } from '../../workers/useFit.ts';
-import { useMetal } from '../lead/rooms.tsx';
+import { useMetal } from '../../shell/useMetal.tsx';
 import { CavityColumns, CavityPick } from './CavityColumns.tsx';
-import { drawnCavities } from './drawn.ts';
+import { drawnCavities } from '../../drawing/cavities.ts';
 import { useMold } from './MoldPage.tsx';
 import { MoldRooms } from './rooms.tsx';
 

@@ -16,7 +16,7 @@ import { PutAway } from '../../shell/PutAway.tsx';
 import { useUnits } from '../../units/Units.tsx';
 import { CavityColumns, CavityPick } from './CavityColumns.tsx';
 import { CavityPanel } from './CavityPanel.tsx';
-import { drawnCavities } from './drawn.ts';
+import { drawnCavities } from '../../drawing/cavities.ts';
 import { MoldForm } from './MoldForm.tsx';
 import { conditionOf, moldInputOf, MoldRooms } from './rooms.tsx';
 

@@ -14,7 +14,7 @@ import { TakeGift } from '../../shell/Gift.tsx';
 import { PutAway } from '../../shell/PutAway.tsx';
 import { useUnits } from '../../units/Units.tsx';
 import { CavityColumns } from './CavityColumns.tsx';
-import { drawnCavities } from './drawn.ts';
+import { drawnCavities } from '../../drawing/cavities.ts';
 import { MoldForm } from './MoldForm.tsx';
 
 /** A cavity's record hangs under its cavity. */

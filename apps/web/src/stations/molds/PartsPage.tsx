@@ -12,7 +12,7 @@ import { ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
 import { numberIn, useBuiltForm } from '../../design/useForm.ts';
-import { inDrawer } from './rooms.tsx';
+import { inDrawer } from '../../shell/drawer.ts';
 import { useUnits } from '../../units/Units.tsx';
 
 interface Values {

@@ -28,7 +28,7 @@ import { Icon } from '../../design/Icon.tsx';
 import { Caution, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { useUnits } from '../../units/Units.tsx';
-import { useMetal } from '../lead/rooms.tsx';
+import { useMetal } from '../../shell/useMetal.tsx';
 import { LearnMold } from './LearnMold.tsx';
 import { useMold } from './MoldPage.tsx';
 import { MoldRooms, moldInputOf } from './rooms.tsx';

@@ -1,4 +1,4 @@
-import type { Cavity, Mold, MoldInput, Part } from '@schmelz/contract';
+import type { Cavity, Mold, MoldInput } from '@schmelz/contract';
 import { AS_CUT, type CavityVariant, type VariantCavity } from '@schmelz/core';
 import { SubNav } from '../../design/SubNav.tsx';
 
@@ -54,6 +54,3 @@ export const variantsOf = (cavity: Cavity): CavityVariant[] => [
 /** good, blocked, or modified where something else can be cast in it too. */
 export const conditionOf = (cavity: Cavity): 'good' | 'blocked' | 'modified' =>
   cavity.condition === 'blocked' ? 'blocked' : (cavity.variants ?? []).length > 0 ? 'modified' : 'good';
-
-/** Pieces in the drawer: owned less those that are somewhere. */
-export const inDrawer = (part: Part): number => part.owned - part.places.reduce((sum, place) => sum + place.count, 0);

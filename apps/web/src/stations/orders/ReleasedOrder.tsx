@@ -10,7 +10,7 @@ import { setupOf, wholeLog } from '../../shell/line-state.ts';
 import { useCatalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { HandOver } from '../goods/HandOver.tsx';
-import { CostBar } from '../ticket/CostStack.tsx';
+import { CostBar } from '../../drawing/CostStack.tsx';
 
 /** A ticket of the order with where it stands. */
 type Standing = Ticket & { good: number; casts: number; where: string };

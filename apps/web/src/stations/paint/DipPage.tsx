@@ -2,7 +2,7 @@ import type { HouseWays, TicketProduct } from '@schmelz/core';
 import { useMemo } from 'react';
 import { useSettings } from '../../api/queries.ts';
 import { useBenchKeys, type BenchAction } from '../../bench/BenchFrame.tsx';
-import { SessionPage, type SessionKind } from '../count/SessionBench.tsx';
+import { SessionPage, type SessionKind } from '../../counting/SessionBench.tsx';
 import { PaintPace, StirDue, usePaintRhythm } from './PaintPace.tsx';
 import { laidOn, PaintPlan } from './PaintPlan.tsx';
 

@@ -24,7 +24,7 @@ import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { moment } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { Metronome } from './Metronome.tsx';
-import { ownGun } from './gun.ts';
+import { ownGun } from '../../shell/known-ways.ts';
 import { heatedHead, PaintRooms } from './rooms.tsx';
 
 const HeadHeatChart = lazy(() => import('./HeadHeatChart.tsx').then((module) => ({ default: module.HeadHeatChart })));

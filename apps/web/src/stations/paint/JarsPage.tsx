@@ -25,7 +25,7 @@ import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { writeDay } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { stretchesOf } from './jars.ts';
-import { plannedProduct } from './planned.ts';
+import { plannedProduct } from '../../shell/planned.ts';
 import { PaintRooms } from './rooms.tsx';
 
 /** A full jar, for drawing it: the most that it was ever seen to hold, a usual jar at least. */

@@ -4,10 +4,10 @@ import { Button } from '../../design/Button.tsx';
 import { Heading } from '../../design/Page.tsx';
 import { useNow } from '../../shell/clock.ts';
 import { useLineState } from '../../shell/line-state.ts';
-import { CountDesk } from '../count/CountDesk.tsx';
-import { GoingSessions, useGoing } from '../count/GoingSessions.tsx';
+import { CountDesk } from '../../counting/CountDesk.tsx';
+import { GoingSessions, useGoing } from '../../counting/GoingSessions.tsx';
 import { beginDip } from './dipping.ts';
-import { WaysPage } from '../ways/WaysPage.tsx';
+import { WaysPage } from '../../ways/WaysPage.tsx';
 import { PaintRooms } from './rooms.tsx';
 
 /** How heads are painted here. */

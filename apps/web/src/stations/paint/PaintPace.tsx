@@ -14,7 +14,7 @@ import { useMemo } from 'react';
 import { Key } from '../../design/Button.tsx';
 import { useCatalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
-import { useKnownWays } from './gun.ts';
+import { useKnownWays } from '../../shell/known-ways.ts';
 import { RhythmStrip, useRhythm } from './Metronome.tsx';
 
 /** The metronome of a product's own seconds: by the maker's gun where counts are on record. */

@@ -20,8 +20,8 @@ import { Head } from '../../drawing/Head.tsx';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { RecipeForm } from '../products/RecipeForm.tsx';
 import { useKnownEfficiency } from './jars.ts';
-import { layersInWords, plannedProduct } from './planned.ts';
-import { useKnownWays } from './gun.ts';
+import { layersInWords, plannedProduct } from '../../shell/planned.ts';
+import { useKnownWays } from '../../shell/known-ways.ts';
 import { PaintRooms } from './rooms.tsx';
 
 const STATES = [

@@ -4,7 +4,7 @@ import { Key } from '../../design/Button.tsx';
 import { Mold, moldFrame } from '../../drawing/Mold.tsx';
 import type { Catalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
-import { drawnCavities } from '../molds/drawn.ts';
+import { drawnCavities } from '../../drawing/cavities.ts';
 import { CavityColumns } from './CavityColumns.tsx';
 import type { PourBench } from './usePourBench.ts';
 

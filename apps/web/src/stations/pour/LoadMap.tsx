@@ -5,8 +5,8 @@ import { Mold, moldFrame } from '../../drawing/Mold.tsx';
 import { useList } from '../../api/queries.ts';
 import type { Catalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
-import { inDrawer } from '../molds/rooms.tsx';
-import { drawnCavities } from '../molds/drawn.ts';
+import { inDrawer } from '../../shell/drawer.ts';
+import { drawnCavities } from '../../drawing/cavities.ts';
 
 /** What goes into one cavity, in the order of laying in: small inserts first, then the hook. */
 function LoadOrder({

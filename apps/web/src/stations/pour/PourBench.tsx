@@ -19,7 +19,7 @@ import { HooksLeft, MoldChange, TrySomething, WeighHead } from './MoreToSay.tsx'
 import { ChargeForm, CloseForm, FeedForm } from './PourForms.tsx';
 import { PourSummary } from './PourSummary.tsx';
 import { SafetyList } from './SafetyList.tsx';
-import { useColds } from '../molds/shorts.ts';
+import { useColds } from '../../shell/colds.ts';
 import { useCoach } from './useCoach.ts';
 import { CAUSE_KEYS, usePourBench, type PourBench } from './usePourBench.ts';
 import { NO_HOOK, whatNow, type Now, type Stretch } from './what-now.ts';

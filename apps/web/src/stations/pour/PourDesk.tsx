@@ -29,7 +29,7 @@ import { specOf } from '../../drawing/product.ts';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { setupOf, wholeLog } from '../../shell/line-state.ts';
-import { drawnCavities } from '../molds/drawn.ts';
+import { drawnCavities } from '../../drawing/cavities.ts';
 import { writeDay } from '../../units/dates.ts';
 
 /** Molds that can cast a ticket, with the number of cavities that do, best first. */

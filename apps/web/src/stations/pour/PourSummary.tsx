@@ -24,7 +24,7 @@ import { specOf } from '../../drawing/product.ts';
 import { Mold, moldFrame } from '../../drawing/Mold.tsx';
 import { writeTime } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
-import { drawnCavities } from '../molds/drawn.ts';
+import { drawnCavities } from '../../drawing/cavities.ts';
 import type { PourBench } from './usePourBench.ts';
 
 /** Charts come with the page that has one, not with the bench. */

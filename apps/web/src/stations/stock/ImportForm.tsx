@@ -5,7 +5,7 @@ import { call } from '../../api/client.ts';
 import { useList } from '../../api/queries.ts';
 import { writeDay } from '../../units/dates.ts';
 import { useUnits } from '../../units/Units.tsx';
-import { ROWS_SHOWN, TakeInList, type ListKind } from '../lists/TakeInList.tsx';
+import { ROWS_SHOWN, TakeInList, type ListKind } from '../../lists/TakeInList.tsx';
 import { isMapped, listedMaterials, PurchaseColumns } from './PurchaseColumns.tsx';
 
 /** What a file would bring in, before it does. */

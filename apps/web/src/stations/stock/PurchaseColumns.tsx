@@ -10,8 +10,8 @@ import {
   type PurchaseMapping,
 } from '@schmelz/core';
 import { asOptions, Choice } from '../../design/Field.tsx';
-import { ColumnChoices, NameChoices } from '../lists/ListColumns.tsx';
-import type { ListFile } from '../lists/TakeInList.tsx';
+import { ColumnChoices, NameChoices } from '../../lists/ListColumns.tsx';
+import type { ListFile } from '../../lists/TakeInList.tsx';
 
 const ASKS: Record<PurchaseField, string> = {
   material: 'What was bought is in',

@@ -24,7 +24,7 @@ import { benchPath, setupOf, wholeLog } from '../../shell/line-state.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { EntryList } from '../../bench/EntryList.tsx';
 import { Become } from './Become.tsx';
-import { CostStacks } from './CostStack.tsx';
+import { CostStacks } from '../../drawing/CostStack.tsx';
 import { moment, writeDay } from '../../units/dates.ts';
 
 interface Row {

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { CountFrame, type BenchProps } from '../count/CountFrame.tsx';
+import { CountFrame, type BenchProps } from '../../counting/CountFrame.tsx';
 import { SprueBack, SprueForm } from './Sprue.tsx';
 
 /** Sprue off, edge smoothed, counted; what was cut off is weighed back for the pot. */

@@ -1,5 +1,5 @@
-import { WaysPage } from '../ways/WaysPage.tsx';
-import { CountDesk } from '../count/CountDesk.tsx';
+import { WaysPage } from '../../ways/WaysPage.tsx';
+import { CountDesk } from '../../counting/CountDesk.tsx';
 import { SubNav } from '../../design/SubNav.tsx';
 
 export const TrimRooms = () => (
