@@ -129,6 +129,20 @@ describe('what cannot be cast is said, and left out', () => {
     ['an eye of the wrong angle', product(10, { hook: { ...product(10).hook!, eyeAngleDeg: 90 } }), /90° eye/],
   ])('%s', (_, each, text) => expect(problemOf(each)).toMatch(text));
 
+  test('a bake without a program, where something on the head cures', () => {
+    const route = [
+      { key: 'paint', station: 'paint', does: 'Paint', layers: product(10).layers, bake: null },
+      { key: 'hot', station: 'bake', does: 'Into the oven', layers: [], bake: null },
+    ];
+    expect(problemOf(product(10, { steps: route }))).toBe(
+      '“Into the oven” names no program; say at the product by which one it is baked.',
+    );
+    expect(problemOf(product(10, { source: 'shelf', steps: route }))).toMatch(/names no program/);
+    // Bare lead does not care.
+    expect(problemOf(product(10, { layers: [], steps: [{ ...route[0]!, layers: [] }, route[1]!] }))).toBeUndefined();
+    expect(problemOf(product(10))).toBeUndefined();
+  });
+
   test('blocked cavities are not used', () => {
     const molds = [
       { ...input.molds[0]!, cavities: [cavity(1, 10, { condition: 'blocked' }), cavity(2, 10), cavity(3, 14)] },

@@ -16,6 +16,7 @@ import { chargeKgOf, chargeParts, leadFigures, leadRange, type ChargePart } from
 import { averageCost, linePlan } from './line.ts';
 import { moldPlan } from './mold-plan.ts';
 import { pinLimits } from './pins.ts';
+import { bakeProblem } from './product.ts';
 import { materialNeeds } from './needs.ts';
 import { handsFigure, meltFigure, minutesOf, ovenLoadsFigure, timingOf } from './timing.ts';
 import type { MoldPlan, Plan, PlanInput, PlanLine } from './types.ts';
@@ -37,8 +38,9 @@ export function planOrder(input: PlanInput, solve?: SolveLp): Plan {
     countInRange(`quantity of ${line.product.name}`, line.quantity, 1, MOST_HEADS_PER_LINE);
   }
   const cast = input.lines.filter(({ product }) => product.source !== 'shelf');
-  const problems = cast.flatMap(({ product }) => {
-    const text = castingProblem(product, input.molds);
+  const problems = input.lines.flatMap((line) => {
+    const { product } = line;
+    const text = (cast.includes(line) ? castingProblem(product, input.molds) : null) ?? bakeProblem(product);
     return text ? [{ productId: product.id, text }] : [];
   });
   const lines = input.lines.filter(({ product }) => !problems.some((problem) => problem.productId === product.id));

@@ -177,6 +177,17 @@ export function bakedHead(product: PlanProduct, step?: string): BakedHead | null
 }
 
 /**
+ * Why a product cannot be baked as its route says, as a sentence; null when it can, and where nothing on it cures.
+ * @example bakeProblem(product(10)) // null
+ */
+export function bakeProblem(product: Coated): string | null {
+  const steps = stepsOf(product);
+  const bare = steps.findIndex(({ station, bake }) => station === 'bake' && !bake);
+  if (bare < 0 || curedPowders(steps.slice(0, bare).flatMap(({ layers }) => layers)).length === 0) return null;
+  return `“${steps[bare]!.does}” names no program; say at the product by which one it is baked.`;
+}
+
+/**
  * What the last bake of this product does to it, with so many heads in a load; null where it is not baked.
  * @example productBake(product(10), planOven, 60).cure.value // 1.162
  */
