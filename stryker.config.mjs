@@ -6,7 +6,7 @@ export default {
   coverageAnalysis: 'perTest',
   // Words are for people: they are looked at, not tested letter by letter.
   mutator: { excludedMutations: ['StringLiteral'] },
-  ignorePatterns: ['/data', '/docs', '/e2e', '/test-results', '**/dist', '/.cache'],
+  ignorePatterns: ['/data', '/docs/screenshots', '/e2e', '/test-results', '**/dist', '/.cache'],
   tempDirName: '.mutants',
   reporters: ['json'],
   jsonReporter: { fileName: '.cache/mutants.json' },
