@@ -32,8 +32,8 @@ import { workshop } from './test/workshop.ts';
 import type { School } from './ways/school.ts';
 import { schoolCostFigure } from './ways/work.ts';
 
-// A stated range is a 90 % range: of cases drawn from the spread of its inputs, 85 to 95 % lie in it.
-// Drawn here by plain chance and worked out by the plain models, case by case; spreads as in quantity/spreads.ts.
+// A stated range is a 90 % range: of cases drawn from the spread of its inputs, 85 to 95 % lie in it. Drawn here by
+// plain chance and worked out by the plain models, case by case; spreads as in quantity/spreads.ts.
 const CASES = 600;
 function inside({ low, high }: { low?: number; high?: number }, answer: (normal: (sd: number) => number) => number) {
   const { normal } = chance(20_26);

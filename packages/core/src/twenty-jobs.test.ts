@@ -10,8 +10,8 @@ import { AS_CUT } from './mold/variants.ts';
 import type { PlanCavity, PlanMold, PlanProduct } from './plan/types.ts';
 
 // The kinds of job that the trade knows, each as it comes to the plan: what decides it, checked by hand. The spinner
-// and heads that are cast ahead are journeys (e2e/routes.spec.ts), a re-dipped head is told in run/pour.test.ts.
-// Common practice, no source.
+// and heads that are cast ahead are journeys (e2e/routes.spec.ts), a re-dipped head is told in run/pour.test.ts. Common
+// practice, no source.
 const mold = (id: string, cavities: PlanCavity[], more: Partial<PlanMold> = {}): PlanMold => ({
   ...{ id, name: id, bodyKg: 0.5, shotsSinceSmoked: 0 },
   cavities: cavities.map((each) => ({ ...each, id: `${id} ${each.position}` })),

@@ -85,8 +85,7 @@ export async function makeThings(store: Store): Promise<Things> {
       recipeId: recipeIds.get(recipe)!,
       bakeProgramId: program === null ? null : (programs[program]!.get('id') as string),
       priceMinor,
-      // Footballs carry a guard: their pin stays in through the paint.
-      // One is always there for who comes by.
+      // Footballs carry a guard: their pin stays in through the paint. One is always there for who comes by.
       keepHeads: productIds.length === 0 ? 40 : null,
       ways: style === 'football' ? { hole: 'pulled one by one' } : null,
     };

@@ -113,8 +113,8 @@ export interface SimulatedLogger {
 
 /**
  * A logger with three thermocouples and a scale that are not there: it serves the line protocol on loopback, one
- * reading a
- * second of each channel from the models, with noise, a slow drift and drop-outs; the scale settles in a second or two.
+ * reading a second of each channel from the models, with noise, a slow drift and drop-outs; the scale settles in a
+ * second or two.
  * @param startS where in its evening it begins; @param everyMs pace, shorter in tests
  */
 export async function startSimulatedLogger({

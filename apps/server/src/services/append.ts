@@ -29,9 +29,9 @@ const EARLIEST_MS = Date.UTC(2020, 0, 1);
 
 /**
  * The time of an entry by the server's clock. `deviceNow` is what the device's clock said when it sent the entry: so
- * far
- * as it is off, so far is the time of the entry. What would still be to come, or before all time, is said now. A time
- * that was put right keeps its order behind what the same hand said before, and is marked with what the device said.
+ * far as it is off, so far is the time of the entry. What would still be to come, or before all time, is said now. A
+ * time that was put right keeps its order behind what the same hand said before, and is marked with what the device
+ * said.
  */
 export function putRight(
   at: number,
@@ -74,8 +74,7 @@ export async function readLogs<E extends Entry>(
 
 /**
  * Appends entries to a log, whatever it belongs to. An id that is there already is skipped: a tap that is delivered
- * twice
- * counts once. All or none are taken; what each may do is judged by the log as it stands in the transaction.
+ * twice counts once. All or none are taken; what each may do is judged by the log as it stands in the transaction.
  */
 export async function append<E extends Entry>(
   store: Store,

@@ -5,8 +5,8 @@ import { Refused } from './errors.ts';
 import { keepFigures } from './ticket-figures.ts';
 
 /**
- * What is read off the server's own thread: what reckons over many records or solves, so that no tap waits for it.
- * All of it only reads.
+ * What is read off the server's own thread: what reckons over many records or solves, so that no tap waits for it. All
+ * of it only reads.
  */
 export const ASIDE = [
   'GET /orders/:id/plan',

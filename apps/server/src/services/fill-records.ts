@@ -10,8 +10,7 @@ import { readResource } from './resources.ts';
 const LAST_POURS = 60;
 
 /**
- * Casts and shorts of a mold's cavities, pour by pour, with the heat and the soot they were cast at; the latest
- * pours.
+ * Casts and shorts of a mold's cavities, pour by pour, with the heat and the soot they were cast at; the latest pours.
  */
 export async function fillRecords(store: Store, moldId: string): Promise<CavityPour[]> {
   const [mold, shots, care, pours] = await Promise.all([

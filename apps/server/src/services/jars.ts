@@ -14,8 +14,7 @@ interface Move {
 
 /**
  * Every powder with its weighings: what went between two of them by the scale, and what of it lies on heads by the
- * coverage
- * formula (what tickets were charged, times the efficiency that they were planned with).
+ * coverage formula (what tickets were charged, times the efficiency that they were planned with).
  */
 export async function listJars(store: Store): Promise<JarView[]> {
   const [powders, weighings, moves, { settings }] = await Promise.all([

@@ -152,8 +152,7 @@ export async function listPartLots(store: Store, materialId: string): Promise<Pa
 
 /**
  * Corrects which lot a ticket took a part from: all that it used so far is of that lot from now on, and so is what it
- * uses next.
- * Refused where the lot has not that much left.
+ * uses next. Refused where the lot has not that much left.
  */
 export function nameLot(store: Store, materialId: string, receiptId: number, ticketId: string): Promise<void> {
   return store.write(async (transaction) => {

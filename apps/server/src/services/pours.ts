@@ -161,8 +161,8 @@ function sharesOf({ planned, spread }: StartPourInput): MoldShares {
 
 /**
  * One pour of several tickets, on the molds named, with all that the bench goes by. It is prepared outside the
- * transaction,
- * which then sees that nothing it rests on has changed: of two starts at once for one ticket, one is refused.
+ * transaction, which then sees that nothing it rests on has changed: of two starts at once for one ticket, one is
+ * refused.
  */
 export async function startPour(store: Store, input: StartPourInput, at = Date.now()): Promise<Pour> {
   const ticketIds = [...new Set(input.ticketIds)];

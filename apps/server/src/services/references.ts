@@ -35,8 +35,7 @@ async function recordJudge(store: Store, table: 'recipes' | 'bakePrograms' | 'pr
 
 /**
  * What a product says of parts and steps must be there: a bill that names a step of its route, bare heads where heads
- * come
- * from the shelf, a hook where it says hook.
+ * come from the shelf, a hook where it says hook.
  * @throws QuantityError that names the field
  */
 export async function judgeProduct(store: Store, doc: object, transaction: Transaction): Promise<void> {

@@ -84,8 +84,7 @@ async function firstRow(store: Store, kind: RunKindId, id: string, at: number, t
 
 /**
  * Appends entries to a run; the first makes it, by an id that the device has chosen, so that a tap is never lost and
- * never
- * makes two. Every ticket that takes part is brought in step with it.
+ * never makes two. Every ticket that takes part is brought in step with it.
  */
 export async function addRunEntries(
   store: Store,

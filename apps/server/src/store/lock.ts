@@ -14,8 +14,7 @@ export class FolderInUse extends Error {
 
 /**
  * Holds a data folder for this process: an exclusive transaction on a file beside the data. The kernel drops such a
- * lock
- * when a process dies, however it dies, so a crash never leaves a folder locked.
+ * lock when a process dies, however it dies, so a crash never leaves a folder locked.
  */
 export async function lockFolder(folder: string): Promise<() => Promise<void>> {
   const database = await new Promise<sqlite3.Database>((resolve, reject) => {

@@ -20,8 +20,8 @@ export class Unreachable extends Error {
 }
 
 /**
- * One request to the API by its address, for what was put by and is sent later; resolves with the parsed answer,
- * throws {@link ApiProblem} or {@link Unreachable}.
+ * One request to the API by its address, for what was put by and is sent later; resolves with the parsed answer, throws
+ * {@link ApiProblem} or {@link Unreachable}.
  */
 export async function request<T>(method: string, path: string, body?: unknown, type = 'application/json'): Promise<T> {
   let response: Response;

@@ -9,7 +9,7 @@ import { newId } from './id.ts';
 import { toast } from '../design/toast.ts';
 import { onLockedOut, tryAgain } from './delivery.ts';
 import { clearRefused, useDidNotCount } from './did-not-count.ts';
-import { makeOutbox, resumeOutboxes, sayAgain, sayInto, useRunLog } from './outbox.ts';
+import { makeOutbox, resumeOutboxes, sayAgain, sayToLog, useRunLog } from './outbox.ts';
 import { tapStore } from './tap-store.ts';
 
 const wrapper = ({ children }: { children: ReactNode }) => (
@@ -91,7 +91,7 @@ describe('taps on their way', () => {
       act(say);
     };
     sayAt(1000, () => result.current.say({ kind: 'blank', moldId: ids.mold }));
-    sayAt(2000, () => sayInto(other, { kind: 'load' }));
+    sayAt(2000, () => sayToLog(other, { kind: 'load' }));
     sayAt(3000, () => result.current.say({ kind: 'smoked', moldId: ids.mold }));
     clock.mockRestore();
     await waitFor(() => expect(result.current.unsaved).toBe(2));

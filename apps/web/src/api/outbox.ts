@@ -110,8 +110,8 @@ async function takeUpAll(): Promise<void> {
 const saidByItself = (entry: Entry) => 'by' in entry && entry.by !== 'hand';
 
 /**
- * One outbox a run, whichever screen shows it: a tap is on this device's disk (IndexedDB) before it shows, and is
- * sent, in order, until the server has it. Its id makes a repeated delivery harmless.
+ * One outbox a run, whichever screen shows it: a tap is on this device's disk (IndexedDB) before it shows, and is sent,
+ * in order, until the server has it. Its id makes a repeated delivery harmless.
  */
 export function makeOutbox(path: string): Outbox {
   const listeners = new Set<() => void>();
@@ -257,7 +257,7 @@ function byWho(): { who?: string } {
  * Says something in a log that this screen does not show: a run that begins. Now, on this device's disk, then to the
  * server.
  */
-export function sayInto(path: string, said: { kind: string } & Record<string, unknown>): void {
+export function sayToLog(path: string, said: { kind: string } & Record<string, unknown>): void {
   const outbox = outboxOf(path);
   const at = now();
   outbox.inTurn(() => {
@@ -277,8 +277,7 @@ const listenToAny = (listener: () => void) => {
 
 /**
  * What this device has said in every log below a path since the page was opened, by the rest of the path: runs that
- * were begun
- * here are known before the server has heard of them.
+ * were begun here are known before the server has heard of them.
  */
 export function useSaidUnder(prefix: string): ReadonlyMap<string, readonly Entry[]> {
   const change = useSyncExternalStore(listenToAny, () => said);

@@ -5,7 +5,7 @@ import type { ReactNode } from 'react';
 import { ids } from '../test/fixtures.ts';
 import { useFillRecords } from './fill-records.ts';
 import { fakeApi, prepareBrowser } from '../test/render.tsx';
-import { sayInto } from './outbox.ts';
+import { sayToLog } from './outbox.ts';
 import {
   useAllRecords,
   useBookedPeriod,
@@ -48,9 +48,9 @@ test('runs are the server’s with what was said here, each entry once, and thos
   const { result } = renderHook(() => useRuns(onServer), { wrapper });
   expect(result.current.map(({ id }) => id)).toEqual(['first', 'dip']);
   act(() => {
-    sayInto('/runs/oven/first', { kind: 'door', open: true });
-    sayInto('/runs/oven/fresh', { ...load('', 0), ovenId: null });
-    sayInto('/runs/dip/dip', { kind: 'stirred' });
+    sayToLog('/runs/oven/first', { kind: 'door', open: true });
+    sayToLog('/runs/oven/fresh', { ...load('', 0), ovenId: null });
+    sayToLog('/runs/dip/dip', { kind: 'stirred' });
   });
   await waitFor(() => expect(result.current.map(({ id }) => id)).toEqual(['first', 'dip', 'fresh']));
   const [first, dip, fresh] = result.current as [RunView, RunView, RunView];

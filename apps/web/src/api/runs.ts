@@ -25,8 +25,7 @@ const mergedLog = (onServer: readonly (RunEntry | UndoEntry)[], here: readonly u
 
 /**
  * Runs of a kind as this device knows them: what the server has, what was said here since, and runs that were begun
- * here and
- * have not reached the server yet.
+ * here and have not reached the server yet.
  */
 export function useRuns(onServer: readonly RunView[] | undefined, kind: RunKindId = 'oven'): RunView[] {
   const said = useSaidUnder(`/runs/${kind}/`);

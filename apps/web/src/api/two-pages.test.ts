@@ -143,7 +143,7 @@ test('one page sends for both, in the order in which they were tapped', async ()
     [one, 'c'],
     [two, 'd'],
   ] as const) {
-    page.outbox.sayInto(path, { kind });
+    page.outbox.sayToLog(path, { kind });
     await until(() => page.outbox.waitingHere() > 0, `${kind} is kept`);
     await new Promise((resolve) => setTimeout(resolve, 30));
   }
@@ -162,8 +162,8 @@ test('one page sends for both, in the order in which they were tapped', async ()
 test('what a closed page left is sent by the one that is open, and told there', async () => {
   const [one, two] = [await open('one'), await open('two')];
   online = false;
-  one.outbox.sayInto(path, { kind: 'a' });
-  one.outbox.sayInto(path, { kind: 'b' });
+  one.outbox.sayToLog(path, { kind: 'a' });
+  one.outbox.sayToLog(path, { kind: 'b' });
   await until(() => one.outbox.waitingHere() === 2, 'both are kept');
   one.sleep();
   one.close();
@@ -180,7 +180,7 @@ test('what a closed page left is sent by the one that is open, and told there', 
 test('a page that sends and sleeps in the background is taken over from by the one that is tapped', async () => {
   const [one, two] = [await open('one'), await open('two')];
   one.sleep();
-  two.outbox.sayInto(path, { kind: 'a' });
+  two.outbox.sayToLog(path, { kind: 'a' });
   await until(() => sent.length === 1, 'it is sent');
   expect(sent[0]!.page).toBe('two');
   two.close();
@@ -190,7 +190,7 @@ test('a page that sends and sleeps in the background is taken over from by the o
 test('what the server refuses of another page is taken off there too', async () => {
   const [one, two] = [await open('one'), await open('two')];
   refusing = 'There are no heads left.';
-  two.outbox.sayInto(path, { kind: 'a' });
+  two.outbox.sayToLog(path, { kind: 'a' });
   await until(() => two.outbox.waitingHere() === 1, 'it is kept');
   await until(() => two.outbox.waitingHere() === 0, 'it is answered');
   two.close();

@@ -5,7 +5,7 @@ import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { MemoryRouter } from 'react-router';
 import { sound, SOUNDS } from '../shell/clock.ts';
-import { sayInto } from '../api/outbox.ts';
+import { sayToLog } from '../api/outbox.ts';
 import { settings } from '../test/fixtures.ts';
 import { fakeApi, prepareBrowser, renderAt } from '../test/render.tsx';
 import { AtBench } from './AtBench.tsx';
@@ -169,7 +169,7 @@ test('undo names what it takes back; what was undone can be brought back, and on
 describe('who stands at the bench', () => {
   const withPeople = (people: string[]) => fakeApi({ 'GET /settings': { ...settings, people } });
   const saidOf = async (api: ReturnType<typeof fakeApi>, path: string) => {
-    sayInto(path, { kind: 'blank' });
+    sayToLog(path, { kind: 'blank' });
     await waitFor(() => expect(api.writes().some((each) => each.path === `${path}/entries`)).toBe(true));
     return api.writes().find((each) => each.path === `${path}/entries`)!.body as { who?: string };
   };

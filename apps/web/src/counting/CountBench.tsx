@@ -1,5 +1,5 @@
 import type { Ticket } from '@schmelz/contract';
-import { stationOf, stepAt, stepBy, ticketState, type HouseWays } from '@schmelz/core';
+import { stationOf, stepAtStation, stepOfRoute, ticketState, type HouseWays } from '@schmelz/core';
 import type { ComponentType } from 'react';
 import { useParams } from 'react-router';
 import { useSettings, useTicket } from '../api/queries.ts';
@@ -38,8 +38,8 @@ export function CountBenchPage({ station, Bench = CountFrame }: { station: strin
   const { data: ticket, error } = useTicket(id);
   const { data: settings } = useSettings();
   if (!ticket || !settings) return <Waiting error={error} />;
-  const key = step ?? stepAt(ticketState(setupOf(ticket), wholeLog(ticket)), station)?.key;
-  if (key === undefined || stepBy(ticket.route, key)?.station !== station) return <NotHere station={station} />;
+  const key = step ?? stepAtStation(ticketState(setupOf(ticket), wholeLog(ticket)), station)?.key;
+  if (key === undefined || stepOfRoute(ticket.route, key)?.station !== station) return <NotHere station={station} />;
   const at = { Bench, ticket, station, step: key, ways: settings.ways };
   return <AtBench key={ticket.id + key} {...at} />;
 }

@@ -4,7 +4,7 @@ import {
   nextRedo,
   nextUndo,
   partOfLog,
-  stepIn,
+  stepOfEntry,
   stepState,
   ticketRefusal,
   ticketState,
@@ -66,7 +66,7 @@ export function useTicketBench(ticket: Ticket, step: string): TicketBench | null
     if (!here) return null;
     const isFirst = ticket.route[0]?.key === step;
     /** Only what was said here is taken back here; what was taken off the shelf belongs to the first step. */
-    const ofHere = (entry: TicketEntry) => (entry.kind === 'take' ? isFirst : stepIn(entry) === step);
+    const ofHere = (entry: TicketEntry) => (entry.kind === 'take' ? isFirst : stepOfEntry(entry) === step);
     const unsaid = { id: '', at: 0 };
     const lastOf = (log: (TicketEntry | UndoEntry)[]) => nextUndo<TicketEntry>(partOfLog(log, ofHere));
     const broughtBy = (log: (TicketEntry | UndoEntry)[]) => nextRedo<TicketEntry>(partOfLog(log, ofHere));

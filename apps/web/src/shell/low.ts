@@ -8,7 +8,7 @@ import { useList } from '../api/queries.ts';
 const USUAL_DAYS = 7;
 
 /** What each material that is not put away has left beyond what is needed of it, and when it is ordered again. */
-export function leftOf(
+export function leftOnShelf(
   materials: readonly Material[],
   suppliers: readonly Supplier[],
   used: readonly UsedWeekly[],
@@ -35,6 +35,6 @@ export function useLow(reserved?: ReadonlyMap<string, number>): ReadonlyMap<stri
   const { data: suppliers } = useList('suppliers');
   const { data: used } = useUsed();
   if (!materials || !suppliers || !used) return undefined;
-  const left = leftOf(materials, suppliers, used, (id) => reserved?.get(id) ?? 0);
+  const left = leftOnShelf(materials, suppliers, used, (id) => reserved?.get(id) ?? 0);
   return new Map(left.map((each) => [each.materialId, each]));
 }

@@ -8,10 +8,10 @@ import { useCatalogue, type Catalogue } from './catalogue.ts';
 import { dressColour, kindsOn } from './dressed.ts';
 import { benchPath, runPath } from './line-state.ts';
 import { LineNav } from './LineNav.tsx';
-import { leftOf, useLow } from './low.ts';
+import { leftOnShelf, useLow } from './low.ts';
 import { PutAway } from './PutAway.tsx';
 import { RefusedTaps } from './RefusedTaps.tsx';
-import { broken } from './rules.ts';
+import { rulesTouched } from './rules.ts';
 import { RulesTouched } from './RulesTouched.tsx';
 import { chooseTheme, useTheme } from './theme.ts';
 
@@ -28,22 +28,22 @@ describe('what runs low', () => {
   const seller = (days: number, ...of: string[]) =>
     ({ days, offers: of.map((materialId) => ({ materialId })) }) as unknown as Supplier;
   const used = (materialId: string, weekly: number[]) => ({ materialId, weekly });
-  const low = (all: ReturnType<typeof leftOf>) =>
+  const low = (all: ReturnType<typeof leftOnShelf>) =>
     all.flatMap(({ materialId, why }) => (why === 'enough' ? [] : `${materialId} ${why}`));
 
   test('is what falls under its usual least, less what the open work still takes; what is put away does not count', () => {
     // Fewer than sixty hooks and 30 g of orange are little, 200 g of white are not.
-    expect(low(leftOf(materials, [], []))).toEqual([`${hook.id} low`, `${orange.id} low`]);
+    expect(low(leftOnShelf(materials, [], []))).toEqual([`${hook.id} low`, `${orange.id} low`]);
     const need = (heads: number) => (id: string) => (id === hook.id ? heads : 0);
-    expect(low(leftOf(materials, [], [], need(41)))).toContain(`${hook.id} short`);
-    expect(leftOf(materials, [], [], need(30))[1]).toMatchObject({ here: 40, need: 30, free: 10 });
-    expect(low(leftOf([{ ...orange, archived: true }], [], []))).toEqual([]);
+    expect(low(leftOnShelf(materials, [], [], need(41)))).toContain(`${hook.id} short`);
+    expect(leftOnShelf(materials, [], [], need(30))[1]).toMatchObject({ here: 40, need: 30, free: 10 });
+    expect(low(leftOnShelf([{ ...orange, archived: true }], [], []))).toEqual([]);
   });
 
   test('comes sooner where it takes long to come, and the quickest who sells it counts', () => {
     // Six hooks a week, week after week: forty last more than six weeks.
     const weeks = used(hook.id, Array<number>(20).fill(6));
-    const isLow = (suppliers: Supplier[]) => low(leftOf([hook], suppliers, [weeks])).includes(`${hook.id} low`);
+    const isLow = (suppliers: Supplier[]) => low(leftOnShelf([hook], suppliers, [weeks])).includes(`${hook.id} low`);
     expect(isLow([])).toBe(false);
     expect(isLow([seller(70, hook.id)])).toBe(true);
     expect(isLow([seller(70, hook.id), seller(3, hook.id)])).toBe(false);
@@ -75,14 +75,14 @@ describe('local rules', () => {
   const head = (grams: number) => ({ nominalMassKg: grams / 1000 });
   test('say where a head is too heavy or too light, at the very mark too, and where no lead may be at all', () => {
     const from = [rule({ fromKg: 0.028 })];
-    expect([27.9, 28, 30].map((grams) => broken(head(grams), from).length)).toEqual([0, 1, 1]);
-    expect(broken(head(28), from)).toEqual(['Mill lake: too heavy for lead there.']);
+    expect([27.9, 28, 30].map((grams) => rulesTouched(head(grams), from).length)).toEqual([0, 1, 1]);
+    expect(rulesTouched(head(28), from)).toEqual(['Mill lake: too heavy for lead there.']);
     const below = [rule({ belowKg: 0.005 })];
-    expect([4.9, 5, 6].map((grams) => broken(head(grams), below).length)).toEqual([1, 0, 0]);
-    expect(broken(head(4), below)).toEqual(['Mill lake: too light for lead there.']);
+    expect([4.9, 5, 6].map((grams) => rulesTouched(head(grams), below).length)).toEqual([1, 0, 0]);
+    expect(rulesTouched(head(4), below)).toEqual(['Mill lake: too light for lead there.']);
     // One that bans all of it says only that.
-    expect(broken(head(4), [rule({ noLead: true, belowKg: 0.005 })])).toEqual(['Mill lake: no lead at all.']);
-    expect(broken(head(30), [...from, rule({ where: 'Dam', noLead: true })])).toHaveLength(2);
+    expect(rulesTouched(head(4), [rule({ noLead: true, belowKg: 0.005 })])).toEqual(['Mill lake: no lead at all.']);
+    expect(rulesTouched(head(30), [...from, rule({ where: 'Dam', noLead: true })])).toHaveLength(2);
   });
   test('are said once for products that break them alike, and nothing is said where none is broken', async () => {
     fakeApi({ 'GET /rules': [rule({ fromKg: 0.028 })] });

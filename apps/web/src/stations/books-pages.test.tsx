@@ -5,7 +5,7 @@ import userEvent from '@testing-library/user-event';
 import Papa from 'papaparse';
 import { ids, materials, molds, settings } from '../test/fixtures.ts';
 import { fakeApi, prepareBrowser, reads, refuse, renderAt } from '../test/render.tsx';
-import { broken } from '../shell/rules.ts';
+import { rulesTouched } from '../shell/rules.ts';
 import { MetalPage } from './books/MetalPage.tsx';
 import { MonthsPage, monthsCsv } from './books/MonthsPage.tsx';
 import { PriceLines } from './books/PriceLines.tsx';
@@ -117,7 +117,7 @@ test('local rules are read as they were written down', () => {
     ...{ id: ids.order, version: 1, where: 'Lake', fromKg: null, belowKg: null, noLead: false, note: '' },
     ...more,
   });
-  const of = (kg: number, more: object) => broken({ nominalMassKg: kg }, [rule(more)]);
+  const of = (kg: number, more: object) => rulesTouched({ nominalMassKg: kg }, [rule(more)]);
   expect(of(0.01, { belowKg: 0.0283 })).toEqual(['Lake: too light for lead there.']);
   expect(of(0.0283, { belowKg: 0.0283 })).toEqual([]);
   expect(of(0.06, { fromKg: 0.05 })).toEqual(['Lake: too heavy for lead there.']);

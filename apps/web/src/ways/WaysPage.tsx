@@ -5,7 +5,7 @@ import {
   schoolCostFigure,
   schoolsAt,
   spoiledShare,
-  stepsAt,
+  schoolStepsAt,
   trimSecondsFigure,
   workBeforeS,
   type Schools,
@@ -206,7 +206,7 @@ function Choosing({
     >
       {rooms}
       {reckoned &&
-        stepsAt(station).map((step) => (
+        schoolStepsAt(station).map((step) => (
           <section key={step.id} className="mb-6 max-w-[860px]">
             <Heading aside={product && product.ways?.[step.id] ? 'its own way' : undefined}>{step.name}</Heading>
             <RadioGroup.Root

@@ -3,8 +3,7 @@ import * as yup from 'yup';
 
 /**
  * Building blocks of every schema. Each number carries its unit as `meta`, so that an error and the OpenAPI document
- * can
- * name it; ranges are those of the trade, wide enough for any workshop and narrow enough to catch a slipped comma.
+ * can name it; ranges are those of the trade, wide enough for any workshop and narrow enough to catch a slipped comma.
  */
 declare module 'yup' {
   interface CustomSchemaMetadata {

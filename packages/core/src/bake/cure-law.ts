@@ -20,8 +20,8 @@ export interface CureLaw {
 export const PRIOR_ACTIVATION_J_MOL = { low: 50_000, middle: 70_000, high: 90_000 };
 
 /**
- * Arrhenius cure from a jar's label: Ea = R ln(t1/t2) / (1/T1 - 1/T2).
- * Check: 10 min at 200 C and 20 min at 177 C give 53.4 kJ/mol.
+ * Arrhenius cure from a jar's label: Ea = R ln(t1/t2) / (1/T1 - 1/T2). Check: 10 min at 200 C and 20 min at 177 C give
+ * 53.4 kJ/mol.
  * @example cureLaw([{ metalC: 200, seconds: 600 }, { metalC: 177, seconds: 1200 }]).activationJMol // 53370
  * @throws QuantityError without points, or where the hotter line takes longer
  */

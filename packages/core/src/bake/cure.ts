@@ -1,7 +1,7 @@
 import { inRange } from '../quantity/check.ts';
 import { fullCureS, type CureLaw } from './cure-law.ts';
 import { ovenAfter, ovenAirC, ovenAtStart, type OvenHeat } from './oven-air.ts';
-import { airInRange, bakeStep, STEP_S, type Metal } from './step.ts';
+import { airInRange, bakeStep, STEP_S, type HeadInOven } from './step.ts';
 
 /** Where nobody has said how warm the room is. */
 const ROOM_C = 20;
@@ -17,7 +17,7 @@ export type BakeHeat = Omit<BakeInput, 'law'>;
 interface BakeMoment {
   seconds: number;
   ovenC: number;
-  metal: Metal;
+  metal: HeadInOven;
 }
 
 /** Oven and head at every step after the door was shut, until what looks at them has seen enough. */

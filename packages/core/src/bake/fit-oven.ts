@@ -102,9 +102,8 @@ const POWER_RISE_SPREAD = 0.5;
 const RISE_SD_K = 2;
 
 /**
- * The rise at full power, T = T0 + R (1 - e^(-t/tau)): for each R the tau of a straight line through
- * ln(1 - (T - T0)/R), weighted by that rest; of these the R that leaves least, leaning on the usual one (golden
- * section).
+ * The rise at full power, T = T0 + R (1 - e^(-t/tau)): for each R the tau of a straight line through ln(1 - (T -
+ * T0)/R), weighted by that rest; of these the R that leaves least, leaning on the usual one (golden section).
  */
 function riseOf(rise: readonly Reading[], level: number): Pick<FittedOven, 'lagS' | 'lagSdS' | 'powerRiseK'> {
   const start = rise[0];

@@ -1,7 +1,7 @@
 import type { Reading } from '../readings/block-codec.ts';
 import { inRange, QuantityError } from '../quantity/check.ts';
 import type { CureLaw } from './cure-law.ts';
-import { bakeStep, STEP_S, type Metal } from './step.ts';
+import { bakeStep, STEP_S, type HeadInOven } from './step.ts';
 
 export interface LogCureInput {
   law: CureLaw;
@@ -59,7 +59,7 @@ export function cureFromLog(input: LogCureInput): LogCure {
     return [`Between reading ${i + 1} and the next lie ${days === 1 ? 'a day' : `${days} days`}: is the clock right?`];
   });
   const step = bakeStep(input);
-  let metal: Metal = { metalC: fromC, share: 0, wallsC: input.wallsFromC ?? first.celsius };
+  let metal: HeadInOven = { metalC: fromC, share: 0, wallsC: input.wallsFromC ?? first.celsius };
   let [certain, gapsS, hottestC] = [0, 0, fromC];
   const points = [{ at: first.at, airC: first.celsius, metalC: fromC, share: 0 }];
   for (let i = 1; i < readings.length; i++) {

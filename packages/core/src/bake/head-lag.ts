@@ -2,9 +2,9 @@ import { LEAD_WARMED_J_KG_K, STEEL_J_KG_K } from '../metal/materials.ts';
 import { inRange } from '../quantity/check.ts';
 
 /**
- * Oven air and walls around a hung head, W/m2K: free convection on a ball of 13 mm (Churchill 1983, from memory)
- * about 14, and as much again by radiation from walls at 177 C. A 1/2 oz head then lags 2 minutes, and 20 minutes at
- * 177 C take 24 on the clock (common practice: 22 to 24).
+ * Oven air and walls around a hung head, W/m2K: free convection on a ball of 13 mm (Churchill 1983, from memory) about
+ * 14, and as much again by radiation from walls at 177 C. A 1/2 oz head then lags 2 minutes, and 20 minutes at 177 C
+ * take 24 on the clock (common practice: 22 to 24).
  */
 export const OVEN_W_M2K = 28;
 

@@ -79,8 +79,7 @@ function shortest(input: ProgramInput, toC: number, longestS: number): SolvedPro
 
 /**
  * The shortest program that fully cures the slowest head, over-bakes none and stays under every hook's limit; where
- * there
- * is none, which of them must give way and what that would be.
+ * there is none, which of them must give way and what that would be.
  * @throws QuantityError without a painted head
  * @example bakeProgram({ heads: [head], oven, preheated: true }).program.setC // 185
  */
@@ -153,8 +152,7 @@ export const COMMON_SCHEDULES = [
 ] as const;
 
 /**
- * What a share of a full cure is worth, plainly. Never forbidden: heads that were only reheated to gloss have
- * survived.
+ * What a share of a full cure is worth, plainly. Never forbidden: heads that were only reheated to gloss have survived.
  * @example cureWords(0.5) // 'about half: it chips on the first rock'
  */
 export function cureWords(share: number): string {

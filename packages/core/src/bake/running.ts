@@ -4,7 +4,7 @@ import type { CureLaw } from './cure-law.ts';
 import { WARM_WITHIN_K } from './cure.ts';
 import { cureFromLog } from './from-log.ts';
 import { ovenAfter, ovenAirC, ovenAtStart, type OvenHeat, type OvenNow } from './oven-air.ts';
-import { airInRange, bakeStep, STEP_S, type Metal } from './step.ts';
+import { airInRange, bakeStep, STEP_S, type HeadInOven } from './step.ts';
 
 /** The door stood open from one moment to another, ms since 1970; null while it still does. */
 export interface DoorOpening {
@@ -69,8 +69,7 @@ export const airByProgram = (input: ByProgram): Reading[] =>
 
 /**
  * Where a bake stands now, from the metal's own heat: the air by a probe as far as it speaks and by the program where
- * it
- * does not, the head behind it by its lag, the cure by the jar's label.
+ * it does not, the head behind it by its lag, the cure by the jar's label.
  * @example runningBake(bake()).metalC // 175.6
  */
 export function runningBake(given: RunningBake): RunningState {
@@ -115,9 +114,8 @@ export function runningBake(given: RunningBake): RunningState {
 }
 
 /**
- * When a load comes out: a count from the door runs from there; one from the metal waits as long as the metal does,
- * and at
- * least as long as was reckoned.
+ * When a load comes out: a count from the door runs from there; one from the metal waits as long as the metal does, and
+ * at least as long as was reckoned.
  * @example programEndsAt({ from: 'door', seconds: 1200, warmS: 300, loadedAt: 0, warmAt: null, endsAt: 1_200_000 },
  *   null, 0) // 1200000
  */
@@ -148,7 +146,7 @@ function forecast(input: RunningBake, byProgram: OvenNow, now: { airC: number; m
   const wallsC = openedLately ? byProgram.wallsC : Math.min(byProgram.wallsC, now.airC);
   let oven: OvenNow = { ...byProgram, wallsC, belowK: wallsC - now.airC };
   const step = bakeStep(input);
-  let metal: Metal = { ...now, wallsC };
+  let metal: HeadInOven = { ...now, wallsC };
   for (let seconds = 0; seconds < LONGEST_S; seconds += STEP_S) {
     if (metal.share >= 1) return input.now + seconds * 1000;
     const fromC = ovenAirC(oven);

@@ -2,7 +2,7 @@ import { inRange } from '../quantity/check.ts';
 import { ratesOf, type CureLaw } from './cure-law.ts';
 
 /** A head in the oven: how warm its metal is and how far its powder has come, as a share of a full cure. */
-export interface Metal {
+export interface HeadInOven {
   metalC: number;
   share: number;
   /** The oven's walls, of which a head has half of its heat; left out, they are as warm as the air. */
@@ -76,7 +76,7 @@ export function bakeStep({ law, headLagS }: { law?: CureLaw; headLagS: number })
   const paceAt = law && paceOf(law);
   // A stretch starts where the last one ended: its first pace is known by then.
   let last = { metalC: NaN, pace: 0 };
-  return ({ metalC, share, wallsC }: Metal, air: AirStretch): Metal => {
+  return ({ metalC, share, wallsC }: HeadInOven, air: AirStretch): HeadInOven => {
     const { seconds } = air;
     const walls = wallsC === undefined || headLagS === 0 ? undefined : wallsAfter(wallsC, air);
     const fromC = seenC(air.fromC, walls === undefined ? undefined : wallsC);
@@ -85,7 +85,7 @@ export function bakeStep({ law, headLagS }: { law?: CureLaw; headLagS: number })
     const settled = fromC - slope * headLagS;
     const after = (s: number) =>
       headLagS === 0 ? fromC + slope * s : settled + slope * s + (metalC - settled) * Math.exp(-s / headLagS);
-    const end: Metal = { metalC: after(seconds), share };
+    const end: HeadInOven = { metalC: after(seconds), share };
     if (walls !== undefined) end.wallsC = walls;
     if (!paceAt) return end;
     const first = metalC === last.metalC ? last.pace : paceAt(metalC);

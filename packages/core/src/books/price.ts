@@ -121,8 +121,8 @@ export const savedMinor = ({
 
 /**
  * Heads until the tools are paid: their price over what each head saves or leaves, never over the price. The first
- * stock is used up head by head, so it is in the cost of a head and not counted again. Source: the
- * definition of a break-even point.
+ * stock is used up head by head, so it is in the cost of a head and not counted again. Source: the definition of a
+ * break-even point.
  * @param sharedBy products that the tools serve alike, 1 or more
  * @returns whole heads; null: never, as a head saves nothing
  * @throws QuantityError for money below zero

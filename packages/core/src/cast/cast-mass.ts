@@ -15,9 +15,9 @@ export interface CastMassInput {
 }
 
 /**
- * Mass of metal that a cavity casts, kg: (V_cavity - V_pin - V_inserts) x density at the solidus.
- * Each metal shrinks from its own solidus on.
- * Checks: bismuth-tin 0.771 of lead; 3 % Sb, 0.5 % Sn 0.977 to 0.983; a 1/8 inch pin 10 mm deep takes 0.9 g out.
+ * Mass of metal that a cavity casts, kg: (V_cavity - V_pin - V_inserts) x density at the solidus. Each metal shrinks
+ * from its own solidus on. Checks: bismuth-tin 0.771 of lead; 3 % Sb, 0.5 % Sn 0.977 to 0.983; a 1/8 inch pin 10 mm
+ * deep takes 0.9 g out.
  * @throws QuantityError out of range, or where inserts leave no metal
  * @example castMassKg({ nominalMassKg: 0.014, pinDiameterM: 0.003175, pinLengthM: 0.01 }) // 0.01313
  */

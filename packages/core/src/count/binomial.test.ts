@@ -124,8 +124,8 @@ describe('yields that are unsure, and evenings that differ', () => {
     expect(both.mean).toBeCloseTo(0.72, 12);
     expect((1 - both.mean) / both.mean / (both.sure + 1)).toBeCloseTo(0.02, 12);
   });
-  // What a provision says of itself: nineteen evenings in twenty give enough, and never fewer than 94 in a hundred:
-  // the makers differ more than their evenings do.
+  // What a provision says of itself: nineteen evenings in twenty give enough, and never fewer than 94 in a hundred: the
+  // makers differ more than their evenings do.
   test.each([
     { sd: 0.3, nights: 4 },
     { sd: 0.5, nights: 12 },

@@ -6,8 +6,8 @@ import type { YieldTonight } from './yield.ts';
 const MOST_CASTS = 1e7;
 
 /**
- * Casts to plan for `good` heads: the smallest n with P(X >= good) >= `confidence`.
- * Range: good 0 to 100 000, yield 0.02 to 1.
+ * Casts to plan for `good` heads: the smallest n with P(X >= good) >= `confidence`. Range: good 0 to 100 000, yield
+ * 0.02 to 1.
  * @example castsFor(60, { mean: 0.94 }) // 67
  * @example castsFor(60, { mean: 0.94, sure: 28 }) // 71
  */

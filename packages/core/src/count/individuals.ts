@@ -25,8 +25,7 @@ export interface Individuals {
 /**
  * Individuals and moving-range chart: limits at the mean ± 3 mean range / 1.128, ranges up to 3.267 times their mean.
  * Limits may be taken from the first `baseline` values, so that a later drift does not widen them. Range: 2 to 10 000
- * values.
- * Source: NIST/SEMATECH e-Handbook of Statistical Methods, 6.3.2.2.
+ * values. Source: NIST/SEMATECH e-Handbook of Statistical Methods, 6.3.2.2.
  * @throws QuantityError with fewer than two values
  * @example individuals([49.6, 47.6, 49.9, 51.3]).mean // 49.6
  */

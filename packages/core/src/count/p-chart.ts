@@ -25,11 +25,11 @@ export interface PChart {
 const RUN = 9;
 
 /**
- * Share of bad ones, point by point, with limits of three standard deviations for as many as were made.
- * Source: NIST/SEMATECH e-Handbook of Statistical Methods, 6.3.3.2: p-bar ± 3 sqrt(p-bar (1 - p-bar) / n); the run rule
- * is of the Western Electric rules as it gives them in 6.3.2, with nine in a row (Nelson 1984; from memory).
- * Where what is expected differs by point, so do its limits, about that: a hard mold is no bad evening (the
- * risk-adjusted p chart of Alemi, Rom and Eisenstein, 1996; from memory).
+ * Share of bad ones, point by point, with limits of three standard deviations for as many as were made. Source:
+ * NIST/SEMATECH e-Handbook of Statistical Methods, 6.3.3.2: p-bar ± 3 sqrt(p-bar (1 - p-bar) / n); the run rule is of
+ * the Western Electric rules as it gives them in 6.3.2, with nine in a row (Nelson 1984; from memory). Where what is
+ * expected differs by point, so do its limits, about that: a hard mold is no bad evening (the risk-adjusted p chart of
+ * Alemi, Rom and Eisenstein, 1996; from memory).
  * @param evenings whether what is counted is of evenings that differ by themselves, in mold, head and heat: then the
  *   limits are as much wider as neighbours differ more than chance would let them (p' of Laney, Improved Control Charts
  *   for Attributes, Quality Engineering 14, 2002; from memory)

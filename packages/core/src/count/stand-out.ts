@@ -42,9 +42,9 @@ export function chanceOfMore(group: Group, rest: Group): number {
 }
 
 /**
- * Which groups have more bad heads than chance would give any of them: each against all others, and as many groups
- * must not make a finding out of nothing, by the step-down of Holm (1979), so that in `level` of all years of pure
- * chance anything is found at all.
+ * Which groups have more bad heads than chance would give any of them: each against all others, and as many groups must
+ * not make a finding out of nothing, by the step-down of Holm (1979), so that in `level` of all years of pure chance
+ * anything is found at all.
  * @param groups two or more; fewer find nothing
  * @param level family-wise, 0 to 1: common practice 1 %, no source
  * @returns in the order of `groups`

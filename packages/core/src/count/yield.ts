@@ -22,15 +22,14 @@ export interface Evening {
 }
 
 /**
- * What a practised hand gets before there are records: 94 % from 40 casts' worth of belief. Common practice, no
- * source.
+ * What a practised hand gets before there are records: 94 % from 40 casts' worth of belief. Common practice, no source.
  */
 const PRIOR_GOOD = 37.6;
 const PRIOR_BAD = 2.4;
 
 /**
- * How much evenings differ, as the share of a yield's p(1 - p) that lies between them: 0.03 is 4 % either way about
- * 94 %. From memory of nights that went badly; common practice, no source. It counts for as much as six evenings.
+ * How much evenings differ, as the share of a yield's p(1 - p) that lies between them: 0.03 is 4 % either way about 94
+ * %. From memory of nights that went badly; common practice, no source. It counts for as much as six evenings.
  */
 export const USUAL_EVENING_SPREAD = 0.03;
 const PRIOR_EVENINGS = 6;
@@ -51,9 +50,8 @@ export function yieldEstimate(good: number, casts: number): YieldEstimate {
 }
 
 /**
- * How much evenings differ, from what each gave: the over-dispersion of a beta-binomial by its moments (Kleinman,
- * J. Am. Statist. Assoc. 68 (1973) 46, from memory), leaning on the usual while there are few.
- * Range: 0 to 0.5.
+ * How much evenings differ, from what each gave: the over-dispersion of a beta-binomial by its moments (Kleinman, J.
+ * Am. Statist. Assoc. 68 (1973) 46, from memory), leaning on the usual while there are few. Range: 0 to 0.5.
  * @example eveningSpread([]) // 0.03
  */
 export function eveningSpread(evenings: readonly Evening[]): number {

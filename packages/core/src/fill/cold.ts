@@ -30,9 +30,8 @@ const MIDDLES = Array.from({ length: 121 }, (_, i) => 15 + 0.5 * i);
 const WIDTHS = [1, 1.5, 2, 3, 4.5, 6.5, 9];
 
 /**
- * At which mean temperature a mold is too cold to go on, by its own record of shorts: a logistic curve over its
- * heat, on
- * top of what comes short in a warm mold, with a belief beforehand, searched on a grid. Cavities whose shorts have
+ * At which mean temperature a mold is too cold to go on, by its own record of shorts: a logistic curve over its heat,
+ * on top of what comes short in a warm mold, with a belief beforehand, searched on a grid. Cavities whose shorts have
  * another cause are left out by whoever asks. Range: -20 to 400 C.
  * @example coldMold([]).belowC // 40.2: what practice says, until there is a record
  */

@@ -82,25 +82,20 @@ const DISCHARGE: Record<Stream, number> = { quick: 0.7, slow: 0.5, thin: 0.3 };
 const TILT_SAVES = 0.2;
 /**
  * Pasty metal runs less far at the same heat: in fluidity spirals lead-antimony falls to about half between the pure
- * metal
- * and the long range near 3 %, and rises again to the eutectic. From memory; together with the smaller solid share it
- * may
- * run, this gives that fall.
+ * metal and the long range near 3 %, and rises again to the eutectic. From memory; together with the smaller solid
+ * share it may run, this gives that fall.
  */
 const PASTY_COSTS = 0.4;
 /** Dirt thickens the stream: dirty metal runs this much less far. Common practice, no source. */
 const DIRT_COSTS = 0.35;
 
 /**
- * Will it fill? v = C_d sqrt(2 g H); the thinnest section, metal of bore D round a wire d, stops running after
- * t = rho (c_l dT + phi L) A / (h [pi D (T_m - T_mold) + pi d (T_m - T_hook)]), which for a hook as warm as the mold
- * is the
- * plain M_thin = (D - d)/4; reach = v t, less for dirty and for pasty metal; index = reach / flow length. A cold
- * shank chills the thinnest metal from inside.
- * Below 1 a short is expected, 1 to 1.5 is marginal. Sharpest radius = gamma / (rho g H).
- * Range: metal to 520 C and above its liquidus, mold -10 to 260 C, tilt 0 to 60 degrees. Interface-limited; no source
- * for
- * C_d and phi, which stand for a class of metal and gate, not for this one.
+ * Will it fill? v = C_d sqrt(2 g H); the thinnest section, metal of bore D round a wire d, stops running after t = rho
+ * (c_l dT + phi L) A / (h [pi D (T_m - T_mold) + pi d (T_m - T_hook)]), which for a hook as warm as the mold is the
+ * plain M_thin = (D - d)/4; reach = v t, less for dirty and for pasty metal; index = reach / flow length. A cold shank
+ * chills the thinnest metal from inside. Below 1 a short is expected, 1 to 1.5 is marginal. Sharpest radius = gamma /
+ * (rho g H). Range: metal to 520 C and above its liquidus, mold -10 to 260 C, tilt 0 to 60 degrees. Interface-limited;
+ * no source for C_d and phi, which stand for a class of metal and gate, not for this one.
  * @example fillIndex(dart, FILL_DEFAULTS).index // 3.052
  */
 export function fillIndex({ solid, sprueHeightM, wireM }: FillCavity, settings: FillSettings): FillIndex {

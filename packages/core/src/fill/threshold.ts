@@ -40,9 +40,8 @@ export const shortShareOf =
 
 /**
  * Threshold and spread of the fill index from logged shorts: logistic regression of short or not on ln(index) with
- * normal
- * priors on the centre and on ln(spread), so that ten shots already help and records without a short do not blow up.
- * Newton's method with halved steps; the interval is Laplace's, z = 1.96.
+ * normal priors on the centre and on ln(spread), so that ten shots already help and records without a short do not blow
+ * up. Newton's method with halved steps; the interval is Laplace's, z = 1.96.
  * @example fitThreshold([]).index // 1.1
  */
 export function fitThreshold(records: readonly FillRecord[]): FillThreshold {
@@ -136,8 +135,7 @@ export const knowsItsShorts = (threshold: Pick<FillThreshold, 'casts'> | null): 
 
 /**
  * Indexes at which a cavity goes from short to marginal and on to filled: where by the mold's own record one in four
- * and
- * one in twelve is short; before there is one, 1 and 1.5.
+ * and one in twelve is short; before there is one, 1 and 1.5.
  * @example fillMarks(null) // [1, 1.5]
  */
 export function fillMarks(threshold: Pick<FillThreshold, 'index' | 'spread' | 'casts'> | null): [number, number] {
@@ -166,8 +164,7 @@ const FAULTY_Z = 4;
 
 /**
  * The threshold of a mold without what its faulty cavities would make of it: as long as one cavity is short by more
- * than
- * {@link FAULTY_Z} standard deviations beyond what the others predict, the worst is left out. At most half are.
+ * than {@link FAULTY_Z} standard deviations beyond what the others predict, the worst is left out. At most half are.
  * @example fitFairThreshold([]).faulty // []
  */
 export function fitFairThreshold(records: readonly CavityFillRecord[]): FairThreshold {

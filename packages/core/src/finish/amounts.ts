@@ -37,8 +37,7 @@ export interface Wound {
 
 /**
  * Wire or thread for one head, m: turns times the circle through its own middle, and the ends. A dozen turns of thread
- * lie side by side, so that the circle stays one.
- * Range: 0 to 500 turns on 0.1 to 40 mm.
+ * lie side by side, so that the circle stays one. Range: 0 to 500 turns on 0.1 to 40 mm.
  * @example windingM({ turns: 3, coreM: 0.004, strandM: 0.0005, endsM: 0.1 }) // 0.1424
  */
 export function windingM({ turns, coreM, strandM, endsM }: Wound): number {
@@ -53,8 +52,8 @@ const HAIR_KG_M3 = 1310;
 const PACKED = 0.6;
 
 /**
- * Hair of one tail, kg: a bundle so thick when it is pressed together, so long.
- * Range: bundle 0.5 to 20 mm, tail 5 to 300 mm.
+ * Hair of one tail, kg: a bundle so thick when it is pressed together, so long. Range: bundle 0.5 to 20 mm, tail 5 to
+ * 300 mm.
  * @example 1000 * hairKg({ bundleM: 0.0055, tailM: 0.075 }) // 1.401
  */
 export function hairKg({ bundleM, tailM }: { bundleM: number; tailM: number }): number {
@@ -67,8 +66,8 @@ const ML_PER_M3 = 1e6;
 const MOUTH_ML = 0.01;
 
 /**
- * Glue that a guard takes, ml: what is left of its hole beside it, and a drop at the mouth.
- * Range: hole and guard 0.5 to 10 mm, the guard no thicker than its hole; 1 to 40 mm deep.
+ * Glue that a guard takes, ml: what is left of its hole beside it, and a drop at the mouth. Range: hole and guard 0.5
+ * to 10 mm, the guard no thicker than its hole; 1 to 40 mm deep.
  * @throws QuantityError for a guard that does not go in
  * @example guardGlueMl({ holeM: 0.0032, guardM: 0.003, depthM: 0.01 }) // 0.01974
  */

@@ -58,8 +58,7 @@ export interface Bag {
 }
 
 /**
- * Heads in bags of so many; the last holds the rest.
- * Range: 0 to 20,000 heads, 1 to 1000 a bag.
+ * Heads in bags of so many; the last holds the rest. Range: 0 to 20,000 heads, 1 to 1000 a bag.
  * @example bagsOf(7, 3) // [{ number: 1, count: 3 }, { number: 2, count: 3 }, { number: 3, count: 1 }]
  */
 export function bagsOf(heads: number, perBag: number): Bag[] {
@@ -78,8 +77,8 @@ export interface LabelPlace {
 }
 
 /**
- * Places of so many labels, row by row; a sheet that is begun goes on at its first free label.
- * Range: up to 20,000 labels; the first free one 1 to all of the sheet.
+ * Places of so many labels, row by row; a sheet that is begun goes on at its first free label. Range: up to 20,000
+ * labels; the first free one 1 to all of the sheet.
  * @example labelPlaces(labelSheet('a4-24'), 1, 2) // [{ page: 0, xM: 0.07, yM: 0.0045 }]
  */
 export function labelPlaces(of: LabelSheet, count: number, firstFree = 1): LabelPlace[] {

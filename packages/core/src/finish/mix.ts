@@ -46,8 +46,8 @@ export const LEAST_ML = 0.6;
 export const MIXING_S = 45;
 
 /**
- * How much to mix, how often, and when: no more heads a mix than hands do within its pot life, all mixes alike.
- * Range: 1 to 10,000 heads, pot life 10 s to a day, 1 to 3600 s a head, 0.001 to 20 ml a head, ratio 0.01 to 10.
+ * How much to mix, how often, and when: no more heads a mix than hands do within its pot life, all mixes alike. Range:
+ * 1 to 10,000 heads, pot life 10 s to a day, 1 to 3600 s a head, 0.001 to 20 ml a head, ratio 0.01 to 10.
  * @throws QuantityError where not even one head is done before a mix is stiff
  * @example mixPlan({ heads: 60, mlPerHead: 0.06, potLifeS: 240, secondsPerHead: 28 }).headsPerMix // 6
  */

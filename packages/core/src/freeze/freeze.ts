@@ -42,12 +42,11 @@ export interface Freezing {
 }
 
 /**
- * Time until metal in a metal mold is solid, seconds: the slower of
- * interface-limited t = rho_liquid (L + c_l dT) (V/A) / (h (T_m - T_mold)), which rules thin metal, and
- * Chvorinov's t = B (V/A)^2 (1940), B = pi/4 [rho (L + c_l dT) / (T_m - T_mold)]^2 / (k rho c)_mold, where the mold's
- * surface saturates. T_m is the middle of the freezing range.
- * Range: metal to 600 C, mold -20 to 300 C and below T_m, modulus 0.05 to 20 mm.
- * Checks: a 14.2 g ball at 371 C into a sooted mold at 120 C takes 2.3 s, 0.9 g 0.9 s, 113 g 4.5 s.
+ * Time until metal in a metal mold is solid, seconds: the slower of interface-limited t = rho_liquid (L + c_l dT) (V/A)
+ * / (h (T_m - T_mold)), which rules thin metal, and Chvorinov's t = B (V/A)^2 (1940), B = pi/4 [rho (L + c_l dT) / (T_m
+ * - T_mold)]^2 / (k rho c)_mold, where the mold's surface saturates. T_m is the middle of the freezing range. Range:
+ * metal to 600 C, mold -20 to 300 C and below T_m, modulus 0.05 to 20 mm. Checks: a 14.2 g ball at 371 C into a sooted
+ * mold at 120 C takes 2.3 s, 0.9 g 0.9 s, 113 g 4.5 s.
  * @example freezing({ modulusM: 0.00224, metalC: 371, moldC: 120 }).rules // 'interface'
  */
 export function freezing(input: FreezeInput): Freezing {
@@ -80,8 +79,7 @@ export const freezeTimeS = (input: FreezeInput): number => freezing(input).secon
 
 /**
  * Freezing is judged by eye: the last of it has gone dull, and a moment more. Heads under an ounce are opened after
- * half
- * a second to two and a half. Common practice, no source.
+ * half a second to two and a half. Common practice, no source.
  */
 export const OPENING_MARGIN = 1.15;
 

@@ -33,10 +33,10 @@ const ROUNDS = 6;
 const HOTTEST_BELOW_SOLIDUS_K = 40;
 
 /**
- * The heat that a mold settles at by the maker's own pace, with the seconds of one shot: the pace goes by when it
- * may be
- * opened, which goes by its heat, so both are found together. One pace and one loss for plan, pages, bench and coach.
- * Check: five cavities of 12 g in half a kilogram, some 170 s a shot, settle at 48 to 57 C (physics, common practice).
+ * The heat that a mold settles at by the maker's own pace, with the seconds of one shot: the pace goes by when it may
+ * be opened, which goes by its heat, so both are found together. One pace and one loss for plan, pages, bench and
+ * coach. Check: five cavities of 12 g in half a kilogram, some 170 s a shot, settle at 48 to 57 C (physics, common
+ * practice).
  * @example settledMold({ block: smallBlock, cavities: smallMold.cavities, shotsSinceSmoked: 20, metalC: 371,
  *   roomC: 20, hands: { loadS: 17, inspectS: 12 } }).moldC // 47.13
  */

@@ -55,8 +55,8 @@ describe('solids against numeric integration', () => {
     }
   });
 
-  // Archimedes: a sphere's surface is 4 pi r^2 and its volume 4/3 pi r^3; a flattened one by Knud Thomsen's formula
-  // (1 %).
+  // Archimedes: a sphere's surface is 4 pi r^2 and its volume 4/3 pi r^3; a flattened one by Knud Thomsen's formula (1
+  // %).
   test('a whole ball, and one pressed flat', () => {
     const ball = zone(-1, 1, 0, 1, 1);
     expect(segmentVolume(ball, 1)).toBeCloseTo((4 / 3) * Math.PI, 12);

@@ -26,8 +26,8 @@ const LEAST_HEIGHT_M = 0.006;
 const HEIGHT_BY_MODULUS = 1.6;
 
 /**
- * The sprue of a cavity in soft lead: as wide as it must be to set after the head it feeds, whatever that weighs.
- * Its side alone is cooled: with neck share k, V / side = R h (1 + k + k^2) / (3 (1 + k) sqrt(h^2 + (1 - k)^2 R^2)).
+ * The sprue of a cavity in soft lead: as wide as it must be to set after the head it feeds, whatever that weighs. Its
+ * side alone is cooled: with neck share k, V / side = R h (1 + k + k^2) / (3 (1 + k) sqrt(h^2 + (1 - k)^2 R^2)).
  * @example sprueOf(cavitySolid('ball', 0.0142)).massKg // 0.003974
  */
 export function sprueOf(solid: HeadSolid): Sprue {

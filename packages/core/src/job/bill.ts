@@ -38,9 +38,8 @@ export interface StepHeat {
 }
 
 /**
- * Parts that are on a head before a step that is hotter than they stand, in words: a rubber skirt does not go into
- * the oven.
- * Parts with no limit on record are passed over.
+ * Parts that are on a head before a step that is hotter than they stand, in words: a rubber skirt does not go into the
+ * oven. Parts with no limit on record are passed over.
  * @example heatProblems([], [], []) // []
  */
 export function heatProblems(

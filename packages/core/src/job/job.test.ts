@@ -5,7 +5,7 @@ import { checkDetails, PART_KINDS, partKind } from './part-kinds.ts';
 import { ticketPostings, type TicketUse } from './postings.ts';
 import { checkRoute, lookBefore, ROUTE_TEMPLATES, usualRoute } from './route.ts';
 import { stationOf, STATIONS, stepStations, usualDisposition } from './stations.ts';
-import { AT, stepAt, stepState, ticketRefusal, ticketState, type TicketSetup } from './ticket.ts';
+import { AT, stepAtStation, stepState, ticketRefusal, ticketState, type TicketSetup } from './ticket.ts';
 import type { TicketEntry, TicketLog } from './ticket-log.ts';
 import type { UndoEntry } from '../log/log.ts';
 
@@ -121,7 +121,7 @@ describe('a ticket on its route', () => {
     const state = ticketState(setup, log);
     expect(stepState(state, 'paint')).toMatchObject({ status: 'done', good: 10 });
     expect(stepState(state, 'paint-2')).toMatchObject({ status: 'running', left: 6 });
-    expect(stepAt(state, 'paint')!.key).toBe('paint-2');
+    expect(stepAtStation(state, 'paint')!.key).toBe('paint-2');
     expect(state.at).toBe('paint-2');
   });
   test('stripped and dipped again: it comes to its step once more, and no head is lost on the way', () => {

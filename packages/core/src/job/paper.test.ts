@@ -4,7 +4,7 @@ import type { DispositionId } from './dispositions.ts';
 import { nextThing } from '../line/next.ts';
 import { waitingByStation, type TicketOnLine } from '../line/waiting.ts';
 import { costPartOf, ticketPostings } from './postings.ts';
-import { ROUTE_TEMPLATES, stepBy, usualRoute } from './route.ts';
+import { ROUTE_TEMPLATES, stepOfRoute, usualRoute } from './route.ts';
 import { STATIONS, stepStations } from './stations.ts';
 import { bakeCounts, ticketRefusal, ticketState, type TicketSetup } from './ticket.ts';
 import type { TicketEntry, TicketLog } from './ticket-log.ts';
@@ -205,8 +205,8 @@ describe('the one next thing', () => {
     expect(waits).toMatchObject({ pour: 7, trim: 16, paint: 14, finish: 0 });
   });
   test('a step is found by its key', () => {
-    expect(plain.map(({ key }) => stepBy(plain, key)!.key)).toEqual(['trim', 'paint', 'finish']);
-    expect(stepBy(plain, 'bake')).toBeUndefined();
+    expect(plain.map(({ key }) => stepOfRoute(plain, key)!.key)).toEqual(['trim', 'paint', 'finish']);
+    expect(stepOfRoute(plain, 'bake')).toBeUndefined();
   });
 });
 

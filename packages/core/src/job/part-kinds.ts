@@ -44,8 +44,7 @@ const mm = (name: string, label: string, low: number, high: number): PartField =
 
 /**
  * Every kind of thing that is used up, as data: a new kind is a new row and nothing else. Kinds that the models know
- * more
- * of (`lead`, `hook`, `powder`) have further details of their own in the contract.
+ * more of (`lead`, `hook`, `powder`) have further details of their own in the contract.
  *
  * @example partKind('guard').unit // 'pieces'
  */

@@ -121,8 +121,7 @@ function stepPostings(use: TicketUse): Posting[] {
 
 /**
  * The stock movements that a ticket's counts ask for. They are recomputed from the whole log, and only the difference
- * to
- * what was posted before is posted: an undo at any depth corrects the stock as well.
+ * to what was posted before is posted: an undo at any depth corrects the stock as well.
  * @example ticketPostings({ bill: [], leadKgPerHead: 0.01, cast: null, source: 'shelf', sourceId: 'bare',
  *   becomesId: 'clean', state: { ...ticketState({ ...twoSteps, source: 'shelf' }, []), taken: 5,
  *   good: 5 } })[0].reason // 'off the shelf'

@@ -181,10 +181,12 @@ export function checkRoute(route: readonly RouteStep[]): readonly RouteStep[] {
 
 /**
  * The step of a route by its key; undefined where it has none of that name.
- * @example stepBy(usualRoute({ painted: false, baked: false }), 'trim')?.station // 'trim'
+ * @example stepOfRoute(usualRoute({ painted: false, baked: false }), 'trim')?.station // 'trim'
  */
-export const stepBy = <Step extends Pick<RouteStep, 'key'>>(route: readonly Step[], key: string): Step | undefined =>
-  route.find((each) => each.key === key);
+export const stepOfRoute = <Step extends Pick<RouteStep, 'key'>>(
+  route: readonly Step[],
+  key: string,
+): Step | undefined => route.find((each) => each.key === key);
 
 /**
  * How the head looks when it comes to a step: as the last step before it that changes its look has left it.

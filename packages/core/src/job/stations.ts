@@ -45,9 +45,8 @@ const ofPowder = (id: string, goes?: DispositionId) => cause(id, goes, undefined
 const NOTHING = { left: '', good: '', all: '', begin: '' };
 
 /**
- * The line, in working order, as data. Causes are words of the trade; what a head with one is worth is common
- * practice, no
- * source.
+ * The line, in working order, as data. Causes are words of the trade; what a head with one is worth is common practice,
+ * no source.
  */
 export const STATIONS: readonly Station[] = [
   {

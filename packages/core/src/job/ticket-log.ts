@@ -52,6 +52,6 @@ export type TicketLog = readonly (TicketEntry | UndoEntry)[];
 
 /**
  * What is said of an entry that is not of a step.
- * @example stepIn({ id: 'e', at: 0, kind: 'good', step: 'trim', count: 2 }) // 'trim'
+ * @example stepOfEntry({ id: 'e', at: 0, kind: 'good', step: 'trim', count: 2 }) // 'trim'
  */
-export const stepIn = (entry: TicketEntry | UndoEntry): string | null => ('step' in entry ? entry.step : null);
+export const stepOfEntry = (entry: TicketEntry | UndoEntry): string | null => ('step' in entry ? entry.step : null);

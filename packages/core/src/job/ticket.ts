@@ -2,8 +2,8 @@ import type { DoorOpening } from '../bake/running.ts';
 import type { CountFrom } from '../bake/count-from.ts';
 import { standing, undoRefusal, type UndoEntry } from '../log/log.ts';
 import { disposition, type DispositionId } from './dispositions.ts';
-import { stepBy, type RouteStep } from './route.ts';
-import { stepIn, type TicketEntry, type TicketLog } from './ticket-log.ts';
+import { stepOfRoute, type RouteStep } from './route.ts';
+import { stepOfEntry, type TicketEntry, type TicketLog } from './ticket-log.ts';
 import { addHands, type HandsByWho } from './hands.ts';
 import { stepWork } from './work.ts';
 
@@ -107,9 +107,9 @@ export const stepState = (state: TicketState, key: string): StepState | undefine
 
 /**
  * The step that is worked on at a station: the first there with heads, or the first there at all.
- * @example stepAt(ticketState(twoSteps, []), 'paint').left // 0
+ * @example stepAtStation(ticketState(twoSteps, []), 'paint').left // 0
  */
-export function stepAt(state: TicketState, station: string): StepState | undefined {
+export function stepAtStation(state: TicketState, station: string): StepState | undefined {
   const there = state.steps.filter((step) => step.station === station);
   return there.find((step) => step.left > 0) ?? there.find((step) => step.status !== 'done') ?? there[0];
 }
@@ -145,7 +145,7 @@ function foldStep(
   entries: readonly TicketEntry[],
   loads: readonly OvenLoad[],
 ): StepState {
-  const own = entries.filter((entry) => stepIn(entry) === step.key);
+  const own = entries.filter((entry) => stepOfEntry(entry) === step.key);
   let [good, rejected, sprueKg] = [0, 0, 0];
   const rejects: Record<string, number> = {};
   const gone: Record<string, number> = {};
@@ -212,7 +212,7 @@ function loadsOf(entries: readonly TicketEntry[]): OvenLoad[] {
     }
     const loadId = 'loadId' in entry ? entry.loadId : undefined;
     const open = loads.find((load) => {
-      return load.unloadedAt === null && (loadId === undefined ? load.step === stepIn(entry) : load.id === loadId);
+      return load.unloadedAt === null && (loadId === undefined ? load.step === stepOfEntry(entry) : load.id === loadId);
     });
     if (entry.kind === 'warm' && open && open.warmAt === null) {
       open.warmAt = entry.at;
@@ -240,8 +240,7 @@ const coatsOf = (entries: readonly TicketEntry[]): WetCoat[] =>
 
 /**
  * The state of a ticket along the steps of its route, from its log. At each step, what came is what is good, what is
- * gone and
- * what is still there; what was sent back comes to its step once more.
+ * gone and what is still there; what was sent back comes to its step once more.
  * @example ticketState(twoSteps, [{ id: 'e', at: 0, kind: 'good', step: 'trim',
  *   count: 4 }]).steps.map(({ left }) => left) // [2, 4]
  */
@@ -307,7 +306,7 @@ export function ticketConflict(setup: TicketSetup, log: TicketLog): string | nul
   if (!found) return null;
   if (state.closedAt !== null) return `Not possible: ${found.why}. Take back the closing of the ticket first.`;
   const entries = standing<TicketEntry>(log);
-  const newest = entries.findLast((entry) => stepIn(entry) === found.step.key && SAID[entry.kind]);
+  const newest = entries.findLast((entry) => stepOfEntry(entry) === found.step.key && SAID[entry.kind]);
   const first =
     newest && 'count' in newest ? ` Take back first: ${newest.count} ${SAID[newest.kind]} at ${found.step.key}.` : '';
   return `Not possible: ${found.why}.${first}`;
@@ -367,7 +366,7 @@ export function ticketRefusal(setup: TicketSetup, log: TicketLog, entry: TicketE
   if (entry.kind === 'reject' && entry.to !== undefined) {
     if (!disposition(entry.goes).stays) return 'to is given; allowed: only where heads are sent back to a step';
     const places = setup.route.map((each) => each.key);
-    if (!stepBy(setup.route, entry.to) || places.indexOf(entry.to) > places.indexOf(entry.step)) {
+    if (!stepOfRoute(setup.route, entry.to) || places.indexOf(entry.to) > places.indexOf(entry.step)) {
       const allowed = places.slice(0, places.indexOf(entry.step) + 1).join(', ');
       return `to is ${JSON.stringify(entry.to)}; allowed: ${allowed}, a step that they have come through`;
     }

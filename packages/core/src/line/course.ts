@@ -112,9 +112,8 @@ export const goesAsDrawn = ({ doors, from, warmAt, endsAt }: OvenState, now: num
   doors.at(-1)?.toAt !== null && (from === 'door' || warmAt !== null) && now < endsAt;
 
 /**
- * The course of one load, by a probe as far as it speaks and by the models of oven, head and powder: of the powder
- * that is
- * full last, on whichever head. Null where nothing cures.
+ * The course of one load, by a probe as far as it speaks and by the models of oven, head and powder: of the powder that
+ * is full last, on whichever head. Null where nothing cures.
  */
 export function bakeCourse(
   load: OvenState,

@@ -1,5 +1,5 @@
 import type { TicketState } from '../job/ticket.ts';
-import { stepBy } from '../job/route.ts';
+import { stepOfRoute } from '../job/route.ts';
 import type { PlanStep } from '../plan/types.ts';
 import { headsOf, type HeadsInRun } from '../run/heads-in-run.ts';
 import type { TicketProduct } from './ticket-product.ts';
@@ -38,7 +38,7 @@ export function dipsTogether(
   const byPaint = new Map<string, DipTogether>();
   for (const { id, product, state } of tickets) {
     for (const { station, key, left } of state.steps) {
-      const step = stepBy(product.steps, key);
+      const step = stepOfRoute(product.steps, key);
       const [first] = step?.layers ?? [];
       if (station !== 'paint' || left <= 0 || !step || !first) continue;
       if (step.layers.some(({ powder }) => powder.form === 'liquid')) continue;

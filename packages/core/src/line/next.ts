@@ -57,8 +57,8 @@ function planned(order: PlannedOrder, sorted: readonly TicketOnLine[], open: rea
 /**
  * What to do next: heads whose bake is over first, then a pour that is going on, then what can be closed, then the step
  * nearest to done, of its equals the ticket that is due first; heads off the shelf and a new pour last. Heads that
- * still dry
- * or set are left alone. Where a plan is followed, its order goes before the nearest to done. Null when nothing waits.
+ * still dry or set are left alone. Where a plan is followed, its order goes before the nearest to done. Null when
+ * nothing waits.
  * @example nextThing([], null, [], 0) // null
  */
 export function nextThing(

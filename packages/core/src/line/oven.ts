@@ -4,7 +4,7 @@ import { ovenLoads, roomOf, type OvenPlan, type OvenRack } from '../bake/rack.ts
 import { castMassKg } from '../cast/cast-mass.ts';
 import { handlingTimeS } from '../freeze/handling.ts';
 import { coldHeadSolid } from '../geometry/solid.ts';
-import { stepBy } from '../job/route.ts';
+import { stepOfRoute } from '../job/route.ts';
 import { bakeCounts, type TicketState } from '../job/ticket.ts';
 import type { PlanBake, PlanProduct } from '../plan/types.ts';
 import type { OvenEntry } from '../run/oven.ts';
@@ -17,7 +17,7 @@ import type { TicketProduct } from './ticket-product.ts';
  * @example bakeAt(kept, 'bake').setC // 177
  */
 export const bakeAt = ({ steps }: Pick<TicketProduct, 'steps'>, step: string): PlanBake | null =>
-  stepBy(steps, step)?.bake ?? null;
+  stepOfRoute(steps, step)?.bake ?? null;
 
 /**
  * What tells one program from another: two of the same heat and time hang together, whatever they are called.

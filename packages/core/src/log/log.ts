@@ -1,6 +1,5 @@
 /**
- * What every entry of a run's log has: made once at the bench, counted once, corrected by a later entry, never
- * erased.
+ * What every entry of a run's log has: made once at the bench, counted once, corrected by a later entry, never erased.
  */
 export interface Entry {
   /** Made by the device that was tapped, so that a repeated delivery is recognised. */
@@ -125,8 +124,8 @@ const RUNS_BY_ITSELF: ReadonlySet<string> = new Set(['pause', 'charge', 'load', 
 
 /**
  * Seconds at work: from each entry to the next, but not across a pause, and at most {@link LONGEST_WORK_GAP_S} a gap.
- * What leads up to an entry of a run is shared among its tickets. Melting and baking run by themselves: the gap after
- * a 'charge', a 'load' and a wet 'coat' is no work.
+ * What leads up to an entry of a run is shared among its tickets. Melting and baking run by themselves: the gap after a
+ * 'charge', a 'load' and a wet 'coat' is no work.
  * @example workSeconds([{ id: 'a', at: 0, kind: 'x' }, { id: 'b', at: 20_000, kind: 'x' }]) // 20
  */
 export function workSeconds(entries: readonly Entry[]): number {

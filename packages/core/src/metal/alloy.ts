@@ -54,9 +54,8 @@ export interface LeadComposition {
 
 /**
  * Lead with antimony and a little tin: density by ideal mixing, liquidus falling in a straight line from 327.46 C to
- * the
- * eutectic, latent heat 23 + 0.9 kJ/kg per % Sb. Without either it is soft lead, exactly.
- * Range: 0 to 11.1 % Sb, 0 to 5 % Sn.
+ * the eutectic, latent heat 23 + 0.9 kJ/kg per % Sb. Without either it is soft lead, exactly. Range: 0 to 11.1 % Sb, 0
+ * to 5 % Sn.
  * @example leadAlloy({ antimonyPercent: 3, tinPercent: 0.5 }).liquidusC // 307.1
  */
 export function leadAlloy({ antimonyPercent, tinPercent }: LeadComposition): Alloy {
@@ -172,8 +171,7 @@ export const densityAtSolidusKgM3 = ({ densityKgM3, expansionPerK, solidusC }: A
 export const massShareOfLead = (alloy: Alloy): number => densityAtSolidusKgM3(alloy) / densityAtSolidusKgM3(SOFT_LEAD);
 
 /**
- * Brinell hardness by antimony content: pure 4 to 5, tyre weights 9 to 12, 12 % about 20. Rules of thumb, from
- * memory.
+ * Brinell hardness by antimony content: pure 4 to 5, tyre weights 9 to 12, 12 % about 20. Rules of thumb, from memory.
  */
 const HARDNESS: readonly (readonly [percent: number, brinell: number])[] = [
   [0, 4.5],
@@ -184,8 +182,7 @@ const HARDNESS_SPREAD = 1.5;
 
 /**
  * Antimony that a hardness test points to, percent, as an estimate with its range: tin, arsenic and age harden lead
- * too.
- * Range: 3 to 22 BHN; held within 0 to 11.1 %.
+ * too. Range: 3 to 22 BHN; held within 0 to 11.1 %.
  * @example antimonyFromHardness(10.5) // { percent: 3, low: 2.25, high: 4.421 }
  */
 export function antimonyFromHardness(brinell: number): { percent: number; low: number; high: number } {

@@ -23,8 +23,8 @@ export const liquidusJKg = (alloy: Alloy): number =>
 
 /**
  * Enthalpy of a casting metal above 20 C, J/kg. In its freezing range the heat is given off in a straight line; at the
- * melting point of a pure metal the value is that of the solid.
- * Source: heats of metal/materials.ts and metal/alloy.ts. Range: -50 to 900 C.
+ * melting point of a pure metal the value is that of the solid. Source: heats of metal/materials.ts and metal/alloy.ts.
+ * Range: -50 to 900 C.
  * @example enthalpyJKg(SOFT_LEAD, 371) // 70 902
  */
 export function enthalpyJKg(alloy: Alloy, temperatureC: number): number {
@@ -43,8 +43,7 @@ export interface MetalState {
 
 /**
  * The inverse of {@link enthalpyJKg} for one alloy, its constants worked out once: integrators ask it many thousand
- * times.
- * Takes J/kg above 20 C, unchecked.
+ * times. Takes J/kg above 20 C, unchecked.
  * @example temperatureOf(SOFT_LEAD)(enthalpyJKg(SOFT_LEAD, 371)) // 371
  */
 export function temperatureOf(alloy: Alloy): (enthalpy: number) => number {

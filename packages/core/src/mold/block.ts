@@ -91,10 +91,10 @@ export const meanC = ({ faceJK, backJK }: BlockNodes, { faceC, backC }: MoldHeat
   (faceJK * faceC + backJK * backC) / (faceJK + backJK);
 
 /**
- * Face and back after `seconds` without metal: two nodes, the back losing to the room. Linear, so in closed form by
- * the two rates of decay; `lostJ` is the integral of the loss, so that stored + lost closes.
- * Check: npm odex, and energy to 1e-9 (mold.test.ts). Biot number of a face, h R / k with 1500 W/m2K over 10 mm: 0.1 in
- * aluminium (one lump is fair), 0.3 in iron (less so).
+ * Face and back after `seconds` without metal: two nodes, the back losing to the room. Linear, so in closed form by the
+ * two rates of decay; `lostJ` is the integral of the loss, so that stored + lost closes. Check: npm odex, and energy to
+ * 1e-9 (mold.test.ts). Biot number of a face, h R / k with 1500 W/m2K over 10 mm: 0.1 in aluminium (one lump is fair),
+ * 0.3 in iron (less so).
  * @example relax({ faceJK: 90, backJK: 360, betweenWPerK: 60, lossWPerK: 0.4 }, { faceC: 90, backC: 90 }, 600, 20,
  *   2).heat // { faceC: 44.16, backC: 44.09 }
  */

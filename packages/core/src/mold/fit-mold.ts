@@ -81,8 +81,7 @@ export function backAtReadings(input: MoldFitInput, block: MoldBlock): number[] 
 
 /**
  * A mold's real loss and heat capacity from a probe at its back and the times of its shots: least squares on the
- * two-node
- * block, leaning on the usual loss (40 %) and the book's heat capacity (15 %).
+ * two-node block, leaning on the usual loss (40 %) and the book's heat capacity (15 %).
  * @throws QuantityError with fewer than 8 readings or no shot among them
  * @example fitMold({ block: smallBlock, closedS: 5, shots: [{ atS: 30, kg: 0.08, metalC: 371 }],
  *   readings: Array.from({ length: 30 }, (_, at) => ({ atS: 10 * at, temperatureC: 26 - at / 20 })),

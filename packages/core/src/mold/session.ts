@@ -89,10 +89,9 @@ const LONG_WAIT_S = 120;
 const SPREAD_S = 4;
 
 /**
- * A mold shot by shot: a shot's heat enters the face, spreads to the back, and leaks to the room, faster while the
- * mold is
- * open. The trace has a point at each pour, just after it, and at each end of a step.
- * Range: metal up to 600 C, mold -20 to 600 C. Energy closes: stored = gained - lost.
+ * A mold shot by shot: a shot's heat enters the face, spreads to the back, and leaks to the room, faster while the mold
+ * is open. The trace has a point at each pour, just after it, and at each end of a step. Range: metal up to 600 C, mold
+ * -20 to 600 C. Energy closes: stored = gained - lost.
  * @example moldSession({ block: { bodyKg: 0.5 }, roomC: 20, steps: [] }).points.length // 1
  */
 export function moldSession({ block, fromC, roomC = 20, steps, alloy = SOFT_LEAD }: MoldSession): MoldTrace {

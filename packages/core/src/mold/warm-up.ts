@@ -75,8 +75,8 @@ export interface BlankShots {
 export const MOST_BLANKS = 40;
 
 /**
- * Blank shots until the mold is ready, and its temperature after each; `ready` is false where it never gets there.
- * The schools of 3, 5 and 10 blank shots are one law: heat of a shot over heat capacity of the mold.
+ * Blank shots until the mold is ready, and its temperature after each; `ready` is false where it never gets there. The
+ * schools of 3, 5 and 10 blank shots are one law: heat of a shot over heat capacity of the mold.
  * @param input.shotKg heads and sprues; `barKg` stands over the gates beside them
  * Checks (practice): 0.55 kg with 12 g 10 to 12; 0.6 kg with 80 g 4 to 5; 0.9 kg with 250 g 2 to 3.
  * @example blankShots({ moldKg: 0.55, shotKg: 0.012, metalC: 371 }).shots // 11

@@ -1,7 +1,6 @@
 /**
- * One step of the classical fourth-order Runge-Kutta method (Kutta 1901) for y' = f(q(y)), with the integral of q
- * over the
- * step beside it: what a pot's enthalpy does, and what it lost meanwhile. The same stages serve both, so that they
+ * One step of the classical fourth-order Runge-Kutta method (Kutta 1901) for y' = f(q(y)), with the integral of q over
+ * the step beside it: what a pot's enthalpy does, and what it lost meanwhile. The same stages serve both, so that they
  * close.
  * @param rate change of y in a unit of time, for a given q; @param quantity q at y; @param dt step
  * @example rungeKuttaWithTotal((q) => -q, (y) => y, 1, 0.1).value // 0.9048

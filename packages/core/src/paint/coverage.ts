@@ -13,9 +13,8 @@ export interface CoverageInput {
 export const USUAL_STAYS_ON = 0.7;
 
 /**
- * Powder taken for one coat on one head, kg: area x film x density / efficiency.
- * The industry's published form is 192.3 ft2/lb per mil at specific gravity 1. Check: 100 um of SG 1.5 on a 14.2 g ball
- * is 0.084 g.
+ * Powder taken for one coat on one head, kg: area x film x density / efficiency. The industry's published form is 192.3
+ * ft2/lb per mil at specific gravity 1. Check: 100 um of SG 1.5 on a 14.2 g ball is 0.084 g.
  * @example powderKg({ paintedAreaM2: 0.00056, filmM: 0.0001, specificGravity: 1.5, transferEfficiency: 0.7 }) //
  * 0.00012
  */

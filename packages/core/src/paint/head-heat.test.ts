@@ -35,8 +35,8 @@ const gun = (grams: number, size: HookSize, more = {}) => ({
 });
 
 describe('seconds under a heat gun', () => {
-  // Half an ounce takes 16 s from room temperature (common practice, no source). What else is told, 7 s for 0.9 g,
-  // 13 for 7 g and 23 for 57 g, goes with mass^0.3 and cannot hold beside a film that goes with width: 4, 12 and 31 s.
+  // Half an ounce takes 16 s from room temperature (common practice, no source). What else is told, 7 s for 0.9 g, 13
+  // for 7 g and 23 for 57 g, goes with mass^0.3 and cannot hold beside a film that goes with width: 4, 12 and 31 s.
   test('half an ounce takes 16 s, and seconds rise with mass whatever hook is in it', () => {
     expect(Math.abs(heatingS(gun(14.2, '3/0')) - 16)).toBeLessThan(1);
     for (const size of ['8', '1/0', '3/0', '7/0'] as const) {

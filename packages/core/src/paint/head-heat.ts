@@ -79,8 +79,8 @@ function takenWPerK({ leadKg, areaM2, wireM }: HeatedHead): number {
 }
 
 /**
- * Temperature of a head `seconds` under its tool: one lump; for a gun that is not warm yet, two lags in a row.
- * Range: 0 to 600 s.
+ * Temperature of a head `seconds` under its tool: one lump; for a gun that is not warm yet, two lags in a row. Range: 0
+ * to 600 s.
  * @example headTemperatureC({ head: { leadKg: 0.01, areaM2: 0.0005, wireM: 0.0012, embeddedM: 0.012 },
  *   tool: 'heat gun', roomC: 20 }, 10) // 137.2
  */
@@ -164,8 +164,8 @@ const COUNT_SPREAD = 0.15;
 const PRIOR_SPREAD = 0.35;
 
 /**
- * A maker's own gun from the seconds that came out right: least squares on ln h, leaning on the default. Time goes
- * with 1/h, so that each count gives an h of its own; what it would be on a half-ounce head. Range: 90 %.
+ * A maker's own gun from the seconds that came out right: least squares on ln h, leaning on the default. Time goes with
+ * 1/h, so that each count gives an h of its own; what it would be on a half-ounce head. Range: 90 %.
  * @example fitGun([], 20).counts // 0
  */
 export function fitGun(

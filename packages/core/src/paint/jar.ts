@@ -65,8 +65,7 @@ const SCALE_SD_KG = 0.0007;
 
 /**
  * Share of the powder taken that stays on the heads, from weighing the jar: all of it on heads over all of it used,
- * leaning
- * on the usual. Range: uses 0 to 5 kg.
+ * leaning on the usual. Range: uses 0 to 5 kg.
  * @example jarEfficiency([{ usedKg: 0.1, onHeadsKg: 0.07 }]).efficiency // 0.7
  */
 export function jarEfficiency(weighings: readonly JarWeighing[]): JarEfficiency {

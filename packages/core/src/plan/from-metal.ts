@@ -25,8 +25,8 @@ export interface FromMetal {
 /**
  * How many good heads a lot of metal gives. Sprues and rejects come back into the pot; only heads and dross are used
  * up, and at the end the heel and the sprues of a last shot are left over. Dross is skimmed off all that is cast, what
- * comes back and is cast again too.
- * Check (practice): 5 lb give 38 to 40 heads of 2 oz with a small heel; 160 of half an ounce without any loss.
+ * comes back and is cast again too. Check (practice): 5 lb give 38 to 40 heads of 2 oz with a small heel; 160 of half
+ * an ounce without any loss.
  * @example headsFromMetal({ metalKg: 2.268, style: 'ball', nominalMassKg: 0.0567, cavities: 1, heelKg: 0.05,
  * drossShare: 0.01, yieldShare: 0.92 }).value // 38
  */

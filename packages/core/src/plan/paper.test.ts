@@ -16,8 +16,8 @@ import { DEFAULT_WAYS } from './ways.ts';
 /** Reckoned with pencil and paper, from prices and rules that are written beside each line; not by this program. */
 describe('one head on paper', () => {
   // A sheet of its own: 12 g of lead at 3.00 a kilogram is 3.6 cents; 1.5 % of 12.8 g cast is skimmed off, 0.0576; a
-  // hook at 19; 0.11 g of powder at 55.00 a kilogram is 0.605; a ring at 4; 0.021 kWh at 31 is 0.651; 96 s of a
-  // person at 15.00 an hour are 40.
+  // hook at 19; 0.11 g of powder at 55.00 a kilogram is 0.605; a ring at 4; 0.021 kWh at 31 is 0.651; 96 s of a person
+  // at 15.00 an hour are 40.
   test('what it costs, part by part and as a whole', () => {
     const stack = unitCostStack({
       leadKg: 0.012,
@@ -204,8 +204,8 @@ describe('published constants, by what follows from them', () => {
   });
 
   test('PCHIP on paper: (0, 0), (1, 1), (3, 2) at 2', () => {
-    // Inner slope 9 / (5/1 + 4/0.5) = 9/13, end slope ((2*2 + 1)*0.5 - 2*1) / 3 = 1/6 (Fritsch & Butland 1984);
-    // the middle of a cubic is the mean of its ends and h/8 of the difference of its slopes.
+    // Inner slope 9 / (5/1 + 4/0.5) = 9/13, end slope ((2*2 + 1)*0.5 - 2*1) / 3 = 1/6 (Fritsch & Butland 1984); the
+    // middle of a cubic is the mean of its ends and h/8 of the difference of its slopes.
     expect(pchip([0, 1, 3], [0, 1, 2]).at(2)).toBeCloseTo(1.5 + 0.25 * (9 / 13 - 1 / 6), 12);
     expect(pchip([0, 1, 3], [0, 1, 2]).at(0.5)).toBeCloseTo(0.5 + (1 / 8) * ((4 * 1 - 0.5) / 3 - 9 / 13), 12);
   });

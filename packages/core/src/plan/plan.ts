@@ -26,8 +26,7 @@ export const MOST_HEADS_PER_LINE = 20_000;
 
 /**
  * Everything that can be said before the pot is switched on: shots, metal, hooks, powder, minutes, oven loads, cost,
- * and
- * what is missing. Products that no mold can cast are listed in `problems` and left out of the rest.
+ * and what is missing. Products that no mold can cast are listed in `problems` and left out of the rest.
  * @param solve a solver of integer programs: then the molds are those that take the least time at the pot; left out: of
  *   each blank the one with most cavities
  * @throws QuantityError for quantities or ways out of range

@@ -148,8 +148,7 @@ export const productBakedJK = (product: Pick<PlanProduct, 'nominalMassKg' | 'hoo
 
 /**
  * A product's head as the oven sees it at one of its bakes (the last where none is named): the powders that are on it
- * by
- * then, and the part that stands the least heat. Null where nothing on it cures.
+ * by then, and the part that stands the least heat. Null where nothing on it cures.
  * @example bakedHead(product(10)).headLagS // 115.6
  */
 export function bakedHead(product: PlanProduct, step?: string): BakedHead | null {

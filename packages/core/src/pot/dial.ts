@@ -69,8 +69,7 @@ function pooled(groups: readonly Block[]): number[] {
 
 /**
  * The marks of a dial fitted to a maker's own pairs: those measured more than once are averaged by their precision,
- * then
- * made monotone. Range: dial 0 to 100, 20 to 600 C; pairs at two marks or more.
+ * then made monotone. Range: dial 0 to 100, 20 to 600 C; pairs at two marks or more.
  * @example fitDialMarks([{ dial: 5, temperatureC: 340, sdK: 3 }, { dial: 7, temperatureC: 400, sdK: 3
  *   }])[1].temperatureC // 400
  * @throws QuantityError with fewer than two marks
@@ -104,8 +103,7 @@ export function fitDialMarks(pairs: readonly DialPair[]): FittedMark[] {
 
 /**
  * The curve through fitted marks, joined by {@link pchip}. Its uncertainty is that of the marks on either side, plus
- * how
- * far it may bow between them.
+ * how far it may bow between them.
  * @example tableOfMarks([{ dial: 5, temperatureC: 340, sdK: 3 }, { dial: 7, temperatureC: 400, sdK: 3
  *   }]).at(6).temperatureC // 370
  */

@@ -42,8 +42,7 @@ export interface PotFitInput {
 /**
  * A pot's real power, loss and crucible from one heat-up or cool-down: least squares on the enthalpy model, leaning on
  * what the plate says (10 %), on the usual loss (40 %) and the usual crucible (50 %) while the record is short. The
- * slope
- * below the melting point and the time that melting takes tell them apart. A cool-down tells the loss alone.
+ * slope below the melting point and the time that melting takes tell them apart. A cool-down tells the loss alone.
  * @throws QuantityError with fewer than 8 readings or less than 30 K between coldest and hottest, or where no pot
  * can be
  * fitted to them

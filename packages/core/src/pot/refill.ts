@@ -15,8 +15,8 @@ export interface Adding {
 }
 
 /**
- * The pot just after cold metal has gone in and mixed: M h(T) + m h(T_cold) over M + m, the crucible with it.
- * Range: 0.05 to 50 kg in the pot, up to 50 kg added.
+ * The pot just after cold metal has gone in and mixed: M h(T) + m h(T_cold) over M + m, the crucible with it. Range:
+ * 0.05 to 50 kg in the pot, up to 50 kg added.
  * @example Math.round(afterAdding({ potKg: 2, potC: 385, addKg: 0.1 }).temperatureC) // 361
  */
 export function afterAdding({ crucibleJPerK = 0, alloy = SOFT_LEAD, ...of }: Adding): MetalState {
@@ -57,9 +57,8 @@ export interface Refill {
 export const FULL_SHARE = 0.95;
 
 /**
- * The largest addition now that keeps the pot above a chosen temperature, by the enthalpy balance
- * m = (M (h(T) - h(T_keep)) + C (T - T_keep)) / (h(T_keep) - h(T_add)), held to the room in the pot; and the time to
- * recover.
+ * The largest addition now that keeps the pot above a chosen temperature, by the enthalpy balance m = (M (h(T) -
+ * h(T_keep)) + C (T - T_keep)) / (h(T_keep) - h(T_add)), held to the room in the pot; and the time to recover.
  * @example largestRefill({ potKg: 4, potC: 385, capacityKg: 9, pot: { powerW: 700, lossWPerK: 0.55 },
  *   keepAboveC: 345, pourC: 371, roomC: 20 }).addKg // 0.3507
  */

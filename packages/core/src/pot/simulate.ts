@@ -65,8 +65,8 @@ export const DRY_KG = 0.05;
 /**
  * A pot through time by the enthalpy method: m dh/dt + C dT/dt = P (on or off) - UA (T - T_room), Runge-Kutta on
  * enthalpy and loss together with a step of 1 s at most, so that the energy closes by construction of the step and not
- * by luck. Additions mix at once; what is taken leaves with the heat of the metal, the crucible keeps its own.
- * Range: 0.05 to 50 kg, up to 24 h.
+ * by luck. Additions mix at once; what is taken leaves with the heat of the metal, the crucible keeps its own. Range:
+ * 0.05 to 50 kg, up to 24 h.
  * @throws QuantityError out of range, or where more is taken than is there
  * @example simulatePot({ pot: { powerW: 0, lossWPerK: 0.55 }, leadKg: 4, fromC: 400, roomC: 20, setC: 600,
  *   seconds: 300 }).points[1].temperatureC // 396.5

@@ -30,8 +30,8 @@ export interface MeltResult {
 /**
  * Time from cold to pouring temperature at full power, by the enthalpy method: dH/dt = P - UA (T - T_room), metal and
  * crucible together, fourth order Runge-Kutta on the enthalpy with a step of 1 s at most, the last step cut by
- * interpolation. Range: 0.05 to 50 kg, 50 to 5000 W.
- * Checks: 20 lb in a pot of 700 W, 0.41 W/K and 540 J/K 20 to 24 min, 1.6 kg in it 8 to 11, 0.8 kg 6 to 9.
+ * interpolation. Range: 0.05 to 50 kg, 50 to 5000 W. Checks: 20 lb in a pot of 700 W, 0.41 W/K and 540 J/K 20 to 24
+ * min, 1.6 kg in it 8 to 11, 0.8 kg 6 to 9.
  * @throws QuantityError out of range, or where the power cannot reach the temperature
  * @example meltTime({ leadKg: 9.07, powerW: 700, lossWPerK: 0.41, crucibleJPerK: 540, toC: 371 }).seconds // 1363
  */

@@ -56,8 +56,8 @@ const EMPTYING_SHARE = 0.06;
 
 /**
  * How much hotter a pot runs at one mark than it did full, K: less metal wets less of the wall and loses less, the
- * element goes on as it is set. Linear in what is gone; common practice, no source: some 15 to 25 K over a pot.
- * Range: 0 to a full pot.
+ * element goes on as it is set. Linear in what is gone; common practice, no source: some 15 to 25 K over a pot. Range:
+ * 0 to a full pot.
  * @example hotterAsItEmptiesK({ leadKg: 2, capacityKg: 9, potC: 371, roomC: 20 }) // 16.4
  */
 export function hotterAsItEmptiesK(of: { leadKg: number; capacityKg: number; potC: number; roomC: number }): number {

@@ -26,8 +26,8 @@ import {
 } from './units.ts';
 
 describe('unit conversions, NIST SP 811 (2008) appendix B', () => {
-  // B.8: ounce (avoirdupois) 2.834 952 E-02 kg, pound (avoirdupois) 4.535 924 E-01 kg, inch 2.54 E-02 m, kilowatt
-  // hour 3.6 E+06 J.
+  // B.8: ounce (avoirdupois) 2.834 952 E-02 kg, pound (avoirdupois) 4.535 924 E-01 kg, inch 2.54 E-02 m, kilowatt hour
+  // 3.6 E+06 J.
   test.each([
     ['ounce to kg', KG_PER_OUNCE, 2.834952e-2],
     ['pound to kg', KG_PER_POUND, 4.535924e-1],

@@ -1,9 +1,7 @@
 /**
  * Readings packed for the shelf: the first time and value stand outside; then each reading is two variable-length
- * numbers,
- * milliseconds since the one before and the change in tenths of a degree. A quiet probe at one a second takes 3 bytes
- * each.
- * Values are rounded to a tenth, finer than any thermocouple is good for.
+ * numbers, milliseconds since the one before and the change in tenths of a degree. A quiet probe at one a second takes
+ * 3 bytes each. Values are rounded to a tenth, finer than any thermocouple is good for.
  */
 export interface Reading {
   /** ms since 1970 */

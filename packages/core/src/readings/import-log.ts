@@ -47,9 +47,8 @@ function timeOf(text: string, row: number, mapping: LogMapping, before: number |
 }
 
 /**
- * Reads a log by its mapping. Cells that say "nothing" are passed over and counted; anything else that is no number
- * is an
- * error that names row, column, value and what is allowed. Readings must lie between -60 and 900 C.
+ * Reads a log by its mapping. Cells that say "nothing" are passed over and counted; anything else that is no number is
+ * an error that names row, column, value and what is allowed. Readings must lie between -60 and 900 C.
  * @example importLog([{ Time: '0', Oven: '200' }, { Time: '1,5', Oven: '200' }], { timeColumn: 'Time',
  *   timeIs: 'minutes', startAt: 0, columns: [{ column: 'Oven', place: 'oven', unit: 'F' }] }).series[0].readings[1]
  *   // { at: 90000, celsius: 93.33 }
@@ -111,8 +110,7 @@ export function gapsIn(series: readonly (readonly Reading[])[]): { fromAt: numbe
 }
 
 /**
- * A guess at the mapping from the headings: what looks like a time, what looks like a probe, F where a heading says
- * so.
+ * A guess at the mapping from the headings: what looks like a time, what looks like a probe, F where a heading says so.
  * @example guessMapping(['Elapsed s', 'Melt °F'], 0).columns // [{ column: 'Melt °F', place: 'pot', unit: 'F' }]
  */
 export function guessMapping(headings: readonly string[], startAt: number): LogMapping {

@@ -1,10 +1,9 @@
 /**
  * The line protocol of probes and scales, real or simulated: lines of ASCII over TCP, each ended by a line feed.
  *
- *   schmelz-device 1                 greeting with the version
- *   channel 1 pot C                  a channel: number, name, unit (C, F or kg)
- *   r 1 1764057600000 371.4          a reading: channel, ms since 1970, value
- *   r 1 1764057601000 -              a drop-out: the probe gave nothing
+ *   schmelz-device 1                 greeting with the version   channel 1 pot C                  a channel: number,
+ * name, unit (C, F or kg)   r 1 1764057600000 371.4          a reading: channel, ms since 1970, value   r 1
+ * 1764057601000 -              a drop-out: the probe gave nothing
  *
  * Lines of other words are passed over, so that a device may say more than we understand.
  */

@@ -25,8 +25,7 @@ const STALE_MS = 12 * 3600 * 1000;
 
 /**
  * Every running wait: a pot that melts, a mold that sets, heads in the oven, first to end first. A freezing clock
- * leaves
- * the shelf when it is over; the others stay until what they wait for has happened.
+ * leaves the shelf when it is over; the others stay until what they wait for has happened.
  * @example runningClocks([], [], [], 0) // []
  */
 export function runningClocks(

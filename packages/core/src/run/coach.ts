@@ -228,8 +228,7 @@ const WEIGHTS = ['stop', 'watch', 'quiet'];
 
 /**
  * What to do before or with the next shot, the most pressing first; "keep going" where there is nothing. Judged from
- * the
- * log, the heat of molds and pot, and each mold's own ways: pure, so it can be asked of any moment.
+ * the log, the heat of molds and pot, and each mold's own ways: pure, so it can be asked of any moment.
  * @example coach({ setup: pour.setup, log: [], state: pourState(pour.setup, []), molds: [], potC: 371, potKg: 2,
  *   pot: { powerW: 700, lossWPerK: 0.55 }, capacityKg: 9, metalC: 371, roomC: 20, heelKg: 0.8, now: 0 }) // []
  */

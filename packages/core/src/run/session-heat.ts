@@ -171,8 +171,7 @@ function potEvents(
 
 /**
  * Heat of molds and pot over a pour, from its log alone: what the bench coaches by and what the session is replayed
- * with.
- * Shots leave their heat in their mold and their metal out of the pot. Pure: the same log gives the same curves.
+ * with. Shots leave their heat in their mold and their metal out of the pot. Pure: the same log gives the same curves.
  * @example sessionHeat({ setup: pour.setup, log: twoShots, molds: [sessionMold(smallMold, pour.setup)],
  *   pot: { powerW: 700, lossWPerK: 0.55 }, metalC: 371, roomC: 20, now: 1_080_000 }).potC // 367.6
  */

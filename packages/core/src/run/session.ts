@@ -5,8 +5,7 @@ import { undoRefusal, standing, workSeconds, type Entry, type UndoEntry } from '
 
 /**
  * What is said of a session that serves several tickets head by head: dips in one colour, or one mix of glue. What it
- * counts
- * is counted in the tickets.
+ * counts is counted in the tickets.
  */
 export type SessionEntry =
   | (Entry & {
@@ -130,8 +129,7 @@ export function sessionRefusal(
 }
 
 /**
- * What a session says to each of its tickets: the heads it has done for them, and when it began for the first of
- * them.
+ * What a session says to each of its tickets: the heads it has done for them, and when it began for the first of them.
  * @example sessionShares([]) // []
  */
 export function sessionShares(log: SessionLog): SharedEntry[] {

@@ -72,8 +72,7 @@ const PAUSE_S = 300;
 
 /**
  * A turn after a pause: a mold that has gone cold gets the blank shots that the coach asks for. A maker who goes on
- * with
- * hooks in a cool mold is not argued with.
+ * with hooks in a cool mold is not argued with.
  * @example turnAfterPause(nextTurn(pour.setup, pourState(pour.setup, twoShots), 1_020_000), pourState(pour.setup,
  *   twoShots), 2, 1_020_000).kind // undefined
  */

@@ -31,8 +31,7 @@ export function weighedHeads(setup: PourSetup, log: PourLog): Weighed[] {
 }
 
 /**
- * A casting off by this share of its lead is looked into. Common practice, no source: hard alloy casts 2 to 4 %
- * light.
+ * A casting off by this share of its lead is looked into. Common practice, no source: hard alloy casts 2 to 4 % light.
  */
 const TELLING_SHARE = 0.03;
 /** So many weighings give limits of their own. */

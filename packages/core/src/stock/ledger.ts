@@ -8,9 +8,8 @@ export interface Balance {
 
 /**
  * Value of taking `quantity` out of a balance at its moving average, minor units. The last of it takes the rest, so
- * that
- * an empty shelf is worth nothing; what is taken beyond the shelf (a count was wrong) is valued at `fallbackMinor` a
- * unit.
+ * that an empty shelf is worth nothing; what is taken beyond the shelf (a count was wrong) is valued at `fallbackMinor`
+ * a unit.
  * @example takeValueMinor({ quantity: 4, valueMinor: 1000 }, 1) // 250
  */
 export function takeValueMinor(balance: Balance, quantity: number, fallbackMinor = 0): number {

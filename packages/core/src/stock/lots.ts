@@ -84,8 +84,7 @@ const NOTHING = 1e-9;
 
 /**
  * Which lots a use comes from: the oldest that has any, in the order given. A negative quantity goes back, to the lot
- * that was
- * used last and has room. What no lot can give is in none of them.
+ * that was used last and has room. What no lot can give is in none of them.
  * @param quantity that is used, in the unit of the part; negative for what comes back
  * @example allotLots([{ id: 1, of: 10, left: 2 }, { id: 2, of: 5, left: 5 }], 3) // [{ id: 1, quantity: 2 }, { id: 2,
  * quantity: 1 }]

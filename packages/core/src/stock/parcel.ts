@@ -15,8 +15,8 @@ export interface ParcelLine {
 }
 
 /**
- * What so much of a part weighs, kg, as far as its kind says: metal and powder by themselves, hooks by their size;
- * null for others.
+ * What so much of a part weighs, kg, as far as its kind says: metal and powder by themselves, hooks by their size; null
+ * for others.
  * @example lineMassKg({ kind: 'lead', hook: null }, 10) // 10
  * @example lineMassKg({ kind: 'guard', hook: null }, 100) // null
  */

@@ -36,9 +36,9 @@ const zOf = (service: number) => (Z.find(([at]) => at >= service - 1e-9) ?? Z.at
 
 /**
  * When to order again: what is used until more is here, and a spare for a busy wait. Weeks are taken as unlike each
- * other by chance only, so that the spread of a wait grows with its square root.
- * Source: reorder point = mean demand over the lead time + z sigma sqrt(lead time), the textbook form (Silver, Pyke and
- * Peterson, Inventory Management; from memory).
+ * other by chance only, so that the spread of a wait grows with its square root. Source: reorder point = mean demand
+ * over the lead time + z sigma sqrt(lead time), the textbook form (Silver, Pyke and Peterson, Inventory Management;
+ * from memory).
  * @param use `days` 0 to 365, `service` 0.5 to 0.99
  * @returns null where it was never used: then nothing can be said
  * @throws QuantityError for days, service or a week's use out of range

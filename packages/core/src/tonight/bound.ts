@@ -1,5 +1,5 @@
 import { changesOf, type Changes } from './changes.ts';
-import { FOREVER, longestWindow, type Shop } from './place.ts';
+import { FOREVER, longestWindow, type MeansOfEvening } from './place.ts';
 import type { Task } from './task.ts';
 
 /** What must pass before a task can begin, and after it has ended, by the longest way, s. */
@@ -153,9 +153,8 @@ interface Dip extends HeadAndTail {
 }
 
 /**
- * One gun, whose cups are changed between dips: the end of the best order, or what is proved of it after so many
- * looks. The beginning that could end soonest is gone on from first (best first; Hart, Nilsson and Raphael
- * 1968).
+ * One gun, whose cups are changed between dips: the end of the best order, or what is proved of it after so many looks.
+ * The beginning that could end soonest is gone on from first (best first; Hart, Nilsson and Raphael 1968).
  */
 function dippedS(dips: readonly Dip[], { first, between }: Pick<Changes, 'first' | 'between'>, looks: number): number {
   interface Beginning {
@@ -216,7 +215,7 @@ function manyMachinesS(jobs: readonly Piece[], machines: number): number {
 }
 
 /** When so much time has passed of those in which somebody is there. */
-function insideS(seconds: number, windows: Shop['windows']): number {
+function insideS(seconds: number, windows: MeansOfEvening['windows']): number {
   let left = seconds;
   for (const { fromS, toS } of [...(windows ?? [])].sort((a, b) => a.fromS - b.fromS)) {
     if (left <= toS - fromS) return fromS + left;
@@ -226,7 +225,7 @@ function insideS(seconds: number, windows: Shop['windows']): number {
 }
 
 /** Nothing ends while nobody is there: a time between two evenings is the beginning of the next. */
-function nextInside(seconds: number, windows: Shop['windows']): number {
+function nextInside(seconds: number, windows: MeansOfEvening['windows']): number {
   const sorted = [...(windows ?? [])].sort((a, b) => a.fromS - b.fromS);
   const later = sorted.find(({ toS }) => seconds <= toS);
   return later ? Math.max(seconds, later.fromS) : seconds;
@@ -238,7 +237,7 @@ function nextInside(seconds: number, windows: Shop['windows']): number {
  * @param looks how long it is looked for what one gun takes; fewer are quicker, and prove less
  * @example lowerBoundS(evening, alone) // 6900
  */
-export function lowerBoundS(planned: readonly Task[], shop: Shop, looks = BEGINNINGS): number {
+export function lowerBoundS(planned: readonly Task[], shop: MeansOfEvening, looks = BEGINNINGS): number {
   const { setOf, leastS, leastTourS, first, between } = changesOf(planned);
   const tasks = planned.map((task, at) => ({ ...task, seconds: task.seconds + leastS[at]! }));
   const around = headsAndTails(tasks);

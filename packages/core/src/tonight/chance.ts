@@ -1,7 +1,7 @@
 import { countInRange } from '../quantity/check.ts';
 import { SPREAD } from '../quantity/spreads.ts';
 import { seeded } from '../random/seeded.ts';
-import type { Placed, Shop } from './place.ts';
+import type { Placed, MeansOfEvening } from './place.ts';
 import type { Task } from './task.ts';
 import { endsOf } from './schedule.ts';
 
@@ -62,7 +62,7 @@ interface Playable {
 }
 
 /** The plan as it is played: tasks in the order of their beginnings, each behind what it waits for. */
-function playableOf(tasks: readonly Task[], placed: readonly Placed[], windows: Shop['windows']): Playable[] {
+function playableOf(tasks: readonly Task[], placed: readonly Placed[], windows: MeansOfEvening['windows']): Playable[] {
   const order = tasks.map((_, at) => at).sort((a, b) => placed[a]!.startS - placed[b]!.startS || a - b);
   const placeIn = new Map(order.map((at, nth) => [tasks[at]!.id, nth]));
   const last = new Map<string, number>();
@@ -93,7 +93,7 @@ function playableOf(tasks: readonly Task[], placed: readonly Placed[], windows: 
 export function chances(
   tasks: readonly Task[],
   placed: readonly Placed[],
-  options: { evenings?: number; seed?: number; spread?: EveningSpread; windows?: Shop['windows'] } = {},
+  options: { evenings?: number; seed?: number; spread?: EveningSpread; windows?: MeansOfEvening['windows'] } = {},
 ): Chances {
   const { evenings = 10_000, seed = 1, spread = USUAL_SPREAD, windows } = options;
   countInRange('evenings', evenings, 1, 100_000);

@@ -1,4 +1,4 @@
-import type { Shop } from './place.ts';
+import type { MeansOfEvening } from './place.ts';
 
 /** The hours in which somebody is there, one after another as if there were no nights between them. */
 export interface Hours {
@@ -29,7 +29,7 @@ const ALWAYS: Hours = {
  * end.
  * @example hoursOf([{ fromS: 0, toS: 3600 }, { fromS: 86_400, toS: 90_000 }]).earliest(3601) // 86401
  */
-export function hoursOf(windows: Shop['windows']): Hours {
+export function hoursOf(windows: MeansOfEvening['windows']): Hours {
   if (!windows?.length) return ALWAYS;
   const sorted = [...windows].sort((a, b) => a.fromS - b.fromS);
   const open = sorted.map((window, at) => ({

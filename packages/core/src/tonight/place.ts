@@ -8,7 +8,7 @@ export interface Person {
   can: readonly string[] | null;
 }
 
-export interface Shop {
+export interface MeansOfEvening {
   people: readonly Person[];
   /** Tools of which there are more than one. */
   tools?: Readonly<Record<string, number>>;
@@ -67,7 +67,7 @@ interface Unit {
 /** Later than any evening, s. */
 export const FOREVER = 1e9;
 /** Nobody is there between the windows; what none of them takes goes on in the last, past its end. */
-const away = (windows: Shop['windows']): Busy => {
+const away = (windows: MeansOfEvening['windows']): Busy => {
   if (!windows?.length) return [];
   const sorted = [...windows].sort((a, b) => a.fromS - b.fromS);
   const gaps = sorted.slice(1).map(({ fromS }, at) => ({ from: sorted[at]!.toS, to: fromS }));
@@ -78,7 +78,7 @@ const away = (windows: Shop['windows']): Busy => {
  * The longest time in which somebody is there, s: a task that fits into none goes over its end.
  * @example longestWindow([{ fromS: 0, toS: 3600 }]) // 3600
  */
-export const longestWindow = (windows: Shop['windows']) =>
+export const longestWindow = (windows: MeansOfEvening['windows']) =>
   windows?.length ? Math.max(...windows.map(({ fromS, toS }) => toS - fromS)) : FOREVER;
 
 /**
@@ -91,7 +91,7 @@ export const longestWindow = (windows: Shop['windows']) =>
  */
 export function place(
   tasks: readonly Task[],
-  shop: Shop,
+  shop: MeansOfEvening,
   order: readonly string[],
   pinned: Readonly<Record<string, number>> = {},
 ): Placed[] {

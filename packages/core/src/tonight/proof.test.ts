@@ -3,7 +3,7 @@ import { cupsOf } from '../paint/cups.ts';
 import { seeded } from '../random/seeded.ts';
 import { lowerBoundS } from './bound.ts';
 import { hoursOf } from './hours.ts';
-import { place, type Shop } from './place.ts';
+import { place, type MeansOfEvening } from './place.ts';
 import type { Task } from './task.ts';
 import { provedS } from './proof.ts';
 
@@ -19,14 +19,14 @@ function orders<T>(left: readonly T[]): T[][] {
     : left.flatMap((one) => orders(left.filter((o) => o !== one)).map((o) => [one, ...o]));
 }
 /** The end of the best of all orders: one of them puts every task as early as any best evening does (Sprecher 1995). */
-const bestOf = (tasks: readonly Task[], shop: Shop) =>
+const bestOf = (tasks: readonly Task[], shop: MeansOfEvening) =>
   Math.min(
     ...orders(tasks.map(({ id }) => id)).map((order) => Math.max(...place(tasks, shop, order).map(({ endS }) => endS))),
   );
 
 test('three jobs of ten minutes are done by two people in twenty, not in fifteen', () => {
   const tasks = ['a', 'b', 'c'].map((id) => task(id, 600));
-  const shop: Shop = { people: people(2) };
+  const shop: MeansOfEvening = { people: people(2) };
   // Work shared evenly would be over at 15 min; one of the two has two of them, so that 20 min are the least.
   expect(lowerBoundS(tasks, shop)).toBe(900);
   const provedToS = provedS(tasks, shop, { boundS: 900, endS: 1200 });
@@ -43,7 +43,7 @@ test('what one gun and one oven ask for together is more than each asks for by i
     task(`bag ${id}`, bagS, { after: after(`bake ${id}`) }),
   ];
   const tasks = [...way('slow', 600), ...way('quick', 60)];
-  const shop: Shop = { people: people(2) };
+  const shop: MeansOfEvening = { people: people(2) };
   expect(bestOf(tasks, shop)).toBe(3060);
   const provedToS = provedS(tasks, shop, { boundS: 2000, endS: 3060 });
   expect(provedToS).toBeGreaterThan(3040);
@@ -67,7 +67,7 @@ test('of 150 small evenings none is proved to end later than the best of all ord
     });
     // One in three over several evenings, with nights between them.
     const windows = [0, 100, 200, 300].map((fromS) => ({ fromS, toS: fromS + whole(25, 60) }));
-    const shop: Shop = {
+    const shop: MeansOfEvening = {
       ...{ people: people(whole(1, 2)), tools: { gun: whole(1, 2) } },
       ...(whole(0, 2) === 0 ? { windows } : {}),
     };
@@ -127,7 +127,7 @@ test('dips at one gun, cups among what they ask for: never later than the best o
       return end;
     });
     const best = Math.min(...ends);
-    const shop: Shop = { people: people(1) };
+    const shop: MeansOfEvening = { people: people(1) };
     expect(provedS(tasks, shop, { boundS: 0, endS: best * 1.3 })).toBeLessThanOrEqual(best + 1e-6);
   }
 });

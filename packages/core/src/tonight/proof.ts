@@ -1,6 +1,6 @@
 import { changesOf, throughOthers } from './changes.ts';
 import { hoursOf, type Hours } from './hours.ts';
-import { longestWindow, type Shop } from './place.ts';
+import { longestWindow, type MeansOfEvening } from './place.ts';
 import type { Task } from './task.ts';
 
 /** Closer than this two times are one, s. */
@@ -44,7 +44,7 @@ interface Kept {
 /** Something cannot be: no evening ends by then. */
 class Contradiction extends Error {}
 
-function keptOf(tasks: readonly Task[], shop: Shop): Kept {
+function keptOf(tasks: readonly Task[], shop: MeansOfEvening): Kept {
   const changes = changesOf(tasks);
   const { setOf, leastS } = changes;
   // Between two dips others may come: those take their own time besides.
@@ -294,7 +294,7 @@ const HALVES = 6;
  */
 export function provedS(
   tasks: readonly Task[],
-  shop: Shop,
+  shop: MeansOfEvening,
   { boundS, endS, looks = LOOKS, mayGoOn }: { boundS: number; endS: number; looks?: number; mayGoOn?: () => boolean },
 ): number {
   const kept = keptOf(tasks, shop);

@@ -5,8 +5,8 @@ import { productBake, stepsOf } from '../plan/product.ts';
 import type { PlanBake, PlanProduct } from '../plan/types.ts';
 
 /**
- * A product with its last bake by another program; null where it is not baked, where that would leave its powder
- * short of a cure or over-baked in this oven, or where a part on it does not stand the heat.
+ * A product with its last bake by another program; null where it is not baked, where that would leave its powder short
+ * of a cure or over-baked in this oven, or where a part on it does not stand the heat.
  * @param heads of a load: they take of the oven's power
  * @example rebaked(product(10), { name: 'Hot', setC: 200, seconds: 1800, preheated: true }, planOven, 60).bake.setC
  *   // 200

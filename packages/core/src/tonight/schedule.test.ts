@@ -4,7 +4,7 @@ import { cupsChangeS } from '../paint/colour-order.ts';
 import { cupsOf } from '../paint/cups.ts';
 import { lowerBoundS } from './bound.ts';
 import { provedS } from './proof.ts';
-import { place, type Placed, type Shop } from './place.ts';
+import { place, type Placed, type MeansOfEvening } from './place.ts';
 import type { Task } from './task.ts';
 import { schedule } from './schedule.ts';
 
@@ -12,10 +12,10 @@ const task = (id: string, seconds: number, more: Partial<Task> = {}): Task => ({
   ...{ id, name: id, station: 'trim', seconds, hands: true, holds: [], after: [], works: [id], heads: 1 },
   ...more,
 });
-const alone: Shop = { people: [{ name: 'One', can: null }] };
+const alone: MeansOfEvening = { people: [{ name: 'One', can: null }] };
 
 /** No person and no tool at two things at once, nothing before what it waits for, nothing when nobody is there. */
-function holds(tasks: readonly Task[], placed: readonly Placed[], shop: Shop): void {
+function holds(tasks: readonly Task[], placed: readonly Placed[], shop: MeansOfEvening): void {
   const overlaps = (some: readonly Placed[]) => {
     const sorted = [...some].filter(({ startS, endS }) => endS > startS).sort((a, b) => a.startS - b.startS);
     return sorted.some((each, at) => at > 0 && each.startS < sorted[at - 1]!.endS - 1e-6);
@@ -63,7 +63,7 @@ const COLOURS = { white: '#f4f1e8', red: '#b83a2e', olive: '#6b6b35', black: '#2
 const cupOf = (name: keyof typeof COLOURS) => cupsOf([{ powder: { materialId: name, name, colour: COLOURS[name] } }]);
 const dip = (colour: keyof typeof COLOURS) => ({ colour, cups: cupOf(colour) });
 /** An evening somebody might have: one to six works, some half done, one or two pours, one oven. */
-function randomEvening(random: () => number): { input: EveningInput; shop: Shop } {
+function randomEvening(random: () => number): { input: EveningInput; shop: MeansOfEvening } {
   const whole = (low: number, high: number) => low + Math.floor(random() * (high - low + 1));
   const steps = (from: number): WorkStep[] => {
     const step = (station: string, secondsPerHead: number, more: Partial<WorkStep> = {}): WorkStep => ({
@@ -155,7 +155,7 @@ test('two share the work, but only one gun; who cannot paint does not', () => {
     task('b', 600, { station: 'paint', holds: ['gun'] }),
     task('c', 1200),
   ];
-  const two: Shop = {
+  const two: MeansOfEvening = {
     people: [
       { name: 'One', can: ['paint'] },
       { name: 'Two', can: ['trim'] },
@@ -301,7 +301,7 @@ describe('cups', () => {
 
   test('at two guns each keeps its own', () => {
     const tasks = dips('black', 'white', 'black', 'white');
-    const two: Shop = { people: [...alone.people, ...alone.people], tools: { gun: 2 } };
+    const two: MeansOfEvening = { people: [...alone.people, ...alone.people], tools: { gun: 2 } };
     const { placed, endS } = schedule(tasks, two);
     holds(tasks, placed, two);
     expect(endS).toBe(1200 + 30);

@@ -1,7 +1,7 @@
 import { inRange } from '../quantity/check.ts';
 import { seeded } from '../random/seeded.ts';
 import { headsAndTails, lowerBoundS } from './bound.ts';
-import { FOREVER, place, type Placed, type Schedule, type Shop } from './place.ts';
+import { FOREVER, place, type Placed, type Schedule, type MeansOfEvening } from './place.ts';
 import type { Task } from './task.ts';
 
 /** When a work must be done, s from the beginning; and what is late counts more than any end. */
@@ -95,7 +95,7 @@ const LOOKS_UP = 50;
  * @throws QuantityError as {@link place}
  * @example schedule(evening, alone).endS // 6900
  */
-export function schedule(tasks: readonly Task[], shop: Shop, options: SearchOptions = {}): Schedule {
+export function schedule(tasks: readonly Task[], shop: MeansOfEvening, options: SearchOptions = {}): Schedule {
   const { due = {}, pinned = {}, tries = 3000, seed = 1, patience = Infinity, mayGoOn, tell } = options;
   inRange('tries', tries, '', 0, 1e6);
   // Who asks for an answer at once is not kept waiting for what is proved of it.

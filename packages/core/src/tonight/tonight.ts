@@ -21,7 +21,7 @@ import type { SolveLp } from '../numeric/program.ts';
 import { castsTonight, pourSeconds, type CastsTonight, type MoldTonight } from '../plan/casts.ts';
 import { eveningTasks, type PourOfEvening, type StepGlue, type Work, type WorkStep } from './evening.ts';
 import { inRounds, pinOf, type PourRound } from './rounds.ts';
-import type { Person, Schedule, Shop } from './place.ts';
+import type { Person, Schedule, MeansOfEvening } from './place.ts';
 import type { Task } from './task.ts';
 import { provedS } from './proof.ts';
 import { endsOf, schedule, type Due, type SearchOptions } from './schedule.ts';
@@ -302,7 +302,7 @@ export function planTonight(
 }
 
 /** Where the quick bound leaves doubt about what was found, more is proved of it. */
-function proved(tasks: readonly Task[], shop: Shop, schedule: Schedule, mayGoOn?: () => boolean): Schedule {
+function proved(tasks: readonly Task[], shop: MeansOfEvening, schedule: Schedule, mayGoOn?: () => boolean): Schedule {
   if (schedule.endS - schedule.boundS < DOUBT_S) return schedule;
   return { ...schedule, boundS: provedS(tasks, shop, { ...schedule, ...(mayGoOn ? { mayGoOn } : {}) }) };
 }

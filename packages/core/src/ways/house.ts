@@ -18,9 +18,10 @@ export const schoolsFollowed = (house?: Partial<Schools> | null, own?: Partial<S
 
 /**
  * The steps of a station, in working order.
- * @example stepsAt('trim')[0].id // 'sprue'
+ * @example schoolStepsAt('trim')[0].id // 'sprue'
  */
-export const stepsAt = (station: Step['station']): Step<StepId>[] => STEPS.filter((step) => step.station === station);
+export const schoolStepsAt = (station: Step['station']): Step<StepId>[] =>
+  STEPS.filter((step) => step.station === station);
 
 /**
  * The school that is followed in a step. @throws QuantityError for one that the step does not have
@@ -38,7 +39,7 @@ export function schoolOf(step: StepId, ways: Schools): School {
  * @example schoolsAt('trim', USUAL_SCHOOLS)[0].school.id // 'nip'
  */
 export const schoolsAt = (station: Step['station'], ways: Schools): { step: Step<StepId>; school: School }[] =>
-  stepsAt(station).map((step) => ({ step, school: schoolOf(step.id, ways) }));
+  schoolStepsAt(station).map((step) => ({ step, school: schoolOf(step.id, ways) }));
 
 /**
  * Share of heads that a station's schools spoil together: each spoils its share of what the others left.

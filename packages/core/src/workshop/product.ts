@@ -66,9 +66,8 @@ const recipeOf = (recipe: (Pick<RecipeRecord, 'layers'> & Partial<RecipeRecord>)
   recipe?.id === undefined ? null : { id: recipe.id, name: recipe.name ?? '', eyeColour: recipe.eyeColour ?? null };
 
 /**
- * A product with all that is known of what it takes: hook, parts, and its steps with their paint and bake. A step
- * takes the
- * product's own recipe and program where it names none; `recipe` stands in for the product's own, to try it on.
+ * A product with all that is known of what it takes: hook, parts, and its steps with their paint and bake. A step takes
+ * the product's own recipe and program where it names none; `recipe` stands in for the product's own, to try it on.
  * @example knownProduct({ id: 'p', name: 'Ball', style: 'ball', nominalMassKg: 0.01, hookMaterialId: null,
  *   recipeId: null, programId: null }, { part: () => undefined, recipe: () => undefined,
  *   program: () => undefined }).layers // []

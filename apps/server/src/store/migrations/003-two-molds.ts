@@ -1,6 +1,5 @@
 /**
- * A pour may have several molds: what was one mold's stands in a table of its own, and every log entry names its
- * mold.
+ * A pour may have several molds: what was one mold's stands in a table of its own, and every log entry names its mold.
  */
 export const up = `
 CREATE TABLE pourMolds (

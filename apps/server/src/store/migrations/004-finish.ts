@@ -1,7 +1,6 @@
 /**
- * Ways of a product, mixtures in a recipe, racks of an oven and what its probe taught, programs counted from the
- * metal. Seconds to trim and to
- * paint that nobody had changed are no one's own: they now come from the ways that are followed.
+ * Ways of a product, mixtures in a recipe, racks of an oven and what its probe taught, programs counted from the metal.
+ * Seconds to trim and to paint that nobody had changed are no one's own: they now come from the ways that are followed.
  */
 export const up = `
 ALTER TABLE products ADD COLUMN ways JSON;

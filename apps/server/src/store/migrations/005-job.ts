@@ -23,9 +23,8 @@ type Run = (sql: string, replacements?: unknown[]) => Promise<unknown>;
 type Rows = <Row>(sql: string) => Promise<Row[]>;
 
 /**
- * Takes a constraint out of a table's definition. SQLite has no statement for it; it is done as its documentation
- * tells for
- * changes that leave what lies in the table alone.
+ * Takes a constraint out of a table's definition. SQLite has no statement for it; it is done as its documentation tells
+ * for changes that leave what lies in the table alone.
  */
 async function relax(run: Run, rows: Rows, changes: [table: string, from: string, to: string][]): Promise<void> {
   const [{ schema_version: version }] = (await rows<{ schema_version: number }>('PRAGMA schema_version')) as [

@@ -4,8 +4,7 @@ import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 
 /**
  * Runs: what is done for several tickets at once has a log of its own. A log belongs to anything, not to one of two;
- * loads of
- * the oven leave the logs of their tickets. Every use of a part names the lots that it came from.
+ * loads of the oven leave the logs of their tickets. Every use of a part names the lots that it came from.
  */
 export async function up(sequelize: Sequelize, transaction: Transaction): Promise<void> {
   const run: Run = (sql, replacements = []) => sequelize.query(sql, { transaction, replacements });

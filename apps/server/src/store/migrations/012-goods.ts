@@ -1,7 +1,7 @@
 /**
  * Finished heads have a shelf. What was made before lay on none: it is booked as made and, by its order, as handed over
- * on the day the ticket was closed, at the price that the product has now. Heads that became bare heads on the shelf
- * of parts are booked there.
+ * on the day the ticket was closed, at the price that the product has now. Heads that became bare heads on the shelf of
+ * parts are booked there.
  */
 export const up = `
 CREATE TABLE goodsMoves (

@@ -2,7 +2,7 @@ import type { RunView } from '@schmelz/contract';
 import { bakeAt, bakeCounts, bakedHead, fitsIn, ovenState, type OvenEntry, type OvenLog } from '@schmelz/core';
 import { useCallback } from 'react';
 import { useList } from '../../api/queries.ts';
-import { sayInto } from '../../api/outbox.ts';
+import { sayToLog } from '../../api/outbox.ts';
 import { BenchFrame, BenchNumber, Unsaved, type BenchAction } from '../../bench/BenchFrame.tsx';
 import { undoActions } from '../../bench/undo.ts';
 import { Cautions, CountFrame, TicketLine, type BenchProps } from '../../counting/CountFrame.tsx';
@@ -36,7 +36,7 @@ function undoOut(run: RunView | undefined, { bench }: BenchProps): BenchAction[]
           key: 'B',
           label,
           weight: 'quiet',
-          run: () => sayInto(`/runs/oven/${run.id}`, { kind: 'undo', target: entry.id }),
+          run: () => sayToLog(`/runs/oven/${run.id}`, { kind: 'undo', target: entry.id }),
         },
       ]
     : [];

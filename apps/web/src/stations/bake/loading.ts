@@ -1,7 +1,7 @@
 import type { Oven } from '@schmelz/contract';
 import { loadSaid, type HeadsInRun, type HungHead, type PlanBake } from '@schmelz/core';
 import { newId } from '../../api/id.ts';
-import { sayInto } from '../../api/outbox.ts';
+import { sayToLog } from '../../api/outbox.ts';
 
 /** The door is shut on heads of one ticket or of several: a run begins, by an id of this device. */
 export function loadOven(
@@ -11,6 +11,6 @@ export function loadOven(
   oven: Oven | undefined,
 ): string {
   const id = newId();
-  sayInto(`/runs/oven/${id}`, loadSaid(heads, hung, program, oven));
+  sayToLog(`/runs/oven/${id}`, loadSaid(heads, hung, program, oven));
   return id;
 }

@@ -8,7 +8,7 @@ import { Heading } from '../../design/Page.tsx';
 import { useUnits } from '../../units/Units.tsx';
 import { useBuyer } from '../buy/useShopping.ts';
 import { PriceLines } from './PriceLines.tsx';
-import { broken } from '../../shell/rules.ts';
+import { rulesTouched } from '../../shell/rules.ts';
 
 /** A share out of percent as they are typed; null where it is none up to the most. */
 function shareIn(text: string, most: number): number | null {
@@ -88,7 +88,7 @@ export function PricePart({
     share === null || shopShare === null ? null : tradePrice({ costMinor, margin: share, lines, shopShare });
   const { priceMinor } = product;
   const left = priceMinor === null ? null : leftOfPrice({ priceMinor, costMinor, lines });
-  const touched = broken(product, rules);
+  const touched = rulesTouched(product, rules);
   return (
     <section>
       <Heading>Price</Heading>

@@ -9,7 +9,7 @@ import { Button } from '../../design/Button.tsx';
 import { ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
-import { leftOf, useUsed } from '../../shell/low.ts';
+import { leftOnShelf, useUsed } from '../../shell/low.ts';
 import { PutAway } from '../../shell/PutAway.tsx';
 import { save } from '../../shell/save.ts';
 import { isoDay, moment } from '../../units/dates.ts';
@@ -35,7 +35,7 @@ export function BuyPage() {
   const [open, setOpen] = useState<Supplier | 'new' | null>(null);
   /** What the open work takes of, and what runs low; what is lacking most first. */
   const rows = (needs: readonly NeedTonight[]) =>
-    leftOf(
+    leftOnShelf(
       materials ?? [],
       suppliers ?? [],
       used ?? [],

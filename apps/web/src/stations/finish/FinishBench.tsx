@@ -1,4 +1,4 @@
-import { finishSchool, lookBefore, perHead, stepBy, writeSpan } from '@schmelz/core';
+import { finishSchool, lookBefore, perHead, stepOfRoute, writeSpan } from '@schmelz/core';
 import { Dressed } from '../../drawing/Dressed.tsx';
 import { paintOn, specOf } from '../../drawing/product.ts';
 import { dressColour, kindsOn } from '../../shell/dressed.ts';
@@ -12,7 +12,7 @@ export function FinishBench(props: BenchProps) {
   const units = useUnits();
   const { here } = bench;
   const { product } = ticket;
-  const step = stepBy(ticket.route, here.key);
+  const step = stepOfRoute(ticket.route, here.key);
   const school = step?.task ? finishSchool(step.task, step.school) : null;
   const takes = ticket.planned.bill.filter((line) => line.step === here.key);
   const station = cautionsOf('finish', schools);

@@ -1,4 +1,4 @@
-import { finishSchool, stepBy, writeClock } from '@schmelz/core';
+import { finishSchool, stepOfRoute, writeClock } from '@schmelz/core';
 import { Caution } from '../../design/Notice.tsx';
 import { Dressed } from '../../drawing/Dressed.tsx';
 import { useNow } from '../../shell/clock.ts';
@@ -42,7 +42,7 @@ const GLUE: SessionKind = {
   Beside: Workable,
   Above: ({ ticket, step }) => {
     const { product } = ticket;
-    const doing = stepBy(ticket.route, step);
+    const doing = stepOfRoute(ticket.route, step);
     if (!doing?.task) return null;
     const school = finishSchool(doing.task, doing.school);
     return (

@@ -3,12 +3,12 @@ import {
   gluesTogether,
   headsSet,
   nextMix,
-  stepBy,
+  stepOfRoute,
   type GlueTogether,
   type WaitsForGlue,
 } from '@schmelz/core';
 import { newId } from '../../api/id.ts';
-import { sayInto } from '../../api/outbox.ts';
+import { sayToLog } from '../../api/outbox.ts';
 import { runPath, wholeLog, type LineTicket } from '../../shell/line-state.ts';
 import type { Catalogue } from '../../shell/catalogue.ts';
 
@@ -17,7 +17,7 @@ export function gluesOfLine(tickets: readonly LineTicket[], catalogue: Catalogue
   return gluesTogether(
     tickets.flatMap((ticket) =>
       ticket.state.steps.flatMap(({ key, left, good, rejected, workS, notTimed }): WaitsForGlue[] => {
-        const step = stepBy(ticket.route, key);
+        const step = stepOfRoute(ticket.route, key);
         if (!step?.task || left <= 0) return [];
         const school = finishSchool(step.task, step.school);
         const line = ticket.planned.bill.find((each) => each.step === key && each.kind === 'glue');
@@ -45,6 +45,6 @@ export function gluesOfLine(tickets: readonly LineTicket[], catalogue: Catalogue
 export function beginMix(glue: GlueTogether): string {
   const id = newId();
   const { partId, name, potLifeS, setS } = glue;
-  sayInto(`/runs/glue/${id}`, { kind: 'begin', partId, name, heads: nextMix(glue), potLifeS, setS });
+  sayToLog(`/runs/glue/${id}`, { kind: 'begin', partId, name, heads: nextMix(glue), potLifeS, setS });
   return runPath('glue', id);
 }

@@ -4,8 +4,8 @@ import {
   sootLeft,
   stationOf,
   STATIONS,
-  stepAt,
-  stepBy,
+  stepAtStation,
+  stepOfRoute,
   leftAt,
   type NextThing,
   type RouteStep,
@@ -42,7 +42,7 @@ function doing(
   if (what === 'close') return { says: (name) => `${name} are done; close the ticket`, button: 'Look and close' };
   if (what === 'take') return { says: (name) => `${name} to take off the shelf`, button: 'To the shelf' };
   const row = stationOf(station);
-  const own = step === null ? undefined : stepBy(route, step);
+  const own = step === null ? undefined : stepOfRoute(route, step);
   const named = own && own.does !== row.name ? own.does.toLowerCase() : null;
   return {
     says: (name) => (named ? `${name}: ${named}` : `${name} ${row.verb}`),
@@ -123,7 +123,7 @@ function Hanging({ line, catalogue }: { line: LineState; catalogue: Catalogue })
       const takes = state.at === AT.take && route[0]?.station === station;
       const count = pours || takes ? quantity : leftAt(state, station);
       if (count <= 0) return [];
-      const step = stepAt(state, station);
+      const step = stepAtStation(state, station);
       const look = pours || !step ? ('hook' as const) : lookBefore(route, step.key);
       return [{ ticket, product, look, drawn: Math.min(4, Math.ceil(count / 10)) }];
     });

@@ -1,5 +1,5 @@
 import type { Ticket } from '@schmelz/contract';
-import { AT, countAll, pareto, STATIONS, stationOf, stepAt, type TicketOnLine, forWhom } from '@schmelz/core';
+import { AT, countAll, pareto, STATIONS, stationOf, stepAtStation, type TicketOnLine, forWhom } from '@schmelz/core';
 import { Link } from 'react-router';
 import { causeIcon, Icon } from '../../design/Icon.tsx';
 import { Head } from '../../drawing/Head.tsx';
@@ -45,7 +45,7 @@ function stopsOf(ticket: Ticket & TicketOnLine): Stop[] {
     }
     // Lead and molds make ready: nothing is counted there.
     if (!counts) return { ...none, good: quantity };
-    const step = stepAt(state, station);
+    const step = stepAtStation(state, station);
     if (!step) return { ...none, good: null };
     const takes = state.at === AT.take && state.steps[0]!.key === step.key;
     const here =

@@ -4,7 +4,7 @@ import { useSettings } from '../../api/queries.ts';
 import { useBenchKeys, type BenchAction } from '../../bench/BenchFrame.tsx';
 import { SessionPage, type SessionKind } from '../../counting/SessionBench.tsx';
 import { PaintPace, StirDue, usePaintRhythm } from './PaintPace.tsx';
-import { laidOn, PaintPlan } from './PaintPlan.tsx';
+import { paintAtStep, PaintPlan } from './PaintPlan.tsx';
 
 const DIP: SessionKind = {
   ...{
@@ -20,7 +20,7 @@ const DIP: SessionKind = {
   Beside: ({ state }) => <p className="text-lg text-ink-2">{state.sinceStirred} since the jar was stirred.</p>,
   Above: ({ state, ticket, step, left }) => (
     <>
-      <PaintPlan layers={laidOn(ticket.product, step)} />
+      <PaintPlan layers={paintAtStep(ticket.product, step)} />
       {left > 0 && <Pace product={ticket.product} sinceStirred={state.sinceStirred} />}
     </>
   ),

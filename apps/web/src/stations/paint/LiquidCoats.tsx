@@ -1,7 +1,7 @@
 import { writeSpan, type TicketProduct, type WetCoat } from '@schmelz/core';
 import { Icon } from '../../design/Icon.tsx';
 import { writeTime } from '../../units/dates.ts';
-import { laidOn } from './PaintPlan.tsx';
+import { paintAtStep } from './PaintPlan.tsx';
 
 export interface LiquidCoat {
   coat: number;
@@ -14,7 +14,7 @@ export interface LiquidCoat {
  * place; none where all of it is powder.
  */
 export function liquidCoats(product: TicketProduct, key: string): LiquidCoat[] {
-  const layers = laidOn(product, key);
+  const layers = paintAtStep(product, key);
   if (!layers.some(({ form }) => form === 'liquid')) return [];
   return layers
     .flatMap(({ name: paint, form, coats, dryS }) =>

@@ -20,7 +20,7 @@ import {
   cupsOf,
   orderCost,
   paintKey,
-  stepBy,
+  stepOfRoute,
   writeSpan,
   type ColourOrderInput,
   type PlanLayer,
@@ -64,7 +64,7 @@ function nightOf(catalogue: Catalogue, line: NonNullable<ReturnType<typeof useLi
   const paints = new Map<string, NightPaint>();
   for (const { product, state, quantity } of line.tickets) {
     for (const { key, station, status, left } of state.steps) {
-      const step = stepBy(product.steps, key);
+      const step = stepOfRoute(product.steps, key);
       if (station !== 'paint' || status === 'done' || !step) continue;
       const { layers, recipe } = step;
       const id = paintKey(step);

@@ -6,7 +6,7 @@ import { useNow } from '../../shell/clock.ts';
 import { Cautions, CountFrame, TicketLine, type BenchProps } from '../../counting/CountFrame.tsx';
 import { HeadRack } from '../../counting/HeadRack.tsx';
 import { liquidCoats, LiquidCoats, type LiquidCoat } from './LiquidCoats.tsx';
-import { laidOn, PaintPlan } from './PaintPlan.tsx';
+import { paintAtStep, PaintPlan } from './PaintPlan.tsx';
 import { PaintPace, StirDue, usePaintRhythm } from './PaintPace.tsx';
 
 /** Powder: paced head by head, the stirring called. */
@@ -22,7 +22,7 @@ function PowderBench({ ways, ...props }: BenchProps & { ways: HouseWays }) {
       above={
         here.left > 0 && (
           <>
-            <PaintPlan layers={laidOn(ticket.product, here.key)} />
+            <PaintPlan layers={paintAtStep(ticket.product, here.key)} />
             <PaintPace rhythm={rhythm} schools={schools} />
           </>
         )

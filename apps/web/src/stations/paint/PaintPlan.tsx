@@ -1,7 +1,7 @@
-import { mixedColour, stepBy, type PaintForm, type PaintZone, type TicketProduct } from '@schmelz/core';
+import { mixedColour, stepOfRoute, type PaintForm, type PaintZone, type TicketProduct } from '@schmelz/core';
 
 /** One layer as it is laid on: what of, where, with what, how often. */
-export interface LaidOn {
+export interface PaintLayer {
   name: string;
   colour: string;
   form: PaintForm;
@@ -27,8 +27,8 @@ const HOW: Record<PaintZone, string> = {
 };
 
 /** What a product's heads take at a step of their route, in the order in which it is laid on. */
-export const laidOn = ({ steps }: TicketProduct, key: string): LaidOn[] =>
-  (stepBy(steps, key)?.layers ?? []).map(({ powder, zone, coats, mix }): LaidOn => {
+export const paintAtStep = ({ steps }: TicketProduct, key: string): PaintLayer[] =>
+  (stepOfRoute(steps, key)?.layers ?? []).map(({ powder, zone, coats, mix }): PaintLayer => {
     const { name, colour = 'transparent', form = 'powder', dryS = 0 } = powder;
     return {
       name: mix ? `${name} + ${Math.round(100 * mix.share)} % ${mix.powder.name}` : name,
@@ -38,7 +38,7 @@ export const laidOn = ({ steps }: TicketProduct, key: string): LaidOn[] =>
   });
 
 /** What to paint, large and in its colour, from the first layer to the last. */
-export function PaintPlan({ layers }: { layers: readonly LaidOn[] }) {
+export function PaintPlan({ layers }: { layers: readonly PaintLayer[] }) {
   if (layers.length === 0) return null;
   return (
     <ol aria-label="What to paint" className="mb-4 grid auto-cols-fr grid-flow-col gap-1">
