@@ -1,14 +1,18 @@
 import type { LineView, RunView, Ticket } from '@schmelz/contract';
 import {
   bakedLoads,
+  hasBegun,
   nextThing,
   pourState,
+  RUN_KINDS,
   runningClocks,
+  sessionState,
   ticketState,
   waitingByStation,
   withShares,
   type Clock,
   type NextThing,
+  type SessionLog,
   type TicketOnLine,
   type TicketEntry,
   type TicketLog,
@@ -63,6 +67,19 @@ export function useLineState(now: number): LineState | null {
 /** Where a run of several tickets is worked on. */
 const RUN_BENCH: Record<string, string> = { oven: 'bake/load', dip: 'paint/dip', glue: 'finish/glue' };
 export const runPath = (kind: string, id: string): string => `/${RUN_BENCH[kind] ?? `runs/${kind}`}/${id}`;
+
+/** What is under way: where it goes on, and what it is. The pot first, then what was begun last; null: nothing is. */
+export function underWay({
+  openPourId,
+  runs,
+}: Pick<LineState, 'openPourId' | 'runs'>): { to: string; says: string } | null {
+  if (openPourId) return { to: `/pour/${openPourId}`, says: 'at the pot' };
+  const going = runs.findLast((run) => hasBegun(run) && RUN_KINDS[run.kind].closedAt(run.log) === null);
+  if (!going) return null;
+  const { id, kind, log } = going;
+  const name = kind === 'oven' ? 'with what is in the oven' : `in ${sessionState(log as SessionLog).name}`;
+  return { to: runPath(kind, id), says: name };
+}
 
 /** Where a step of a ticket is worked on. */
 export const benchPath = (station: string, ticketId: string, step: string | null): string =>

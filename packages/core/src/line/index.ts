@@ -4,3 +4,4 @@ export * from './next.ts';
 export * from './oven.ts';
 export * from './course.ts';
 export * from './dips.ts';
+export * from './mixes.ts';

@@ -4,6 +4,8 @@ import type { PlanProduct, PlanStep } from '../plan/types.ts';
 import { product } from '../test/workshop.ts';
 import { dipsTogether, paintKey } from './dips.ts';
 import { bakeAt, fitsIn, loadsFor, programKey, roomFor, waitingForOven } from './oven.ts';
+import { finishSchool } from '../ways/finish.ts';
+import { mixesFor } from './mixes.ts';
 import { headsToCome, waitingWork, type TicketOnLine } from './waiting.ts';
 import { productAtRelease, productChanges, productRefusal, routeOf, type TicketProduct } from './ticket-product.ts';
 
@@ -191,5 +193,36 @@ describe('what waits where', () => {
       [bake]: 2,
       [last]: 4,
     });
+  });
+});
+
+describe('glue for what waits', () => {
+  const guard = { key: 'guard', station: 'finish', does: 'Guard in', task: 'guard', school: null };
+  const glued: TicketProduct = {
+    ...ten,
+    steps: [ten.steps[0]!, { ...guard, layers: [], bake: null }, ten.steps.at(-1)!],
+  };
+  const bill = [{ partId: 'epoxy', name: 'Epoxy', kind: 'glue', quantity: 0.1, waste: 0, step: 'guard' }];
+  const at = (id: string, heads: number, more: object = {}) => {
+    const log = [{ id: `${id} trimmed`, at: 0, kind: 'good', step: 'trim', count: heads }] as TicketEntry[];
+    const state = ticketState({ route: routeOf(glued), source: 'pour', poured: heads, pourClosed: true }, log);
+    return { id, product: glued, state, log, bill, ...more };
+  };
+  const school = finishSchool('guard');
+
+  test('tickets that wait for the same glue share its mixes; the bottle outranks the school', () => {
+    const [mix, ...others] = mixesFor([at('a', 6), at('b', 4)], () => null, 0);
+    expect(others).toEqual([]);
+    expect(mix!.heads.map(({ ticketId, count }) => [ticketId, count])).toEqual([
+      ['a', 6],
+      ['b', 4],
+    ]);
+    expect(mix!.potLifeS).toBe(school.potLifeS);
+    const [bottle] = mixesFor([at('a', 6)], () => ({ potLifeS: 111, setS: 222 }), 0);
+    expect([bottle!.potLifeS, bottle!.setS]).toEqual([111, 222]);
+  });
+  test('where no glue is on the bill, or nothing has come to the step, nothing is mixed', () => {
+    expect(mixesFor([at('a', 6, { bill: [] })], () => null, 0)).toEqual([]);
+    expect(mixesFor([at('a', 0)], () => null, 0)).toEqual([]);
   });
 });

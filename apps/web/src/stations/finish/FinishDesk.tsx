@@ -1,14 +1,14 @@
-import { headsOf, writeSpan } from '@schmelz/core';
+import { headsOf, mixesFor, writeSpan } from '@schmelz/core';
 import { useNavigate } from 'react-router';
+import { useList } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
 import { Heading } from '../../design/Page.tsx';
 import { SubNav } from '../../design/SubNav.tsx';
-import { useCatalogue } from '../../shell/catalogue.ts';
 import { useNow } from '../../shell/clock.ts';
-import { useLineState } from '../../shell/line-state.ts';
+import { useLineState, wholeLog } from '../../shell/line-state.ts';
 import { CountDesk } from '../../counting/CountDesk.tsx';
 import { GoingSessions, useGoing } from '../../counting/GoingSessions.tsx';
-import { beginMix, gluesOfLine } from './mixes.ts';
+import { beginMix } from './mixing.ts';
 
 const ml = (value: number) => `${value.toFixed(value < 2 ? 1 : 0)} ml`;
 
@@ -16,13 +16,15 @@ const ml = (value: number) => `${value.toFixed(value < 2 ? 1 : 0)} ml`;
 function Glues() {
   const now = useNow(2000);
   const line = useLineState(now);
-  const catalogue = useCatalogue();
+  const { data: materials } = useList('materials');
   const navigate = useNavigate();
   const { going, busy } = useGoing(line?.runs, 'glue');
-  if (!line || !catalogue) return null;
-  const glues = gluesOfLine(
-    line.tickets.filter(({ id }) => !busy.has(id)),
-    catalogue,
+  if (!line || !materials) return null;
+  const glues = mixesFor(
+    line.tickets
+      .filter(({ id }) => !busy.has(id))
+      .map((ticket) => ({ ...ticket, log: wholeLog(ticket), bill: ticket.planned.bill })),
+    (partId) => materials.find(({ id }) => id === partId)?.details,
     now,
   );
   if (going.length === 0 && glues.length === 0) return null;

@@ -1,11 +1,13 @@
 import type { Ticket } from '@schmelz/contract';
 import { blankKey, type TonightAsked, type TonightPlan } from '@schmelz/core';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { toast } from '../../design/toast.ts';
 import { call } from '../../api/client.ts';
 import { useList, useWrite } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
+import { useNow } from '../../shell/clock.ts';
 import { follow } from '../../shell/followed.ts';
+import { underWay, useLineState } from '../../shell/line-state.ts';
 import { ProblemNote } from '../../design/Notice.tsx';
 
 /** The order that is made for what is to lie on the shelf. */
@@ -65,11 +67,18 @@ export function ToWork({ asked, plan }: { asked: TonightAsked; plan: TonightPlan
     const body = { moldIds: [...first.moldIds], atOnce: first.moldIds.length, planned, potId: pot.id, ticketIds };
     return { pourId: (await call('POST /pours', { body })).id, known };
   });
+  const line = useLineState(useNow(5000));
+  const going = line && underWay(line);
   const says = first ? `To the pot: ${first.molds.map(({ name }) => name).join(' and ')}` : 'To work';
   return (
     <>
+      {going && (
+        <Button look="main" asChild className="self-start">
+          <Link to={going.to}>On {going.says}</Link>
+        </Button>
+      )}
       <Button
-        look="main"
+        look={going ? 'quiet' : 'main'}
         className="self-start"
         disabled={go.isPending || !pots}
         onClick={() =>

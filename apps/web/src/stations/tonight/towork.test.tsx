@@ -1,7 +1,7 @@
 import { blankKey, type TonightAsked, type TonightPlan } from '@schmelz/core';
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { ids, materials, settings, ticket } from '../../test/fixtures.ts';
+import { ids, materials, ovenRun, pour as pourAtPot, settings, ticket } from '../../test/fixtures.ts';
 import { fakeApi, prepareBrowser, refuse, renderAt } from '../../test/render.tsx';
 import { AtThePot, Needs } from './AtThePot.tsx';
 import { Beside, type Compared } from './Beside.tsx';
@@ -122,6 +122,35 @@ describe('a plan that goes to work', () => {
     await userEvent.click(button);
     await waitFor(() => expect(router.state.location.pathname).toBe('/'));
     expect(api.writes()).toEqual([]);
+  });
+
+  test('while something runs, its main key leads there; the plan waits behind it', async () => {
+    const plan = planned([trim], { ends: [{ id: 'a', endMs: START_MS, lateS: 0 }] });
+    const all = asked([wanted('a', ids.order, product, { ticketNumber: 101 })]);
+    const page = async (more: Record<string, unknown>) => {
+      cleanup();
+      fakeApi({ 'GET /line': { tickets: [], pours: [], runs: [], ...more } });
+      renderAt(<ToWork asked={all} plan={plan} />, '/tonight');
+      return (await screen.findByRole('link')).getAttribute('href');
+    };
+    expect(await page({ pours: [pourAtPot()] })).toBe(`/pour/${ids.pour}`);
+    expect(screen.getByRole('link').textContent).toBe('On at the pot');
+    const load = ovenRun({ ticketId: ids.ticket, count: 12 }, { id: 'load', at: Date.now() });
+    expect(await page({ runs: [load] })).toBe(`/bake/load/${load.id}`);
+    expect(screen.getByRole('button', { name: 'To work' })).toBeTruthy();
+    // One that has come out runs no more.
+    fakeApi({});
+    cleanup();
+    const out = ovenRun({ ticketId: ids.ticket, count: 12 }, { id: 'load', at: Date.now() }, {
+      id: 'out',
+      at: Date.now() + 1000,
+      kind: 'unload',
+      coolS: 60,
+    } as never);
+    fakeApi({ 'GET /line': { tickets: [], pours: [], runs: [out] } });
+    renderAt(<ToWork asked={all} plan={plan} />, '/tonight');
+    await waitFor(() => expect(screen.getByRole<HTMLButtonElement>('button').disabled).toBe(false));
+    expect(screen.queryByRole('link')).toBeNull();
   });
 
   test('a refusal is said, nothing more is asked, and the page stays', async () => {
