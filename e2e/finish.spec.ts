@@ -175,6 +175,10 @@ test.describe('ways, jars and the oven', () => {
     await page.request.put(`${empty.url}/api/products/${product.id}`, {
       data: { ...product, id: undefined, bakeProgramId: program.id },
     });
+    // The ticket was released before: it takes the program over when that is said.
+    await page.goto(`${empty.url}/tickets/${ticket}`);
+    await page.getByRole('button', { name: 'Make these heads so too' }).click();
+    await expect(page.getByText('Its product is another now')).toHaveCount(0);
     await page.goto(`${empty.url}/bake/${ticket}`);
     await expect(page.getByText(/177 °C for 20 min, oven hot first, counted from warm metal/)).toBeVisible();
     await page.keyboard.press('Space');
@@ -233,6 +237,10 @@ test.describe('ways, jars and the oven', () => {
     await product.getByLabel('Bake').selectOption({ label: 'no bake' });
     await product.getByRole('button', { name: 'Keep the product' }).click();
     await expect(page.getByText(/is changed/)).toBeVisible();
+    // What is on the line stays as it was released, until its ticket says otherwise.
+    await page.goto(`${empty.url}/tickets/${ticket}`);
+    await page.getByRole('button', { name: 'Make these heads so too' }).click();
+    await expect(page.getByText('Its product is another now')).toHaveCount(0);
     await page.goto(`${empty.url}/paint/${ticket}`);
     await expect(page.getByRole('heading', { name: 'Heads for coat 1' })).toBeVisible();
     await expect(page.getByText(/Paint and thinner burn/)).toBeVisible();

@@ -29,6 +29,10 @@ test('an evening: planned, printed, taken to the pot, and planned anew from wher
   }
   const page = await browser.newPage({ baseURL: empty.url, acceptDownloads: true });
   await page.clock.install();
+  // An evening that is still to come, whatever hour it is where this runs.
+  const hour = (ahead: number) => `${String((new Date().getHours() + ahead) % 24).padStart(2, '0')}:00`;
+  const evening = JSON.stringify({ from: hour(1), to: hour(5) });
+  await page.addInitScript((kept) => localStorage.setItem('schmelz.evening', kept), evening);
   await page.goto('/');
   await page.getByRole('link', { name: 'Tonight' }).click();
   await expect(page.getByRole('heading', { name: 'and all that is open is done' })).toBeVisible({ timeout: 30_000 });

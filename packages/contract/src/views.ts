@@ -344,6 +344,8 @@ export interface TracedTicket {
 }
 /** What it was made of, lot by lot, and what it went through. */
 export interface TicketTrace extends TracedTicket {
+  /** As it was released. */
+  product: TicketProduct;
   lots: { lotId: number; materialId: string; name: string; kind: string; lot: string; at: number; quantity: number }[];
   pours: { id: string; number: number; at: number }[];
   runs: { id: string; kind: RunKindId; number: number; at: number }[];

@@ -1,5 +1,5 @@
 import type { LotTicket, TicketTrace, TracedTicket } from '@schmelz/contract';
-import type { Store } from '../store/store.ts';
+import { rowsOf, type Store } from '../store/store.ts';
 import { notFound } from './errors.ts';
 import { wentTo } from './goods.ts';
 import { struck } from './part-lots.ts';
@@ -15,7 +15,8 @@ export async function traceTicket(store: Store, number: number): Promise<TicketT
     { number },
   );
   if (!ticket) throw notFound('ticket', String(number));
-  const [lots, pours, runs] = await Promise.all([
+  const [[kept], lots, pours, runs] = await Promise.all([
+    rowsOf(store.models.tickets, { where: { id: ticket.id }, attributes: ['product'] }),
     store.select<TicketTrace['lots'][number]>(
       `SELECT r.id AS lotId, m.materialId, a.name, a.kind, r.lot, r.at, SUM(u.quantity) AS quantity
        FROM lotUses u JOIN stockMoves m ON m.id = u.moveId JOIN stockMoves r ON r.id = u.receiptId
@@ -35,7 +36,7 @@ export async function traceTicket(store: Store, number: number): Promise<TicketT
     ),
   ]);
   const went = (await wentTo(store, [ticket.id])).get(ticket.id)!;
-  return { ...ticket, ...went, lots, pours, runs };
+  return { ...ticket, product: kept!.product, ...went, lots, pours, runs };
 }
 
 /** Tickets that took from a lot, with who ordered them. */

@@ -66,7 +66,7 @@ export function CostPage() {
           <TheNumber value={now ? units.money(now.totalMinor, 1) : '–'}>
             is what one costs by the plan, {count} at once
           </TheNumber>
-          <AsSold {...{ product, catalogue }} scale={3} className="max-h-[110px] self-start" />
+          <AsSold product={catalogue.known(product)} scale={3} className="max-h-[110px] self-start" />
           <Choice
             label="Product"
             options={products.map(({ id, name }) => ({ value: id, label: name }))}

@@ -83,7 +83,9 @@ export function MakePage() {
                   className="grid grid-cols-[92px_minmax(0,1fr)_auto] items-center gap-x-4 border-b border-rule py-2"
                 >
                   <span className="flex h-[44px] items-center overflow-hidden">
-                    {product && <AsSold {...{ product, catalogue }} scale={1.3} className="max-h-[44px] max-w-full" />}
+                    {product && (
+                      <AsSold product={catalogue.known(product)} scale={1.3} className="max-h-[44px] max-w-full" />
+                    )}
                   </span>
                   <span className="min-w-0">
                     <Link to={`/books/cost?product=${id}`} className="block truncate font-medium hover:underline">

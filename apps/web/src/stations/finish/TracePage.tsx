@@ -9,7 +9,7 @@ import { TextField } from '../../design/Field.tsx';
 import { ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { AsSold } from '../../shell/AsSold.tsx';
-import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
+import { useCatalogue } from '../../shell/catalogue.ts';
 import { runPath } from '../../shell/line-state.ts';
 import { writeDay } from '../../units/dates.ts';
 import { Holders } from './Holders.tsx';
@@ -20,12 +20,11 @@ import { useUnits } from '../../units/Units.tsx';
 const RUN_SAYS: Record<string, string> = { oven: 'Oven load', dip: 'Dips in one paint', glue: 'Mix of glue' };
 
 /** One ticket, back to the lots it was made of and the runs it went through. */
-function Back({ trace, catalogue }: { trace: TicketTrace; catalogue: Catalogue }) {
+function Back({ trace }: { trace: TicketTrace }) {
   const units = useUnits();
-  const product = catalogue.product(trace.productId);
   return (
     <>
-      {product && <AsSold {...{ product, catalogue }} scale={3.2} className="mb-4 max-h-[170px] max-w-full" />}
+      <AsSold product={trace.product} scale={3.2} className="mb-4 max-h-[170px] max-w-full" />
       <Heading>Where its heads are</Heading>
       <div className="mb-6">
         <Holders ticket={trace} />
@@ -136,7 +135,7 @@ export function TracePage() {
     <Page
       stub={
         <>
-          <TheNumber eyebrow={catalogue.product(trace.productId)?.name ?? ''} value={trace.number}>
+          <TheNumber eyebrow={trace.product.name} value={trace.number}>
             is this ticket: order {trace.orderNumber}, {forWhom(trace.customer)}
           </TheNumber>
           <p className="quiet">
@@ -150,7 +149,7 @@ export function TracePage() {
         </>
       }
     >
-      <Back trace={trace} catalogue={catalogue} />
+      <Back trace={trace} />
     </Page>
   );
 }

@@ -1,7 +1,7 @@
 import type { LotTicket, TicketTrace, TracedTicket } from '@schmelz/contract';
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { ids } from '../../test/fixtures.ts';
+import { ids, ticket } from '../../test/fixtures.ts';
 import { fakeApi, prepareBrowser, renderAt } from '../../test/render.tsx';
 import { LotPage } from './LotPage.tsx';
 import { TracePage } from './TracePage.tsx';
@@ -26,6 +26,7 @@ const tickets: LotTicket[] = [
   { ...traced(104, { good: 0, productId: uuid(1) }), used: 1 },
 ];
 const trace: TicketTrace = {
+  product: ticket().product,
   ...traced(101, { went: [sold('Lock keeper', 6, 7)], onShelf: 3 }),
   lots: [
     { lotId: 31, materialId: ids.hook, name: 'Hook 2/0', kind: 'hook', lot: 'spring box', at: on(1), quantity: 12 },

@@ -62,7 +62,7 @@ function Row({
           onChange={onChoose}
         />
         <span className={`flex h-[54px] items-center overflow-hidden ${second ? 'opacity-50' : ''}`}>
-          {product && <AsSold {...{ product, catalogue }} scale={1.5} className="max-h-[54px] max-w-full" />}
+          {product && <AsSold product={catalogue.known(product)} scale={1.5} className="max-h-[54px] max-w-full" />}
         </span>
         <span className="min-w-0">
           <b className="block truncate font-medium">{name}</b>

@@ -59,7 +59,7 @@ export function ProductsPage() {
           <Part key={product.id} of={product.name}>
             {() => (
               <li className="border-b border-rule py-3">
-                <AsSold {...{ product, catalogue }} scale={2.9} className="max-w-full" />
+                <AsSold product={catalogue.known(product)} scale={2.9} className="max-w-full" />
                 <p className="mt-2 font-medium">{product.name}</p>
                 <p className="quiet">
                   {product.hookId ? catalogue.materials.get(product.hookId)?.name : 'no hook'}
