@@ -146,9 +146,18 @@ test('powder and lacquer: each step lays on its own, before and after the bake',
 
 test('a folder of before keeps of each ticket what its product is, on the route that it was released with', async () => {
   const [productId] = things.productIds as [string];
+  // A name may look like anything.
+  await change('products', productId, { name: '[Ten' });
+  await change('materials', things.powderId, { name: '{White}' });
   const { ticketId } = await ticketOf(productId, 6);
   await pour(ticketId, things.moldId, 6);
   const before = await get(`/tickets/${ticketId}`);
+  // The product goes another way since, under other keys: the ticket is painted and baked as it was shown to be.
+  const route = [
+    { key: 'other', station: 'paint', does: 'Paint it' },
+    { key: 'last', station: 'finish', does: 'Bag it' },
+  ];
+  await change('products', productId, { route });
   const { folder } = server;
   await server.running.stop();
   const sequelize = new Sequelize({ dialect: 'sqlite', storage: join(folder, 'schmelz.sqlite'), logging: false });

@@ -31,7 +31,7 @@ function ofTicket(loaded: LoadedTicket, order: Order, workshop: Workshop): Wante
   const { product } = row;
   const setup = setupOf(loaded);
   const state = ticketState(setup, ticketLog(loaded));
-  const left = headsToCome(state, row.quantity);
+  const left = headsToCome(state, row.source === 'shelf' ? row.quantity - state.taken : 0);
   const { toCast } = headsOwed({ quantity: row.quantity, ...setup }, state, workshop.afterPour);
   if (toCast === 0 && Object.keys(left).length === 0) return [];
   return [

@@ -73,11 +73,11 @@ export function underWay({
   openPourId,
   runs,
 }: Pick<LineState, 'openPourId' | 'runs'>): { to: string; says: string } | null {
-  if (openPourId) return { to: `/pour/${openPourId}`, says: 'at the pot' };
+  if (openPourId) return { to: `/pour/${openPourId}`, says: 'the pot' };
   const going = runs.findLast((run) => hasBegun(run) && RUN_KINDS[run.kind].closedAt(run.log) === null);
   if (!going) return null;
   const { id, kind, log } = going;
-  const name = kind === 'oven' ? 'with what is in the oven' : `in ${sessionState(log as SessionLog).name}`;
+  const name = kind === 'oven' ? 'the oven' : sessionState(log as SessionLog).name;
   return { to: runPath(kind, id), says: name };
 }
 

@@ -5,6 +5,7 @@ import { product } from '../test/workshop.ts';
 import { dipsTogether, paintKey } from './dips.ts';
 import { bakeAt, fitsIn, loadsFor, programKey, roomFor, waitingForOven } from './oven.ts';
 import { finishSchool } from '../ways/finish.ts';
+import { STEPS } from '../ways/school.ts';
 import { mixesFor } from './mixes.ts';
 import { headsToCome, waitingWork, type TicketOnLine } from './waiting.ts';
 import { productAtRelease, productChanges, productRefusal, routeOf, type TicketProduct } from './ticket-product.ts';
@@ -29,6 +30,7 @@ const changed = (
   ...more,
   steps: ten.steps.map((each) => (each.key === step ? { ...each, ...ofStep } : each)),
 });
+const wayName = STEPS.find(({ id }) => id === 'sprue')!.name;
 const baked = ten.steps.find(({ bake }) => bake)!;
 
 describe('what a product has become since a ticket took it on', () => {
@@ -42,7 +44,7 @@ describe('what a product has become since a ticket took it on', () => {
     ['a program', changed({}, 'bake', { bake: { ...baked.bake!, setC: 200 } }), ['Bake']],
     ['nothing painted', changed({}, 'paint', { layers: [], recipe: null }), ['Paint']],
     ['a step more', { ...ten, steps: [...ten.steps, { ...baked, key: 'again', does: 'Again' }] }, ['its way']],
-    ['a way at the trim', { ...ten, ways: { ...ten.ways, sprue: 'wiggle' } }, ['its ways']],
+    ['a way at the trim', { ...ten, ways: { ...ten.ways, sprue: 'wiggle' } }, [wayName]],
   ])('%s', (_, now, what) => {
     expect(productChanges(ten, now).map((change) => change.what)).toEqual(what);
   });
@@ -181,15 +183,17 @@ describe('what waits where', () => {
     expect(waitingWork([waits('a', 1, null, shelf(0))], 0)).toMatchObject([{ heads: 6, takes: true }]);
     expect(waitingWork([waits('a', 1, null, shelf(6))], 0)).toMatchObject([{ heads: 6, takes: false }]);
     expect(headsToCome(shelf(0), 6)).toEqual({ trim: 6 });
+    // Four are taken, two lie there still: all six come.
+    expect(headsToCome(shelf(4), 2)).toEqual({ trim: 6 });
   });
   test('heads that are baked still come through what follows, and not through the bake again', () => {
     const painted = [good('trim', 6), good('paint', 6)];
     const [, , bake, last] = ten.steps.map(({ key }) => key) as [string, string, string, string];
-    expect(headsToCome(stateOf(ten, 6, ...painted), 6)).toEqual({ [bake]: 6 });
-    expect(headsToCome(stateOf(ten, 6, ...painted, load(4)), 6)).toEqual({ [bake]: 2, [last]: 4 });
+    expect(headsToCome(stateOf(ten, 6, ...painted), 0)).toEqual({ [bake]: 6 });
+    expect(headsToCome(stateOf(ten, 6, ...painted, load(4)), 0)).toEqual({ [bake]: 2, [last]: 4 });
     const out = { kind: 'unload', step: 'bake', coolS: 60 } as Said;
-    expect(headsToCome(stateOf(ten, 6, ...painted, load(4), out), 6)).toEqual({ [bake]: 2, [last]: 4 });
-    expect(headsToCome(stateOf(ten, 6, ...painted, load(4), out, good('bake', 3)), 6)).toEqual({
+    expect(headsToCome(stateOf(ten, 6, ...painted, load(4), out), 0)).toEqual({ [bake]: 2, [last]: 4 });
+    expect(headsToCome(stateOf(ten, 6, ...painted, load(4), out, good('bake', 3)), 0)).toEqual({
       [bake]: 2,
       [last]: 4,
     });

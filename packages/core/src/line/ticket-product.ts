@@ -1,10 +1,11 @@
+import { partKind } from '../job/part-kinds.ts';
 import type { RouteStep } from '../job/route.ts';
 import type { TicketState } from '../job/ticket.ts';
 import { stepsOf } from '../plan/product.ts';
 import type { PlanLayer, PlanProduct, PlanStep } from '../plan/types.ts';
 import { quantityText } from '../quantity/said.ts';
-import { schoolsFollowed } from '../ways/house.ts';
-import type { Schools } from '../ways/school.ts';
+import { schoolOf, schoolsFollowed } from '../ways/house.ts';
+import { STEPS, type Schools } from '../ways/school.ts';
 
 /**
  * A product as a ticket keeps it from its release on: blank, hook, paint, bakes, parts, route and ways, all as they
@@ -58,10 +59,15 @@ const doneSays = ({ does, task, school, handsS, wait }: PlanStep) =>
     ...(handsS ? [quantityText(handsS, 's')] : []),
     ...(wait ? [`${wait.name} ${quantityText(wait.seconds / 60, 'min')}`] : []),
   ].join('; ');
+/** So many pieces, or so much of what is measured. */
+const amountSays = (kind: string, quantity: number) => {
+  const { unit } = partKind(kind);
+  return unit === 'pieces' ? `${quantity} ×` : quantityText(quantity, unit);
+};
 const partsSay = ({ parts = [] }: PlanProduct, step: string) =>
   parts
     .filter((part) => part.step === step)
-    .map(({ name, quantity }) => `${quantity} × ${name}`)
+    .map(({ name, kind, quantity }) => `${amountSays(kind, quantity)} ${name}`)
     .join('; ') || NONE;
 const castSays = ({ style, nominalMassKg, variant }: PlanProduct) =>
   `${style} ${quantityText(Math.round(nominalMassKg * 1e6) / 1000, 'g')}${variant ? `, ${variant}` : ''}`;
@@ -105,12 +111,7 @@ export function productChanges(kept: TicketProduct, now: TicketProduct): Product
     tell(`${is.does}, parts`, partsSay(kept, is.key), partsSay(now, is.key));
   }
   tell('cast in', partsSay(kept, 'pour'), partsSay(now, 'pour'));
-  const ways = ({ ways: schools }: TicketProduct) =>
-    Object.entries(schools)
-      .map(([step, school]) => `${step} ${school}`)
-      .sort()
-      .join(', ');
-  tell('its ways', ways(kept), ways(now));
+  for (const { id, name } of STEPS) tell(name, schoolOf(id, kept.ways).name, schoolOf(id, now.ways).name);
   return changes;
 }
 

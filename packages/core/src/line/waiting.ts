@@ -73,16 +73,16 @@ export function waitingByStation(tickets: readonly TicketOnLine[], now: number):
 /**
  * Heads of a ticket that still come through each of its steps from where they are now, by step: what hangs in the oven
  * or is just out of it is baked, and stands at what comes after.
- * @param quantity heads of the ticket, some of which may lie on the shelf still
- * @example headsToCome(ticketState(twoSteps, []), 6) // { trim: 6 }
+ * @param onShelf heads that are still to be taken off the shelf for it
+ * @example headsToCome(ticketState(twoSteps, []), 0) // { trim: 6 }
  */
-export function headsToCome(state: TicketState, quantity: number): Record<string, number> {
+export function headsToCome(state: TicketState, onShelf: number): Record<string, number> {
   const left: Record<string, number> = {};
-  let baked = state.at === AT.take ? quantity - state.taken : 0;
+  let comes = Math.max(0, onShelf);
   for (const step of state.steps) {
     const { toLoad } = step.station === 'bake' ? bakeCounts(state, step.key) : { toLoad: step.left };
-    const heads = Math.max(0, baked + toLoad);
-    baked = Math.max(0, step.left - toLoad);
+    const heads = Math.max(0, comes + toLoad);
+    comes = Math.max(0, step.left - toLoad);
     if (heads > 0) left[step.key] = heads;
   }
   return left;

@@ -1,4 +1,12 @@
-import { knownProduct, productAtRelease, stepsOf, type PlanProduct, type RouteStep, type Shelf } from '@schmelz/core';
+import {
+  knownProduct,
+  productAtRelease,
+  stepsOf,
+  type PlanProduct,
+  type RouteStep,
+  type Shelf,
+  type Source,
+} from '@schmelz/core';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 
 /**
@@ -11,7 +19,7 @@ export async function up(sequelize: Sequelize, transaction: Transaction): Promis
   const rows = <Row>(sql: string) =>
     sequelize.query(sql, { transaction, type: QueryTypes.SELECT }) as unknown as Promise<Row[]>;
   await run('ALTER TABLE tickets ADD COLUMN product JSON');
-  const tickets = await rows<{ id: string; productId: string; route: string; source: string }>(
+  const tickets = await rows<{ id: string; productId: string; route: string; source: Source }>(
     'SELECT id, productId, route, source FROM tickets',
   );
   if (tickets.length === 0) return;
@@ -20,15 +28,11 @@ export async function up(sequelize: Sequelize, transaction: Transaction): Promis
   const [settings] = await rows<{ body: string }>('SELECT body FROM settings');
   const house = settings ? (JSON.parse(settings.body) as { ways?: { schools?: object } }).ways?.schools : {};
   const [program] = await rows<Program>('SELECT * FROM bakePrograms LIMIT 1');
-  const known = new Map([...products].map(([id, each]) => [id, knownProduct(each as never, shelf)]));
   for (const { id, productId, route, source } of tickets) {
-    const product = known.get(productId);
+    const product = products.get(productId);
     if (!product) continue;
-    const kept = onRoute(product, JSON.parse(route) as RouteStep[], program);
-    await run('UPDATE tickets SET product = ? WHERE id = ?', [
-      JSON.stringify(productAtRelease({ ...kept, source: source as 'pour' }, house)),
-      id,
-    ]);
+    const kept = { ...onRoute(product, JSON.parse(route) as RouteStep[], shelf, program), source };
+    await run('UPDATE tickets SET product = ? WHERE id = ?', [JSON.stringify(productAtRelease(kept, house)), id]);
   }
 }
 
@@ -46,12 +50,13 @@ interface Program {
   from: 'door' | 'metal';
 }
 
-/** A row with what lies in it as JSON read. */
+/** Columns that hold JSON; a name may look like it and is none. */
+const AS_JSON = ['hook', 'powder', 'mix', 'route', 'parts', 'ways'];
 const read = <Row extends object>(row: Row): Row =>
   Object.fromEntries(
     Object.entries(row).map(([name, value]) => [
       name,
-      typeof value === 'string' && /^[[{]/.test(value) ? (JSON.parse(value) as unknown) : value,
+      AS_JSON.includes(name) && typeof value === 'string' ? (JSON.parse(value) as unknown) : value,
     ]),
   ) as Row;
 
@@ -73,27 +78,24 @@ async function shelfOf(rows: Rows): Promise<Shelf> {
 }
 
 /**
- * A product on the route of a ticket, as desks and benches showed it: a step with the paint and the bake that it names,
- * or those of the product's step of that key; a bake without any by the first program on record.
+ * A product on the route of a ticket, as desks and benches showed it: a step with the recipe and the program that it
+ * names, or else the product's own; a bake without any by the first program on record. Which of its paint a step takes
+ * was not kept with the ticket: it is what the product's step of that key takes.
  */
-function onRoute(product: PlanProduct, route: RouteStep[], first: Program | undefined): PlanProduct {
+function onRoute(record: Product, route: RouteStep[], shelf: Shelf, first: Program | undefined): PlanProduct {
+  const now = stepsOf(knownProduct(record as never, shelf));
+  const steps = route.map((step) => {
+    const only = step.only ?? now.find(({ key }) => key === step.key)?.only;
+    return only ? { ...step, only } : step;
+  });
+  const known = knownProduct({ ...record, route: steps } as never, shelf);
   const usual = first && {
     ...{ name: first.name, setC: first.setC, seconds: first.seconds, preheated: Boolean(first.preheated) },
     ...(first.from === 'metal' ? { from: first.from } : {}),
   };
-  const now = stepsOf(product);
-  const steps = route.map((step) => {
-    const own = now.find(({ key }) => key === step.key) ?? { layers: [], bake: null, recipe: null };
-    const only = 'only' in own && own.only ? { only: own.only } : {};
-    return {
-      ...{ ...step, ...only, recipe: own.recipe ?? null, layers: own.layers },
-      bake: step.station === 'bake' ? (own.bake ?? usual ?? null) : null,
-    };
-  });
-  return {
-    ...product,
-    steps,
-    layers: steps.flatMap(({ layers }) => layers),
-    bake: steps.findLast(({ bake }) => bake)?.bake ?? null,
-  };
+  const baked = stepsOf(known).map((step) => ({
+    ...step,
+    bake: step.station === 'bake' ? (step.bake ?? usual ?? null) : null,
+  }));
+  return { ...known, steps: baked, bake: baked.findLast(({ bake }) => bake)?.bake ?? null };
 }

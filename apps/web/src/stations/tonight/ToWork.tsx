@@ -74,7 +74,7 @@ export function ToWork({ asked, plan }: { asked: TonightAsked; plan: TonightPlan
     <>
       {going && (
         <Button look="main" asChild className="self-start">
-          <Link to={going.to}>On {going.says}</Link>
+          <Link to={going.to}>Back to {going.says}</Link>
         </Button>
       )}
       <Button

@@ -134,7 +134,7 @@ describe('a plan that goes to work', () => {
       return (await screen.findByRole('link')).getAttribute('href');
     };
     expect(await page({ pours: [pourAtPot()] })).toBe(`/pour/${ids.pour}`);
-    expect(screen.getByRole('link').textContent).toBe('On at the pot');
+    expect(screen.getByRole('link').textContent).toBe('Back to the pot');
     const load = ovenRun({ ticketId: ids.ticket, count: 12 }, { id: 'load', at: Date.now() });
     expect(await page({ runs: [load] })).toBe(`/bake/load/${load.id}`);
     expect(screen.getByRole('button', { name: 'To work' })).toBeTruthy();
