@@ -114,13 +114,6 @@ export function stepAtStation(state: TicketState, station: string): StepState | 
   return there.find((step) => step.left > 0) ?? there.find((step) => step.status !== 'done') ?? there[0];
 }
 
-/**
- * Heads that wait at a station, over all steps that are done there.
- * @example leftAt({ steps: [] }, 'trim') // 0
- */
-export const leftAt = (state: TicketState, station: string): number =>
-  state.steps.reduce((sum, step) => sum + (step.station === station ? step.left : 0), 0);
-
 const add = (counts: Record<string, number>, key: string, count: number) => {
   counts[key] = (counts[key] ?? 0) + count;
 };

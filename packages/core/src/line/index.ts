@@ -5,3 +5,4 @@ export * from './oven.ts';
 export * from './course.ts';
 export * from './dips.ts';
 export * from './mixes.ts';
+export * from './order-came.ts';

@@ -1,12 +1,10 @@
 import {
-  AT,
   lookBefore,
   sootLeft,
   stationOf,
   STATIONS,
-  stepAtStation,
   stepOfRoute,
-  leftAt,
+  waitingWork,
   type NextThing,
   type RouteStep,
   forWhom,
@@ -111,21 +109,20 @@ function Next({ line }: { line: LineState }) {
 }
 
 /** The work hangs below its station by the bend, in its true state; one drawn stands for ten. */
-function Hanging({ line, catalogue }: { line: LineState; catalogue: Catalogue }) {
+function Hanging({ line, catalogue, now }: { line: LineState; catalogue: Catalogue; now: number }) {
   const leadKg = [...catalogue.materials.values()]
     .filter((each) => each.kind === 'lead')
     .reduce((sum, each) => sum + each.quantity, 0);
-  /** Heads at a station, as they look there: those of its first step that has any. */
+  const waiting = waitingWork(line.tickets, now);
+  /** Heads at a station, as they look there: at the pot their hooks, else those of its first step that has any. */
   const at = (station: string) =>
     line.tickets.flatMap((ticket) => {
-      const { state, route, quantity, product } = ticket;
-      const pours = station === 'pour' && state.at === AT.pour;
-      const takes = state.at === AT.take && route[0]?.station === station;
-      const count = pours || takes ? quantity : leftAt(state, station);
-      if (count <= 0) return [];
-      const step = stepAtStation(state, station);
-      const look = pours || !step ? ('hook' as const) : lookBefore(route, step.key);
-      return [{ ticket, product, look, drawn: Math.min(4, Math.ceil(count / 10)) }];
+      const own = waiting.filter(({ ticketId, step }) => ticketId === ticket.id && step.station === station);
+      const heads = station === 'pour' ? ticket.toCast : own.reduce((sum, each) => sum + each.heads, 0);
+      if (heads <= 0) return [];
+      const [first] = own;
+      const look = first ? lookBefore(ticket.route, first.step.key) : ('hook' as const);
+      return [{ ticket, product: ticket.product, look, drawn: Math.min(4, Math.ceil(heads / 10)) }];
     });
   return (
     <div
@@ -184,7 +181,7 @@ export function LinePage() {
         }
       >
         <div className="lg:-mt-5">
-          <Hanging line={line} catalogue={catalogue} />
+          <Hanging line={line} catalogue={catalogue} now={now} />
         </div>
       </Page>
       <section aria-label="Tickets" className="flex flex-col gap-1.5 px-4 md:px-4">

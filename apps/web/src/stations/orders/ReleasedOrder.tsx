@@ -1,5 +1,5 @@
 import type { Order, Ticket } from '@schmelz/contract';
-import { AT, countAll, forWhom, stackTotal, stepState, ticketState, writeSpan, type CostStack } from '@schmelz/core';
+import { AT, countAll, forWhom, orderCame, stackTotal, stepState, ticketState, writeSpan } from '@schmelz/core';
 import { Link } from 'react-router';
 import { useOrderTickets } from '../../api/queries.ts';
 import { Waiting } from '../../design/Notice.tsx';
@@ -26,33 +26,21 @@ function standing(ticket: Ticket): Standing {
   };
 }
 
-const sum = (numbers: readonly number[]) => numbers.reduce((all, each) => all + each, 0);
-/** A mean of heads over tickets: each counts by its heads. */
-const meanMinor = (all: readonly { stack: CostStack | null; heads: number }[]): number | null => {
-  const known = all.flatMap(({ stack, heads }) => (stack && heads > 0 ? [{ minor: stackTotal(stack), heads }] : []));
-  const heads = sum(known.map((each) => each.heads));
-  return heads > 0 ? sum(known.map((each) => each.minor * each.heads)) / heads : null;
-};
-
 function Stub({ order, tickets }: { order: Order; tickets: readonly Standing[] }) {
   const units = useUnits();
-  const good = sum(tickets.map((ticket) => ticket.good));
-  const wanted = sum(tickets.map(({ quantity }) => quantity));
-  const planned = meanMinor(tickets.map((ticket) => ({ stack: ticket.planned.stack, heads: ticket.quantity })));
-  const came = meanMinor(tickets.map((ticket) => ({ stack: ticket.actual.cost.perHead, heads: ticket.good })));
+  const { wanted, good, casts, workS, oneMinor } = orderCame(
+    tickets.map((ticket) => ({
+      ...{ quantity: ticket.quantity, good: ticket.good },
+      casts: { planned: ticket.planned.casts, came: ticket.casts },
+      workS: { planned: ticket.planned.workS, came: ticket.actual.workS },
+      stack: { planned: ticket.planned.stack, came: ticket.actual.cost.perHead },
+    })),
+  );
   const money = (minor: number | null) => (minor === null ? '–' : units.money(minor, 1));
   const rows = [
-    {
-      name: 'Hands-on',
-      plan: writeSpan(sum(tickets.map((ticket) => ticket.planned.workS))),
-      came: writeSpan(sum(tickets.map((ticket) => ticket.actual.workS))),
-    },
-    {
-      name: 'Casts',
-      plan: String(sum(tickets.map((ticket) => ticket.planned.casts))),
-      came: String(sum(tickets.map((ticket) => ticket.casts))),
-    },
-    { name: 'One head, on average', plan: money(planned), came: money(came) },
+    { name: 'Hands-on', plan: writeSpan(workS.planned), came: writeSpan(workS.came) },
+    { name: 'Casts', plan: String(casts.planned), came: String(casts.came) },
+    { name: 'One head, on average', plan: money(oneMinor.planned), came: money(oneMinor.came) },
   ];
   return (
     <>
