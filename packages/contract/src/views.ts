@@ -311,7 +311,10 @@ export interface BakeOnRecord {
 }
 /** What the plan said when the order was released. */
 export interface TicketPlan {
+  /** Casts that were expected. */
   casts: number;
+  /** Casts that were laid out for; none in tickets of before, whose casts were these. */
+  upTo?: number;
   yieldShare: number;
   stack: CostStack;
   workS: number;

@@ -160,7 +160,10 @@ const planInput = () =>
         .nullable()
         .optional(),
     }),
-    ways: waysSchema.shape({ gunWM2K: number('W/m2K', 10, 1000).optional() }),
+    ways: waysSchema.shape({
+      gunWM2K: number('W/m2K', 10, 1000).optional(),
+      hookLostShare: number('share', 0, 1).optional(),
+    }),
     afterPour: record({ mean: number('share', 0.05, 1), sure: number('heads', 0.1, 1e9).optional() }).optional(),
     lead: onHand(),
     stock: list(onHand(), 0, 500),
@@ -183,19 +186,17 @@ export const COUNT_CALCULATIONS = {
     },
   ),
   'gross-up': calculation(
-    'Casts to plan for so many good heads',
-    'Beta-binomial distribution: the yield is known as well as the casts behind it tell, and evenings differ',
+    'Casts until so many are good: how many are expected, and how many to lay out for',
+    'Beta-binomial distribution and its waiting time: the yield is known as well as the casts behind it tell, and evenings differ',
     record({
       good: whole('heads', 0, 100_000),
       yieldShare: number('share', 0.02, 1),
       /** Casts that the yield rests on, and how much evenings differ; see eveningSpread. */
       casts: whole('casts', 0, 1e9).optional(),
       spread: number('share', 0, 0.5).optional(),
-      confidence: number('share', 0.5, 0.9999).optional(),
     }),
-    ({ good, yieldShare: mean, casts = 0, confidence, ...input }) => ({
-      casts: core.castsFor(good, core.yieldTonight({ mean, casts, ...input }), confidence),
-    }),
+    ({ good, yieldShare: mean, casts = 0, ...input }) =>
+      core.castsUntil(good, core.yieldTonight({ mean, casts, ...input })),
   ),
   yield: calculation(
     'Yield from records with its interval',

@@ -111,6 +111,7 @@ export function ticketPlan(plan: Plan, productId: string, workshop: Workshop): T
   const { labourMinorPerHour, energyMinorPerKWh, transferEfficiency } = workshop.ways;
   return {
     casts: line.casts.value,
+    upTo: line.casts.high ?? line.casts.value,
     yieldShare: line.yieldShare.value,
     stack: line.stack,
     workS: line.workS * line.quantity,

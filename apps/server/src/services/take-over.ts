@@ -29,10 +29,14 @@ export async function takeOverProduct(store: Store, ticketId: string, at = Date.
     const [problem] = plan.problems;
     if (problem && !isCast) throw notAllowed(problem.text);
     // What is cast was planned when it was cast; what still comes is planned by what it is now.
-    const { casts, yieldShare, leadKgPerHead, stack, workS } = row.planned;
+    const { casts, upTo, yieldShare, leadKgPerHead, stack, workS } = row.planned;
     const anew = problem ? row.planned : ticketPlan(plan, productId, workshop);
     const kept = problem ? { stack, workS } : {};
-    const planned = { ...anew, ...kept, ...(isCast ? { casts, yieldShare, leadKgPerHead } : {}) };
+    const planned = {
+      ...anew,
+      ...kept,
+      ...(isCast ? { casts, ...(upTo === undefined ? {} : { upTo }), yieldShare, leadKgPerHead } : {}),
+    };
     await store.models.tickets.update(
       { product, route: routeOf(product), planned, version: row.version + 1 },
       { where: { id: ticketId }, transaction },

@@ -1,5 +1,6 @@
 import {
   goodsValue,
+  hookLostShare,
   QUANTITY_TOLERANCE,
   ticketPostings,
   ticketRefusal,
@@ -106,6 +107,14 @@ export const readYieldAfterPour = async (store: Store, transaction?: Transaction
       transaction,
     ),
   );
+
+/** Of heads that were thrown back at the pot, the share that lost its hook; null until one was thrown back. */
+export async function readHookLostShare(store: Store): Promise<number | null> {
+  const [sum] = await store.select<{ lost: number | null; rejects: number | null }>(
+    'SELECT SUM(hooksLost) AS lost, SUM(rejects) AS rejects FROM pourTickets',
+  );
+  return sum?.rejects ? hookLostShare({ lost: sum.lost ?? 0, rejects: sum.rejects }) : null;
+}
 
 /** What closed pours gave to a ticket, and took for it; null until one is closed. */
 function castFor({ pours }: LoadedTicket): CastForTicket | null {

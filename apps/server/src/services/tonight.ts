@@ -1,4 +1,14 @@
-import { filled, headsOwed, headsToCome, ticketState, toKeep, type TonightAsked, type Wanted } from '@schmelz/core';
+import {
+  filled,
+  headsOwed,
+  headsToCast,
+  headsToCome,
+  ticketState,
+  toKeep,
+  type TonightAsked,
+  type PlanProduct,
+  type Wanted,
+} from '@schmelz/core';
 import type { Order } from '@schmelz/contract';
 import { rowsOf, type Store } from '../store/store.ts';
 import { handedBy, listGoods } from './goods.ts';
@@ -11,6 +21,10 @@ import { castingLead, firstTools, readWorkshop, type Workshop } from './workshop
 /** A day is over at its end, where the workshop is. */
 const endOf = (day: string | null) => (day === null ? null : new Date(`${day}T23:59:00`).getTime());
 
+/** Good heads to cast for so many that are wanted; none of those that come off the shelf. */
+const potOwes = ({ source }: PlanProduct, heads: number, { afterPour }: Workshop) =>
+  source === 'shelf' ? 0 : headsToCast(heads, afterPour);
+
 /** A line of an order that nobody has released: all that is not handed over from the shelf is still to be made. */
 function ofOrder(order: Order, handed: Readonly<Record<string, number>>, workshop: Workshop): Wanted[] {
   return filled(order.lines, handed).flatMap(({ productId, open }, at): Wanted[] => {
@@ -19,7 +33,8 @@ function ofOrder(order: Order, handed: Readonly<Record<string, number>>, worksho
     return [
       {
         ...{ id: `${order.id} ${at}`, name: product.name, customer: order.customer, orderNumber: order.number },
-        ...{ ticketNumber: null, orderId: order.id, dueMs: endOf(order.dueOn), product, heads: open, left: {} },
+        ...{ ticketNumber: null, orderId: order.id, dueMs: endOf(order.dueOn), product, left: {} },
+        ...{ heads: open, toCast: potOwes(product, open, workshop) },
       },
     ];
   });
@@ -32,12 +47,13 @@ function ofTicket(loaded: LoadedTicket, order: Order, workshop: Workshop): Wante
   const setup = setupOf(loaded);
   const state = ticketState(setup, ticketLog(loaded));
   const left = headsToCome(state, row.source === 'shelf' ? row.quantity - state.taken : 0);
-  const { toCast } = headsOwed({ quantity: row.quantity, ...setup }, state, workshop.afterPour);
+  const { missing, toCast } = headsOwed({ quantity: row.quantity, ...setup }, state, workshop.afterPour);
   if (toCast === 0 && Object.keys(left).length === 0) return [];
   return [
     {
       ...{ id: row.id, name: product.name, customer: order.customer, orderNumber: order.number },
-      ...{ ticketNumber: row.number, orderId: row.orderId, dueMs: endOf(order.dueOn), product, heads: toCast, left },
+      ...{ ticketNumber: row.number, orderId: row.orderId, dueMs: endOf(order.dueOn), product, left },
+      ...{ heads: toCast > 0 ? missing : 0, toCast },
     },
   ];
 }
@@ -72,7 +88,9 @@ async function forShelf(
       ordered: openIn(customers, id),
     });
     const nobody = { customer: '', orderNumber: 0, ticketNumber: null, orderId: '', dueMs: null };
-    return heads > 0 ? [{ id: `keep ${id}`, name, product, heads, left: {}, ...nobody }] : [];
+    return heads > 0
+      ? [{ id: `keep ${id}`, name, product, heads, toCast: potOwes(product, heads, workshop), left: {}, ...nobody }]
+      : [];
   });
 }
 
@@ -107,7 +125,7 @@ export async function readTonight(store: Store): Promise<TonightAsked> {
   ];
   return {
     wanted: [...coming, ...(await forShelf(store, workshop, tickets, known))],
-    ...{ molds: workshop.molds, pot, oven, ways: workshop.ways, afterPour: workshop.afterPour },
+    ...{ molds: workshop.molds, pot, oven, ways: workshop.ways },
     ...{ pins: workshop.pins, pinsInWork: pinsInHeads(tickets, workshop), potLifeS: potLives(workshop) },
     ...{ hooksHere, leadHereKg: lead.quantity, leadId: lead.materialId, stock: workshop.stock },
   };

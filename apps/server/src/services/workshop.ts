@@ -25,7 +25,7 @@ import { listRecords } from './records.ts';
 import { listResources } from './resources.ts';
 import { readSettings } from './settings.ts';
 import { listMaterials } from './stock.ts';
-import { readYieldAfterPour } from './tickets.ts';
+import { readHookLostShare, readYieldAfterPour } from './tickets.ts';
 
 /** Everything that planning looks at, read once. */
 export interface Workshop {
@@ -58,6 +58,7 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
     afterPour,
     parts,
     onPaper,
+    lostShare,
   ] = await Promise.all([
     readSettings(store),
     listMaterials(store),
@@ -71,6 +72,7 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
     readYieldAfterPour(store),
     rowsOf(store.models.parts),
     castsOnPaper(store),
+    readHookLostShare(store),
   ]);
   const byId = new Map(materials.map((material) => [material.id, material]));
   const shelf: Shelf = {
@@ -80,7 +82,10 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
   };
   const known = new Map(products.map((each) => [each.id, knownProduct(each, shelf)]));
   return {
-    ways: knownWays(settings.ways, heatings, (id) => known.get(id)),
+    ways: {
+      ...knownWays(settings.ways, heatings, (id) => known.get(id)),
+      ...(lostShare === null ? {} : { hookLostShare: lostShare }),
+    },
     materials: byId,
     records: new Map(products.map((each) => [each.id, each])),
     products: known,

@@ -1,4 +1,4 @@
-import { STEPS, type SchoolId, type StepId } from '@schmelz/core';
+import { STEPS, WINNING_BACK, type SchoolId, type StepId } from '@schmelz/core';
 import * as yup from 'yup';
 import { choice, number, record, whole } from './field.ts';
 
@@ -32,4 +32,6 @@ export const waysSchema = record({
   hangS: number('s', 0, 600),
   finishS: number('s', 0, 3600),
   schools: schoolsSchema().optional(),
+  /** When hooks are won back from rejects; left out: at once. */
+  wonBack: choice(WINNING_BACK).optional(),
 });

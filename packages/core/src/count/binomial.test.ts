@@ -3,14 +3,7 @@ import { chance } from '@schmelz/worlds';
 import { binomialAtLeast, lnGamma, logFactorial } from './binomial.ts';
 import { castsFor } from './casts-for.ts';
 import { wilson } from './wilson.ts';
-import {
-  eveningSpread,
-  throughBoth,
-  USUAL_EVENING_SPREAD,
-  yieldEstimate,
-  yieldTonight,
-  type Evening,
-} from './yield.ts';
+import { eveningSpread, USUAL_EVENING_SPREAD, yieldEstimate, yieldTonight, type Evening } from './yield.ts';
 
 describe('counting, against npm jstat', () => {
   test('binomial tails', () => {
@@ -118,11 +111,6 @@ describe('yields that are unsure, and evenings that differ', () => {
   test('doubt by hand: 40 casts of belief, and evenings on top', () => {
     expect(yieldTonight({ mean: 0.94, casts: 0, spread: 0 }).sure).toBeCloseTo(40, 9);
     expect(yieldTonight({ mean: 0.94, casts: 1e9, spread: 0.05 }).sure).toBeCloseTo(19, 5);
-    // Two stages that may each miss by a tenth of themselves miss by the root of two tenths squared together.
-    const tenth = (mean: number) => ({ mean, sure: (1 - mean) / mean / 0.01 - 1 });
-    const both = throughBoth(tenth(0.9), tenth(0.8));
-    expect(both.mean).toBeCloseTo(0.72, 12);
-    expect((1 - both.mean) / both.mean / (both.sure + 1)).toBeCloseTo(0.02, 12);
   });
   // What a provision says of itself: nineteen evenings in twenty give enough, and never fewer than 94 in a hundred: the
   // makers differ more than their evenings do.

@@ -71,7 +71,8 @@ export function binomialAtLeast({ n, mean, atLeast, sure = Infinity }: GoodOutOf
   const [a, b] = [mean * sure, (1 - mean) * sure];
   /** P(k + 1) over P(k). */
   const step = (k: number) => ((n - k) / (k + 1)) * (sure === Infinity ? mean / (1 - mean) : (k + a) / (n - k - 1 + b));
-  const upper = atLeast > n * mean;
+  // From the nearer tail; where shares are very unsure no tail is thin, and the shorter one is taken.
+  const upper = a >= 1 && b >= 1 ? atLeast > n * mean : n - atLeast < atLeast;
   let k = upper ? atLeast : atLeast - 1;
   let term = Math.exp(lnExactly(k, { n, mean, sure }));
   let sum = 0;

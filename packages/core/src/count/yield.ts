@@ -77,15 +77,3 @@ export function yieldTonight(of: { mean: number; casts: number; spread?: number 
   const ofMean = 1 / (of.casts + PRIOR_GOOD + PRIOR_BAD + 1);
   return { mean: of.mean, sure: 1 / (ofMean + (1 - ofMean) * spread) - 1 };
 }
-
-/**
- * What comes through two stages that spoil by themselves, such as the pour and the paint after it: the means multiply,
- * the doubts add up.
- * @example throughBoth({ mean: 0.9, sure: 40 }, { mean: 1 }) // { mean: 0.9, sure: 40 }
- */
-export function throughBoth(first: YieldTonight, then: YieldTonight): YieldTonight & { sure: number } {
-  const doubt = ({ mean, sure = Infinity }: YieldTonight) => (1 - mean) / mean / (sure + 1);
-  const mean = first.mean * then.mean;
-  const square = doubt(first) + doubt(then);
-  return { mean, sure: square > 0 ? (1 - mean) / mean / square - 1 : Infinity };
-}

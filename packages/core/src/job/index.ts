@@ -6,6 +6,7 @@ export * from './bill.ts';
 export * from './ticket-log.ts';
 export * from './ticket.ts';
 export * from './owed.ts';
+export * from './cast-in.ts';
 export * from './postings.ts';
 export * from './for-whom.ts';
 export * from './hands.ts';

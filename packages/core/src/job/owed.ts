@@ -34,8 +34,17 @@ export interface Owed {
 }
 
 /**
- * Heads that a ticket is short of, and what to cast for them: so many that nineteen times in twenty enough of them, and
- * of those on the way, come through. A ticket whose heads lie on the shelf is not cast for.
+ * Good heads to cast so that `heads` are good at the end: as many more as the steps after the pour spoil on average.
+ * This is the one place where they are allowed for; never more than are enough nineteen times in twenty, so that a
+ * single head is cast once.
+ * @example headsToCast(24, { mean: 0.97, sure: 37 }) // 25
+ */
+export const headsToCast = (heads: number, after: YieldTonight = { mean: 1 }): number =>
+  Math.min(Math.ceil(heads / after.mean - 1e-9), castsFor(heads, after));
+
+/**
+ * Heads that a ticket is short of, and what to cast for them, of which the steps after the pour will spoil some, as of
+ * those that are on the way. A ticket whose heads lie on the shelf is not cast for.
  * @example headsOwed({ quantity: 24, source: 'pour' }, { steps: [], good: 0, at: 'pour' }, { mean: 1 })
  *   // { missing: 24, toCast: 24 }
  */
@@ -48,6 +57,6 @@ export function headsOwed(
   const onTheWay = state.at === AT.closed ? 0 : here;
   const missing = Math.max(0, ticket.quantity - state.good - onTheWay);
   if (missing === 0 || ticket.source !== 'pour') return { missing, toCast: 0 };
-  const needed = castsFor(ticket.quantity - state.good, after) - onTheWay;
+  const needed = headsToCast(ticket.quantity - state.good, after) - onTheWay;
   return { missing, toCast: Math.max(missing, needed) };
 }

@@ -1,6 +1,6 @@
 import { cavity, product, workshop } from '../test/workshop.ts';
 import { AS_CUT } from '../mold/variants.ts';
-import { allocate, casts, castingProblem, moldsCasting } from './allocate.ts';
+import { allocate, casts, castingProblem, moldsCasting, shotsOf } from './allocate.ts';
 import type { PlanMold } from './types.ts';
 
 const mold = (id: string, cavities: PlanMold['cavities']): PlanMold => ({
@@ -85,8 +85,9 @@ describe('which mold', () => {
 
   test('a cavity with many shorts on record wants more shots', () => {
     const shots = (good: number, tried: number) =>
-      allocate([{ product: product(10), quantity: 40 }], [mold('m', [cavity(1, 10, { good, casts: tried })])])[0]!
-        .shots;
+      shotsOf(
+        allocate([{ product: product(10), quantity: 40 }], [mold('m', [cavity(1, 10, { good, casts: tried })])])[0]!,
+      );
     expect(shots(150, 200)).toBeGreaterThan(shots(198, 200));
   });
 });

@@ -1,17 +1,18 @@
-import { castsFor } from '../count/casts-for.ts';
-import { throughBoth, yieldEstimate, yieldTonight, type YieldTonight } from '../count/yield.ts';
+import { castsUntil, partOf, wholeCasts, type Casts } from '../count/casts-for.ts';
+import { yieldOfBlank } from './blank-yield.ts';
 import { quantityText } from '../quantity/said.ts';
 import { seatOf } from '../seat/seat.ts';
 import { castMassKg } from '../cast/cast-mass.ts';
-import { castKg, grooveOf, massesMatch, offered, variantFor } from './blank.ts';
+import { castInto, castKg, grooveOf, massesMatch, offered, variantFor } from './blank.ts';
 import type { PlanCavity, PlanHook, PlanLine, PlanMold, PlanProduct } from './types.ts';
 
 /** Lines that want the same blank: one style, mass, hook and variant, whatever colour they get. */
 export interface BlankKind {
   key: string;
   lines: PlanLine[];
+  /** Good heads that the pot owes of it. */
   wanted: number;
-  /** Heads on all molds that share it: what one of them gives more makes up for another; left out: `wanted`. */
+  /** Of all molds that share it: what one of them gives more makes up for another; left out: `wanted`. */
   whole?: number;
 }
 export interface KindOnMold {
@@ -20,27 +21,30 @@ export interface KindOnMold {
   /** Mean share of good casts, and how sure it is for one evening; see yieldTonight. */
   yieldShare: number;
   yieldSure: number;
-  casts: number;
-  shots: number;
+  casts: Casts;
 }
 export interface MoldAllocation {
   mold: PlanMold;
   kinds: KindOnMold[];
-  shots: number;
 }
+
+/**
+ * Shots of a mold for these casts: the blank that needs most decides; once the others have enough, their cavities stay
+ * empty.
+ * @example shotsOf({ kinds: [{ casts: { expected: 33.4 }, cavities: [{}, {}] }] }, ({ expected }) => expected) // 17
+ */
+export const shotsOf = (
+  { kinds }: { kinds: readonly { casts: Casts; cavities: readonly unknown[] }[] },
+  which: (casts: Casts) => number = ({ expected }) => expected,
+): number => Math.max(0, ...kinds.map(({ casts, cavities }) => Math.ceil(wholeCasts(which(casts)) / cavities.length)));
 
 /**
  * Cavities that are loaded a shot, over all shots: a blank that has enough leaves its cavities empty, so that they are
  * fewer than the mold has.
- * @example cavitiesAShot({ kinds: [{ casts: 60 }, { casts: 10 }], shots: 30 }) // 2.333
+ * @example cavitiesAShot({ kinds: [{ casts: { expected: 60 }, cavities: [{}, {}] }] }) // 2
  */
-export const cavitiesAShot = ({
-  kinds,
-  shots,
-}: {
-  kinds: readonly Pick<KindOnMold, 'casts'>[];
-  shots: number;
-}): number => kinds.reduce((sum, { casts }) => sum + casts, 0) / Math.max(1, shots);
+export const cavitiesAShot = (allocation: Parameters<typeof shotsOf>[0]): number =>
+  allocation.kinds.reduce((sum, { casts }) => sum + casts.expected, 0) / Math.max(1, shotsOf(allocation));
 
 /**
  * Why no cavity casts this product, as a sentence; null when one does.
@@ -100,17 +104,19 @@ export function productKg(product: PlanProduct, molds: readonly Pick<PlanMold, '
   return best ? castKg(best.cavities[0]!, product) : castMassKg({ nominalMassKg: product.nominalMassKg });
 }
 
+type ToldApart = Pick<PlanProduct, 'style' | 'nominalMassKg' | 'variant' | 'parts'> & {
+  hook: Pick<PlanHook, 'materialId' | 'name'> | null;
+};
+
 /**
- * What tells one blank from another: style, mass, hook and variant, whatever colour it gets.
+ * What tells one blank from another: style, mass, variant, hook and what else is cast in, whatever colour it gets.
  * @example blankKey({ style: 'ball', nominalMassKg: 0.01, hook: null }) // 'ball 0.01000 no hook '
  */
-export const blankKey = ({
-  style,
-  nominalMassKg,
-  hook,
-  variant,
-}: Pick<PlanProduct, 'style' | 'nominalMassKg' | 'variant'> & { hook: Pick<PlanHook, 'materialId'> | null }): string =>
-  `${style} ${nominalMassKg.toFixed(5)} ${hook?.materialId ?? 'no hook'} ${variant ?? ''}`;
+export function blankKey(product: ToldApart): string {
+  const { style, nominalMassKg, hook, variant } = product;
+  const others = castInto({ ...product, hook: null }).map(({ materialId, perHead }) => `${perHead} ${materialId}`);
+  return [style, nominalMassKg.toFixed(5), hook?.materialId ?? 'no hook', variant ?? '', ...others.sort()].join(' ');
+}
 
 function kindsOf(lines: readonly PlanLine[]): BlankKind[] {
   const kinds = new Map<string, BlankKind>();
@@ -124,23 +130,20 @@ function kindsOf(lines: readonly PlanLine[]): BlankKind[] {
   return [...kinds.values()];
 }
 
-const meanYield = (cavities: readonly PlanCavity[]) =>
-  cavities.reduce((sum, cavity) => sum + yieldEstimate(cavity.good, cavity.casts).mean, 0) / cavities.length;
-
-const onCavities = (
-  kind: BlankKind,
-  cavities: PlanCavity[],
-  { eveningSpread }: PlanMold,
-  after: YieldTonight,
-): KindOnMold => {
-  const casts = cavities.reduce((sum, cavity) => sum + cavity.casts, 0);
-  const spread = eveningSpread === undefined ? {} : { spread: eveningSpread };
-  const tonight = yieldTonight({ mean: meanYield(cavities), casts, ...spread });
+/** What a kind takes on some cavities of a mold: of all its casts this mold's part. */
+function onCavities(kind: BlankKind, cavities: PlanCavity[], mold: PlanMold, molds: readonly PlanMold[]): KindOnMold {
+  const { mean: yieldShare, sure: yieldSure } = yieldOfBlank(cavities, [mold], fitting(kind.lines[0]!.product, molds));
   const { wanted, whole = wanted } = kind;
-  const needed = Math.ceil((wanted / whole) * castsFor(whole, throughBoth(tonight, after)));
-  const { mean: yieldShare, sure: yieldSure } = tonight;
-  return { kind, cavities, yieldShare, yieldSure, casts: needed, shots: Math.ceil(needed / cavities.length) };
-};
+  const casts = partOf(castsUntil(whole, { mean: yieldShare, sure: yieldSure }), wanted / whole);
+  return { kind, cavities, yieldShare, yieldSure, casts };
+}
+
+/**
+ * Cavities of all molds that cast a product tonight.
+ * @example fitting(product(10), workshop().molds).length // 3
+ */
+export const fitting = (product: PlanProduct, molds: readonly PlanMold[]): PlanCavity[] =>
+  molds.flatMap((mold) => mold.cavities.filter((cavity) => casts(cavity, product)));
 
 /** A mold that casts a blank, with its cavities for it. */
 export type Casting = ReturnType<typeof moldsCasting<PlanMold>>[number];
@@ -174,14 +177,13 @@ export const asPlanned =
 /**
  * Gives each kind of blank its molds and cavities. Where kinds with other hooks want the same cavities of a mold, each
  * next cavity goes to the kind that would need most shots: a cavity keeps its hook through a pour.
- * @param after what the steps after the pour leave of good heads; left out: all of them
+ * @param lines good heads that the pot owes
  * @param shares which molds cast it; left out: the one with most cavities for it
- * @example allocate(workshop().lines, workshop().molds)[0].shots // 25
+ * @example shotsOf(allocate(workshop().lines, workshop().molds)[0]) // 22
  */
 export function allocate(
   lines: readonly PlanLine[],
   molds: readonly PlanMold[],
-  after: YieldTonight = { mean: 1 },
   shares: MoldShares = onBestMold,
 ): MoldAllocation[] {
   const byMold = new Map<string, { mold: PlanMold; kinds: BlankKind[] }>();
@@ -201,19 +203,19 @@ export function allocate(
       byMold.set(mold.id, entry);
     });
   }
-  return [...byMold.values()].flatMap(({ mold, kinds }) => poursOn(mold, kinds, after));
+  return [...byMold.values()].flatMap(({ mold, kinds }) => poursOn(mold, kinds, molds));
 }
 
 /** One pour of a mold, and another one for the kinds that found no cavity free in the first. */
-function poursOn(mold: PlanMold, kinds: readonly BlankKind[], after: YieldTonight): MoldAllocation[] {
+function poursOn(mold: PlanMold, kinds: readonly BlankKind[], molds: readonly PlanMold[]): MoldAllocation[] {
   const taken = shareCavities(mold, kinds);
   const cavitiesOf = (kind: BlankKind) => taken.get(kind.key) ?? [];
   const placed = kinds
     .filter((kind) => cavitiesOf(kind).length > 0)
-    .map((kind) => onCavities(kind, cavitiesOf(kind), mold, after));
+    .map((kind) => onCavities(kind, cavitiesOf(kind), mold, molds));
   const waiting = kinds.filter((kind) => cavitiesOf(kind).length === 0);
-  const first = { mold, kinds: placed, shots: Math.max(0, ...placed.map((each) => each.shots)) };
-  return placed.length && waiting.length ? [first, ...poursOn(mold, waiting, after)] : [first];
+  const first = { mold, kinds: placed };
+  return placed.length && waiting.length ? [first, ...poursOn(mold, waiting, molds)] : [first];
 }
 
 /**

@@ -1,5 +1,6 @@
 import { AS_CUT, castAs, type CavityVariant, type PinCut } from '../mold/variants.ts';
 import { castMassKg } from '../cast/cast-mass.ts';
+import { perHead, POUR_STEP } from '../job/bill.ts';
 import { QuantityError } from '../quantity/check.ts';
 import type { Alloy } from '../metal/alloy.ts';
 import type { Insert } from '../run/pour-log.ts';
@@ -89,3 +90,28 @@ export function insertsOf(cavity: PlanCavity, product: PlanProduct): Insert[] {
     ...(variant.insert === 'none' ? [] : [variant.insert]),
   ];
 }
+
+/** Something that is cast in: how much one head holds of it, and takes with what is wasted, in the unit of its kind. */
+export interface CastIn {
+  materialId: string;
+  name: string;
+  kind: string;
+  quantity: number;
+  perHead: number;
+}
+
+/**
+ * What is cast into one head of a product: its hook, and the parts that its bill names for the pour.
+ * @example castInto({ hook: { materialId: 'h', name: 'H' }, parts: [] })[0].perHead // 1
+ */
+export const castInto = ({
+  hook,
+  parts = [],
+}: Pick<PlanProduct, 'parts'> & { hook: Pick<PlanHook, 'materialId' | 'name'> | null }): CastIn[] => [
+  ...(hook ? [{ materialId: hook.materialId, name: hook.name, kind: 'hook', quantity: 1, perHead: 1 }] : []),
+  ...parts.flatMap((part) => {
+    const { partId: materialId, name, kind, quantity } = part;
+    const own = part.step === POUR_STEP && materialId !== hook?.materialId;
+    return own ? [{ materialId, name, kind, quantity, perHead: perHead(part) }] : [];
+  }),
+];

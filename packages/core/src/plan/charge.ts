@@ -2,8 +2,10 @@ import { figure, given, type Figure } from '../quantity/figure.ts';
 import { aboveZero, range90 } from '../quantity/range.ts';
 import { SPREAD } from '../quantity/spreads.ts';
 import { castKg } from './blank.ts';
-import type { KindOnMold } from './allocate.ts';
-import type { HouseWays, MoldPlan } from './types.ts';
+import { cavitySolid } from '../geometry/solid.ts';
+import { sprueOf } from '../geometry/sprue.ts';
+import type { KindOnMold, MoldAllocation } from './allocate.ts';
+import type { HouseWays, PlanCavity } from './types.ts';
 
 /** A part of the charge, by what it is for. */
 export interface ChargePart {
@@ -11,25 +13,52 @@ export interface ChargePart {
   kg: number;
 }
 
-const headKg = ({ kind, cavities }: KindOnMold): number => castKg(cavities[0]!, kind.lines[0]!.product);
+const headKg = ({ kind, cavities }: Pick<KindOnMold, 'kind' | 'cavities'>): number =>
+  castKg(cavities[0]!, kind.lines[0]!.product);
+
+/** Its sprue, as its cavities have it on average, kg. */
+const sprueKg = ({ cavities }: Pick<KindOnMold, 'cavities'>): number =>
+  cavities.reduce((sum, cavity) => sum + cavitySprueKg(cavity), 0) / cavities.length;
 
 /**
- * The metal that a pour needs, by what it is for, kg: the plan of an order and the pour itself ask here. Sprues are
- * those of full shots; they go back while it is poured.
- * @example chargeParts(kinds, plan.molds, ways).map(({ label }) => label) // ['heads, rejects too', 'sprues',
- *   'dross', 'heel']
+ * Sprue of a cavity in soft lead, kg: there whenever it is filled.
+ * @example cavitySprueKg(cavity(1, 10)) // 0.003103
+ */
+export const cavitySprueKg = ({ style, nominalMassKg }: Pick<PlanCavity, 'style' | 'nominalMassKg'>): number =>
+  sprueOf(cavitySolid(style, nominalMassKg)).massKg;
+
+/**
+ * Soft lead through these molds until enough is good, kg: in heads, the bad ones too, and in the sprues of all cavities
+ * that are filled.
+ * @example throughMoldsKg(kinds).headsKg // 0.9996
+ */
+export const throughMoldsKg = (
+  kinds: readonly Pick<KindOnMold, 'kind' | 'cavities' | 'casts'>[],
+): { headsKg: number; spruesKg: number } => ({
+  headsKg: kinds.reduce((sum, each) => sum + each.casts.expected * headKg(each), 0),
+  spruesKg: kinds.reduce((sum, each) => sum + each.casts.expected * sprueKg(each), 0),
+});
+
+/**
+ * Soft lead that is under way in the largest shot of a mold, kg: its sprues, and a head of it that was not good.
+ * @example roundKgOf(kinds) // 0.03118
+ */
+export const roundKgOf = (kinds: readonly Pick<KindOnMold, 'kind' | 'cavities'>[]): number =>
+  kinds.reduce((sum, each) => sum + each.cavities.length * sprueKg(each), 0) +
+  Math.max(0, ...kinds.map((each) => headKg(each)));
+
+/**
+ * The metal that a pour needs, by what it is for, kg: the plan of an order, Tonight and the pour itself ask here.
+ * Sprues go back while it is poured.
+ * @example chargeParts(kinds, ways).map(({ label }) => label) // ['heads, rejects too', 'sprues', 'dross', 'heel']
  */
 export function chargeParts(
-  kinds: readonly KindOnMold[],
-  molds: readonly MoldPlan[],
+  kinds: readonly Pick<KindOnMold, 'kind' | 'cavities' | 'casts'>[],
   ways: Pick<HouseWays, 'drossShare' | 'heelKg'>,
   metalShare = 1,
 ): ChargePart[] {
-  const headsKg = kinds.reduce((sum, each) => sum + metalShare * each.casts * headKg(each), 0);
-  const spruesKg = molds.reduce(
-    (sum, mold) => sum + mold.shots.value * mold.uses.reduce((shot, use) => shot + use.sprueKg, 0),
-    0,
-  );
+  const through = throughMoldsKg(kinds);
+  const [headsKg, spruesKg] = [metalShare * through.headsKg, metalShare * through.spruesKg];
   return [
     { label: 'heads, rejects too', kg: headsKg },
     { label: 'sprues', kg: spruesKg },
@@ -57,21 +86,17 @@ export const leadRange = (kg: number, drossKg: number, castKgOfIt: number): { lo
 /**
  * Lead that is used up and lead that must be there, kg. Sprues and rejects come back: heads and dross are used up, and
  * beside them the heel and one round of sprues and rejects are in work.
- * @example leadFigures(kinds, plan.molds, ways).used.value // 0.9597
+ * @example leadFigures(allocations, ways).used.value // 0.9555
  */
 export function leadFigures(
-  kinds: readonly KindOnMold[],
-  molds: readonly MoldPlan[],
+  allocations: readonly Pick<MoldAllocation, 'kinds'>[],
   ways: Pick<HouseWays, 'drossShare' | 'heelKg'>,
 ): { used: Figure; need: Figure } {
+  const kinds = allocations.flatMap((each) => each.kinds);
   const goodKg = kinds.reduce((sum, each) => sum + each.kind.wanted * headKg(each), 0);
-  const of = (label: ChargePart['label']) => chargeParts(kinds, molds, ways).find((part) => part.label === label)!.kg;
+  const of = (label: ChargePart['label']) => chargeParts(kinds, ways).find((part) => part.label === label)!.kg;
   const drossKg = of('dross');
-  // The largest shot: its sprues, and a head of it that was not good.
-  const roundKg = Math.max(
-    0,
-    ...molds.map((mold) => mold.uses.reduce((sum, use) => sum + use.sprueKg, 0) + (mold.uses[0]?.leadKg ?? 0)),
-  );
+  const roundKg = Math.max(0, ...allocations.map((each) => roundKgOf(each.kinds)));
   const heelKg = of('heel');
   const used = goodKg + drossKg;
   const need = used + heelKg + roundKg;

@@ -1,6 +1,7 @@
 import { heatMinor, paintHeat } from './paint-heat.ts';
 import { castMassKg } from '../cast/cast-mass.ts';
-import { yieldEstimate, type YieldEstimate, type YieldTonight } from '../count/yield.ts';
+import { partOf, wholeCasts, type Casts } from '../count/casts-for.ts';
+import { yieldEstimate, type YieldEstimate } from '../count/yield.ts';
 import { aboveZero, range90, Z_90 } from '../quantity/range.ts';
 import { SPREAD } from '../quantity/spreads.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
@@ -20,41 +21,52 @@ function headKg({ product }: PlanLine, kinds: readonly KindOnMold[]): number {
   return cavity ? castKg(cavity, product) : castMassKg({ nominalMassKg: product.nominalMassKg });
 }
 
+/** The whole order that a line belongs to: its blanks on their molds, the heads that come down the line, its times. */
+interface OfOrder {
+  kinds: readonly KindOnMold[];
+  coming: readonly PlanLine[];
+  timing: Timing;
+}
+
 /**
  * What one line of an order comes to: casts, yield, powder, cure and unit cost, each with its why.
- * @example linePlan(order.lines[0], kinds, order.lines, timing, order).casts.value // 73
+ * @param coming the line as its heads come down the line: with those that later steps will spoil
+ * @example linePlan(order.lines[0], order.lines[0], { kinds, coming: order.lines, timing }, order).casts.value // 64
  */
 export function linePlan(
-  line: PlanLine,
-  kinds: readonly KindOnMold[],
-  lines: readonly PlanLine[],
-  timing: Timing,
+  { quantity }: PlanLine,
+  coming: PlanLine,
+  { kinds, coming: lines, timing }: OfOrder,
   input: PlanInput,
 ): LinePlan {
-  const { product, quantity } = line;
+  const { product } = coming;
   // Heads off the shelf are on no mold: they are metal and casting work that was paid for before.
-  const onMold = kinds.find((each) => each.kind.lines.includes(line)) ?? null;
-  const leadKg = headKg(line, kinds);
+  const onMolds = kinds.filter((each) => each.kind.lines.includes(coming));
+  const onMold = onMolds[0] ?? null;
+  // What is done to heads that are spoiled later is paid by those that are not.
+  const aGood = coming.quantity / quantity;
+  const leadKg = headKg(coming, kinds);
   const powders = powdersByStep(product, input.ways);
   const parts = product.parts ?? [];
   const priceOf = (materialId: string) => input.stock.find((each) => each.materialId === materialId)?.averageMinor ?? 0;
   const partsCost = (costs: CostPart) =>
     parts.reduce((sum, part) => {
-      return partKind(part.kind).costs === costs ? sum + perHead(part) * priceOf(part.partId) : sum;
+      return partKind(part.kind).costs === costs ? sum + aGood * perHead(part) * priceOf(part.partId) : sum;
     }, 0);
-  const massShare = leadKg / lines.reduce((sum, each) => sum + each.quantity * headKg(each, kinds), 0);
+  const massShare = (aGood * leadKg) / lines.reduce((sum, each) => sum + each.quantity * headKg(each, kinds), 0);
   const blank = blankKey(product);
   const alike = lines.filter((each) => each.product.source !== 'shelf' && blankKey(each.product) === blank);
   const heads = alike.reduce((sum, each) => sum + each.quantity, 0);
-  const ownHands = totalSeconds(handsOf(input.ways, [line]));
-  const workS = (onMold ? timing.pourSByBlank.get(blank)! / heads : 0) + ownHands / quantity;
-  const drossKg = onMold ? input.ways.drossShare * leadKg * (onMold.casts / onMold.kind.wanted) : 0;
+  const ownHands = totalSeconds(handsOf(input.ways, [coming]));
+  const workS = (onMold ? (aGood * timing.pourSByBlank.get(blank)!) / heads : 0) + ownHands / quantity;
+  const casts = castsOfLine(coming, onMolds);
+  const drossKg = (input.ways.drossShare * leadKg * casts.expected) / quantity;
   const stack = unitCostStack({
     leadKg: onMold ? leadKg : 0,
     leadMinorPerKg: priceOf(input.lead.materialId),
     drossKg,
     hookMinor: product.hook && onMold ? priceOf(product.hook.materialId) : 0,
-    powderMinor: powders.reduce((sum, powder) => sum + powder.kgPerHead * priceOf(powder.materialId), 0),
+    powderMinor: aGood * powders.reduce((sum, powder) => sum + powder.kgPerHead * priceOf(powder.materialId), 0),
     partsMinor: partsCost('parts'),
     packagingMinor: partsCost('packaging'),
     wearMinor: wearMinor(serving(product.id, input.tools)),
@@ -64,7 +76,7 @@ export function linePlan(
     workS,
     labourMinorPerHour: input.ways.labourMinorPerHour,
   });
-  const cavities = onMold?.cavities ?? [];
+  const cavities = onMolds.flatMap((each) => each.cavities);
   const records = cavities.reduce((sum, cavity) => sum + cavity.casts, 0);
   const good = cavities.reduce((sum, cavity) => sum + cavity.good, 0);
   const estimate = yieldEstimate(good, records);
@@ -72,7 +84,8 @@ export function linePlan(
     productId: product.id,
     productName: product.name,
     quantity,
-    casts: castsFigure(line, onMold, input.afterPour),
+    coming: coming.quantity,
+    casts: castsFigure(quantity, coming, casts, onMold),
     yieldShare: figure(
       onMold?.yieldShare ?? 1,
       'ratio',
@@ -98,7 +111,7 @@ export function linePlan(
     workS,
     powders,
     parts,
-    bake: productBake(product, input.oven, Math.min(line.quantity, input.oven.places)),
+    bake: productBake(product, input.oven, Math.min(coming.quantity, input.oven.places)),
   };
 }
 
@@ -113,32 +126,41 @@ function tonight(onMold: KindOnMold | null, { low, high }: YieldEstimate): { low
 const eveningSd = ({ yieldShare, yieldSure }: KindOnMold): number =>
   Math.sqrt((yieldShare * (1 - yieldShare)) / (yieldSure + 1));
 
-const castsFigure = (line: PlanLine, onMold: KindOnMold | null, after: YieldTonight = { mean: 1 }): Figure => {
+/** Of the casts of its blank, on all molds that cast it, this line's part. */
+function castsOfLine(coming: PlanLine, onMolds: readonly KindOnMold[]): Casts {
+  const whole = onMolds[0]?.kind.whole ?? onMolds[0]?.kind.wanted ?? 1;
+  const all = (which: keyof Casts) => onMolds.reduce((sum, { casts }) => sum + casts[which], 0);
+  const casts = { expected: all('expected'), provision: all('provision'), least: all('least') };
+  return partOf(casts, coming.quantity / whole);
+}
+
+const castsFigure = (heads: number, coming: PlanLine, casts: Casts, onMold: KindOnMold | null): Figure => {
   if (!onMold) {
     return figure(0, 'count', {
       rule: 'None: these heads come off the shelf.',
       formula: '0',
       source: 'The product',
-      inputs: [given('Heads wanted', line.quantity, 'count')],
+      inputs: [given('Heads wanted', heads, 'count')],
     });
   }
-  const share = line.quantity / onMold.kind.wanted;
+  const spoiled = coming.quantity - heads;
   return figure(
-    Math.ceil(onMold.casts * share),
+    wholeCasts(casts.expected),
     'count',
     {
-      rule: 'Casts to plan, so that nineteen times in twenty enough good heads are left at the end of the route.',
-      formula: 'smallest n with P(X ≥ N) ≥ 95 %, X beta-binomial',
-      source: 'The yield is known only so well, and evenings differ',
+      rule: `Casting stops when enough are good: about so many casts. One evening in twenty it takes more than ${casts.provision}: lay out for that.`,
+      formula:
+        'E[n] = N (s − 1) / (y s − 1), the wait for the N-th good one; up to: smallest n with P(X ≥ N) ≥ 95 %, X beta-binomial',
+      source: 'The yield y is only as sure as after s casts, and evenings differ',
       inputs: [
-        given('Good heads wanted', line.quantity, 'count'),
-        fitted('Yield', onMold.yieldShare, 'ratio'),
+        given('Good heads wanted', heads, 'count'),
+        ...(spoiled > 0 ? [fitted('Of those cast good, trim to finish spoil', spoiled, 'count')] : []),
+        fitted('Good casts wanted, N', coming.quantity, 'count'),
+        fitted('Yield, y', onMold.yieldShare, 'ratio'),
         fitted('An evening may miss it by', eveningSd(onMold), 'ratio'),
-        ...(after.mean < 1 ? [fitted('Trim to finish leave of them', after.mean, 'ratio')] : []),
       ],
     },
-    // A number to keep to, not one that is in doubt: what may come of it is in the yield.
-    {},
+    { low: Math.max(coming.quantity, casts.least), high: casts.provision, basis: 'fitted' },
   );
 };
 
@@ -175,7 +197,7 @@ const unitCostFigure = (stack: CostStack, name: string): Figure => {
 
 /**
  * Unit cost over all heads of the order.
- * @example averageCost(plan.lines).value // 50.75
+ * @example averageCost(plan.lines).value // 48.96
  */
 export function averageCost(lines: readonly LinePlan[]): Figure {
   const heads = lines.reduce((sum, line) => sum + line.quantity, 0);

@@ -2,13 +2,13 @@ import { fullShotKg, knownBlock } from '../mold/known-mold.ts';
 import { openRange } from '../freeze/figures.ts';
 import { settledMold } from '../freeze/settled.ts';
 import { massShareOfLead, SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
-import { cavitySolid } from '../geometry/solid.ts';
-import { sprueOf } from '../geometry/sprue.ts';
 import { blanksToWarm, warmPlan, type WarmPlanInput } from '../mold/warm-plan.ts';
 import { metalAtMoldC } from '../pot/way.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
 import { castKg } from './blank.ts';
-import type { KindOnMold, MoldAllocation } from './allocate.ts';
+import { cavitySprueKg } from './charge.ts';
+import { wholeCasts } from '../count/casts-for.ts';
+import { shotsOf, type KindOnMold, type MoldAllocation } from './allocate.ts';
 import type { CavityUse, HouseWays, MoldPlan, PlanMold, PlanPot } from './types.ts';
 
 /**
@@ -23,16 +23,17 @@ export const usesOf = (kinds: readonly KindOnMold[], alloy: Alloy): CavityUse[] 
         cavityId: cavity.id,
         productIds: kind.lines.map((line) => line.product.id),
         leadKg: castKg(cavity, kind.lines[0]!.product, alloy),
-        sprueKg: massShareOfLead(alloy) * sprueOf(cavitySolid(cavity.style, cavity.nominalMassKg)).massKg,
+        sprueKg: massShareOfLead(alloy) * cavitySprueKg(cavity),
         yieldShare,
         yieldSure,
       })),
     )
     .sort((a, b) => a.position - b.position);
 
-function shotsFigure({ mold, kinds, shots }: MoldAllocation): Figure {
+function shotsFigure(allocation: MoldAllocation): Figure {
+  const { mold, kinds } = allocation;
   return figure(
-    shots,
+    shotsOf(allocation),
     'count',
     {
       rule: `The blank that needs most shots decides; once the others have enough, their cavities stay empty.`,
@@ -43,14 +44,18 @@ function shotsFigure({ mold, kinds, shots }: MoldAllocation): Figure {
         ...kinds.flatMap(({ kind, cavities, casts }) => {
           const name = kind.lines.map((line) => line.product.name).join(', ');
           return [
-            given(`${name}: casts`, casts, 'count', `for ${kind.wanted} good`),
+            given(`${name}: casts`, wholeCasts(casts.expected), 'count', `for ${kind.wanted} good`),
+            given(`${name}: up to`, casts.provision, 'count', 'to lay out'),
             given(`${name}: cavities`, cavities.length, 'count'),
           ];
         }),
       ],
     },
-    // A number to keep to, not one that is in doubt: what may come of it is in the yield.
-    { basis: 'given' },
+    {
+      low: shotsOf(allocation, ({ least }) => least),
+      high: shotsOf(allocation, ({ provision }) => provision),
+      basis: 'fitted',
+    },
   );
 }
 
@@ -135,7 +140,7 @@ export const openOf = (
 
 /**
  * What one mold does in this plan.
- * @example moldPlan(allocations[0], ways, {}).shots.value // 25
+ * @example moldPlan(allocations[0], ways, {}).shots.value // 22
  */
 export function moldPlan(
   allocation: MoldAllocation,

@@ -3,7 +3,9 @@ import { productRange90 } from '../quantity/range.ts';
 import { SPREAD } from '../quantity/spreads.ts';
 import type { KindOnMold } from './allocate.ts';
 import { partKind } from '../job/part-kinds.ts';
-import { perHead } from '../job/bill.ts';
+import { castInWanted, type RejectWays } from '../job/cast-in.ts';
+import { castInto } from './blank.ts';
+import { perHead, POUR_STEP } from '../job/bill.ts';
 import type { LinePlan, MaterialNeed, PlanInput, StockOnHand } from './types.ts';
 
 const need = (stock: StockOnHand, figureOfNeed: Figure): MaterialNeed => ({
@@ -16,6 +18,26 @@ const need = (stock: StockOnHand, figureOfNeed: Figure): MaterialNeed => ({
 });
 
 /**
+ * Pieces of everything that is cast in that are wanted for these blanks, with the good heads they are for: the one answer
+ * to what is short of it.
+ * @example castInNeeds(kinds, ways).get('hook-2/0').pieces // 64
+ */
+export function castInNeeds(
+  kinds: readonly Pick<KindOnMold, 'kind' | 'casts' | 'cavities'>[],
+  ways: RejectWays,
+): Map<string, { good: number; pieces: number }> {
+  const needs = new Map<string, { good: number; pieces: number }>();
+  for (const { kind, casts, cavities } of kinds) {
+    const heads = castInWanted({ toCast: kind.wanted, casts, load: cavities.length }, ways);
+    for (const { materialId, perHead: each } of castInto(kind.lines[0]!.product)) {
+      const before = needs.get(materialId) ?? { good: 0, pieces: 0 };
+      needs.set(materialId, { good: before.good + kind.wanted, pieces: before.pieces + each * heads });
+    }
+  }
+  return needs;
+}
+
+/**
  * What the plan wants of each material against what is on the shelf: lead to charge, hooks to lay out, powder to dip.
  * @example materialNeeds(plan.lines, kinds, plan.leadUsed, order).map(({ name }) => name) // ['lead', 'hook-2/0',
  *   'hook-3/0', 'white']
@@ -24,32 +46,31 @@ export function materialNeeds(
   lines: readonly LinePlan[],
   kinds: readonly KindOnMold[],
   leadNeed: Figure,
-  { lead, stock }: PlanInput,
+  { lead, stock, ways }: PlanInput,
 ): MaterialNeed[] {
   const onHand = (materialId: string) => stock.find((each) => each.materialId === materialId);
-  const hooks = new Map<string, number>();
-  for (const { kind, casts } of kinds) {
-    const id = kind.lines[0]!.product.hook?.materialId;
-    if (!id) continue;
-    hooks.set(id, (hooks.get(id) ?? 0) + casts);
-  }
+  const castIn = castInNeeds(kinds, ways);
   const powders = new Map<string, { kg: number; heads: number }>();
   for (const line of lines) {
     for (const { materialId, kgPerHead } of line.powders) {
       const before = powders.get(materialId) ?? { kg: 0, heads: 0 };
-      powders.set(materialId, { kg: before.kg + kgPerHead * line.quantity, heads: before.heads + line.quantity });
+      powders.set(materialId, { kg: before.kg + kgPerHead * line.coming, heads: before.heads + line.coming });
     }
   }
-  const hookNeeds = [...hooks].flatMap(([materialId, casts]) => {
+  const castInFigures = [...castIn].flatMap(([materialId, { good, pieces }]) => {
     const shelf = onHand(materialId);
     if (!shelf) return [];
     const why = {
-      rule: 'One for every cast; those of rejects come back.',
-      formula: 'hooks = casts',
-      source: 'Counting',
-      inputs: [given('Casts', casts, 'count')],
+      rule:
+        ways.wonBack === 'later'
+          ? 'One for each good head, for each in a reject until you win it back another day, and one load of the mold.'
+          : 'One for each good head, for those that rejects lose, and one load of the mold; the others are won back at once.',
+      formula: 'good heads + lost + in rejects + one load, at most the casts laid out for',
+      source: 'Counting; nineteen evenings in twenty',
+      inputs: [given('Good heads to cast', good, 'count')],
     };
-    return [need(shelf, figure(casts, 'count', why))];
+    const { unit } = partKind(shelf.kind);
+    return [need(shelf, figure(unit === 'pieces' ? Math.ceil(pieces - 1e-9) : pieces, UNIT_OF[unit], why))];
   });
   const powderNeeds = [...powders].flatMap(([materialId, { kg, heads }]) => {
     const shelf = onHand(materialId);
@@ -62,10 +83,15 @@ export function materialNeeds(
     };
     return [need(shelf, figure(kg, 'kg', why, productRange90(kg, [SPREAD.filmShare, SPREAD.staysOnShare])))];
   });
-  return [...(kinds.length ? [need(lead, leadNeed)] : []), ...hookNeeds, ...powderNeeds, ...partNeeds(lines, onHand)];
+  return [
+    ...(kinds.length ? [need(lead, leadNeed)] : []),
+    ...castInFigures,
+    ...powderNeeds,
+    ...partNeeds(lines, onHand),
+  ];
 }
 
-/** Parts of all lines, by the heads that come to the step that uses them. */
+/** Parts of all lines that are put on behind the pour, by the heads that come to the step that uses them. */
 function partNeeds(
   lines: readonly LinePlan[],
   onHand: (materialId: string) => StockOnHand | undefined,
@@ -73,9 +99,10 @@ function partNeeds(
   const wanted = new Map<string, { quantity: number; heads: number }>();
   for (const line of lines) {
     for (const part of line.parts) {
+      if (part.step === POUR_STEP) continue;
       const before = wanted.get(part.partId) ?? { quantity: 0, heads: 0 };
-      const quantity = before.quantity + perHead(part) * line.quantity;
-      wanted.set(part.partId, { quantity, heads: before.heads + line.quantity });
+      const quantity = before.quantity + perHead(part) * line.coming;
+      wanted.set(part.partId, { quantity, heads: before.heads + line.coming });
     }
   }
   return [...wanted].flatMap(([partId, { quantity, heads }]) => {
@@ -83,7 +110,7 @@ function partNeeds(
     if (!shelf) return [];
     const whole = partKind(shelf.kind).unit === 'pieces' ? Math.ceil(quantity - 1e-9) : quantity;
     const why = {
-      rule: 'So many a head, and what is wasted, for every head that is wanted.',
+      rule: 'So many a head, and what is wasted, for every head that comes to its step.',
       formula: 'heads · (quantity + waste)',
       source: 'The bill of the product',
       inputs: [given('Heads', heads, 'count')],

@@ -1,3 +1,4 @@
+import { headsToCast } from '../job/owed.ts';
 import { countInRange } from '../quantity/check.ts';
 import { figure, given } from '../quantity/figure.ts';
 import type { SolveLp } from '../numeric/program.ts';
@@ -19,7 +20,7 @@ import { pinLimits } from './pins.ts';
 import { bakeProblem } from './product.ts';
 import { materialNeeds } from './needs.ts';
 import { handsFigure, meltFigure, minutesOf, ovenLoadsFigure, timingOf } from './timing.ts';
-import type { MoldPlan, Plan, PlanInput, PlanLine } from './types.ts';
+import type { Plan, PlanInput, PlanLine } from './types.ts';
 
 /** Largest order line that is planned; beyond it somebody has mistyped. */
 export const MOST_HEADS_PER_LINE = 20_000;
@@ -30,7 +31,7 @@ export const MOST_HEADS_PER_LINE = 20_000;
  * @param solve a solver of integer programs: then the molds are those that take the least time at the pot; left out: of
  *   each blank the one with most cavities
  * @throws QuantityError for quantities or ways out of range
- * @example planOrder(workshop()).charge.value // 2.403
+ * @example planOrder(workshop()).charge.value // 2.119
  */
 export function planOrder(input: PlanInput, solve?: SolveLp): Plan {
   for (const line of input.lines) {
@@ -43,18 +44,21 @@ export function planOrder(input: PlanInput, solve?: SolveLp): Plan {
     return text ? [{ productId: product.id, text }] : [];
   });
   const lines = input.lines.filter(({ product }) => !problems.some((problem) => problem.productId === product.id));
-  const poured = lines.filter((line) => cast.includes(line));
+  // What the steps behind the pour spoil is allowed for here, and nowhere behind it.
+  const coming = lines.map(({ product, quantity }): PlanLine => {
+    const heads = product.source === 'shelf' ? quantity : headsToCast(quantity, input.afterPour);
+    return { product, quantity: heads };
+  });
+  const poured = coming.filter(({ product }) => product.source !== 'shelf');
   const choice = poured.some(({ product }) => moldsCasting(product, input.molds).length > 1);
   const shares = solve && choice ? inLeastTime(poured, input, solve) : onBestMold;
-  const allocations = allocate(poured, input.molds, input.afterPour, shares);
+  const allocations = allocate(poured, input.molds, shares);
   const molds = allocations.map((allocation) => moldPlan(allocation, input.ways, input.pot));
   const kinds = allocations.flatMap((allocation) => allocation.kinds);
-  const charge = kinds.length ? chargeOf(kinds, molds, input) : NO_CHARGE;
-  const lead = kinds.length
-    ? leadFigures(kinds, molds, input.ways)
-    : { used: NO_CHARGE.figure, need: NO_CHARGE.figure };
-  const timing = timingOf(allocations, molds, lines, charge.figure.value, input);
-  const linePlans = lines.map((line) => linePlan(line, kinds, lines, timing, input));
+  const charge = kinds.length ? chargeOf(kinds, input) : NO_CHARGE;
+  const lead = kinds.length ? leadFigures(allocations, input.ways) : { used: NO_CHARGE.figure, need: NO_CHARGE.figure };
+  const timing = timingOf(allocations, molds, coming, charge.figure.value, input);
+  const linePlans = lines.map((line, at) => linePlan(line, coming[at]!, { kinds, coming, timing }, input));
   return {
     lines: linePlans,
     molds,
@@ -63,22 +67,20 @@ export function planOrder(input: PlanInput, solve?: SolveLp): Plan {
     melt: meltFigure(timing, charge.figure.value, input),
     leadUsed: lead.used,
     needs: materialNeeds(linePlans, kinds, lead.need, input),
-    minutes: minutesOf(timing, lines),
+    minutes: minutesOf(timing, coming),
     handsTotal: handsFigure(timing),
-    ovenLoads: ovenLoadsFigure(timing, lines, input),
+    ovenLoads: ovenLoadsFigure(timing, coming, input),
     unitCost: averageCost(linePlans),
-    pins: pinLimits(lines, input),
+    pins: pinLimits(coming, input),
     problems,
   };
 }
 
 /** The molds that take the least time at the pot, one after another. */
 function inLeastTime(lines: readonly PlanLine[], input: PlanInput, solve: SolveLp): MoldShares {
-  const { molds, pot, ways, afterPour } = input;
-  const wanted = lines.map(({ product, quantity }) => {
-    return { workId: product.id, product, heads: quantity, fromPot: false };
-  });
-  const casts = castsTonight({ wanted, molds, pot, ways, atOnce: 1, ...(afterPour ? { afterPour } : {}) }, solve);
+  const { molds, pot, ways } = input;
+  const wanted = lines.map(({ product, quantity }) => ({ workId: product.id, product, heads: quantity }));
+  const casts = castsTonight({ wanted, molds, pot, ways, atOnce: 1 }, solve);
   return asPlanned(({ product }, moldId) => {
     const uses = casts.molds.find((mold) => mold.moldId === moldId)?.uses ?? [];
     return uses.find(({ blankId }) => blankId === blankKey(product))?.casts ?? 0;
@@ -96,8 +98,8 @@ const NO_CHARGE = {
   }),
 };
 
-function chargeOf(kinds: readonly KindOnMold[], molds: readonly MoldPlan[], input: PlanInput) {
-  const parts = chargeParts(kinds, molds, input.ways);
+function chargeOf(kinds: readonly KindOnMold[], input: PlanInput) {
+  const parts = chargeParts(kinds, input.ways);
   const value = chargeKgOf(parts);
   const kgOf = (label: ChargePart['label']) => parts.find((part) => part.label === label)!.kg;
   const over = value > input.pot.capacityKg;

@@ -50,7 +50,7 @@ test('each cavity is loaded with its own hook, weight and small parts, in the or
   expect(setup.needs).toEqual({ 'ball-10': 90, 'ball-14': 20, plain: 9 });
 });
 
-test('hooks are laid out for every cast: 90, 20 and 9 good ones at nine in ten, nineteen evenings in twenty', () => {
+test('hooks are laid out for the provision: 90, 20 and 9 good ones at nine in ten, nineteen evenings in twenty', () => {
   // Summed term by term: P(X >= 90) is first over 0.95 at 106 casts, P(X >= 20) at 25.
   expect(setup.hooksOut).toEqual({ 'hook-2/0': 106, 'hook-3/0': 25 });
 });
@@ -63,19 +63,19 @@ test('no more hooks are counted out than there are; those that nobody counts are
 });
 
 test('shots: the blank that needs most decides, and a block is known for every mold', () => {
-  // 106 casts over two cavities; 25 over one; 12 of nine good ones.
+  // Nine in ten are good: 100 casts for 90 over two cavities, 22 for 20 over one; 10 for nine in the other mold.
   expect(setup.molds.map(({ moldId, plannedShots }) => [moldId, plannedShots])).toEqual([
-    ['a', 53],
-    ['b', 12],
+    ['a', 50],
+    ['b', 10],
   ]);
   expect(Object.keys(planned.blocks!).sort()).toEqual(['a', 'b']);
   expect(planned.blocks!['a']!.bodyKg).toBe(0.5);
 });
 
-test('shots are a number to keep to, by the blank that needs most; a mold takes its time to open', () => {
+test('shots are expected, and laid out for, by the blank that needs most; a mold takes its time to open', () => {
   const [five] = planOrder({ ...workshop(), lines: LINES.slice(0, 2), molds: MOLDS }).molds;
-  expect(five!.shots.value).toBe(53);
-  expect(five!.shots.low).toBeUndefined();
+  // 100 casts over two cavities are expected, 106 are laid out for.
+  expect(five!.shots).toMatchObject({ value: 50, high: 53 });
   // A tolerance by hand: from some three quarters to some a third more (common practice, no source).
   const { value, low, high } = five!.openS;
   expect(low! / value).toBeGreaterThan(0.5);
@@ -91,8 +91,8 @@ test('two colours of one blank share its casts by their heads', () => {
     { product: red, quantity: 30 },
   ];
   const plan = planOrder({ ...workshop(), lines, molds: MOLDS });
-  // 106 casts for 90: two thirds and one third, rounded up.
-  expect(plan.lines.map(({ casts }) => casts.value)).toEqual([71, 36]);
+  // 100 casts for 90: two thirds and one third.
+  expect(plan.lines.map(({ casts }) => casts.value)).toEqual([67, 33]);
   const { yieldShare } = plan.lines[0]!;
   expect(yieldShare.basis).toBe('fitted');
   expect([yieldShare.low, yieldShare.high]).toEqual([expect.closeTo(0.9, 2), expect.closeTo(0.9, 2)]);

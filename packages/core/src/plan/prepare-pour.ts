@@ -8,7 +8,8 @@ import type { CavityLoad, PourPlanned, PourSetup } from '../run/pour-log.ts';
 import { allocate, castingProblem, cavitiesAShot, type MoldAllocation, type MoldShares } from './allocate.ts';
 import { chargeKgOf, chargeParts } from './charge.ts';
 import { moldPlan } from './mold-plan.ts';
-import { insertsOf } from './blank.ts';
+import { partKind } from '../job/part-kinds.ts';
+import { castInto, insertsOf, type CastIn } from './blank.ts';
 import type { HouseWays, MoldPlan, PlanLine, PlanMold, PlanPot } from './types.ts';
 
 export interface PourWanted {
@@ -45,12 +46,16 @@ function loadsOf(plans: readonly MoldPlan[], { lines, molds }: PourWanted): Cavi
         product,
       );
       const hooked = { hookMaterialId: hook?.materialId ?? null, hookKg: hook?.massKg ?? 0 };
+      const castIn = castInto({ ...product, hook: null }).filter(isCounted);
       return {
         moldId,
         position,
         cavityId,
         ticketIds: productIds,
         ...hooked,
+        ...(castIn.length > 0
+          ? { castIn: castIn.map(({ materialId, quantity: each }) => ({ materialId, quantity: each })) }
+          : {}),
         inserts,
         leadKg,
         sprueKg,
@@ -61,18 +66,22 @@ function loadsOf(plans: readonly MoldPlan[], { lines, molds }: PourWanted): Cavi
   });
 }
 
-/** Hooks to count out: one for every cast that is planned, as far as there are any. */
+/** What is cast in is counted out piece by piece; wire off a spool is not. */
+const isCounted = ({ kind }: CastIn) => partKind(kind).unit === 'pieces';
+
+/** Hooks and other pieces to count out: for the provision, as far as there are any. */
 function hooksOut(
   allocations: readonly MoldAllocation[],
   here: Readonly<Record<string, number>> = {},
 ): Record<string, number> {
   const out: Record<string, number> = {};
   for (const { kind, casts } of allocations.flatMap((allocation) => allocation.kinds)) {
-    const { hook } = kind.lines[0]!.product;
-    if (hook) out[hook.materialId] = (out[hook.materialId] ?? 0) + casts;
+    for (const { materialId, perHead } of castInto(kind.lines[0]!.product).filter(isCounted)) {
+      out[materialId] = (out[materialId] ?? 0) + perHead * casts.provision;
+    }
   }
-  for (const [id, casts] of Object.entries(out)) {
-    out[id] = Math.min(casts, Math.max(0, Math.floor(here[id] ?? Infinity)));
+  for (const [id, pieces] of Object.entries(out)) {
+    out[id] = Math.min(Math.ceil(pieces - 1e-9), Math.max(0, Math.floor(here[id] ?? Infinity)));
   }
   return out;
 }
@@ -88,17 +97,17 @@ export const pourProblem = ({ lines, molds }: Pick<PourWanted, 'lines' | 'molds'
 /**
  * One pour of several tickets, on the molds named, with all that the bench goes by. Where several hooks want the same
  * cavities, the others wait for a pour of their own. Call it when {@link pourProblem} is null.
- * @example preparePour({ ...workshop(), atOnce: 1 }).setup.molds[0].plannedShots // 25
+ * @example preparePour({ ...workshop(), atOnce: 1 }).setup.molds[0].plannedShots // 22
  */
 export function preparePour(wanted: PourWanted): PreparedPour {
   const { lines, molds, atOnce, pot, ways, alloy = SOFT_LEAD } = wanted;
   const metalShare = massShareOfLead(alloy);
-  const all = allocate(lines, molds, undefined, wanted.shares);
+  const all = allocate(lines, molds, wanted.shares);
   const allocations = molds.flatMap((mold) => all.find((each) => each.mold.id === mold.id) ?? []);
   const pourC = pourTemperatureC(alloy, ways.pourC);
   const plans = allocations.map((allocation) => moldPlan(allocation, { ...ways, pourC }, pot, alloy));
   const kinds = allocations.flatMap((allocation) => allocation.kinds);
-  const chargeKg = Math.min(pot.capacityKg, chargeKgOf(chargeParts(kinds, plans, ways, metalShare)));
+  const chargeKg = Math.min(pot.capacityKg, chargeKgOf(chargeParts(kinds, ways, metalShare)));
   const { powerW, lossWPerK, crucibleJPerK } = pot;
   const { roomC, inspectS, loadS } = ways;
   const melt = meltTime({

@@ -14,6 +14,7 @@ import type { MoldMetal } from '../mold/block.ts';
 import type { WarmSchool } from '../mold/warm-plan.ts';
 import type { BillLine } from '../job/bill.ts';
 import { COST_PARTS, type CostPart } from '../job/part-kinds.ts';
+import type { WinningBack } from '../job/cast-in.ts';
 import type { RouteStep } from '../job/route.ts';
 import type { Source } from '../job/ticket.ts';
 import type { Bend } from '../seat/seat.ts';
@@ -179,11 +180,15 @@ export interface HouseWays {
   finishS: number;
   /** Schools of the house at trim and paint. */
   schools?: Partial<Schools>;
+  /** When hooks are won back from rejects; left out: at once. */
+  wonBack?: WinningBack;
 }
 /** The house's ways with what its own records taught. */
 export interface KnownWays extends HouseWays {
   /** What the maker's own gun gives, by counts with it; left out: the usual. */
   gunWM2K?: number;
+  /** Of heads that are thrown back, so many lose their hook, by closed pours; left out: as usual. */
+  hookLostShare?: number;
 }
 export interface StockOnHand {
   materialId: string;
@@ -269,6 +274,9 @@ export interface LinePlan {
   productId: string;
   productName: string;
   quantity: number;
+  /** Heads that come to the first step behind the pour: those wanted, and what later steps will spoil of them. */
+  coming: number;
+  /** Expected; the provision is the upper end of its range. Nothing of what comes off the shelf. */
   casts: Figure;
   yieldShare: Figure;
   leadKgPerHead: Figure;

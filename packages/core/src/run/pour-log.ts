@@ -38,6 +38,8 @@ export interface CavityLoad {
   /** Tickets that take heads from this cavity, first served first; empty: the cavity is not used. */
   ticketIds: string[];
   hookMaterialId: string | null;
+  /** Pieces beside the hook that are cast in and counted out like it; left out: none. */
+  castIn?: { materialId: string; quantity: number }[];
   inserts: Insert[];
   leadKg: number;
   /** The hook and what is cast in with it: a head on the scale weighs both. */
@@ -52,6 +54,7 @@ export interface CavityLoad {
 export interface MoldSetup {
   moldId: string;
   plannedBlanks: number;
+  /** Shots that are expected; in pours of before those that were laid out for. */
   plannedShots: number;
   /** Seconds until the slowest cavity may be opened. */
   openS: number;
@@ -70,7 +73,7 @@ export interface PourSetup {
   loads: CavityLoad[];
   /** Good heads wanted by ticket. */
   needs: Record<string, number>;
-  /** Hooks counted out, by material. */
+  /** Hooks and other pieces that are cast in, as many as were counted out, by material. */
   hooksOut: Record<string, number>;
 }
 

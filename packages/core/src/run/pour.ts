@@ -1,8 +1,9 @@
 import { countAll } from '../count/count-all.ts';
-import { castsFor } from '../count/casts-for.ts';
+import { castsUntil, expectedCasts, NO_CASTS, wholeCasts, type Casts } from '../count/casts-for.ts';
+import type { YieldTonight } from '../count/yield.ts';
 import { leadBalance, type LeadBalance } from '../balance/lead-balance.ts';
 import { standing, workSeconds } from '../log/log.ts';
-import { counted, hooksCounted, type CavityRecord } from './tally.ts';
+import { counted, hooksCounted, piecesIn, type CavityRecord } from './tally.ts';
 import type { CavityLoad, Insert, PourEntry, PourLog, PourSetup, RejectEntry } from './pour-log.ts';
 import type { CastHead, Shot } from './shot.ts';
 
@@ -16,7 +17,7 @@ export interface MoldState {
   lastPouredAt: number | null;
   /** Shots, blank ones included, since it was smoked in this run; null when it was not smoked in it. */
   shotsSinceSmoked: number | null;
-  /** Shots to plan for what is still needed, grossed up for yield. */
+  /** Shots that are expected until enough are good. */
   shotsToGo: number;
   /** Cavities to load for its next shot: those whose tickets still want heads, as far as hooks are left. */
   wantedPositions: number[];
@@ -67,19 +68,46 @@ export const loadsOf = (setup: PourSetup, moldId: string): CavityLoad[] =>
 const GO_ROUND: readonly Insert[] = ['base-hole pin', 'shortened pin', 'pull-out rod'];
 
 /**
- * What is cast in beside hooks and counted out beforehand: one for each cast that is planned.
+ * Small things that are laid in beside hooks and counted out beforehand, as many as are laid out for; those that are
+ * parts on the shelf are counted with the hooks.
  * @example insertsOut(pour.setup) // []
  */
 export function insertsOut(setup: PourSetup): { insert: Insert; count: number }[] {
   const counts = new Map<Insert, number>();
-  for (const { moldId, inserts } of setup.loads) {
-    const { plannedShots } = setup.molds.find((mold) => mold.moldId === moldId)!;
-    for (const insert of inserts) {
-      if (!GO_ROUND.includes(insert)) counts.set(insert, (counts.get(insert) ?? 0) + plannedShots);
+  for (const { loads, provision } of castsByGroup(setup)) {
+    for (const { inserts } of loads) {
+      for (const insert of inserts) {
+        if (!GO_ROUND.includes(insert)) counts.set(insert, (counts.get(insert) ?? 0) + provision / loads.length);
+      }
     }
   }
-  return [...counts].map(([insert, count]) => ({ insert, count }));
+  return [...counts].map(([insert, count]) => ({ insert, count: Math.ceil(count - 1e-9) }));
 }
+
+/** Casts of a pour as it was planned, cavities that feed the same tickets together. */
+const castsByGroup = (setup: PourSetup): (Casts & { loads: CavityLoad[] })[] => {
+  const loads = setup.molds.map(({ moldId }) => loadsOf(setup, moldId));
+  const parts = partsOf(loads, setup.needs);
+  return loads.flatMap((own, at) =>
+    groupsOf(own, parts[at]!).map(({ loads: group, wanted, tonight }) => {
+      return { loads: group, ...castsUntil(wanted, tonight) };
+    }),
+  );
+};
+
+/**
+ * Casts of a pour as it was planned: expected, and laid out for.
+ * @example pourCasts(pour.setup).expected // 89.71
+ */
+export const pourCasts = (setup: PourSetup): Casts =>
+  castsByGroup(setup).reduce(
+    (sum, each) => ({
+      expected: sum.expected + each.expected,
+      provision: sum.provision + each.provision,
+      least: sum.least + each.least,
+    }),
+    NO_CASTS,
+  );
 
 /** Loads by mold, then by position: what every cast is looked up in. */
 function loadsByPlace(setup: PourSetup): Map<string, (CavityLoad | undefined)[]> {
@@ -159,8 +187,13 @@ function sortHeads(setup: PourSetup, entries: readonly PourEntry[]) {
 
 interface LoadGroup {
   loads: CavityLoad[];
-  casts: number;
+  /** Good heads that they still owe, and what they give of casts this evening. */
+  wanted: number;
+  tonight: Required<YieldTonight>;
 }
+
+/** Casts that a group is expected to take. */
+const castsOf = ({ wanted, tonight }: LoadGroup) => wholeCasts(expectedCasts(wanted, tonight));
 
 /** Which tickets a cavity casts for: cavities of the same ones work together. */
 const feedsOf = (load: CavityLoad): string => [...load.ticketIds].sort().join();
@@ -187,7 +220,7 @@ function partsOf(loads: readonly (readonly CavityLoad[])[], want: Record<string,
   return parts;
 }
 
-/** Open cavities of a mold that feed the same tickets: what they must cast of its part, grossed up for mean yield. */
+/** Open cavities of a mold that feed the same tickets, with their part of what is wanted. */
 function groupsOf(loads: readonly CavityLoad[], part: ReadonlyMap<string, number>): LoadGroup[] {
   const groups = new Map<string, CavityLoad[]>();
   for (const load of loads) {
@@ -200,7 +233,7 @@ function groupsOf(loads: readonly CavityLoad[], part: ReadonlyMap<string, number
     const mean = group.reduce((sum, load) => sum + load.yieldShare, 0) / group.length;
     // A pour from before evenings were told apart knows its yield for certain.
     const sure = Math.min(...group.map((load) => load.yieldSure ?? Infinity));
-    return { loads: group, casts: castsFor(wanted, { mean, sure }) };
+    return { loads: group, wanted, tonight: { mean, sure } };
   });
 }
 
@@ -208,12 +241,14 @@ function groupsOf(loads: readonly CavityLoad[], part: ReadonlyMap<string, number
 function wantedOf(groups: readonly LoadGroup[], hooksLeft: Record<string, number>): number[] {
   const left = { ...hooksLeft };
   return groups
-    .flatMap(({ loads, casts }) => {
-      const best = [...loads].sort((a, b) => b.yieldShare - a.yieldShare || a.position - b.position).slice(0, casts);
-      return best.filter(({ hookMaterialId }) => {
-        if (hookMaterialId === null || left[hookMaterialId] === undefined) return true;
-        return (left[hookMaterialId] = left[hookMaterialId] - 1) >= 0;
-      });
+    .flatMap((group) => {
+      const best = [...group.loads].sort((a, b) => b.yieldShare - a.yieldShare || a.position - b.position);
+      return best.slice(0, castsOf(group)).filter((load) =>
+        piecesIn(load).every(({ materialId, quantity }) => {
+          if (left[materialId] === undefined) return true;
+          return (left[materialId] -= quantity) >= 0;
+        }),
+      );
     })
     .map((load) => load.position)
     .sort((a, b) => a - b);
@@ -259,7 +294,7 @@ function moldStates(
   return states.map((state, at) => {
     const open = casting[at]!;
     const groups = groupsOf(open, parts[at]!);
-    state.shotsToGo = Math.max(0, ...groups.map(({ loads, casts }) => Math.ceil(casts / loads.length)));
+    state.shotsToGo = Math.max(0, ...groups.map((group) => Math.ceil(castsOf(group) / group.loads.length)));
     state.wantedPositions = wantedOf(groups, hooksLeft);
     state.idlePositions = open.map((load) => load.position).filter((each) => !state.wantedPositions.includes(each));
     return state;

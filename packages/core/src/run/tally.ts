@@ -9,6 +9,16 @@ export interface CavityRecord {
 }
 
 /**
+ * Pieces that one head of a cavity takes of what was counted out: its hook, and what else is cast in.
+ * @example piecesIn(pour.setup.loads[0])[0].quantity // 1
+ */
+export const piecesIn = ({
+  hookMaterialId,
+  castIn = [],
+}: Pick<CavityLoad, 'hookMaterialId' | 'castIn'>): { materialId: string; quantity: number }[] =>
+  hookMaterialId === null ? castIn : [{ materialId: hookMaterialId, quantity: 1 }, ...castIn];
+
+/**
  * Hooks counted out, or counted again since: how many, and from when on heads take of them.
  * @example hooksCounted(pour.setup, twoShots).size // 2
  */
@@ -28,7 +38,8 @@ interface HookCount {
 interface Slot {
   load: CavityLoad;
   cavity: CavityRecord;
-  hook: HookCount | undefined;
+  /** What a head takes of what was counted out: its hook, and other pieces that are cast in. */
+  takes: { count: HookCount; quantity: number }[];
 }
 interface Tally {
   good: number;
@@ -49,9 +60,12 @@ export function counted(setup: PourSetup, shots: readonly Shot[], hooks: Map<str
   const slots = new Map<string, Slot[]>();
   for (const load of setup.loads) {
     const cavity: CavityRecord = (byCavity[load.cavityId] = { good: 0, kept: 0, rejects: {} });
-    const hook = load.hookMaterialId === null ? undefined : hooks.get(load.hookMaterialId);
+    const takes = piecesIn(load).flatMap(({ materialId, quantity }) => {
+      const count = hooks.get(materialId);
+      return count ? [{ count, quantity }] : [];
+    });
     const own = slots.get(load.moldId) ?? [];
-    own[load.position] = { load, cavity, hook };
+    own[load.position] = { load, cavity, takes };
     slots.set(load.moldId, own);
   }
   const tallies = new Map<string, Tally>();
@@ -60,7 +74,7 @@ export function counted(setup: PourSetup, shots: readonly Shot[], hooks: Map<str
   for (const { at, moldId, heads } of shots) {
     const own = slots.get(moldId)!;
     for (const head of heads) {
-      const { load, cavity, hook } = own[head.position]!;
+      const { load, cavity, takes } = own[head.position]!;
       if (!tally || tallyId !== head.ticketId) {
         tallyId = head.ticketId;
         tally = tallies.get(tallyId) ?? { good: 0, kept: 0, rejects: 0, causes: {}, hooksLost: 0 };
@@ -86,7 +100,8 @@ export function counted(setup: PourSetup, shots: readonly Shot[], hooks: Map<str
         kg.rejects += load.leadKg;
         if (goes === 'parts back') kg.redipped += load.leadKg;
       }
-      if (hook && at > hook.since && (verdict === 'good' || kept || hookLost)) hook.left -= 1;
+      if (verdict !== 'good' && !kept && !hookLost) continue;
+      for (const { count, quantity } of takes) if (at > count.since) count.left -= quantity;
     }
   }
   /** One count by ticket; tickets without any are left out. */

@@ -93,10 +93,10 @@ export const asked: TonightAsked = {
   wanted: [
     {
       ...{ id: 'w', name: 'Ball 10 g', customer: '', orderNumber: 1, ticketNumber: null, orderId: 'o', dueMs: null },
-      ...{ product: product(10), heads: 60, left: {} },
+      ...{ product: product(10), heads: 60, toCast: 60, left: {} },
     },
   ],
-  ...{ molds: order.molds, pot: order.pot, oven: order.oven, ways, afterPour: { mean: 0.97 }, hooksHere: {} },
+  ...{ molds: order.molds, pot: order.pot, oven: order.oven, ways, hooksHere: {} },
   ...{ leadHereKg: 20, leadId: 'lead', stock: order.stock },
 };
 export const wishes: TonightWishes = {

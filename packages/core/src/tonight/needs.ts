@@ -1,3 +1,5 @@
+import { castInWanted } from '../job/cast-in.ts';
+import { castInto } from '../plan/blank.ts';
 import { perHead, POUR_STEP } from '../job/bill.ts';
 import { heatMinor, paintHeat } from '../plan/paint-heat.ts';
 import { powdersByStep, stepsOf } from '../plan/product.ts';
@@ -20,8 +22,8 @@ export interface NeedTonight {
 }
 
 /**
- * What the open work still takes: hooks and parts that are cast in for every cast, metal for the heads that stay and
- * what is skimmed off, powder and parts for every head that still comes through the step that uses them.
+ * What the open work still takes: what is cast in by the good heads, the lost ones and one load, metal for the heads
+ * that stay and what is skimmed off, powder and parts for every head that still comes through the step that uses them.
  * @example needsTonight(asked, wishes, casts).find(({ missing }) => missing > 0)?.name
  */
 export function needsTonight(asked: TonightAsked, wishes: TonightWishes, casts: CastsTonight): NeedTonight[] {
@@ -31,18 +33,19 @@ export function needsTonight(asked: TonightAsked, wishes: TonightWishes, casts: 
     if (quantity > 0) needs.set(materialId, (needs.get(materialId) ?? 0) + quantity);
   };
   const wanted = asked.wanted.filter(({ id }) => !wishes.leftOut.includes(id));
-  for (const { casts: count, missing, works } of casts.blanks) {
+  // What is wanted is wanted whole: what cannot be cast for it tonight is what is short.
+  for (const { heads: toCast, casts: count, load, works } of casts.blanks) {
     const product = wanted.find(({ id }) => works.includes(id))?.product;
-    const made = Math.max(0, count - missing);
-    if (product?.hook) add(product.hook.materialId, made);
-    for (const part of product?.parts ?? []) if (part.step === POUR_STEP) add(part.partId, made * perHead(part));
+    const pieces = castInWanted({ toCast, casts: count, load }, ways);
+    for (const { materialId, perHead: each } of product ? castInto(product) : []) add(materialId, each * pieces);
   }
-  // Sprues come back; what is cast beyond the heads wanted is melted down again, in the end.
+  // Sprues come back, and so do rejects, in the end: heads are used up, and what is skimmed off all that is cast.
+  const goodKg = casts.blanks.reduce((sum, { heads, headKg }) => sum + heads * headKg, 0);
   const castKg = casts.molds.reduce((sum, mold) => sum + mold.castKg, 0);
-  const keptKg = casts.molds.reduce((sum, mold) => sum + mold.headsKg, 0);
-  if (castKg > 0) add(leadId, keptKg + ways.drossShare * castKg + ways.heelKg);
-  for (const { product, heads, left } of wanted) {
-    let come = product.source === 'shelf' ? 0 : heads;
+  const roundKg = Math.max(0, ...casts.molds.map((mold) => mold.roundKg));
+  if (goodKg > 0) add(leadId, goodKg + ways.drossShare * castKg + ways.heelKg + roundKg);
+  for (const { product, toCast, heads, left } of wanted) {
+    let come = product.source === 'shelf' ? 0 : toCast;
     const powders = powdersByStep(product, ways);
     for (const [at, { key }] of stepsOf(product).entries()) {
       come += (left[key] ?? 0) + (product.source === 'shelf' && at === 0 ? heads : 0);
@@ -141,13 +144,13 @@ export interface PinNeed {
 }
 
 /**
- * Pins that stay in heads after the pour: one a cast, against those that were counted and are in no head. Of a diameter
+ * Pins that stay in heads after the pour: one a good head, against those that were counted and are in no head. Of a diameter
  * that nobody has counted there are enough.
  * @example pinsTonight(asked, planTonight(asked, wishes, castsOfTonight(asked, wishes, solve), { tries: 20 })) // []
  */
 export function pinsTonight(asked: TonightAsked, { casts, pours }: TonightPlan): PinNeed[] {
   const { wanted, molds, ways, pins = [], pinsInWork = [] } = asked;
-  const withPin = casts.blanks.flatMap(({ id, casts: count, works }) => {
+  const withPin = casts.blanks.flatMap(({ id, heads: count, works }) => {
     const product = wanted.find((each) => works.includes(each.id))?.product;
     const pin = product ? pinOf(product, molds, ways.schools) : null;
     return pin ? [{ id, count, diameterM: pin.diameterM }] : [];

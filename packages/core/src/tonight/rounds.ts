@@ -40,24 +40,23 @@ function fewer(mold: MoldTonight, uses: readonly CastsOnMold[]): MoldTonight {
       uses: [...uses],
       shots: Math.min(mold.shots, shots),
       castKg: mold.castKg * part,
-      headsKg: mold.headsKg * part,
     },
   };
 }
 
 /**
- * Pours in rounds where pins are few: never more heads at once with a pin in them than there are pins. The first round
- * takes those that are free, each later one all of them, when they are back. What needs no pin is poured in the first
- * round.
+ * Pours in rounds where pins are few: never more good heads at once with a pin in them than there are pins; that of a
+ * bad one goes into the next shot. The first round takes those that are free, each later one all of them, when they are
+ * back. What needs no pin is poured in the first round.
  * @param groups molds that are poured together
- * @param pinOfBlank diameter of the pin that stays in a blank, by its id
+ * @param pinOfBlank the pin that stays in a blank, and the part of its casts that are good, by its id
  * @example inRounds([[{ ...mold, uses: [{ blankId: 'a', name: 'A', positions: [1], casts: 30 }], shots: 30 }]],
- *   new Map([['a', 0.0032]]), { pins: [{ diameterM: 0.0032, count: 12 }] }).map(({ shares }) => shares.a)
+ *   new Map([['a', { diameterM: 0.0032, goodShare: 1 }]]), { pins: [{ diameterM: 0.0032, count: 12 }] }).map(({ shares }) => shares.a)
  *   // [0.4, 0.4, 0.2]
  */
 export function inRounds(
   groups: readonly (readonly MoldTonight[])[],
-  pinOfBlank: ReadonlyMap<string, number>,
+  pinOfBlank: ReadonlyMap<string, { diameterM: number; goodShare: number }>,
   { pins = [], pinsInWork = [] }: { pins?: readonly Pins[]; pinsInWork?: readonly Pins[] },
 ): PourRound[] {
   const kinds = pins.map(({ diameterM, count }) => {
@@ -65,7 +64,7 @@ export function inRounds(
     return { diameterM, count, free: Math.max(0, count - inWork.reduce((sum, each) => sum + each.count, 0)) };
   });
   const kindOf = (blankId: string) => {
-    const diameterM = pinOfBlank.get(blankId);
+    const { diameterM } = pinOfBlank.get(blankId) ?? {};
     // Of a diameter whose pins nobody has counted there are enough.
     return diameterM === undefined ? undefined : kinds.find((kind) => samePin(kind.diameterM, diameterM));
   };
@@ -81,12 +80,15 @@ export function inRounds(
       const poured = molds.flatMap((mold) => {
         const uses = mold.uses.flatMap((use) => {
           const kind = kindOf(use.blankId);
-          const casts = kind ? Math.min(left.get(use)!, here.get(kind)!) : left.get(use)!;
+          const ownLeft = left.get(use)!;
+          const good = ownLeft * (pinOfBlank.get(use.blankId)?.goodShare ?? 1);
+          const pins = kind ? Math.min(good, here.get(kind)!) : good;
+          const casts = good - pins < 1e-6 ? ownLeft : Math.round((ownLeft * pins) / good);
           if (casts <= 0) return [];
-          left.set(use, left.get(use)! - casts);
+          left.set(use, ownLeft - casts);
           shares[use.blankId] = (shares[use.blankId] ?? 0) + casts / total.get(use.blankId)!;
           if (kind) {
-            here.set(kind, here.get(kind)! - casts);
+            here.set(kind, here.get(kind)! - pins);
             if (round > 0) needs.add(kind.diameterM);
           }
           return [cut(use, casts)];

@@ -83,11 +83,11 @@ describe('glue mixes', () => {
 });
 
 describe('pins in rounds', () => {
-  const mold = { moldId: 'm', name: 'M', shots: 30, blanks: 4, openS: 5, castKg: 3, headsKg: 2.4 };
+  const mold = { moldId: 'm', name: 'M', shots: 30, blanks: 4, openS: 5, castKg: 3, roundKg: 0.1 };
   const use = (blankId: string, casts: number) => ({ blankId, name: blankId, positions: [1], casts });
 
   test('30 heads with 12 pins are three rounds; with 5 in heads under way the first is of 7', () => {
-    const pinned = new Map([['a', 0.0032]]);
+    const pinned = new Map([['a', { diameterM: 0.0032, goodShare: 1 }]]);
     const of = (more: Parameters<typeof inRounds>[2]) =>
       inRounds([[{ ...mold, uses: [use('a', 30)] }]], pinned, more).map(({ shares, pins, rounds, molds }) => ({
         casts: Math.round(30 * shares['a']!),
@@ -112,7 +112,7 @@ describe('pins in rounds', () => {
   test('what needs no pin is poured in the first round, beside it or by itself', () => {
     const rounds = inRounds(
       [[{ ...mold, uses: [use('a', 20), use('b', 40)] }], [{ ...mold, moldId: 'n', uses: [use('c', 10)] }]],
-      new Map([['a', 0.0032]]),
+      new Map([['a', { diameterM: 0.0032, goodShare: 1 }]]),
       { pins: [{ diameterM: 0.0032, count: 12 }] },
     );
     expect(rounds.map(({ shares }) => Object.keys(shares))).toEqual([['a', 'b'], ['c'], ['a']]);
@@ -146,9 +146,13 @@ describe('pins in rounds', () => {
     const whole = (low: number, high: number) => low + Math.floor(random() * (high - low + 1));
     for (let evening = 0; evening < 60; evening++) {
       const [heads, count] = [whole(5, 60), whole(3, 30)];
-      const rounds = inRounds([[{ ...mold, shots: heads, uses: [use('a', heads)] }]], new Map([['a', 0.0032]]), {
-        pins: [{ diameterM: 0.0032, count }],
-      });
+      const rounds = inRounds(
+        [[{ ...mold, shots: heads, uses: [use('a', heads)] }]],
+        new Map([['a', { diameterM: 0.0032, goodShare: 1 }]]),
+        {
+          pins: [{ diameterM: 0.0032, count }],
+        },
+      );
       const steps = [step('trim', 8), step('paint', 30, { colour: 'white' }), bake, step('finish', 10)];
       const works = [work('a', 0, steps, { toCast: heads, blankId: 'a', pin: { diameterM: 0.0032, outAfter: outAt } })];
       const pours = rounds.map(({ shares, pins }, nth) => ({
@@ -167,11 +171,11 @@ describe('pins in rounds', () => {
     const asked: TonightAsked = {
       molds: [{ ...molds[0]!, cavities: [guard, { ...guard, id: 'g2', position: 2 }] }],
       ...{ pot, oven, ways: { ...ways, schools: { ...ways.schools, hole: 'pulled one by one' } }, stock },
-      ...{ afterPour: { mean: 1, sure: 100 }, hooksHere: {}, leadHereKg: 20, leadId: 'lead' },
+      ...{ hooksHere: {}, leadHereKg: 20, leadId: 'lead' },
       wanted: [
         {
           ...{ id: 'a', name: 'Guard', customer: '', orderNumber: 1, ticketNumber: null, orderId: 'o', dueMs: null },
-          ...{ product: product(10), heads: 24, left: {} },
+          ...{ product: product(10), heads: 24, toCast: 24, left: {} },
         },
       ],
       pins: [{ diameterM: 0.0032, count: 12 }],
@@ -183,7 +187,8 @@ describe('pins in rounds', () => {
     };
     const plan = (from: TonightAsked) => planTonight(from, wishes, castsOfTonight(from, wishes, solve), { tries: 40 });
     const few = plan(asked);
-    expect(few.pours.length).toBeGreaterThanOrEqual(3);
+    // 24 good heads on 12 pins: twice all of them, whatever it takes to cast them.
+    expect(few.pours).toHaveLength(2);
     expect(few.pours[1]!.name).toMatch(/, round 2 of \d/);
     holdsPins(few.tasks, few.schedule, 12, 'paint');
     const enough = plan({ ...asked, pins: [] });

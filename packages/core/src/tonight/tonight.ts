@@ -1,5 +1,5 @@
+import { wholeCasts } from '../count/casts-for.ts';
 import { doorS, knownOven, loadHeat } from '../bake/known-oven.ts';
-import type { YieldTonight } from '../count/yield.ts';
 import { meltTime } from '../pot/time-to-pour.ts';
 import { stepSeconds } from '../plan/minutes.ts';
 import { productBakedJK, productLagS, stepsOf } from '../plan/product.ts';
@@ -38,8 +38,10 @@ export interface Wanted {
   /** By the end of this day, ms; null: whenever. */
   dueMs: number | null;
   product: PlanProduct;
-  /** Good heads at the end, of an order; good heads that the pot owes, of a ticket. */
+  /** Good heads that are wanted beyond those that are on the way. */
   heads: number;
+  /** Of what is cast, good heads that the pot owes for them; 0 off the shelf. */
+  toCast: number;
   /** Heads that wait at its steps, by key. */
   left: Readonly<Record<string, number>>;
 }
@@ -51,7 +53,6 @@ export interface TonightAsked {
   pot: PlanPot;
   oven: PlanOven;
   ways: KnownWays;
-  afterPour: YieldTonight;
   hooksHere: Readonly<Record<string, number>>;
   leadHereKg: number;
   leadId: string;
@@ -87,8 +88,10 @@ export interface TonightPlan {
   schedule: Schedule;
   /** When the first evening begins, ms. */
   startMs: number;
-  /** When each wanted is done, ms, and by how much it is late, s. */
+  /** When each wanted is done, ms, and by how much it is late, s; not of what cannot be made whole. */
   ends: { id: string; endMs: number; lateS: number }[];
+  /** Good heads that cannot be cast, by what is wanted, and what there is too little of. */
+  notMade: { id: string; heads: number; lacks: string }[];
   windows: { fromS: number; toS: number }[];
 }
 
@@ -113,7 +116,7 @@ function glueOf(product: PlanProduct, step: PlanStep, potLifeS: TonightAsked['po
 
 function workOf(wanted: Wanted, asked: TonightAsked): Work {
   const { oven, ways, molds, potLifeS } = asked;
-  const { id, product, heads, left, ticketNumber } = wanted;
+  const { id, product, heads, toCast, left, ticketNumber } = wanted;
   const cast = product.source !== 'shelf';
   const steps = stepsOf(product).map((step, at): WorkStep => ({
     ...{ key: step.key, station: step.station, does: step.does, bake: bakeS(product, step, oven) },
@@ -126,7 +129,7 @@ function workOf(wanted: Wanted, asked: TonightAsked): Work {
     left: (left[step.key] ?? 0) + (!cast && at === 0 && ticketNumber === null ? heads : 0),
   }));
   return {
-    ...{ id, name: wanted.name, toCast: cast ? heads : 0, blankId: cast ? blankKey(product) : null, steps },
+    ...{ id, name: wanted.name, toCast, blankId: cast ? blankKey(product) : null, steps },
     head: { style: product.style, massKg: product.nominalMassKg, hookSize: product.hook?.size ?? null },
     pin: pinOf(product, molds, ways.schools),
   };
@@ -144,7 +147,15 @@ function poursOf(casts: CastsTonight, { atOnce }: TonightWishes, asked: TonightA
   const pinOfBlank = new Map(
     asked.wanted.flatMap(({ product }) => {
       const pin = product.source === 'shelf' ? null : pinOf(product, asked.molds, ways.schools);
-      return pin ? [[blankKey(product), pin.diameterM] as const] : [];
+      const blankId = blankKey(product);
+      const blank = casts.blanks.find((each) => each.id === blankId);
+      if (!pin || !blank) return [];
+      return [
+        [
+          blankId,
+          { diameterM: pin.diameterM, goodShare: blank.heads / Math.max(1, wholeCasts(blank.casts.expected)) },
+        ] as const,
+      ];
     }),
   );
   return inRounds(groups, pinOfBlank, asked).map(({ molds, pins, round, rounds, shares }, nth) => {
@@ -162,7 +173,7 @@ function poursOf(casts: CastsTonight, { atOnce }: TonightWishes, asked: TonightA
       ...{ id: String(nth + 1), name: pourName(molds, round, rounds), works },
       ...{ molds, pins, shares, round, rounds },
       ...{ moldIds: molds.map(({ moldId }) => moldId), blankIds },
-      ...{ seconds: pourSeconds(molds, casts, ways, atOnce), meltS: melt.seconds },
+      ...{ seconds: pourSeconds(molds, ways, atOnce), meltS: melt.seconds },
     };
   });
 }
@@ -188,10 +199,39 @@ const wantedTonight = ({ wanted }: TonightAsked, { leftOut }: TonightWishes) =>
  */
 export function castsOfTonight(asked: TonightAsked, wishes: TonightWishes, solve: SolveLp): CastsTonight {
   const wanted = wantedTonight(asked, wishes)
-    .filter(({ product, heads }) => product.source !== 'shelf' && heads > 0)
-    .map(({ id, product, heads, ticketNumber }) => ({ workId: id, product, heads, fromPot: ticketNumber !== null }));
-  const { molds, pot, ways, afterPour, hooksHere, leadHereKg } = asked;
-  return castsTonight({ wanted, molds, pot, ways, atOnce: wishes.atOnce, afterPour, hooksHere, leadHereKg }, solve);
+    .filter(({ toCast }) => toCast > 0)
+    .map(({ id, product, toCast }) => ({ workId: id, product, heads: toCast }));
+  const { molds, pot, ways, hooksHere, leadHereKg } = asked;
+  return castsTonight({ wanted, molds, pot, ways, atOnce: wishes.atOnce, hooksHere, leadHereKg }, solve);
+}
+
+/**
+ * What an evening leaves undone because something is short, in words; null where all can be cast.
+ * @example notMadeSay([], []) // null
+ */
+export function notMadeSay(
+  notMade: TonightPlan['notMade'],
+  wanted: readonly Pick<Wanted, 'id' | 'name'>[],
+): string | null {
+  if (notMade.length === 0) return null;
+  const nameOf = (id: string) => wanted.find((each) => each.id === id)?.name ?? '';
+  return `all but ${notMade.map(({ id, heads, lacks }) => `${heads} ${nameOf(id)}: ${lacks}`).join('; ')}`;
+}
+
+/** Heads that cannot be cast fall to what is due last of those that want the same blank. */
+function notMadeOf(wanted: readonly Wanted[], { blanks }: CastsTonight): TonightPlan['notMade'] {
+  return blanks.flatMap(({ missingHeads, lacks, works }) => {
+    let left = missingHeads;
+    const due = ({ dueMs }: Wanted) => dueMs ?? Infinity;
+    const own = wanted
+      .filter(({ id }) => works.includes(id))
+      .sort((a, b) => (due(b) > due(a) ? 1 : due(b) < due(a) ? -1 : 0));
+    return own.flatMap(({ id, toCast }) => {
+      const heads = Math.min(left, toCast);
+      left -= heads;
+      return heads > 0 && lacks !== null ? [{ id, heads, lacks }] : [];
+    });
+  });
 }
 
 export interface PlanOptions extends Pick<SearchOptions, 'tries' | 'seed' | 'patience' | 'mayGoOn'> {
@@ -229,11 +269,16 @@ export function planTonight(
   const stuck = new Set(casts.problems.map(({ workId }) => workId));
   const pours = poursOf(casts, wishes, asked);
   const poured = new Set(pours.flatMap(({ works }) => works));
+  const notMade = notMadeOf(wanted, casts);
+  const lacking = new Map(notMade.map(({ id, heads }) => [id, heads]));
   const works = wanted
     .filter(({ id }) => !stuck.has(id))
     .map((each) => workOf(each, asked))
     // What cannot be cast tonight, because hooks or metal are short, waits with what it has.
-    .map((work) => (work.toCast > 0 && !poured.has(work.id) ? { ...work, toCast: 0, blankId: null } : work));
+    .map((work) => {
+      const toCast = poured.has(work.id) ? Math.max(0, work.toCast - (lacking.get(work.id) ?? 0)) : 0;
+      return { ...work, toCast, blankId: toCast > 0 ? work.blankId : null };
+    });
   const due: Due = Object.fromEntries(
     wanted.flatMap(({ id, dueMs }) => (dueMs === null ? [] : [[id, (dueMs - startMs) / MS]])),
   );
@@ -268,11 +313,11 @@ export function planTonight(
   ];
   const structures = options.quick ? [urgent] : [urgent, ...otherwise()];
   const asPlan = (tasks: Task[], found: Schedule): TonightPlan => ({
-    ...{ casts, pours, schedule: found, startMs, windows: shop.windows },
+    ...{ casts, pours, notMade, schedule: found, startMs, windows: shop.windows },
     // Changing the cups is part of a task, now that it is known what stood in them.
     tasks: tasks.map((task, at) => ({ ...task, seconds: task.seconds + found.placed[at]!.changeS })),
-    ends: [...endsOf(tasks, found.placed)].map(([id, endS]) => {
-      return { id, endMs: startMs + MS * endS, lateS: Math.max(0, endS - dueOf(id)) };
+    ends: [...endsOf(tasks, found.placed)].flatMap(([id, endS]) => {
+      return lacking.has(id) ? [] : [{ id, endMs: startMs + MS * endS, lateS: Math.max(0, endS - dueOf(id)) }];
     }),
   });
   const { tries = 3000, seed, patience, mayGoOn, mayProve, tell } = options;

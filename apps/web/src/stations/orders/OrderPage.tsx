@@ -1,6 +1,6 @@
-import { partKind, pinsFree, pinsSay, sootLeft, forWhom } from '@schmelz/core';
+import { castsSay, partKind, pinsFree, pinsSay, sootLeft, forWhom } from '@schmelz/core';
 import type { Order } from '@schmelz/contract';
-import type { LinePlan, MaterialNeed, MoldPlan, Plan } from '@schmelz/core';
+import type { Figure, LinePlan, MaterialNeed, MoldPlan, Plan } from '@schmelz/core';
 import { Link, useNavigate, useParams } from 'react-router';
 import { call } from '../../api/client.ts';
 import { useOrder, usePlan, useWrite } from '../../api/queries.ts';
@@ -19,6 +19,11 @@ import { drawnCavities } from '../../drawing/cavities.ts';
 import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { RulesTouched } from '../../shell/RulesTouched.tsx';
 import { useUnits } from '../../units/Units.tsx';
+
+/** The provision of an expected number: what to lay out for. */
+function UpTo({ figure: { value, high = value } }: { figure: Figure }) {
+  return high > value ? <span className="quiet block text-sm font-normal">up to {high}</span> : null;
+}
 
 function Lines({ lines, catalogue }: { lines: LinePlan[]; catalogue: Catalogue }) {
   return (
@@ -51,6 +56,7 @@ function Lines({ lines, catalogue }: { lines: LinePlan[]; catalogue: Catalogue }
                 <td className="num fig text-[19px]">{line.quantity}</td>
                 <td className="num">
                   <Fig figure={line.casts} title="Casts" />
+                  <UpTo figure={line.casts} />
                 </td>
                 <td className="num">
                   <Fig figure={line.yieldShare} title="Yield" />
@@ -96,6 +102,7 @@ function MoldShots({ mold, catalogue }: { mold: MoldPlan; catalogue: Catalogue }
         <dt className="text-ink-2">Shots</dt>
         <dd className="fig text-right text-[25px]">
           <Fig figure={mold.shots} title="Shots" />
+          <UpTo figure={mold.shots} />
         </dd>
         <dt className="text-ink-2">Open after</dt>
         <dd className="text-right">
@@ -176,13 +183,15 @@ function Stub({ order, plan, catalogue }: { order: Order; plan: Plan; catalogue:
   const navigate = useNavigate();
   const release = useWrite(() => call('POST /orders/:id/release', { params: { id: order.id } }));
   const shots = plan.molds.reduce((sum, mold) => sum + mold.shots.value, 0);
+  const all = (of: (casts: Figure) => number) => plan.lines.reduce((sum, { casts }) => sum + of(casts), 0);
+  const casts = { expected: all(({ value }) => value), provision: all(({ value, high = value }) => high) };
   const missing = plan.needs.filter((need) => need.missing > 0);
   const short = missing.find((need) => partKind(need.kind).costs === 'hook');
   return (
     <>
       <TheNumber eyebrow={`Order ${order.number}, ${forWhom(order.customer)}`} value={shots}>
-        {shots === 1 ? 'shot' : 'shots'}, then {order.lines.reduce((sum, line) => sum + line.quantity, 0)} heads are
-        good
+        {shots === 1 ? 'shot' : 'shots'}, {castsSay(casts)}, then{' '}
+        {order.lines.reduce((sum, line) => sum + line.quantity, 0)} heads are good
       </TheNumber>
       <dl className="grid grid-cols-[1fr_auto] gap-y-1.5 border-y border-rule-2 py-3">
         <dt>Hands-on</dt>

@@ -1,5 +1,5 @@
 import type { Mold as StoredMold, Pour } from '@schmelz/contract';
-import { insertsOut, loadsOf, writeSpan, type CavityLoad } from '@schmelz/core';
+import { castsSay, insertsOut, loadsOf, pourCasts, writeSpan, type CavityLoad } from '@schmelz/core';
 import { Icon } from '../../design/Icon.tsx';
 import { Mold, moldFrame } from '../../drawing/Mold.tsx';
 import { useList } from '../../api/queries.ts';
@@ -21,7 +21,11 @@ function LoadOrder({
 }) {
   if (!load || load.ticketIds.length === 0) return <p className="text-ink-3">stays empty</p>;
   const hook = load.hookMaterialId === null ? undefined : catalogue.materials.get(load.hookMaterialId)?.hook;
-  const things = [...load.inserts, hook ? `hook ${hook.size}, ${hook.eyeAngleDeg}°` : 'no hook'];
+  const parts = (load.castIn ?? []).map(({ materialId, quantity }) => {
+    const name = catalogue.materials.get(materialId)?.name ?? 'part';
+    return quantity === 1 ? name : `${quantity} ${name}`;
+  });
+  const things = [...load.inserts, ...parts, hook ? `hook ${hook.size}, ${hook.eyeAngleDeg}°` : 'no hook'];
   return (
     <ol className="leading-tight">
       {things.map((thing, index) => (
@@ -47,7 +51,7 @@ function MoldLoads({ pour, mold, catalogue }: { pour: Pour; mold: StoredMold; ca
       <h2 className="flex flex-wrap items-baseline gap-x-4 text-lg">
         <b className="stamp">{mold.name}</b>
         <span className="text-ink-2">
-          {plannedBlanks} blank, then {plannedShots} shots
+          {plannedBlanks} blank, then about {plannedShots} shots
         </span>
       </h2>
       <div className="max-w-[560px]">
@@ -133,6 +137,7 @@ export function LoadMap({ pour, catalogue }: { pour: Pour; catalogue: Catalogue 
         <div>
           <dt className="text-ink-2">shots{setup.molds.length > 1 && setup.atOnce > 1 ? ', two molds in turn' : ''}</dt>
           <dd className="fig text-[34px]">{shots}</dd>
+          <dd className="quiet">{castsSay(pourCasts(setup))}</dd>
         </div>
         <div>
           <dt className="text-ink-2">from cold to the last head</dt>

@@ -8,7 +8,9 @@ import {
   GAS_MINOR_PER_KG,
   GUN_POWER_W,
   SECOND_GRADE_SHARE,
+  WINNING_BACK,
   type HouseWays,
+  type WinningBack,
 } from '@schmelz/core';
 import { toast } from '../../design/toast.ts';
 import { call } from '../../api/client.ts';
@@ -33,6 +35,7 @@ const UNITS = [
 
 interface Values {
   safety: string;
+  wonBack: string;
   people: string;
   workshopName: string;
   units: string;
@@ -65,6 +68,14 @@ const SECONDS = [
   ['finishS', 'Count and bag'],
 ] as const;
 
+const WON_BACK = [
+  { value: 'at once', label: 'won back at once, at the pot' },
+  { value: 'later', label: 'won back another day' },
+] as const satisfies readonly { value: WinningBack; label: string }[];
+
+/** House ways that are numbers. */
+type NumberOfHouse = Exclude<keyof HouseWays, 'schools' | 'wonBack'>;
+
 /** Left empty, these come from the ways of trim and paint. */
 const BY_WAYS: readonly string[] = ['trimS', 'coatS'];
 
@@ -91,6 +102,7 @@ function valuesOf(settings: SettingsView): Values {
     energy: money(ways.energyMinorPerKWh),
     gas: money(ways.gasMinorPerKg ?? GAS_MINOR_PER_KG),
     gun: String(ways.gunPowerW ?? GUN_POWER_W),
+    wonBack: ways.wonBack ?? WINNING_BACK[0],
     second: String(Math.round(100 * (settings.secondGradeShare ?? SECOND_GRADE_SHARE))),
     ...seconds,
   };
@@ -105,7 +117,7 @@ function SettingsForm({ settings }: { settings: SettingsView }) {
       // Temperatures and masses are read in the units that the form was shown in; what was not touched is kept exactly.
       const before = valuesOf(settings);
       const { ways } = settings;
-      const read = <K extends keyof HouseWays>(field: keyof Values, key: K, parse: (text: string) => number | null) =>
+      const read = <K extends NumberOfHouse>(field: keyof Values, key: K, parse: (text: string) => number | null) =>
         values[field] === before[field] ? ways[key] : parse(values[field]);
       const [massUnit, temperatureUnit] = values.units.split(' ');
       const currency = values.currency.trim().toUpperCase();
@@ -130,6 +142,7 @@ function SettingsForm({ settings }: { settings: SettingsView }) {
           .filter(Boolean),
         ways: {
           ...(ways.schools ? { schools: ways.schools } : {}),
+          wonBack: values.wonBack as WinningBack,
           pourC: read('pour', 'pourC', heat),
           roomC: read('room', 'roomC', heat),
           heelKg: read('heel', 'heelKg', (text) => parseMass(text, settings.massUnit as 'g' | 'oz')),
@@ -184,6 +197,12 @@ function SettingsForm({ settings }: { settings: SettingsView }) {
           <TextField label="Dross" unit="% of the melt" {...field('dross')} />
           <TextField label="Powder film" unit="µm" {...field('film')} />
           <TextField label="Powder that stays on" unit="%" {...field('transfer')} />
+          <Choice
+            label="Hooks of rejects"
+            hint="Dipped off at once they go into the next shot, and fewer are laid out."
+            options={WON_BACK}
+            {...field('wonBack')}
+          />
         </div>
       </div>
       <div>

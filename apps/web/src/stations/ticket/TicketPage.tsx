@@ -1,6 +1,7 @@
 import type { Ticket } from '@schmelz/contract';
 import {
   AT,
+  castsSay,
   countAll,
   perHead,
   stackTotal,
@@ -57,7 +58,11 @@ function useRows(ticket: Ticket, good: number): Row[] {
   });
   return [
     { name: 'Good heads', plan: String(quantity), came: String(good) },
-    { name: 'Casts', plan: String(planned.casts), came: String(casts) },
+    {
+      name: 'Casts',
+      plan: planned.upTo ? castsSay({ expected: planned.casts, provision: planned.upTo }) : String(planned.casts),
+      came: String(casts),
+    },
     { name: 'Yield at the pot', plan: share(planned.yieldShare, 1), came: share(ticket.poured, casts) },
     ...materials,
     {

@@ -1,5 +1,7 @@
 import {
+  castsSay,
   needsTonight,
+  notMadeSay,
   STATIONS,
   writeSpan,
   type TonightAsked,
@@ -79,6 +81,7 @@ export function RunSheet({
   const lines = linesOf(plan, people);
   const days = [...new Set(lines.map(({ atMs }) => writeDay(atMs)))];
   const needs = needsTonight(asked, wishes, plan.casts);
+  const notMade = notMadeSay(plan.notMade, asked.wanted);
   return (
     <article className="run-sheet hidden text-[10.5pt] leading-snug text-black print:block" aria-label="Run sheet">
       <header className="mb-3 flex items-baseline justify-between border-b-2 border-black pb-1">
@@ -114,14 +117,20 @@ export function RunSheet({
         <ul>
           {plan.casts.molds.map(({ moldId, name, shots, blanks, uses }) => (
             <li key={moldId}>
-              {name}: {blanks} blank shots, then {shots} shots;{' '}
+              {name}: {blanks} blank shots, then about {shots} shots;{' '}
               {uses.map((use) => `cavities ${use.positions.join(', ')} ${use.casts} × ${use.name}`).join('; ')}
             </li>
           ))}
         </ul>
+        {plan.casts.blanks.map(({ id, name, heads, casts }) => (
+          <p key={id}>
+            {heads} good {name}: {castsSay(casts)}.
+          </p>
+        ))}
       </section>
       <section className="mb-3 break-inside-avoid">
         <h2 className="stamp">To lay out</h2>
+        {notMade && <p className="font-bold">{units.said(notMade)}.</p>}
         <ul className="columns-2">
           {needs.map(({ materialId, name, kind, need, missing }) => (
             <li key={materialId}>

@@ -1,6 +1,7 @@
 import {
   chanceBy,
   gains,
+  notMadeSay,
   timeOf,
   writeSpan,
   type TonightAsked,
@@ -8,6 +9,7 @@ import {
   type TonightWishes,
 } from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
+import { useUnits } from '../../units/Units.tsx';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { call } from '../../api/client.ts';
@@ -171,6 +173,7 @@ function Chosen({
 export function TonightPage() {
   const { data: asked, error } = useQuery({ queryKey: ['tonight'], queryFn: () => call('GET /tonight') });
   const { data: settings } = useSettings();
+  const units = useUnits();
   const wishes = useWishes(settings?.people);
   const state = usePlan(settings && asked, wishes.wishes);
   const [chosen, choose] = useState<string | null>(null);
@@ -188,7 +191,9 @@ export function TonightPage() {
         plan.schedule.placed.some(({ startS, endS }) => endS > startS && startS >= fromS && startS < toS),
       )
     : [];
-  const heads = plan ? asked.wanted.filter(({ id }) => plan.ends.some((end) => end.id === id)).length : 0;
+  const open = plan && (plan.ends.length > 0 || plan.notMade.length > 0);
+  const notMade = plan && notMadeSay(plan.notMade, asked.wanted);
+  const done = notMade ? units.said(notMade) : 'all that is open';
   return (
     <>
       <div className="print:hidden">
@@ -200,11 +205,11 @@ export function TonightPage() {
                   eyebrow={`${writeDayShort(plan.startMs)}, from ${writeTime(plan.startMs)}`}
                   value={evenings.length > 1 ? evenings.length : writeTime(plan.startMs + MS * plan.schedule.endS)}
                 >
-                  {heads === 0
+                  {!open
                     ? 'and nothing is open'
                     : evenings.length > 1
-                      ? `evenings until all that is open is done: ${when(plan.startMs + MS * plan.schedule.endS, plan.startMs)}`
-                      : 'and all that is open is done'}
+                      ? `evenings, then ${done} is done: ${when(plan.startMs + MS * plan.schedule.endS, plan.startMs)}`
+                      : `and ${done} is done`}
                 </TheNumber>
               ) : (
                 <TheNumber value="…">what is open is laid into the evening</TheNumber>
@@ -212,8 +217,8 @@ export function TonightPage() {
               <Ends state={state} untilMs={untilMs} />
               <EveningForm wishes={wishes} />
               <ProblemNote error={state.error} />
-              {plan && heads > 0 && <ToWork asked={asked} plan={plan} />}
-              {plan && heads > 0 && (
+              {plan && open && <ToWork asked={asked} plan={plan} />}
+              {plan && open && (
                 <div className="flex flex-wrap gap-4">
                   <Button onClick={() => window.print()}>Print the run sheet</Button>
                   <Button look="quiet" onClick={() => downloadCalendar(plan)}>

@@ -24,12 +24,14 @@ export function WantedList({
   const { said } = useUnits();
   const ends = new Map(plan.ends.map((end) => [end.id, end]));
   const problems = new Map(plan.casts.problems.map(({ workId, text }) => [workId, text]));
+  const notMade = new Map(plan.notMade.map((each) => [each.id, each]));
   const sorted = [...asked.wanted].sort((a, b) => (ends.get(a.id)?.endMs ?? 0) - (ends.get(b.id)?.endMs ?? 0));
   return (
     <ul>
-      {sorted.map(({ id, name, customer, orderNumber, orderId, ticketNumber, heads, left, dueMs }) => {
+      {sorted.map(({ id, name, customer, orderNumber, orderId, ticketNumber, toCast, left, dueMs }) => {
         const out = wishes.leftOut.includes(id);
         const end = ends.get(id);
+        const lacking = out ? undefined : notMade.get(id);
         const waiting = Object.values(left).reduce((sum, each) => sum + each, 0);
         const played = state.chances?.worksS[id];
         const sure = played && dueMs !== null ? chanceBy(played, (dueMs - plan.startMs) / MS) : null;
@@ -58,10 +60,15 @@ export function WantedList({
                 ) : (
                   `ticket ${ticketNumber}, ${forWhom(customer)}`
                 )}
-                {heads > 0 && `, ${heads} to cast`}
+                {toCast > 0 && `, ${toCast} to cast`}
                 {waiting > 0 && `, ${waiting} on the way`}
                 {dueMs !== null && `, due ${writeDayShort(dueMs)}`}
               </span>
+              {lacking && (
+                <span className="block text-sm font-medium text-stop">
+                  {lacking.heads < toCast ? `all but ${lacking.heads}` : `none of ${toCast}`}: {said(lacking.lacks)}
+                </span>
+              )}
               {problems.has(id) && (
                 <span className="block text-sm font-medium text-stop">{said(problems.get(id)!)}</span>
               )}
@@ -81,7 +88,9 @@ export function WantedList({
                   </span>
                 </>
               ) : (
-                <span className="quiet">{out ? 'another day' : 'not tonight'}</span>
+                <span className={lacking ? 'font-semibold text-stop' : 'quiet'}>
+                  {out ? 'another day' : lacking ? 'not whole' : 'not tonight'}
+                </span>
               )}
             </span>
           </li>
