@@ -52,6 +52,7 @@ import type {
   LogImport,
   PlanView,
   Pour,
+  PourAhead,
   PourOnList,
   ReadingsView,
   ResourceInputs,
@@ -252,6 +253,12 @@ const OWN_ROUTES = {
     summary: 'Start a pour of tickets in a mold',
     body: body(startPourSchema),
     answer: made<Pour>(),
+  },
+  'POST /pours/prepare': {
+    operation: 'prepare_pour',
+    summary: 'What a pour of tickets would take; nothing is begun',
+    body: body(startPourSchema),
+    answer: json<PourAhead>(),
   },
   'GET /pours/:id': { operation: 'read_pour', summary: 'One pour with its log', answer: json<Pour>() },
   'POST /pours/:id/entries': {

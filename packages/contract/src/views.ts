@@ -1,4 +1,5 @@
 import type {
+  Casts,
   BakedHead,
   BillLine,
   FilledLine,
@@ -315,6 +316,8 @@ export interface TicketPlan {
   casts: number;
   /** Casts that were laid out for; none in tickets of before, whose casts were these. */
   upTo?: number;
+  /** Which molds were to cast it; none in tickets of before, and of heads off the shelf. */
+  molds?: { moldId: string; casts: number }[];
   yieldShare: number;
   stack: CostStack;
   workS: number;
@@ -396,6 +399,20 @@ export interface Pour extends Stored {
     'pourC' | 'alloy' | 'potWay' | 'roomC' | 'potPowerW' | 'potLossWPerK' | 'potCrucibleJPerK' | 'blocks'
   >;
   log: (PourEntry | UndoEntry)[];
+}
+/** What a pour of some tickets would take, before anything is begun: the same that it goes by once it is. */
+export interface PourAhead {
+  casts: Casts;
+  /** Of each ticket: good heads to cast, as far as pins are free, and casts for them. */
+  tickets: { id: string; toCast: number; casts: Casts }[];
+  molds: { moldId: string; blanks: number; shots: number }[];
+  /** What is cast in and the metal, against what is on the shelf. */
+  needs: { materialId: string; name: string; kind: string; need: number; have: number; missing: number }[];
+  /** Hooks that are bent first, how, and how long that takes. */
+  bent: { materialId: string; name: string; says: string; seconds: number }[];
+  /** Melting, blank shots and shots; and what is charged. */
+  plannedS: number;
+  chargeKg: number;
 }
 /** A pour on a list, without its log. */
 export interface PourOnList {

@@ -1,4 +1,4 @@
-import { listPours, addPourEntries, poursOnList, readPour, startPour } from '../services/pours.ts';
+import { listPours, addPourEntries, pourAhead, poursOnList, readPour, startPour } from '../services/pours.ts';
 import { planView, releaseOrder, type Planned } from '../services/orders.ts';
 import { orderGoods } from '../services/goods.ts';
 import { poursSign } from '../services/cavities.ts';
@@ -89,6 +89,7 @@ export const jobHandlers = (store: Store, planned: Planned = (id) => planView(st
     'GET /pours/whole': ({ query: { mold, at } }) =>
       listPours(store, { moldId: mold, at, ...(mold ? { last: WHOLE_OF_A_MOLD } : {}) }),
     'POST /pours': ({ body }) => startPour(store, body),
+    'POST /pours/prepare': ({ body }) => pourAhead(store, body),
     'GET /pours/:id': ({ params }) => readPour(store, params.id),
     'POST /pours/:id/entries': ({ params, body, clock }) => addPourEntries(store, params.id, [body], clock),
 

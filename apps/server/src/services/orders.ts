@@ -112,6 +112,7 @@ export function ticketPlan(plan: Plan, productId: string, workshop: Workshop): T
   return {
     casts: line.casts.value,
     upTo: line.casts.high ?? line.casts.value,
+    ...(line.molds.length > 0 ? { molds: line.molds } : {}),
     yieldShare: line.yieldShare.value,
     stack: line.stack,
     workS: line.workS * line.quantity,

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import {
+  BEND_S,
   countAll,
   handsOfPour,
   headsOwed,
@@ -28,7 +29,7 @@ import {
   type PourLog,
   type UndoEntry,
 } from '@schmelz/core';
-import type { Material, Pour, PourOnList, StartPourInput } from '@schmelz/contract';
+import type { Material, Pour, PourAhead, PourOnList, StartPourInput } from '@schmelz/contract';
 import { Op, type Transaction } from 'sequelize';
 import type { PourRow } from '../store/models.ts';
 import { putRows, rowsOf, type Store } from '../store/store.ts';
@@ -159,12 +160,8 @@ function sharesOf({ planned, spread }: StartPourInput): MoldShares {
   );
 }
 
-/**
- * One pour of several tickets, on the molds named, with all that the bench goes by. It is prepared outside the
- * transaction, which then sees that nothing it rests on has changed: of two starts at once for one ticket, one is
- * refused.
- */
-export async function startPour(store: Store, input: StartPourInput, at = Date.now()): Promise<Pour> {
+/** Everything that a pour of these tickets goes by, and what it rests on; nothing is kept. */
+async function prepared(store: Store, input: StartPourInput) {
   const ticketIds = [...new Set(input.ticketIds)];
   const wanted = await wantedOf(store, ticketIds);
   const workshop = await readWorkshop(store);
@@ -189,7 +186,42 @@ export async function startPour(store: Store, input: StartPourInput, at = Date.n
   const shares = sharesOf(input);
   const alloy = knownMetal(lead);
   const hooksHere = await countedParts(store);
-  const { setup, planned } = preparePour({ lines, molds, atOnce, shares, pot, ways: workshop.ways, alloy, hooksHere });
+  const pour = preparePour({ lines, molds, atOnce, shares, pot, ways: workshop.ways, alloy, hooksHere });
+  return { ticketIds, wanted, workshop, pot, lead, hooksHere, pour };
+}
+
+/** What a pour would take, as it would go by it: for the desk, before it is begun. */
+export async function pourAhead(store: Store, input: StartPourInput): Promise<PourAhead> {
+  const { workshop, lead, hooksHere, pour } = await prepared(store, input);
+  const { setup, planned, takes } = pour;
+  const needOf = (materialId: string, need: number, have: number) => {
+    const { name, kind } = workshop.materials.get(materialId)!;
+    return { materialId, name, kind, need, have, missing: Math.max(0, need - have) };
+  };
+  const { casts, tickets, castIn, leadKg } = takes;
+  return {
+    ...{ casts, tickets, plannedS: planned.plannedS, chargeKg: planned.chargeKg },
+    molds: setup.molds.map(({ moldId, plannedBlanks: blanks, plannedShots: shots }) => ({ moldId, blanks, shots })),
+    needs: [
+      needOf(lead.id, leadKg, lead.quantity),
+      // What nobody keeps count of is not short.
+      ...castIn.map(({ materialId, pieces }) => needOf(materialId, pieces, hooksHere[materialId] ?? pieces)),
+    ],
+    bent: (setup.bent ?? []).map(({ materialId, says }) => {
+      const { name } = workshop.materials.get(materialId)!;
+      return { materialId, name, says, seconds: BEND_S * (setup.hooksOut[materialId] ?? 0) };
+    }),
+  };
+}
+
+/**
+ * One pour of several tickets, on the molds named, with all that the bench goes by. It is prepared outside the
+ * transaction, which then sees that nothing it rests on has changed: of two starts at once for one ticket, one is
+ * refused.
+ */
+export async function startPour(store: Store, input: StartPourInput, at = Date.now()): Promise<Pour> {
+  const { ticketIds, wanted, pot, lead, pour } = await prepared(store, input);
+  const { setup, planned } = pour;
   const leadId = lead.id;
   return store.write(async (transaction) => {
     const now = await wantedOf(store, ticketIds, transaction);

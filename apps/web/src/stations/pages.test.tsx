@@ -22,6 +22,7 @@ const plan: Plan = {
       productName: 'Pebble 10 g, roe on gull',
       quantity: 12,
       coming: 12,
+      molds: [],
       casts: fig(14, 'count'),
       yieldShare: fig(0.94, 'ratio'),
       leadKgPerHead: fig(0.01, 'head-kg'),

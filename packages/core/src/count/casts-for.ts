@@ -45,7 +45,21 @@ export interface Casts {
   /** Nineteen evenings in twenty need no less. */
   least: number;
 }
-export const NO_CASTS: Casts = { expected: 0, provision: 0, least: 0 };
+const NO_CASTS: Casts = { expected: 0, provision: 0, least: 0 };
+
+/**
+ * Casts of several together.
+ * @example sumOfCasts([]).expected // 0
+ */
+export const sumOfCasts = (all: readonly Casts[]): Casts =>
+  all.reduce(
+    (sum, each) => ({
+      expected: sum.expected + each.expected,
+      provision: sum.provision + each.provision,
+      least: sum.least + each.least,
+    }),
+    NO_CASTS,
+  );
 
 /** Below that many good ones of belief a yield may be next to nothing. */
 const HARDLY_ANY = 2;

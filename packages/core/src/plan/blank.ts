@@ -75,6 +75,20 @@ export function castKg(cavity: PlanCavity, product: PlanProduct, alloy?: Alloy):
   }
 }
 
+/** Opening or bending one eye in pliers, s. Common practice, no source. */
+export const BEND_S = 8;
+
+/**
+ * What has to be done to a hook before it lies in a cavity, in words; null where it lies in it as it is.
+ * @example bendFirst(cavity(1, 10), product(10)) // null
+ */
+export function bendFirst(cavity: PlanCavity, product: PlanProduct): string | null {
+  const variant = variantFor(cavity, product);
+  if (!variant || !product.hook) return null;
+  const { seat, because } = seatOf(grooveOf(cavity, variant), offered(product.hook));
+  return seat === 'if bent' ? because : null;
+}
+
 /**
  * Small things laid into a cavity before its hook, for one head.
  * @example insertsOf(cavity(1, 10), product(10)) // []

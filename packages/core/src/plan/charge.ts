@@ -83,6 +83,31 @@ export const leadRange = (kg: number, drossKg: number, castKgOfIt: number): { lo
     [aboveZero(drossKg, SPREAD.drossShare), aboveZero(castKgOfIt, SPREAD.massShare)],
   );
 
+/** Metal of an order or a pour by what becomes of it, kg. */
+function metalOf(
+  allocations: readonly Pick<MoldAllocation, 'kinds'>[],
+  ways: Pick<HouseWays, 'drossShare' | 'heelKg'>,
+  metalShare = 1,
+): { goodKg: number; drossKg: number; heelKg: number; roundKg: number } {
+  const kinds = allocations.flatMap((each) => each.kinds);
+  const { headsKg, spruesKg } = throughMoldsKg(kinds);
+  return {
+    goodKg: metalShare * kinds.reduce((sum, each) => sum + each.kind.wanted * headKg(each), 0),
+    drossKg: metalShare * ways.drossShare * (headsKg + spruesKg),
+    heelKg: ways.heelKg,
+    roundKg: metalShare * Math.max(0, ...allocations.map((each) => roundKgOf(each.kinds))),
+  };
+}
+
+/**
+ * Metal that must be there, kg: good heads, dross, the heel and a round of sprues and rejects under way.
+ * @example leadNeedKg(allocations, ways) > 0 // true
+ */
+export function leadNeedKg(...of: Parameters<typeof metalOf>): number {
+  const { goodKg, drossKg, heelKg, roundKg } = metalOf(...of);
+  return goodKg + drossKg + heelKg + roundKg;
+}
+
 /**
  * Lead that is used up and lead that must be there, kg. Sprues and rejects come back: heads and dross are used up, and
  * beside them the heel and one round of sprues and rejects are in work.
@@ -92,14 +117,9 @@ export function leadFigures(
   allocations: readonly Pick<MoldAllocation, 'kinds'>[],
   ways: Pick<HouseWays, 'drossShare' | 'heelKg'>,
 ): { used: Figure; need: Figure } {
-  const kinds = allocations.flatMap((each) => each.kinds);
-  const goodKg = kinds.reduce((sum, each) => sum + each.kind.wanted * headKg(each), 0);
-  const of = (label: ChargePart['label']) => chargeParts(kinds, ways).find((part) => part.label === label)!.kg;
-  const drossKg = of('dross');
-  const roundKg = Math.max(0, ...allocations.map((each) => roundKgOf(each.kinds)));
-  const heelKg = of('heel');
+  const { goodKg, drossKg, heelKg, roundKg } = metalOf(allocations, ways);
   const used = goodKg + drossKg;
-  const need = used + heelKg + roundKg;
+  const need = leadNeedKg(allocations, ways);
   const source = 'Mass balance; dross share and heel are house ways';
   const inputs = [given('Good heads', goodKg, 'kg'), given('Dross', drossKg, 'kg')];
   return {

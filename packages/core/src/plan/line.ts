@@ -1,12 +1,12 @@
 import { heatMinor, paintHeat } from './paint-heat.ts';
 import { castMassKg } from '../cast/cast-mass.ts';
-import { partOf, wholeCasts, type Casts } from '../count/casts-for.ts';
+import { partOf, sumOfCasts, wholeCasts, type Casts } from '../count/casts-for.ts';
 import { yieldEstimate, type YieldEstimate } from '../count/yield.ts';
 import { aboveZero, range90, Z_90 } from '../quantity/range.ts';
 import { SPREAD } from '../quantity/spreads.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
 import { castKg } from './blank.ts';
-import { blankKey, type KindOnMold } from './allocate.ts';
+import { blankKey, type KindOnMold, type MoldAllocation } from './allocate.ts';
 import { serving, unitCostStack, wearMinor } from './cost.ts';
 import { handsOf, totalSeconds } from './minutes.ts';
 import { powdersByStep, productBake } from './product.ts';
@@ -23,7 +23,7 @@ function headKg({ product }: PlanLine, kinds: readonly KindOnMold[]): number {
 
 /** The whole order that a line belongs to: its blanks on their molds, the heads that come down the line, its times. */
 interface OfOrder {
-  kinds: readonly KindOnMold[];
+  allocations: readonly MoldAllocation[];
   coming: readonly PlanLine[];
   timing: Timing;
 }
@@ -31,15 +31,17 @@ interface OfOrder {
 /**
  * What one line of an order comes to: casts, yield, powder, cure and unit cost, each with its why.
  * @param coming the line as its heads come down the line: with those that later steps will spoil
- * @example linePlan(order.lines[0], order.lines[0], { kinds, coming: order.lines, timing }, order).casts.value // 64
+ * @example linePlan(order.lines[0], order.lines[0], { allocations, coming: order.lines, timing },
+ *   order).casts.value // 64
  */
 export function linePlan(
   { quantity }: PlanLine,
   coming: PlanLine,
-  { kinds, coming: lines, timing }: OfOrder,
+  { allocations, coming: lines, timing }: OfOrder,
   input: PlanInput,
 ): LinePlan {
   const { product } = coming;
+  const kinds = allocations.flatMap((each) => each.kinds);
   // Heads off the shelf are on no mold: they are metal and casting work that was paid for before.
   const onMolds = kinds.filter((each) => each.kind.lines.includes(coming));
   const onMold = onMolds[0] ?? null;
@@ -86,6 +88,13 @@ export function linePlan(
     quantity,
     coming: coming.quantity,
     casts: castsFigure(quantity, coming, casts, onMold),
+    molds: allocations.flatMap(({ mold, kinds: own }) => {
+      const here = castsOfLine(
+        coming,
+        own.filter(({ kind }) => kind.lines.includes(coming)),
+      ).expected;
+      return here > 0 ? [{ moldId: mold.id, casts: wholeCasts(here) }] : [];
+    }),
     yieldShare: figure(
       onMold?.yieldShare ?? 1,
       'ratio',
@@ -126,12 +135,13 @@ function tonight(onMold: KindOnMold | null, { low, high }: YieldEstimate): { low
 const eveningSd = ({ yieldShare, yieldSure }: KindOnMold): number =>
   Math.sqrt((yieldShare * (1 - yieldShare)) / (yieldSure + 1));
 
-/** Of the casts of its blank, on all molds that cast it, this line's part. */
-function castsOfLine(coming: PlanLine, onMolds: readonly KindOnMold[]): Casts {
+/**
+ * Of the casts of its blank, on all molds that cast it, a line's part.
+ * @example castsOfLine(order.lines[0], kinds.slice(0, 1)).provision // 73
+ */
+export function castsOfLine(coming: PlanLine, onMolds: readonly KindOnMold[]): Casts {
   const whole = onMolds[0]?.kind.whole ?? onMolds[0]?.kind.wanted ?? 1;
-  const all = (which: keyof Casts) => onMolds.reduce((sum, { casts }) => sum + casts[which], 0);
-  const casts = { expected: all('expected'), provision: all('provision'), least: all('least') };
-  return partOf(casts, coming.quantity / whole);
+  return partOf(sumOfCasts(onMolds.map(({ casts }) => casts)), coming.quantity / whole);
 }
 
 const castsFigure = (heads: number, coming: PlanLine, casts: Casts, onMold: KindOnMold | null): Figure => {

@@ -58,7 +58,7 @@ export function planOrder(input: PlanInput, solve?: SolveLp): Plan {
   const charge = kinds.length ? chargeOf(kinds, input) : NO_CHARGE;
   const lead = kinds.length ? leadFigures(allocations, input.ways) : { used: NO_CHARGE.figure, need: NO_CHARGE.figure };
   const timing = timingOf(allocations, molds, coming, charge.figure.value, input);
-  const linePlans = lines.map((line, at) => linePlan(line, coming[at]!, { kinds, coming, timing }, input));
+  const linePlans = lines.map((line, at) => linePlan(line, coming[at]!, { allocations, coming, timing }, input));
   return {
     lines: linePlans,
     molds,

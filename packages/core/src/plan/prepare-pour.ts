@@ -6,11 +6,14 @@ import { shotsSeconds } from '../mold/shot-seconds.ts';
 import { meltTime } from '../pot/time-to-pour.ts';
 import type { CavityLoad, PourPlanned, PourSetup } from '../run/pour-log.ts';
 import { allocate, castingProblem, cavitiesAShot, type MoldAllocation, type MoldShares } from './allocate.ts';
-import { chargeKgOf, chargeParts } from './charge.ts';
+import { chargeKgOf, chargeParts, leadNeedKg } from './charge.ts';
 import { moldPlan } from './mold-plan.ts';
 import { partKind } from '../job/part-kinds.ts';
-import { castInto, insertsOf, type CastIn } from './blank.ts';
-import type { HouseWays, MoldPlan, PlanLine, PlanMold, PlanPot } from './types.ts';
+import { bendFirst, castInto, insertsOf, type CastIn } from './blank.ts';
+import { castsOfLine } from './line.ts';
+import { castInNeeds } from './needs.ts';
+import { sumOfCasts, type Casts } from '../count/casts-for.ts';
+import type { KnownWays, MoldPlan, PlanLine, PlanMold, PlanPot } from './types.ts';
 
 export interface PourWanted {
   /** What is wanted, by ticket: in a pour a ticket stands in the product's place, its id in the product's. */
@@ -22,16 +25,60 @@ export interface PourWanted {
   /** Which molds cast a head; left out: the one with most cavities for it. */
   shares?: MoldShares;
   pot: PlanPot;
-  ways: HouseWays;
+  ways: KnownWays;
   /** What is poured; soft lead where nothing is said. */
   alloy?: Alloy;
   /** Hooks on the shelf by material, as far as they are kept count of: no more can be counted out. */
   hooksHere?: Readonly<Record<string, number>>;
 }
 
+/** What a pour takes, before it is begun. */
+export interface PourTakes {
+  casts: Casts;
+  /** Of its tickets: good heads to cast, and casts for them. */
+  tickets: { id: string; toCast: number; casts: Casts }[];
+  /** Pieces of what is cast in that are wanted, by material. */
+  castIn: { materialId: string; pieces: number }[];
+  /** Metal that must be there, kg. */
+  leadKg: number;
+}
 export interface PreparedPour {
   setup: PourSetup;
   planned: PourPlanned;
+  takes: PourTakes;
+}
+
+/** What these pours take of what is laid out, ticket by ticket and together. */
+function takesOf(
+  allocations: readonly MoldAllocation[],
+  lines: readonly PlanLine[],
+  ways: KnownWays,
+  metalShare: number,
+): PourTakes {
+  const kinds = allocations.flatMap((allocation) => allocation.kinds);
+  const tickets = lines.map((line) => {
+    const own = kinds.filter(({ kind }) => kind.lines.includes(line));
+    return { id: line.product.id, toCast: line.quantity, casts: castsOfLine(line, own) };
+  });
+  return {
+    tickets,
+    casts: sumOfCasts(kinds.map(({ casts }) => casts)),
+    castIn: [...castInNeeds(kinds, ways)].map(([materialId, { pieces }]) => ({ materialId, pieces })),
+    leadKg: leadNeedKg(allocations, ways, metalShare),
+  };
+}
+
+/** Hooks that have to be bent before they lie in their cavities, each way once. */
+function bentOf(allocations: readonly MoldAllocation[]): NonNullable<PourSetup['bent']> {
+  const bent = new Map<string, { materialId: string; says: string }>();
+  for (const { kind, cavities } of allocations.flatMap((allocation) => allocation.kinds)) {
+    const { product } = kind.lines[0]!;
+    for (const cavity of cavities) {
+      const says = bendFirst(cavity, product);
+      if (says) bent.set(`${product.hook!.materialId} ${says}`, { materialId: product.hook!.materialId, says });
+    }
+  }
+  return [...bent.values()];
 }
 
 function loadsOf(plans: readonly MoldPlan[], { lines, molds }: PourWanted): CavityLoad[] {
@@ -125,6 +172,7 @@ export function preparePour(wanted: PourWanted): PreparedPour {
   });
   const blanksS = BLANK_CYCLE_S * plans.reduce((sum, plan) => sum + plan.blanks.value, 0);
   const taken = kinds.flatMap((each) => each.kind.lines);
+  const bent = bentOf(allocations);
   return {
     setup: {
       molds: plans.map(({ moldId, blanks, shots: planned, openS }) => {
@@ -136,7 +184,9 @@ export function preparePour(wanted: PourWanted): PreparedPour {
       loads: loadsOf(plans, wanted),
       needs: Object.fromEntries(taken.map(({ product, quantity }) => [product.id, quantity])),
       hooksOut: hooksOut(allocations, wanted.hooksHere),
+      ...(bent.length > 0 ? { bent } : {}),
     },
+    takes: takesOf(allocations, lines, ways, metalShare),
     planned: {
       meltS: melt.seconds,
       chargeKg,

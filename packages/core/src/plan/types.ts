@@ -278,6 +278,8 @@ export interface LinePlan {
   coming: number;
   /** Expected; the provision is the upper end of its range. Nothing of what comes off the shelf. */
   casts: Figure;
+  /** Which molds cast it, and how many of its casts. */
+  molds: { moldId: string; casts: number }[];
   yieldShare: Figure;
   leadKgPerHead: Figure;
   unitCost: Figure;

@@ -75,6 +75,8 @@ export interface PourSetup {
   needs: Record<string, number>;
   /** Hooks and other pieces that are cast in, as many as were counted out, by material. */
   hooksOut: Record<string, number>;
+  /** Hooks that are bent before they are laid in, and how; left out: none. */
+  bent?: { materialId: string; says: string }[];
 }
 
 /** What the plan said of a pour, with the heat and the pot of that day. */

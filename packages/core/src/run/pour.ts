@@ -1,5 +1,5 @@
 import { countAll } from '../count/count-all.ts';
-import { castsUntil, expectedCasts, NO_CASTS, wholeCasts, type Casts } from '../count/casts-for.ts';
+import { castsUntil, expectedCasts, sumOfCasts, wholeCasts, type Casts } from '../count/casts-for.ts';
 import type { YieldTonight } from '../count/yield.ts';
 import { leadBalance, type LeadBalance } from '../balance/lead-balance.ts';
 import { standing, workSeconds } from '../log/log.ts';
@@ -99,15 +99,7 @@ const castsByGroup = (setup: PourSetup): (Casts & { loads: CavityLoad[] })[] => 
  * Casts of a pour as it was planned: expected, and laid out for.
  * @example pourCasts(pour.setup).expected // 89.71
  */
-export const pourCasts = (setup: PourSetup): Casts =>
-  castsByGroup(setup).reduce(
-    (sum, each) => ({
-      expected: sum.expected + each.expected,
-      provision: sum.provision + each.provision,
-      least: sum.least + each.least,
-    }),
-    NO_CASTS,
-  );
+export const pourCasts = (setup: PourSetup): Casts => sumOfCasts(castsByGroup(setup));
 
 /** Loads by mold, then by position: what every cast is looked up in. */
 function loadsByPlace(setup: PourSetup): Map<string, (CavityLoad | undefined)[]> {

@@ -1,7 +1,9 @@
 import type { LineView, StartPourInput, Ticket } from '@schmelz/contract';
 import {
+  castsSay,
   headsWithPin,
   moldsCasting,
+  partKind,
   pinInWorkM,
   pinLimits,
   pinsFree,
@@ -10,9 +12,11 @@ import {
   sootLeft,
   ticketState,
   usualLead,
+  writeSpan,
   type PlanMold,
 } from '@schmelz/core';
-import { useState } from 'react';
+import { useQuery } from '@tanstack/react-query';
+import { Fragment, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { call } from '../../api/client.ts';
 import { useList, useLine, usePours, useSettings, useWrite } from '../../api/queries.ts';
@@ -44,13 +48,20 @@ function moldsOfAll(tickets: readonly Ticket[], catalogue: Catalogue) {
   return (first ?? []).filter((mold) => others.every((each) => each.some(({ id }) => id === mold.id)));
 }
 
+/** Where a ticket is cast as it was planned, as far as those molds still do; else on the mold with most cavities. */
+function plannedMolds(ticket: Ticket, catalogue: Catalogue): string[] {
+  const able = moldsFor(ticket, catalogue).map(({ id }) => id);
+  const planned = (ticket.planned.molds ?? []).map(({ moldId }) => moldId);
+  return planned.length > 0 && planned.every((id) => able.includes(id)) ? planned : able.slice(0, 1);
+}
+
 /** Tickets that wait for the same mold are poured together. */
 function groupsOf(tickets: Ticket[], catalogue: Catalogue) {
   const groups = new Map<string, Ticket[]>();
   const noMold: Ticket[] = [];
   for (const ticket of tickets) {
-    const [best] = moldsFor(ticket, catalogue);
-    if (best) groups.set(best.id, [...(groups.get(best.id) ?? []), ticket]);
+    const [best] = plannedMolds(ticket, catalogue);
+    if (best) groups.set(best, [...(groups.get(best) ?? []), ticket]);
     else noMold.push(ticket);
   }
   return { groups: [...groups], noMold };
@@ -192,8 +203,57 @@ const AT_ONCE = [
   { value: 'one by one', label: 'One by one', hint: 'slower, calmer; the next mold comes cold' },
 ] as const satisfies readonly { value: AtOnce; label: string; hint: string }[];
 
+/** Tickets of one mold, and the molds that they are cast on. */
+interface Chosen {
+  moldIds: string[];
+  tickets: Ticket[];
+  /** Molds that the maker has chosen share their heads by their cavities; planned ones as it was planned. */
+  byHand: boolean;
+}
+
+/** What a session would take, as it will go by it. */
+function Ahead({ input }: { input: StartPourInput }) {
+  const units = useUnits();
+  const { data: ahead, error } = useQuery({
+    queryKey: ['ahead', input],
+    queryFn: () => call('POST /pours/prepare', { body: input }),
+    placeholderData: (before) => before,
+  });
+  if (error) return <ProblemNote error={error} />;
+  if (!ahead) return null;
+  const shots = ahead.molds.reduce((sum, mold) => sum + mold.shots, 0);
+  return (
+    <dl className="grid grid-cols-[minmax(0,1fr)_auto] gap-y-1.5 border-y border-rule-2 py-3">
+      <dt>To cast</dt>
+      <dd className="text-right font-semibold">{castsSay(ahead.casts)}</dd>
+      <dt>Shots</dt>
+      <dd className="text-right">about {shots}</dd>
+      <dt>From cold to the last head</dt>
+      <dd className="text-right">{writeSpan(ahead.plannedS)}</dd>
+      {ahead.needs.map(({ materialId, name, kind, need, missing }) => (
+        <Fragment key={materialId}>
+          <dt className="truncate">{name}</dt>
+          <dd className="text-right">
+            {units.part(kind, partKind(kind).unit === 'pieces' ? Math.ceil(need) : need)}
+            {missing > 0 && (
+              <b className="ml-2 font-semibold text-stop">
+                <Icon name="short" size={13} /> {units.part(kind, Math.ceil(missing * 1000) / 1000)} missing
+              </b>
+            )}
+          </dd>
+        </Fragment>
+      ))}
+      {ahead.bent.map(({ materialId, name, says, seconds }) => (
+        <dd key={materialId + says} className="quiet col-span-2">
+          {name}: {says}, {writeSpan(seconds)}.
+        </dd>
+      ))}
+    </dl>
+  );
+}
+
 /** What starts a session: everything that is ticked, on one pot. */
-function Begin({ chosen, heads }: { chosen: { moldIds: string[]; tickets: Ticket[] }[]; heads: number }) {
+function Begin({ chosen, heads }: { chosen: Chosen[]; heads: number }) {
   const navigate = useNavigate();
   const { data: pots } = useList('pots');
   const { data: materials } = useList('materials');
@@ -204,18 +264,24 @@ function Begin({ chosen, heads }: { chosen: { moldIds: string[]; tickets: Ticket
   const usual = usualLead(leads);
   const moldIds = [...new Set(chosen.flatMap((each) => each.moldIds))];
   const start = useWrite((input: StartPourInput) => call('POST /pours', { body: input }));
-  const begin = () =>
-    start.mutate(
-      {
+  const planned = chosen.flatMap(({ tickets, byHand }) =>
+    byHand
+      ? []
+      : tickets.flatMap(({ id, planned: { molds = [] } }) => molds.map((mold) => ({ ticketId: id, ...mold }))),
+  );
+  const known = planned.filter(({ moldId }) => moldIds.includes(moldId));
+  const ready = chosen.length > 0 && pots?.length;
+  const input: StartPourInput | null = ready
+    ? {
         moldIds,
         atOnce: moldIds.length > 1 && atOnce === 'in turn' ? 2 : 1,
-        ...(chosen.some((each) => each.moldIds.length > 1) ? { spread: true } : {}),
-        potId: pots![0]!.id,
+        ...(chosen.some((each) => each.byHand && each.moldIds.length > 1) ? { spread: true } : {}),
+        ...(known.length > 0 ? { planned: known } : {}),
+        potId: pots[0]!.id,
         ...(leadId ? { leadId } : {}),
         ticketIds: chosen.flatMap(({ tickets }) => tickets.map((ticket) => ticket.id)),
-      },
-      { onSuccess: (pour) => void navigate(`/pour/${pour.id}`) },
-    );
+      }
+    : null;
   return (
     <div className="flex flex-col gap-3">
       {moldIds.length > 1 && <Ways label="Molds are poured" value={atOnce} options={AT_ONCE} onChange={setAtOnce} />}
@@ -227,13 +293,14 @@ function Begin({ chosen, heads }: { chosen: { moldIds: string[]; tickets: Ticket
           onChange={(event) => setLeadId(event.target.value)}
         />
       )}
+      {input && <Ahead input={input} />}
       <Caution>Tools, mold and ingots dry; eyes and face covered; long sleeves; nobody else near.</Caution>
       <ProblemNote error={start.error} />
       <Button
         look="main"
         className="self-start"
-        disabled={chosen.length === 0 || !pots?.length || start.isPending}
-        onClick={begin}
+        disabled={!input || start.isPending}
+        onClick={() => input && start.mutate(input, { onSuccess: (pour) => void navigate(`/pour/${pour.id}`) })}
       >
         {moldIds.length > 1 ? `To the pot: ${heads} heads, ${moldIds.length} molds` : 'To the pot'}
       </Button>
@@ -247,18 +314,19 @@ export function PourDesk() {
   const catalogue = useCatalogue();
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const [used, setUsed] = useState<Readonly<Record<string, string[]>>>({});
-  const usedOf = (moldId: string) => used[moldId] ?? [moldId];
   if (!line || !catalogue) return <Waiting error={error} />;
   const open = line.pours;
   const busy = new Set(open.flatMap((pour) => Object.keys(pour.setup.needs)));
   const waiting = line.tickets.filter((ticket) => ticket.toCast > 0 && !busy.has(ticket.id));
   const { groups, noMold } = groupsOf(waiting, catalogue);
   const headsOf = (tickets: readonly Ticket[]) => tickets.reduce((sum, ticket) => sum + ticket.toCast, 0);
+  const usedOf = (moldId: string, tickets: readonly Ticket[]) =>
+    used[moldId] ?? [...new Set(tickets.flatMap((ticket) => plannedMolds(ticket, catalogue)))];
   const chosen = groups
-    .map(([moldId, tickets]) => ({
-      moldIds: usedOf(moldId),
-      tickets: tickets.filter((ticket) => !left.has(ticket.id)),
-    }))
+    .map(([moldId, tickets]): Chosen => {
+      const taken = tickets.filter((ticket) => !left.has(ticket.id));
+      return { moldIds: usedOf(moldId, taken), tickets: taken, byHand: used[moldId] !== undefined };
+    })
     .filter(({ tickets }) => tickets.length > 0);
   const toggle = (ids: string[]) =>
     setLeft((before) => {
@@ -277,8 +345,8 @@ export function PourDesk() {
             </Button>
           ))}
           <p className="quiet">
-            Tickets that want the same mold are poured together; each cavity knows whose head it casts. What is not
-            ticked stays for another evening. A few more are cast than are wanted: trim to finish will spoil some.
+            Tickets that want the same mold are poured together; each cavity is assigned. What is not ticked stays for
+            another evening. A few more are cast than are wanted: trim to finish will spoil some.
           </p>
           <PinsHere chosen={chosen.flatMap(({ tickets }) => tickets)} line={line} catalogue={catalogue} />
           {groups.length > 0 && <Begin chosen={chosen} heads={headsOf(chosen.flatMap(({ tickets }) => tickets))} />}
@@ -294,7 +362,7 @@ export function PourDesk() {
               catalogue={catalogue}
               left={left}
               onToggle={toggle}
-              used={usedOf(moldId)}
+              used={usedOf(moldId, tickets)}
               onUse={(moldIds) => setUsed({ ...used, [moldId]: moldIds })}
             />
           )}
