@@ -308,8 +308,8 @@ function lacksOf(blankId: string, { uses }: Pick<CastAnswer, 'uses'>, { limits }
   const metal = scarce.id === LEAD;
   if (scarce.most < 1) return metal ? 'no lead beyond the heel' : `no ${scarce.name}`;
   return metal
-    ? `${quantityText(Math.round(10 * scarce.most) / 10, 'kg')} of lead`
-    : `${Math.floor(scarce.most)} ${scarce.name}`;
+    ? `only ${quantityText(Math.round(10 * scarce.most) / 10, 'kg')} of lead`
+    : `only ${Math.floor(scarce.most)} ${scarce.name}`;
 }
 const LEAD = 'lead';
 

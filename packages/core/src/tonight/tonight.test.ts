@@ -82,10 +82,10 @@ test('short of hooks: as many as there are, and said so', () => {
   const plan = casts({ hooksHere: { 'hook-2/0': 20 } });
   const [a] = plan.blanks;
   expect(a!.missing).toBeGreaterThan(0);
-  expect(plan.blanks[0]).toMatchObject({ lacks: '20 Hook' });
+  expect(plan.blanks[0]).toMatchObject({ lacks: 'only 20 Hook' });
   // What is used up is named, not what there is fewest of: kilograms are fewer than hooks.
   const both = casts({ hooksHere: { 'hook-2/0': 20 }, leadHereKg: 12 });
-  expect(both.blanks.map(({ lacks }) => lacks)).toContain('20 Hook');
+  expect(both.blanks.map(({ lacks }) => lacks)).toContain('only 20 Hook');
   const lead = casts({ leadHereKg: 0.3 });
   expect(lead.blanks[0]!.lacks).toMatch(/^no lead beyond the heel$/);
   expect(lead.blanks.reduce((sum, { missing }) => sum + missing, 0)).toBeGreaterThan(0);

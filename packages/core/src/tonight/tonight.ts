@@ -206,16 +206,16 @@ export function castsOfTonight(asked: TonightAsked, wishes: TonightWishes, solve
 }
 
 /**
- * What an evening leaves undone because something is short, in words; null where all can be cast.
- * @example notMadeSay([], []) // null
+ * What an evening leaves undone because something is short, in words, what is scarce by itself each.
+ * @example notMadeSay([{ id: 'a', heads: 53, lacks: 'no hook 1/0' }], [{ id: 'a', name: 'Fry 7 g' }])
+ *   // ['all but 53 Fry 7 g: no hook 1/0']
  */
-export function notMadeSay(
-  notMade: TonightPlan['notMade'],
-  wanted: readonly Pick<Wanted, 'id' | 'name'>[],
-): string | null {
-  if (notMade.length === 0) return null;
+export function notMadeSay(notMade: TonightPlan['notMade'], wanted: readonly Pick<Wanted, 'id' | 'name'>[]): string[] {
   const nameOf = (id: string) => wanted.find((each) => each.id === id)?.name ?? '';
-  return `all but ${notMade.map(({ id, heads, lacks }) => `${heads} ${nameOf(id)}: ${lacks}`).join('; ')}`;
+  return [...new Set(notMade.map(({ lacks }) => lacks))].map((lacks) => {
+    const own = notMade.filter((each) => each.lacks === lacks);
+    return `all but ${own.map(({ id, heads }) => `${heads} ${nameOf(id)}`).join(' and ')}: ${lacks}`;
+  });
 }
 
 /** Heads that cannot be cast fall to what is due last of those that want the same blank. */

@@ -1,4 +1,4 @@
-import type { LineView, StartPourInput, Ticket } from '@schmelz/contract';
+import type { LineView, PourAhead, StartPourInput, Ticket } from '@schmelz/contract';
 import {
   castsSay,
   headsWithPin,
@@ -16,7 +16,7 @@ import {
   type PlanMold,
 } from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
-import { Fragment, useState } from 'react';
+import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { call } from '../../api/client.ts';
 import { useList, useLine, usePours, useSettings, useWrite } from '../../api/queries.ts';
@@ -211,44 +211,63 @@ interface Chosen {
   byHand: boolean;
 }
 
-/** What a session would take, as it will go by it. */
-function Ahead({ input }: { input: StartPourInput }) {
-  const units = useUnits();
-  const { data: ahead, error } = useQuery({
+/** What a session would take, as it will go by it: while what is ticked changes, what was said before stands. */
+const useAhead = (input: StartPourInput | null) =>
+  useQuery({
     queryKey: ['ahead', input],
-    queryFn: () => call('POST /pours/prepare', { body: input }),
+    queryFn: () => call('POST /pours/prepare', { body: input! }),
+    enabled: input !== null,
     placeholderData: (before) => before,
   });
-  if (error) return <ProblemNote error={error} />;
-  if (!ahead) return null;
+
+/** How many, how long, and what is short for it. */
+function Ahead({ ahead }: { ahead: PourAhead }) {
   const shots = ahead.molds.reduce((sum, mold) => sum + mold.shots, 0);
+  const short = ahead.needs.filter(({ missing }) => missing > 0);
   return (
-    <dl className="grid grid-cols-[minmax(0,1fr)_auto] gap-y-1.5 border-y border-rule-2 py-3">
-      <dt>To cast</dt>
-      <dd className="text-right font-semibold">{castsSay(ahead.casts)}</dd>
-      <dt>Shots</dt>
-      <dd className="text-right">about {shots}</dd>
-      <dt>From cold to the last head</dt>
-      <dd className="text-right">{writeSpan(ahead.plannedS)}</dd>
-      {ahead.needs.map(({ materialId, name, kind, need, missing }) => (
-        <Fragment key={materialId}>
-          <dt className="truncate">{name}</dt>
-          <dd className="text-right">
-            {units.part(kind, partKind(kind).unit === 'pieces' ? Math.ceil(need) : need)}
-            {missing > 0 && (
-              <b className="ml-2 font-semibold text-stop">
-                <Icon name="short" size={13} /> {units.part(kind, Math.ceil(missing * 1000) / 1000)} missing
-              </b>
-            )}
-          </dd>
-        </Fragment>
-      ))}
-      {ahead.bent.map(({ materialId, name, says, seconds }) => (
-        <dd key={materialId + says} className="quiet col-span-2">
-          {name}: {says}, {writeSpan(seconds)}.
-        </dd>
-      ))}
-    </dl>
+    <div className="border-y border-rule-2 py-2.5">
+      <p>
+        <b className="font-semibold">{castsSay(ahead.casts)}</b>, {shots} {shots === 1 ? 'shot' : 'shots'};{' '}
+        {writeSpan(ahead.plannedS)} from cold
+      </p>
+      {short.length > 0 && (
+        <p className="flex gap-2 text-stop">
+          <Icon name="short" size={14} className="mt-1 shrink-0" /> Short of {short.map(({ name }) => name).join(', ')}
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** What it takes off the shelf, and what is done to it first. */
+function FromShelf({ ahead }: { ahead: PourAhead }) {
+  const units = useUnits();
+  const amount = (kind: string, value: number) =>
+    units.part(kind, partKind(kind).unit === 'pieces' ? Math.ceil(value) : value);
+  return (
+    <div>
+      <Heading>From the shelf</Heading>
+      <ul>
+        {ahead.needs.map(({ materialId, name, kind, need, have, missing }) => (
+          <li key={materialId} className="border-b border-rule py-1.5">
+            <span className="block">{name}</span>
+            <span className="flex justify-between gap-3">
+              <b className="fig text-[19px]">{amount(kind, need)}</b>
+              {missing > 0 ? (
+                <b className="font-semibold text-stop">{amount(kind, missing)} missing</b>
+              ) : (
+                <span className="quiet">{amount(kind, have)} here</span>
+              )}
+            </span>
+          </li>
+        ))}
+        {ahead.bent.map(({ materialId, name, says, seconds }) => (
+          <li key={materialId + says} className="quiet py-1.5">
+            {name}: {says}, {writeSpan(seconds)}.
+          </li>
+        ))}
+      </ul>
+    </div>
   );
 }
 
@@ -282,6 +301,7 @@ function Begin({ chosen, heads }: { chosen: Chosen[]; heads: number }) {
         ticketIds: chosen.flatMap(({ tickets }) => tickets.map((ticket) => ticket.id)),
       }
     : null;
+  const { data: ahead, error: wrong } = useAhead(input);
   return (
     <div className="flex flex-col gap-3">
       {moldIds.length > 1 && <Ways label="Molds are poured" value={atOnce} options={AT_ONCE} onChange={setAtOnce} />}
@@ -293,9 +313,9 @@ function Begin({ chosen, heads }: { chosen: Chosen[]; heads: number }) {
           onChange={(event) => setLeadId(event.target.value)}
         />
       )}
-      {input && <Ahead input={input} />}
+      {ahead && <Ahead ahead={ahead} />}
       <Caution>Tools, mold and ingots dry; eyes and face covered; long sleeves; nobody else near.</Caution>
-      <ProblemNote error={start.error} />
+      <ProblemNote error={start.error ?? wrong} />
       <Button
         look="main"
         className="self-start"
@@ -304,6 +324,7 @@ function Begin({ chosen, heads }: { chosen: Chosen[]; heads: number }) {
       >
         {moldIds.length > 1 ? `To the pot: ${heads} heads, ${moldIds.length} molds` : 'To the pot'}
       </Button>
+      {ahead && <FromShelf ahead={ahead} />}
     </div>
   );
 }
@@ -345,8 +366,8 @@ export function PourDesk() {
             </Button>
           ))}
           <p className="quiet">
-            Tickets that want the same mold are poured together; each cavity is assigned. What is not ticked stays for
-            another evening. A few more are cast than are wanted: trim to finish will spoil some.
+            Tickets that want the same mold are poured together; what is not ticked stays for another evening. A few
+            more are cast than are wanted: later steps will spoil some.
           </p>
           <PinsHere chosen={chosen.flatMap(({ tickets }) => tickets)} line={line} catalogue={catalogue} />
           {groups.length > 0 && <Begin chosen={chosen} heads={headsOf(chosen.flatMap(({ tickets }) => tickets))} />}

@@ -81,7 +81,6 @@ export function RunSheet({
   const lines = linesOf(plan, people);
   const days = [...new Set(lines.map(({ atMs }) => writeDay(atMs)))];
   const needs = needsTonight(asked, wishes, plan.casts);
-  const notMade = notMadeSay(plan.notMade, asked.wanted);
   return (
     <article className="run-sheet hidden text-[10.5pt] leading-snug text-black print:block" aria-label="Run sheet">
       <header className="mb-3 flex items-baseline justify-between border-b-2 border-black pb-1">
@@ -130,7 +129,11 @@ export function RunSheet({
       </section>
       <section className="mb-3 break-inside-avoid">
         <h2 className="stamp">To lay out</h2>
-        {notMade && <p className="font-bold">{units.said(notMade)}.</p>}
+        {notMadeSay(plan.notMade, asked.wanted).map((says) => (
+          <p key={says} className="font-bold">
+            {units.said(says)}.
+          </p>
+        ))}
         <ul className="columns-2">
           {needs.map(({ materialId, name, kind, need, missing }) => (
             <li key={materialId}>

@@ -15,6 +15,7 @@ import { Link } from 'react-router';
 import { call } from '../../api/client.ts';
 import { useList, useSettings } from '../../api/queries.ts';
 import { Button } from '../../design/Button.tsx';
+import { Icon } from '../../design/Icon.tsx';
 import { ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { changedSince, followed } from '../../shell/followed.ts';
@@ -192,8 +193,9 @@ export function TonightPage() {
       )
     : [];
   const open = plan && (plan.ends.length > 0 || plan.notMade.length > 0);
-  const notMade = plan && notMadeSay(plan.notMade, asked.wanted);
-  const done = notMade ? units.said(notMade) : 'all that is open';
+  const notMade = plan?.notMade ?? [];
+  const lacking = notMade.reduce((sum, { heads }) => sum + heads, 0);
+  const done = lacking > 0 ? `all but ${lacking} ${lacking === 1 ? 'head' : 'heads'}` : 'all that is open';
   return (
     <>
       <div className="print:hidden">
@@ -214,6 +216,11 @@ export function TonightPage() {
               ) : (
                 <TheNumber value="…">what is open is laid into the evening</TheNumber>
               )}
+              {notMadeSay(notMade, asked.wanted).map((says) => (
+                <p key={says} className="flex gap-2 font-medium text-stop">
+                  <Icon name="short" className="mt-0.5 shrink-0" /> {units.said(says)}
+                </p>
+              ))}
               <Ends state={state} untilMs={untilMs} />
               <EveningForm wishes={wishes} />
               <ProblemNote error={state.error} />
