@@ -88,7 +88,7 @@ interface Lot {
   of: number;
   heads: number;
   pourId: string | null;
-  /** How often pins had to come back before it was poured: lots of another round are not loaded with it. */
+  /** How often pins had to come back before it was poured. */
   round: number;
 }
 
@@ -274,8 +274,10 @@ export function eveningTasks(input: EveningInput, order: readonly string[] = [])
     const parts = going.flatMap((each) => toNextBake(each, input, add) ?? []);
     const programs = new Map<string, LoadPart[]>();
     for (const part of parts) {
-      const { round: pins, pourId } = part.on.lot;
-      const key = `${part.step.bake!.program} ${pins}${input.apart ? ` ${pourId}` : ''}`;
+      const { round, pourId } = part.on.lot;
+      // A later round waits for these pins: where they come out behind the bake, its heads are not in the same load.
+      const pins = part.on.lot.work.pin && part.on.pinOut.length === 0 ? ` ${round}` : '';
+      const key = `${part.step.bake!.program}${pins}${input.apart ? ` ${pourId}` : ''}`;
       programs.set(key, [...(programs.get(key) ?? []), part]);
     }
     for (const [program, own] of programs) {

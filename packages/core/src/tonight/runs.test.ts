@@ -165,6 +165,31 @@ describe('pins in rounds', () => {
     }
   });
 
+  // Found from outside: 16 loads and two evenings.
+  test('18 guarded and 40 plain heads, 10 pins, a rack of 32: rounds wait for one load where their pins are out by then', () => {
+    const steps = [step('trim', 8), step('paint', 30, { colour: 'white' }), bake, step('finish', 10)];
+    const loads = (outAfter: string) => {
+      const rounds = inRounds(
+        [[{ ...mold, shots: 30, uses: [use('a', 18), use('b', 40)] }]],
+        new Map([['a', { diameterM: 0.0032, goodShare: 1 }]]),
+        { pins: [{ diameterM: 0.0032, count: 10 }] },
+      );
+      expect(rounds).toHaveLength(2);
+      const works = [
+        work('a', 0, steps, { toCast: 18, blankId: 'a', pin: { diameterM: 0.0032, outAfter } }),
+        work('b', 0, steps, { toCast: 40, blankId: 'b' }),
+      ];
+      const pours = rounds.map(({ shares, pins }, nth) => ({
+        ...{ id: String(nth), name: 'Pour', moldIds: ['m'], seconds: 600, meltS: 300, shares, pins },
+        blankIds: Object.keys(shares),
+      }));
+      return at(eveningTasks({ works, pours, oven: { places: 32 } }), 'bake').filter(({ id }) => id.startsWith('bake'));
+    };
+    expect(loads('paint')).toHaveLength(3);
+    // A plug that stays in through the bake is back only after it: its second round has a load of its own.
+    expect(loads('bake').length).toBeGreaterThan(3);
+  });
+
   test('a guard head with few pins is planned in rounds, and the same without pins in one pour', () => {
     const guard = { ...cavity(1, 10), id: 'g1', pin: { diameterM: 0.0032, lengthM: 0.01 } };
     const { molds, pot, oven, ways, stock } = workshop();
