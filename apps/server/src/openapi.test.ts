@@ -130,7 +130,7 @@ describe('the OpenAPI document', () => {
       name: materialId,
       kind,
       quantity: 100,
-      averageMinor: 300,
+      priceMinor: 300,
     });
     const plan = async (learned: object | null) => {
       const answer = await server.call('POST', '/api/compute/plan', {

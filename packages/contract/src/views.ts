@@ -320,6 +320,8 @@ export interface TicketPlan {
   molds?: { moldId: string; casts: number }[];
   yieldShare: number;
   stack: CostStack;
+  /** What its cost lacked, because nobody knew a price of it; left out: nothing. */
+  unpriced?: string[];
   workS: number;
   leadKgPerHead: number;
   /** What one head takes and where, hook, powders and other parts, as it was then. */

@@ -130,10 +130,7 @@ test('two molds in turn for one head: both cast it, and the second hides what th
 test('swivel ball: no hook is cast in, the ring costs what it costs', () => {
   const part = { partId: 'ring', name: 'Ring', kind: 'ring', quantity: 2, waste: 0, step: 'trim', limitC: null };
   const ball = { ...product(14), hook: null, parts: [part] };
-  const stock = [
-    ...workshop().stock,
-    { materialId: 'ring', name: 'Ring', kind: 'ring', quantity: 50, averageMinor: 3 },
-  ];
+  const stock = [...workshop().stock, { materialId: 'ring', name: 'Ring', kind: 'ring', quantity: 50, priceMinor: 3 }];
   const [line] = plan([{ product: ball, quantity: 10 }], [mold('m', [cavity(1, 14, sure)])], { stock }).lines;
   expect(line!.stack).toMatchObject({ hook: 0, parts: 6 });
 });

@@ -37,7 +37,7 @@ test('every calculation answers over HTTP', async () => {
     name: kind,
     kind,
     quantity: 100,
-    averageMinor: 300,
+    priceMinor: 300,
   });
   const planOfOne = {
     lines: [{ product, quantity: 20 }],

@@ -105,7 +105,8 @@ const onHand = () =>
     name: text(),
     kind: choice(core.PART_KINDS.map((kind) => kind.id)),
     quantity: number('kg or pieces', 0, 1e6),
-    averageMinor: number('minor units', 0, 1e8).nullable().defined(),
+    priceMinor: number('minor units', 0, 1e8).nullable().defined(),
+    priced: choice(core.PRICED).optional(),
   });
 /** Everything a plan looks at, as it is read from the workshop. */
 const planInput = () =>

@@ -186,6 +186,7 @@ export async function costOfProduct(store: Store, id: string, heads: number): Pr
   const used = new Set([
     ...(product.parts ?? []).map(({ partId }) => partId),
     product.hook?.materialId,
+    product.from?.materialId,
     lead.materialId,
   ]);
   for (const { powder, mix } of product.layers) [powder, mix?.powder].forEach((each) => used.add(each?.materialId));

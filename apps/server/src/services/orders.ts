@@ -115,6 +115,7 @@ export function ticketPlan(plan: Plan, productId: string, workshop: Workshop): T
     ...(line.molds.length > 0 ? { molds: line.molds } : {}),
     yieldShare: line.yieldShare.value,
     stack: line.stack,
+    ...(line.unpriced.length > 0 ? { unpriced: line.unpriced } : {}),
     workS: line.workS * line.quantity,
     leadKgPerHead: line.leadKgPerHead.value,
     bill: knownBill(product, workshop.ways),

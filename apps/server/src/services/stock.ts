@@ -54,6 +54,16 @@ async function lastPriceMinor(store: Store, materialId: string, transaction?: Tr
   return last ? last.valueMinor / last.quantity : 0;
 }
 
+/** The same of everything that was ever bought. */
+export async function lastPrices(store: Store): Promise<Map<string, number>> {
+  const rows = await store.select<{ materialId: string; quantity: number; valueMinor: number }>(
+    `SELECT m.materialId, m.quantity, m.valueMinor FROM stockMoves m JOIN (
+       SELECT MAX(id) AS id FROM stockMoves WHERE reason = 'received' AND NOT ${struck('stockMoves')} GROUP BY materialId
+     ) last ON last.id = m.id`,
+  );
+  return new Map(rows.map(({ materialId, quantity, valueMinor }) => [materialId, valueMinor / quantity]));
+}
+
 /** The same, where more is taken than the shelf has: of what it has nobody need know. */
 const priceBeyond = async (
   store: Store,

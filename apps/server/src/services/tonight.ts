@@ -34,7 +34,7 @@ function ofOrder(order: Order, handed: Readonly<Record<string, number>>, worksho
       {
         ...{ id: `${order.id} ${at}`, name: product.name, customer: order.customer, orderNumber: order.number },
         ...{ ticketNumber: null, orderId: order.id, dueMs: endOf(order.dueOn), product, left: {} },
-        ...{ heads: open, toCast: potOwes(product, open, workshop) },
+        ...{ heads: open, toCast: potOwes(product, open, workshop), ...(product.from ? { toTake: open } : {}) },
       },
     ];
   });
@@ -43,17 +43,21 @@ function ofOrder(order: Order, handed: Readonly<Record<string, number>>, worksho
 /** A ticket that is under way: what the pot owes it, and the heads that wait at its steps. */
 function ofTicket(loaded: LoadedTicket, order: Order, workshop: Workshop): Wanted[] {
   const { row } = loaded;
-  const { product } = row;
+  const begins = row.fromId ? workshop.materials.get(row.fromId) : undefined;
+  // Tickets of before do not keep what they begin with.
+  const from = begins && { materialId: begins.id, name: begins.name, kind: begins.kind };
+  const product = { ...row.product, ...(from ? { from } : {}) };
   const setup = setupOf(loaded);
   const state = ticketState(setup, ticketLog(loaded));
-  const left = headsToCome(state, row.source === 'shelf' ? row.quantity - state.taken : 0);
+  const toTake = row.source === 'shelf' ? Math.max(0, row.quantity - state.taken) : 0;
+  const left = headsToCome(state, toTake);
   const { missing, toCast } = headsOwed({ quantity: row.quantity, ...setup }, state, workshop.afterPour);
   if (toCast === 0 && Object.keys(left).length === 0) return [];
   return [
     {
       ...{ id: row.id, name: product.name, customer: order.customer, orderNumber: order.number },
       ...{ ticketNumber: row.number, orderId: row.orderId, dueMs: endOf(order.dueOn), product, left },
-      ...{ heads: toCast > 0 ? missing : 0, toCast },
+      ...{ heads: toCast > 0 ? missing : 0, toCast, ...(toTake > 0 ? { toTake } : {}) },
     },
   ];
 }
@@ -87,10 +91,10 @@ async function forShelf(
       coming: sum(onTheWay) + openIn(notReleased, id),
       ordered: openIn(customers, id),
     });
-    const nobody = { customer: '', orderNumber: 0, ticketNumber: null, orderId: '', dueMs: null };
-    return heads > 0
-      ? [{ id: `keep ${id}`, name, product, heads, toCast: potOwes(product, heads, workshop), left: {}, ...nobody }]
-      : [];
+    const nobody = { customer: '', orderNumber: 0, ticketNumber: null, orderId: '', dueMs: null, left: {} };
+    const toCast = potOwes(product, heads, workshop);
+    const taken = product.from ? { toTake: heads } : {};
+    return heads > 0 ? [{ id: `keep ${id}`, name, product, heads, toCast, ...taken, ...nobody }] : [];
   });
 }
 

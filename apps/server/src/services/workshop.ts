@@ -13,6 +13,7 @@ import {
   type Shelf,
   type StockOnHand,
   knownPot,
+  unitPrice,
   usualLead,
   type YieldTonight,
 } from '@schmelz/core';
@@ -24,7 +25,7 @@ import { castsOnPaper } from './paper.ts';
 import { listRecords } from './records.ts';
 import { listResources } from './resources.ts';
 import { readSettings } from './settings.ts';
-import { listMaterials } from './stock.ts';
+import { lastPrices, listMaterials } from './stock.ts';
 import { readHookLostShare, readYieldAfterPour } from './tickets.ts';
 
 /** Everything that planning looks at, read once. */
@@ -59,6 +60,8 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
     parts,
     onPaper,
     lostShare,
+    paid,
+    suppliers,
   ] = await Promise.all([
     readSettings(store),
     listMaterials(store),
@@ -73,6 +76,8 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
     rowsOf(store.models.parts),
     castsOnPaper(store),
     readHookLostShare(store),
+    lastPrices(store),
+    listResources(store, 'suppliers'),
   ]);
   const byId = new Map(materials.map((material) => [material.id, material]));
   const shelf: Shelf = {
@@ -97,8 +102,15 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
     ovens,
     afterPour,
     pins: pinsOf(parts),
-    stock: materials.map(({ id, name, kind, quantity, averageMinor }) => {
-      return { materialId: id, name, kind, quantity, averageMinor };
+    stock: materials.map(({ id, name, kind, quantity, valueMinor }) => {
+      const offers = suppliers.flatMap((supplier) => supplier.offers.filter(({ materialId }) => materialId === id));
+      return {
+        materialId: id,
+        name,
+        kind,
+        quantity,
+        ...unitPrice({ quantity, valueMinor }, paid.get(id) ?? null, offers),
+      };
     }),
   };
 }

@@ -23,6 +23,8 @@ const plan: Plan = {
       quantity: 12,
       coming: 12,
       molds: [],
+      unpriced: [],
+      priced: [],
       casts: fig(14, 'count'),
       yieldShare: fig(0.94, 'ratio'),
       leadKgPerHead: fig(0.01, 'head-kg'),

@@ -22,8 +22,8 @@ export interface ChangedCost {
 
 const withPrice = (input: PlanInput, materialId: string, minor: number): PlanInput => ({
   ...input,
-  stock: input.stock.map((each) => (each.materialId === materialId ? { ...each, averageMinor: minor } : each)),
-  lead: input.lead.materialId === materialId ? { ...input.lead, averageMinor: minor } : input.lead,
+  stock: input.stock.map((each) => (each.materialId === materialId ? { ...each, priceMinor: minor } : each)),
+  lead: input.lead.materialId === materialId ? { ...input.lead, priceMinor: minor } : input.lead,
 });
 
 /** Without the last coat of what is painted last. */
@@ -69,8 +69,8 @@ export function costChanges(offers: readonly Offer[]): CostChange[] {
     {
       ...{ id: 'metal dearer', says: `metal dearer by ${Math.round(100 * (DEARER - 1))} %` },
       apply: (input) => {
-        const { materialId, averageMinor } = input.lead;
-        return averageMinor ? withPrice(input, materialId, averageMinor * DEARER) : null;
+        const { materialId, priceMinor } = input.lead;
+        return priceMinor ? withPrice(input, materialId, priceMinor * DEARER) : null;
       },
     },
     {
@@ -78,7 +78,7 @@ export function costChanges(offers: readonly Offer[]): CostChange[] {
       apply: (input) => {
         const hook = input.lines[0]?.product.hook;
         const minor = hook ? bulkMinor(offers, hook.materialId) : null;
-        const now = input.stock.find(({ materialId }) => materialId === hook?.materialId)?.averageMinor;
+        const now = input.stock.find(({ materialId }) => materialId === hook?.materialId)?.priceMinor;
         return hook && minor !== null && minor !== now ? withPrice(input, hook.materialId, minor) : null;
       },
     },

@@ -51,7 +51,7 @@ function made(template: ProductTemplate) {
     ...{ ...house, molds: [{ ...house.molds[0]!, cavities }], lines: [{ product, quantity: HEADS }] },
     ways: { ...house.ways, labourMinorPerHour: 3600 },
     stock: all.map(({ id: materialId, name: own, kind }) => {
-      return { materialId, name: own, kind, quantity: 1e6, averageMinor: 1 };
+      return { materialId, name: own, kind, quantity: 1e6, priceMinor: 1 };
     }),
   };
   return { product, input };

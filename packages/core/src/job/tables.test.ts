@@ -77,7 +77,7 @@ describe('one row more in each table', () => {
     const plain = product(10);
     const tied = { ...plain, steps: undefined, parts: known.parts! };
     const withStep = { ...tied, steps: known.steps!.map((step) => ({ ...step, layers: [], bake: null })) };
-    const gold = { materialId: 'gold', name: 'Gold sequins', kind: 'sequin', quantity: 500, averageMinor: 2 };
+    const gold = { materialId: 'gold', name: 'Gold sequins', kind: 'sequin', quantity: 500, priceMinor: 2 };
     const input = { ...workshop(), stock: [...workshop().stock, gold] };
     const plan = planOrder({ ...input, lines: [{ product: withStep, quantity: 12 }] });
     expect(JSON.stringify(plan.needs)).toMatch(/Gold sequins/);

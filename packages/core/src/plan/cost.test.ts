@@ -8,8 +8,8 @@ const guard = { ...bag, partId: 'guard', name: 'Guard', kind: 'guard', quantity:
 const shop = workshop();
 const stock = [
   ...shop.stock,
-  { materialId: 'bag', name: 'Bag', kind: 'bag', quantity: 100, averageMinor: 8 },
-  { materialId: 'guard', name: 'Guard', kind: 'guard', quantity: 100, averageMinor: 11 },
+  { materialId: 'bag', name: 'Bag', kind: 'bag', quantity: 100, priceMinor: 8 },
+  { materialId: 'guard', name: 'Guard', kind: 'guard', quantity: 100, priceMinor: 11 },
 ];
 const bagged = product(10, { id: 'p', parts: [bag, guard] });
 const tools = [

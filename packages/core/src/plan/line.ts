@@ -5,7 +5,7 @@ import { yieldEstimate, type YieldEstimate } from '../count/yield.ts';
 import { aboveZero, range90, Z_90 } from '../quantity/range.ts';
 import { SPREAD } from '../quantity/spreads.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
-import { castKg } from './blank.ts';
+import { castInto, castKg } from './blank.ts';
 import { blankKey, type KindOnMold, type MoldAllocation } from './allocate.ts';
 import { serving, unitCostStack, wearMinor } from './cost.ts';
 import { handsOf, totalSeconds } from './minutes.ts';
@@ -13,7 +13,15 @@ import { powdersByStep, productBake } from './product.ts';
 import { perHead } from '../job/bill.ts';
 import { COST_PARTS, partKind, type CostPart } from '../job/part-kinds.ts';
 import type { Timing } from './timing.ts';
-import { stackTotal, type CostStack, type LinePlan, type PlanInput, type PlanLine } from './types.ts';
+import {
+  stackTotal,
+  type CostStack,
+  type LinePlan,
+  type PlanInput,
+  type PlanLine,
+  type PlanProduct,
+  type StockOnHand,
+} from './types.ts';
 
 /** Soft lead in one head of a line: as its cavity casts it, or by its stamp where it comes off the shelf. */
 function headKg({ product }: PlanLine, kinds: readonly KindOnMold[]): number {
@@ -50,7 +58,9 @@ export function linePlan(
   const leadKg = headKg(coming, kinds);
   const powders = powdersByStep(product, input.ways);
   const parts = product.parts ?? [];
-  const priceOf = (materialId: string) => input.stock.find((each) => each.materialId === materialId)?.averageMinor ?? 0;
+  const used = usedBy(product, input, powders, onMold !== null);
+  const priceOf = (materialId: string) => input.stock.find((each) => each.materialId === materialId)?.priceMinor ?? 0;
+  const fromMinor = product.from ? aGood * priceOf(product.from.materialId) : 0;
   const partsCost = (costs: CostPart) =>
     parts.reduce((sum, part) => {
       return partKind(part.kind).costs === costs ? sum + aGood * perHead(part) * priceOf(part.partId) : sum;
@@ -69,7 +79,7 @@ export function linePlan(
     drossKg,
     hookMinor: product.hook && onMold ? priceOf(product.hook.materialId) : 0,
     powderMinor: aGood * powders.reduce((sum, powder) => sum + powder.kgPerHead * priceOf(powder.materialId), 0),
-    partsMinor: partsCost('parts'),
+    partsMinor: partsCost('parts') + fromMinor,
     packagingMinor: partsCost('packaging'),
     wearMinor: wearMinor(serving(product.id, input.tools)),
     energyKWh: timing.energyKWh * massShare,
@@ -115,8 +125,10 @@ export function linePlan(
       source: 'Nominal mass stamped on the mold; pin, keeper and other inserts by their size',
       inputs: [given('Stamped', product.nominalMassKg, 'head-kg')],
     }),
-    unitCost: unitCostFigure(stack, product.name),
+    unitCost: unitCostFigure(stack, product.name, used),
     stack,
+    unpriced: used.filter(({ priceMinor }) => priceMinor === null).map(({ name }) => name),
+    priced: used.flatMap(({ name, priced }) => (priced ? [{ name, priced }] : [])),
     workS,
     powders,
     parts,
@@ -187,16 +199,38 @@ const COST_SPREAD: Record<CostPart, number> = {
   wear: 0,
 };
 
-const unitCostFigure = (stack: CostStack, name: string): Figure => {
+/** Everything of the shelf that a line takes, each once. */
+function usedBy(
+  product: PlanProduct,
+  { stock, lead }: Pick<PlanInput, 'stock' | 'lead'>,
+  powders: readonly { materialId: string }[],
+  isPoured: boolean,
+): StockOnHand[] {
+  const ids = [
+    ...(isPoured ? [lead.materialId, ...castInto(product).map(({ materialId }) => materialId)] : []),
+    ...(product.from ? [product.from.materialId] : []),
+    ...powders.map(({ materialId }) => materialId),
+    ...(product.parts ?? []).map(({ partId }) => partId),
+  ];
+  return [...new Set(ids)].flatMap((id) => stock.find(({ materialId }) => materialId === id) ?? []);
+}
+
+const unitCostFigure = (stack: CostStack, name: string, used: readonly StockOnHand[]): Figure => {
+  const lacking = used.filter(({ priceMinor }) => priceMinor === null);
   const total = stackTotal(stack);
   return figure(
     total,
     'minor/head',
     {
-      rule: `One ${name}: metal, hook, powder, other parts, its bag, what is skimmed off, electricity, your time and what your tools wear.`,
+      rule: `One ${name}: metal, hook, powder, other parts, its bag, what is skimmed off, electricity, your time and what your tools wear.${
+        lacking.length > 0 ? ` Without ${lacking.map((each) => each.name).join(', ')}: no price of it is known.` : ''
+      }`,
       formula: 'lead + hook + powder + parts + packaging + dross + energy + work + wear',
       source: 'Moving-average prices of your stock; house ways',
-      inputs: Object.entries(stack).map(([part, minor]) => given(part, minor, 'minor/head')),
+      inputs: [
+        ...Object.entries(stack).map(([part, minor]) => given(part, minor, 'minor/head')),
+        ...used.flatMap((each) => (each.priced ? [given(each.name, each.priced, 'text')] : [])),
+      ],
     },
     range90(
       (parts) => parts.reduce((sum, part) => sum + part, 0),

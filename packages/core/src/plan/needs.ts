@@ -6,7 +6,7 @@ import { partKind } from '../job/part-kinds.ts';
 import { castInWanted, type RejectWays } from '../job/cast-in.ts';
 import { castInto } from './blank.ts';
 import { perHead, POUR_STEP } from '../job/bill.ts';
-import type { LinePlan, MaterialNeed, PlanInput, StockOnHand } from './types.ts';
+import type { LinePlan, PlanLine, MaterialNeed, PlanInput, StockOnHand } from './types.ts';
 
 const need = (stock: StockOnHand, figureOfNeed: Figure): MaterialNeed => ({
   materialId: stock.materialId,
@@ -39,12 +39,12 @@ export function castInNeeds(
 
 /**
  * What the plan wants of each material against what is on the shelf: lead to charge, hooks to lay out, powder to dip.
- * @example materialNeeds(plan.lines, kinds, plan.leadUsed, order).map(({ name }) => name) // ['lead', 'hook-2/0',
+ * @example materialNeeds(plan.lines, { kinds, coming: order.lines }, plan.leadUsed, order).map(({ name }) => name) // ['lead', 'hook-2/0',
  *   'hook-3/0', 'white']
  */
 export function materialNeeds(
   lines: readonly LinePlan[],
-  kinds: readonly KindOnMold[],
+  { kinds, coming }: { kinds: readonly KindOnMold[]; coming: readonly PlanLine[] },
   leadNeed: Figure,
   { lead, stock, ways }: PlanInput,
 ): MaterialNeed[] {
@@ -86,9 +86,32 @@ export function materialNeeds(
   return [
     ...(kinds.length ? [need(lead, leadNeed)] : []),
     ...castInFigures,
+    ...fromShelf(coming, onHand),
     ...powderNeeds,
     ...partNeeds(lines, onHand),
   ];
+}
+
+/** Bare heads and used jigs that lines begin with. */
+function fromShelf(
+  lines: readonly PlanLine[],
+  onHand: (materialId: string) => StockOnHand | undefined,
+): MaterialNeed[] {
+  const wanted = new Map<string, number>();
+  for (const { product, quantity } of lines) {
+    if (product.from) wanted.set(product.from.materialId, (wanted.get(product.from.materialId) ?? 0) + quantity);
+  }
+  return [...wanted].flatMap(([materialId, heads]) => {
+    const shelf = onHand(materialId);
+    if (!shelf) return [];
+    const why = {
+      rule: 'One for every head that begins with it.',
+      formula: 'heads',
+      source: 'The product',
+      inputs: [given('Heads', heads, 'count')],
+    };
+    return [need(shelf, figure(heads, 'count', why))];
+  });
 }
 
 /** Parts of all lines that are put on behind the pour, by the heads that come to the step that uses them. */

@@ -47,7 +47,7 @@ describe('one head on paper', () => {
         { partId: 'ring', name: 'Ring', kind: 'ring', quantity: 1, waste: 0.25, step: 'finish' },
       ] as unknown as ReturnType<typeof product>['parts'],
     });
-    const ring = { ...input.stock[1]!, materialId: 'ring', name: 'ring', kind: 'ring' as const, averageMinor: 8 };
+    const ring = { ...input.stock[1]!, materialId: 'ring', name: 'ring', kind: 'ring' as const, priceMinor: 8 };
     const molds = [
       {
         id: 'm',

@@ -66,7 +66,7 @@ export function planOrder(input: PlanInput, solve?: SolveLp): Plan {
     chargeParts: charge.parts,
     melt: meltFigure(timing, charge.figure.value, input),
     leadUsed: lead.used,
-    needs: materialNeeds(linePlans, kinds, lead.need, input),
+    needs: materialNeeds(linePlans, { kinds, coming }, lead.need, input),
     minutes: minutesOf(timing, coming),
     handsTotal: handsFigure(timing),
     ovenLoads: ovenLoadsFigure(timing, coming, input),

@@ -167,12 +167,12 @@ describe('time and money', () => {
     const cost = (quantity: number) =>
       planOrder({ ...input, lines: [{ product: product(10), quantity }] }).unitCost.value;
     expect(cost(120)).toBeLessThan(cost(12));
-    expect(averageMinor({ quantity: input.lead.quantity, valueMinor: 5000 })).toBe(input.lead.averageMinor);
+    expect(averageMinor({ quantity: input.lead.quantity, valueMinor: 5000 })).toBe(input.lead.priceMinor);
   });
 
   test('a material without a price costs nothing yet, and the plan still stands', () => {
     const input = workshop();
-    const stock = input.stock.map((each) => ({ ...each, averageMinor: null }));
+    const stock = input.stock.map((each) => ({ ...each, priceMinor: null }));
     const plan = planOrder({ ...input, stock });
     expect(plan.lines[0]!.stack).toMatchObject({ lead: 0, hook: 0, powder: 0, dross: 0 });
     expect(plan.lines[0]!.stack.work).toBeGreaterThan(0);

@@ -6,6 +6,7 @@ import type { BakeWay, OvenRecord } from '../bake/known-oven.ts';
 import type { OvenRack } from '../bake/rack.ts';
 import type { PotWay } from '../pot/way.ts';
 import type { Basis, Figure } from '../quantity/figure.ts';
+import type { Priced } from '../stock/price.ts';
 import type { YieldTonight } from '../count/yield.ts';
 import type { CupColour } from '../paint/colour-order.ts';
 import type { PaintZone } from '../paint/coverage.ts';
@@ -90,6 +91,8 @@ export interface PlanProduct {
   parts?: PlanPart[];
   /** Its heads are poured, or taken off the shelf. */
   source?: Source;
+  /** The bare heads or used jigs that it begins with; null or left out where its heads are poured. */
+  from?: { materialId: string; name: string; kind: string } | null;
   /** Its own ways at trim and paint, where they differ from the house's. */
   ways?: Partial<Schools> | null;
   /** What one is sold at; null or left out: for own use. */
@@ -195,8 +198,10 @@ export interface StockOnHand {
   name: string;
   kind: string;
   quantity: number;
-  /** Moving average in minor units a kg or a piece; null when nothing was ever bought. */
-  averageMinor: number | null;
+  /** Minor units a kg or a piece, see unitPrice; null where nobody knows one. */
+  priceMinor: number | null;
+  /** Where that is from; left out: the moving average of what is on the shelf. */
+  priced?: Priced;
 }
 /** Base-hole pins of one diameter: a tool that goes round, so few that they limit how many heads are in work. */
 export interface Pins {
@@ -284,6 +289,9 @@ export interface LinePlan {
   leadKgPerHead: Figure;
   unitCost: Figure;
   stack: CostStack;
+  /** What its cost lacks, because nobody knows a price of it; and prices that are not those of the shelf. */
+  unpriced: string[];
+  priced: { name: string; priced: Priced }[];
   /** Hands-on seconds a head, the pour's share included. */
   workS: number;
   powders: StepPowder[];

@@ -5,5 +5,6 @@ export * from './goods.ts';
 export * from './buying.ts';
 export * from './parcel.ts';
 export * from './reorder.ts';
+export * from './price.ts';
 export * from './to-buy.ts';
 export * from './from-here.ts';

@@ -46,17 +46,12 @@ export const product = (grams: number, more: Partial<PlanProduct> = {}): PlanPro
   ...more,
 });
 
-const onHand = (
-  materialId: string,
-  kind: StockOnHand['kind'],
-  quantity: number,
-  averageMinor: number,
-): StockOnHand => ({
+const onHand = (materialId: string, kind: StockOnHand['kind'], quantity: number, priceMinor: number): StockOnHand => ({
   materialId,
   name: materialId,
   kind,
   quantity,
-  averageMinor,
+  priceMinor,
 });
 
 export const workshop = (): PlanInput => {

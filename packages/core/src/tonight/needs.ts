@@ -44,6 +44,7 @@ export function needsTonight(asked: TonightAsked, wishes: TonightWishes, casts: 
   const castKg = casts.molds.reduce((sum, mold) => sum + mold.castKg, 0);
   const roundKg = Math.max(0, ...casts.molds.map((mold) => mold.roundKg));
   if (goodKg > 0) add(leadId, goodKg + ways.drossShare * castKg + ways.heelKg + roundKg);
+  for (const { product, toTake = 0 } of wanted) if (product.from) add(product.from.materialId, toTake);
   for (const { product, toCast, heads, left } of wanted) {
     let come = product.source === 'shelf' ? 0 : toCast;
     const powders = powdersByStep(product, ways);

@@ -40,6 +40,8 @@ export interface Wanted {
   product: PlanProduct;
   /** Good heads that are wanted beyond those that are on the way. */
   heads: number;
+  /** Heads that are still to be taken off the shelf; left out: none. */
+  toTake?: number;
   /** Of what is cast, good heads that the pot owes for them; 0 off the shelf. */
   toCast: number;
   /** Heads that wait at its steps, by key. */

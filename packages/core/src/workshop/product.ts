@@ -76,6 +76,8 @@ export function knownProduct(product: ProductRecord, shelf: Shelf, recipe?: Pick
   const own = recipe ?? (product.recipeId ? shelf.recipe(product.recipeId) : undefined);
   const program = product.bakeProgramId ? shelf.program(product.bakeProgramId) : undefined;
   const source = product.fromId ? ('shelf' as const) : ('pour' as const);
+  const taken = product.fromId ? shelf.part(product.fromId) : undefined;
+  const from = taken && { materialId: product.fromId!, name: taken.name, kind: taken.kind };
   const painted = (own?.layers.length ?? 0) > 0;
   // What only dries is never baked.
   const cures = curedPowders(knownLayers(own, shelf)).length > 0;
@@ -100,6 +102,7 @@ export function knownProduct(product: ProductRecord, shelf: Shelf, recipe?: Pick
     steps,
     parts: partsOf(product, shelf),
     source,
+    ...(from ? { from } : {}),
     ways: product.ways ?? null,
     priceMinor: product.priceMinor ?? null,
   };

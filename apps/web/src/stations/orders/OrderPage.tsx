@@ -20,6 +20,30 @@ import { useCatalogue, type Catalogue } from '../../shell/catalogue.ts';
 import { RulesTouched } from '../../shell/RulesTouched.tsx';
 import { useUnits } from '../../units/Units.tsx';
 
+/** What the costs of the lines lack, and which prices are not those of the shelf. */
+function Prices({ lines }: { lines: readonly LinePlan[] }) {
+  const lacking = [...new Set(lines.flatMap(({ unpriced }) => unpriced))];
+  const marked = [
+    ...new Set(lines.flatMap(({ priced }) => priced.map((each) => `${each.name} at its ${each.priced}`))),
+  ];
+  return (
+    <>
+      {lacking.length > 0 && (
+        <p className="flex gap-2 text-watch">
+          <Icon name="watch" className="mt-0.5 shrink-0" />
+          <span>
+            Costs are without {lacking.join(', ')}: no price is known.{' '}
+            <Link to="/stock" className="underline underline-offset-4">
+              To the stock
+            </Link>
+          </span>
+        </p>
+      )}
+      {marked.length > 0 && <p className="quiet">{marked.join('; ')}.</p>}
+    </>
+  );
+}
+
 /** The provision of an expected number: what to lay out for. */
 function UpTo({ figure: { value, high = value } }: { figure: Figure }) {
   return high > value ? <span className="quiet block text-sm font-normal">up to {high}</span> : null;
@@ -276,6 +300,7 @@ function PlanPage({ order }: { order: Order }) {
       <HandOver order={order} catalogue={catalogue} />
       <Lines lines={plan.lines} catalogue={catalogue} />
       <div className="mt-3 flex flex-col gap-1.5">
+        <Prices lines={plan.lines} />
         {plan.lines.map(({ productId, productName, bake }) => (
           <BakeSays key={productId} name={productName} outcome={bake} />
         ))}

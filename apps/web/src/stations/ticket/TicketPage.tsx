@@ -73,7 +73,7 @@ function useRows(ticket: Ticket, good: number): Row[] {
     { name: 'Electricity', plan: '', came: units.write(actual.energyKWh, 'kWh') },
     {
       name: 'One head',
-      plan: units.money(stackTotal(planned.stack), 1),
+      plan: `${units.money(stackTotal(planned.stack), 1)}${planned.unpriced ? `, without ${planned.unpriced.join(', ')}` : ''}`,
       came: actual.cost.perHead ? units.money(stackTotal(actual.cost.perHead), 1) : '–',
     },
   ];
