@@ -243,7 +243,8 @@ test('a pour casts no more heads than base-hole pins are free, and none while al
     ],
   });
   const { plan } = (await call('GET', `/api/orders/${order.body.id}/plan`)).body;
-  expect(plan.pins).toEqual([{ diameterM: 0.0024, count: 7, inWork: 0, wanted: 18 }]);
+  // Ten good heads are cast for nine: later steps spoil three in a hundred.
+  expect(plan.pins).toEqual([{ diameterM: 0.0024, count: 7, inWork: 0, wanted: 20 }]);
   const { body: made } = await call('POST', `/api/orders/${order.body.id}/release`, {});
   const tickets = productIds.map((id) => made.find(({ productId }: { productId: string }) => productId === id));
   const start = (ticketId: string) =>

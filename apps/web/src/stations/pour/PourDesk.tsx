@@ -301,7 +301,8 @@ function Begin({ chosen, heads }: { chosen: Chosen[]; heads: number }) {
         ticketIds: chosen.flatMap(({ tickets }) => tickets.map((ticket) => ticket.id)),
       }
     : null;
-  const { data: ahead, error: wrong } = useAhead(input);
+  // Once it is begun nothing is ahead any more.
+  const { data: ahead, error: wrong } = useAhead(start.isIdle || start.isError ? input : null);
   return (
     <div className="flex flex-col gap-3">
       {moldIds.length > 1 && <Ways label="Molds are poured" value={atOnce} options={AT_ONCE} onChange={setAtOnce} />}

@@ -1,4 +1,4 @@
-import type { Pour } from '@schmelz/contract';
+import type { Pour, PourAhead } from '@schmelz/contract';
 import type { PourEntry } from '@schmelz/core';
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
@@ -238,16 +238,72 @@ describe('at the pot', () => {
 
 describe('before the pour', () => {
   const waiting = ticket({ poured: 0, missing: 12, toCast: 12, pourClosed: false, pourId: null, pourCauses: {} });
+  const casts = { expected: 34.2, provision: 52, least: 25 };
+  const ahead = (more: Partial<PourAhead> = {}): PourAhead => ({
+    ...{ casts, tickets: [{ id: ids.ticket, toCast: 25, casts }], bent: [], plannedS: 3000, chargeKg: 2 },
+    molds: [{ moldId: ids.mold, blanks: 3, shots: 17 }],
+    needs: [{ materialId: ids.hook, name: 'Hook 2/0', kind: 'hook', need: 31, have: 40, missing: 0 }],
+    ...more,
+  });
+  const started = (api: ReturnType<typeof fakeApi>) => api.writes().filter(({ path }) => path === '/pours');
+
+  test('what a pour would take is said before it is begun, what is short of it and what is bent first', async () => {
+    const short = { materialId: ids.hook, name: 'Hook 2/0', kind: 'hook', need: 31, have: 25, missing: 6 };
+    const bent = {
+      materialId: ids.hook,
+      name: 'Hook 2/0',
+      says: 'open the eye from 45° to 60° in pliers first',
+      seconds: 240,
+    };
+    fakeApi({
+      'GET /line': { tickets: [waiting], pours: [], runs: [] },
+      'POST /pours/prepare': ahead({ needs: [short], bent: [bent] }),
+    });
+    renderAt(<PourDesk />);
+    expect((await screen.findByText(/about 34 casts, up to 52/)).parentElement!.textContent).toMatch(/17 shots; 50/);
+    expect(screen.getByText('Short of Hook 2/0')).toBeTruthy();
+    const [row] = screen.getAllByText('Hook 2/0').map((each) => each.closest('li')!);
+    expect(row!.textContent).toBe('Hook 2/0316 missing');
+    expect(screen.getByText(/open the eye from 45° to 60° in pliers first, 4/)).toBeTruthy();
+  });
+
+  test('a ticket goes to the molds that it was planned for, shared as it was planned', async () => {
+    const three = molds[0]!;
+    const twin = { ...three, id: uuid(60), name: 'Twin', cavities: three.cavities.slice(0, 2) };
+    const planned = {
+      ...waiting.planned,
+      molds: [
+        { moldId: twin.id, casts: 10 },
+        { moldId: ids.mold, casts: 4 },
+      ],
+    };
+    const api = fakeApi({
+      'GET /line': { tickets: [{ ...waiting, planned }], pours: [], runs: [] },
+      ...{ 'GET /molds': [three, twin], 'POST /pours': pour(), 'POST /pours/prepare': ahead() },
+    });
+    renderAt(<PourDesk />);
+    await userEvent.click(await screen.findByRole('button', { name: /^To the pot/ }));
+    await waitFor(() => expect(started(api)).toHaveLength(1));
+    expect(started(api)[0]!.body).toMatchObject({
+      moldIds: [twin.id, ids.mold],
+      planned: planned.molds.map((mold) => ({ ticketId: ids.ticket, ...mold })),
+    });
+  });
+
   test('tickets are grouped by the mold that casts them; those that are not ticked stay', async () => {
     const second = { ...waiting, id: uuid(50), number: 102 };
-    const api = fakeApi({ 'GET /line': { tickets: [waiting, second], pours: [], runs: [] }, 'POST /pours': pour() });
+    const api = fakeApi({
+      'GET /line': { tickets: [waiting, second], pours: [], runs: [] },
+      'POST /pours': pour(),
+      'POST /pours/prepare': ahead(),
+    });
     const { router } = renderAt(<PourDesk />);
     await screen.findByRole('heading', { name: 'Three' });
     expect(screen.getByRole('heading', { level: 1 }).parentElement!.textContent).toContain('24');
     await userEvent.click(screen.getByRole('checkbox', { name: /102/ }));
     await userEvent.click(screen.getByRole('button', { name: 'To the pot' }));
     await waitFor(() => expect(router.state.location.pathname).toBe(`/pour/${ids.pour}`));
-    expect(api.writes()[0]!.body).toEqual({ moldIds: [ids.mold], atOnce: 1, potId: ids.pot, ticketIds: [ids.ticket] });
+    expect(started(api)[0]!.body).toEqual({ moldIds: [ids.mold], atOnce: 1, potId: ids.pot, ticketIds: [ids.ticket] });
   });
 
   test.each([
@@ -260,6 +316,7 @@ describe('before the pour', () => {
       'GET /line': { tickets: [waiting], pours: [], runs: [] },
       'GET /molds': [three, twin],
       'POST /pours': pour(),
+      'POST /pours/prepare': ahead(),
     });
     renderAt(<PourDesk />);
     const best = await screen.findByRole('button', { name: 'Three' });
@@ -268,8 +325,8 @@ describe('before the pour', () => {
     await userEvent.click(screen.getByRole('button', { name: 'Twin' }));
     for (const name of off) await userEvent.click(screen.getByRole('button', { name }));
     await userEvent.click(screen.getByRole('button', { name: /^To the pot/ }));
-    await waitFor(() => expect(api.writes()).toHaveLength(1));
-    expect(api.writes()[0]!.body).toEqual({
+    await waitFor(() => expect(started(api)).toHaveLength(1));
+    expect(started(api)[0]!.body).toEqual({
       ...more,
       ...{ moldIds: count === 2 ? [ids.mold, twin.id] : [twin.id], potId: ids.pot, ticketIds: [ids.ticket] },
     });
