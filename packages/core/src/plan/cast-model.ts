@@ -75,8 +75,7 @@ const pairs = ({ groups }: CastProblem) => groups.flatMap((group) => group.casts
 /**
  * The integer program as text in the LP format: x casts of a blank in a group of cavities, n shots of a mold, z whether
  * it is used at all. Least time; no cavity is filled more often than its mold is shot; what is scarce is not exceeded.
- * Shots are whole; casts come out whole where all cavities are as good (a transport problem), and are made whole by
- * {@link wholeCasts} where they are not. An integer program of our own; no source.
+ * Shots and casts are whole. An integer program of our own; no source.
  * @example castProgram(twelve).split('\n')[1].trim() // 'obj: + 540 z0 + 22 n0 + 5 x0_0 + 5000 s0'
  */
 export function castProgram(problem: CastProblem): string {
@@ -126,7 +125,7 @@ export function castProgram(problem: CastProblem): string {
   }
   return programText({
     ...{ least, rows },
-    whole: molds.map(({ id }) => of.shots(id)),
+    whole: [...molds.map(({ id }) => of.shots(id)), ...all.map(({ group, cast }) => of.casts(group.id, cast.blankId))],
     yesOrNo: molds.map(({ id }) => of.used(id)),
   });
 }
@@ -152,8 +151,9 @@ interface Fractions {
 }
 
 /**
- * Casts as whole numbers: what is left over a whole one is rounded down, and then cast where a cavity is still free in
- * the shots there are, the best one first; where none is, one shot more is poured.
+ * Casts as whole numbers, also of a solver that was stopped before they were: what is left over a whole one is rounded
+ * down, and then cast where a cavity is still free in the shots there are, the best one first; where none is, one shot
+ * more is poured.
  */
 function wholeCasts(problem: CastProblem, said: Fractions): Pick<CastAnswer, 'uses' | 'shots' | 'missing'> {
   const { blanks, molds, groups, limits } = problem;

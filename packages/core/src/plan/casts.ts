@@ -82,8 +82,6 @@ export interface CastsTonight {
 
 /** Getting one mold out, its hooks counted, the iron at hand, s. Common practice, no source. */
 export const READY_S = 180;
-/** Yields nearer than this are of cavities that are alike. */
-const ALIKE = 0.04;
 /** A cavity that gives so much less than the mean of its blank is worth a word. */
 const POOR = 0.85;
 
@@ -139,7 +137,7 @@ function groupsOf(mold: PlanMold, blanks: readonly Blank[]) {
     if (casts.length === 0 && !kept.has(cavity.position)) continue;
     // What keeps others empty, or is kept empty, stands by itself.
     const single = kept.has(cavity.position) || casts.some(({ blocks }) => blocks.length > 0);
-    const key = casts.map(({ id, weight }) => `${id} ${Math.round(weight / ALIKE)}`).join('|');
+    const key = casts.map(({ id, weight }) => `${id} ${weight.toFixed(6)}`).join('|');
     const known = single ? undefined : keys.get(key);
     if (known) {
       known.cavities += 1;
