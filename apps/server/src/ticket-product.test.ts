@@ -30,7 +30,7 @@ const powder = async (name: string, more: object = {}) => {
   await post(`/materials/${id}/receipts`, { quantity: 0.5, priceMinor: 3000, on: '2026-01-05', lot: '' });
   return id;
 };
-/** Another paint, another heat, another hook, more parts, other prices, other ways, another route: all at once. */
+/** Another paint, heat, hook, route, way, mold and price, of the shelf and of the hour: all at once. */
 async function changeEverything(productId: string) {
   const black = await powder('Black');
   await change('recipes', things.recipeId, { name: 'Black', layers: [{ powderId: black, zone: 'whole', coats: 2 }] });
@@ -44,6 +44,25 @@ async function changeEverything(productId: string) {
   const { version, dataFolder: _folder, passwordSet: _set, sessions: _open, ...settings } = await get('/settings');
   const ways = { ...settings.ways, labourMinorPerHour: 9999, filmM: 1e-4, schools: { sprue: 'wiggle' } };
   expect((await call('PUT', '/settings', { ...settings, version, ways })).status).toBe(200);
+  for (const id of [things.leadId, things.hookIds[0]!]) {
+    await post(`/materials/${id}/receipts`, { quantity: 50, priceMinor: 99_000, on: '2026-01-06', lot: '' });
+  }
+  const { cavities, version: now, name, bodyKg } = await get(`/molds/${things.moldId}`);
+  const own = (cavities as Record<string, unknown>[]).map(
+    ({ id, position, style, nominalMassKg, hookSize, eyeAngleDeg }) => {
+      return {
+        id,
+        position,
+        style,
+        nominalMassKg,
+        hookSize,
+        eyeAngleDeg,
+        condition: position === 1 ? 'blocked' : 'good',
+      };
+    },
+  );
+  const mold = { name, version: now, bodyKg: 2 * bodyKg, cavities: own };
+  expect((await call('PUT', `/molds/${things.moldId}`, mold)).status).toBe(200);
 }
 
 test('what is under way is as it was released, whatever its product has become', async () => {
