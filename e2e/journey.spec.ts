@@ -79,8 +79,10 @@ test.describe('the whole job', () => {
 
     // 2. The plan: each figure with its why, and what is missing
     await expect(page.getByText('missing', { exact: false }).first()).toBeVisible();
-    // 20 hooks for 24 heads, and for what pour, trim, paint and bake will spoil of them.
-    await expect(page.getByText(/(9|1\d) missing/)).toBeVisible();
+    // 20 hooks: 25 good ones are cast for 24, one of the rejects that may come keeps its hook to itself, two lie in
+    // the mold.
+    await expect(page.getByText('8 missing')).toBeVisible();
+    await expect(page.getByText(/about 9\d casts, up to 10\d/)).toBeVisible();
     await page.getByRole('button', { name: /^Shots: \d+\. Why/ }).click();
     await expect(page.getByText('shots = max over blanks', { exact: false })).toBeVisible();
     await page.keyboard.press('Escape');

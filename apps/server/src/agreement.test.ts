@@ -14,8 +14,8 @@ import loadHighs from 'highs';
 import { seeded } from '@schmelz/core';
 import { smallWorkshop, testServer, type TestServer } from './test/server.ts';
 
-// One order, asked of everybody: its plan, the released ticket, the desk, the pot, Tonight and what is bought say the same
-// of casts, what is laid out, hooks, metal and minutes, and the same as sums of this test's own.
+// One order, asked of everybody: its plan, the released ticket, the desk, the pot, Tonight and what is bought say the
+// same of casts, what is laid out, hooks, metal and minutes, and the same as sums of this test's own.
 
 const SEED = Number(process.env['SCHMELZ_SEED'] ?? 20261202);
 /** Workshops, and orders in each: 30 here, 300 by `SCHMELZ_ORDERS=10`. */
@@ -28,7 +28,6 @@ beforeAll(async () => {
 });
 
 const GRAMS = [7, 10, 14] as const;
-const SIZES: Record<number, string> = { 7: '1/0', 10: '2/0', 14: '3/0' };
 
 /** What nobody has kept records of: 94 in 100 are good at the pot, 97 in 100 come through what follows. */
 const POT = { mean: 0.94, sure: 1 / (1 / 41 + (40 / 41) * 0.03) - 1 };
@@ -152,7 +151,8 @@ test.each(Array.from({ length: WORKSHOPS }, (_, nth) => nth))(
         desk.molds[0]!.shots,
         setup.molds[0]!.plannedShots,
       ]).toEqual(Array<number>(4).fill(shots));
-      // Hooks and what else is cast in: good heads, one in twenty of the rejects without it, and one load; at most the casts.
+      // Hooks and what else is cast in: good heads, one in twenty of the rejects without it, and one load; at most
+      // the casts.
       const load = plan.molds[0]!.uses.length;
       const pieces = Math.min(upTo!, Math.ceil(toCast + 0.05 * (upTo! - toCast) + load - 1e-9));
       for (const id of grams === 14 ? [hook, swivel] : [hook]) {

@@ -22,7 +22,7 @@ export interface Config {
   logger: 'off' | 'simulated' | { host: string; port: number };
 }
 
-export const LOG_LEVELS = ['silent', 'error', 'warn', 'info', 'debug'] as const;
+const LOG_LEVELS = ['silent', 'error', 'warn', 'info', 'debug'] as const;
 const isLevel = (text: string): text is Config['logLevel'] => (LOG_LEVELS as readonly string[]).includes(text);
 
 export class BadConfig extends Error {}

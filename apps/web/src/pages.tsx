@@ -3,7 +3,7 @@ import type { ComponentType } from 'react';
 import type { StationBench } from './counting/CountBench.tsx';
 
 /** A page: where it stands, how its code is fetched, and whether it is a bench, in the light of the bench. */
-export interface PageAt {
+interface PageAt {
   path: string;
   load: () => Promise<{ default: ComponentType }>;
   isBench: boolean;

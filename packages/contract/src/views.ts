@@ -158,7 +158,7 @@ export type Cavity = MoldInput['cavities'][number] & {
 /** A dated note upon a thing; struck ones are kept and no longer count. */
 export type Noted<R> = R & { id: string; struck: boolean };
 export type Care = Noted<CareRecord>;
-export type Trial = Noted<TrialRecord>;
+type Trial = Noted<TrialRecord>;
 export type DialMark = Noted<DialRecord>;
 export type Heating = Noted<HeatingRecord>;
 export type Sample = Noted<SampleRecord>;
@@ -243,7 +243,7 @@ export type Product = ProductInput & Stored;
 export type Supplier = SupplierInput & Stored;
 export type Tool = ToolInput & Stored;
 export type LocalRule = RuleInput & Stored;
-export type OrderStatus = 'open' | 'released' | 'done';
+type OrderStatus = 'open' | 'released' | 'done';
 export type Order = OrderInput & Stored & { number: number; status: OrderStatus; createdAt: number };
 /** An order on a list, with the heads that its closed tickets ended short of. */
 export type OrderOnList = Order & {

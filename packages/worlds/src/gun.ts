@@ -2,7 +2,7 @@
  * A heat gun as it may really be, which the models do not know: its air, how its stream wears off, and how much less a
  * wide head takes by the area. Shares no function with the core.
  */
-export interface WorldGun {
+interface WorldGun {
   airC: number;
   /** Into a half-ounce ball, W/m2K. */
   ballWPerM2K: number;
@@ -16,7 +16,7 @@ const STEP_S = 0.01;
 const HALF_OUNCE_M = 0.0134;
 
 /** A ball on its hook as the gun sees it. */
-export interface WorldHead {
+interface WorldHead {
   leadKg: number;
   wireM: number;
 }

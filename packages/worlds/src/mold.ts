@@ -5,7 +5,7 @@ import { leadJoules } from './lead.ts';
  * A mold as it may really be, which the models do not know: faces, block and handles apart, the loss growing with heat
  * as radiation does, an open mold losing from its faces. Shares no function with the core.
  */
-export interface WorldMold {
+interface WorldMold {
   faceJK: number;
   blockJK: number;
   handlesJK: number;
@@ -59,7 +59,6 @@ export function runMold(mold: WorldMold, roomC: number) {
     },
   };
 }
-export type RunningMold = ReturnType<typeof runMold>;
 
 /** A mold through its shots, with a probe at its back that is noisy and drops out now and then. */
 export function moldAtWork(

@@ -26,7 +26,7 @@ export interface WorldOven {
 }
 
 /** Heads that hang in it, all alike, half of them behind. */
-export interface WorldLoad {
+interface WorldLoad {
   heads: number;
   leadKg: number;
   steelKg: number;
@@ -34,7 +34,7 @@ export interface WorldLoad {
 }
 
 /** A bake: from cold, or hot first and loaded through an open door; what of it was opened in between. */
-export interface WorldBake {
+interface WorldBake {
   setC: number;
   roomC: number;
   seconds: number;

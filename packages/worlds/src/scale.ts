@@ -4,7 +4,7 @@ import { chance } from './chance.ts';
  * A scale as it may really be: how it settles, what it rounds to, how its last digit flickers, how far its zero has
  * crept, and how often it speaks. Shares no function with the core.
  */
-export interface WorldScale {
+interface WorldScale {
   settleS: number;
   stepKg: number;
   /** Flicker, as a share of a step. */

@@ -153,7 +153,8 @@ describe('the demo workshop', () => {
       expect(short.length).toBeGreaterThan(100);
       expect(good.length).toBeGreaterThan(1000);
       const share = (of: readonly Judged[]) => of.filter(({ stopped }) => stopped).length / of.length;
-      // Cold evenings come in clusters: 5.7 % of these 1933 good shots, 2.2 % of 2243 where the year is half as long again.
+      // Cold evenings come in clusters: 5.7 % of these 1933 good shots, 2.2 % of 2243 where the year is half as long
+      // again.
       expect(share(good)).toBeLessThan(0.065);
       expect(share(short)).toBeGreaterThan(0.5);
     },

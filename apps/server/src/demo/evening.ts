@@ -219,7 +219,7 @@ const STATION_REJECTS: Record<string, { share: number; causes: [string, number][
 const SECONDS: Record<string, number> = { trim: 12, paint: 50, bake: 4, finish: 6 };
 
 /** What a day's work says, in its order: of the ticket itself, and of each load of the oven. */
-export interface DayPart {
+interface DayPart {
   of: 'ticket' | 'oven';
   entries: (TicketEntry | OvenEntry)[];
 }

@@ -106,7 +106,7 @@ const NOISE_K = 0.6;
 const DRIFT_K = 1.5;
 const DROP_OUT_SHARE = 0.004;
 
-export interface SimulatedLogger {
+interface SimulatedLogger {
   port: number;
   stop(): Promise<void>;
 }

@@ -5,7 +5,7 @@ import { rowsOf, type Store } from '../store/store.ts';
 import { notAllowed } from './errors.ts';
 
 /** What a log belongs to. */
-export type LogKind = 'pour' | 'ticket' | 'oven' | 'dip' | 'glue';
+type LogKind = 'pour' | 'ticket' | 'oven' | 'dip' | 'glue';
 
 /** A log of some kind: how it is judged, and what follows from it. */
 export interface Keeper<E extends Entry> {

@@ -218,7 +218,7 @@ export const createResource = (
   );
 
 /** What differs between two documents, field by field. */
-export function changedFields(yours: Doc, now: Doc) {
+function changedFields(yours: Doc, now: Doc) {
   return Object.keys(yours)
     .filter((field) => JSON.stringify(yours[field]) !== JSON.stringify(now[field]))
     .map((field) => ({ field, yours: yours[field], now: now[field] }));

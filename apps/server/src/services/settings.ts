@@ -2,7 +2,7 @@ import { DEFAULT_SETTINGS, type Settings } from '@schmelz/contract';
 import { rowsOf, type Store } from '../store/store.ts';
 import { stale } from './resources.ts';
 
-export interface StoredSettings {
+interface StoredSettings {
   settings: Settings;
   version: number;
 }

@@ -34,7 +34,7 @@ export function tooOld(backups: readonly Backup[], now: number): string[] {
 }
 
 /** A copy that is of no use. */
-export const removeBackup = (folder: string, name: string): void => removeDatabase(join(backupsIn(folder), name));
+const removeBackup = (folder: string, name: string): void => removeDatabase(join(backupsIn(folder), name));
 
 /** Makes a copy while the workshop goes on, opens it, and looks whether it is all there. */
 export async function backUp(store: Store, why: BackupWhy, now = Date.now()): Promise<Backup> {

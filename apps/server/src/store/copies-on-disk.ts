@@ -15,8 +15,7 @@ import { wrongWithFile } from './wrong-with-file.ts';
 export const backupsIn = (folder: string) => join(folder, 'backups');
 
 /** Why a copy was made: each day, because somebody asked, before a restore or a change, of a file taken in. */
-export const BACKUP_WHY = ['daily', 'asked', 'before-restore', 'before', 'taken-in'] as const;
-export type BackupWhy = (typeof BACKUP_WHY)[number];
+export type BackupWhy = 'daily' | 'asked' | 'before-restore' | 'before' | 'taken-in';
 export interface Backup {
   name: string;
   why: BackupWhy;

@@ -9,9 +9,9 @@ import { openDatabase, quoted, withDatabase, type Ask, type Database } from './d
 import { Fault } from './fault.ts';
 import { isStep, migrate, type Store } from './store.ts';
 
-export const FORMAT = 'schmelz-workshop';
+const FORMAT = 'schmelz-workshop';
 /** 1 was made of what pages show, and left out what pours had given to tickets: it could not be taken in again. */
-export const FORMAT_VERSION = 2;
+const FORMAT_VERSION = 2;
 
 /** Who is logged in, which steps the tables took, and what is reckoned anew when it is asked for. */
 const NO_PART_OF_IT: readonly string[] = ['migrations', 'sessions', 'ticketFigures', 'stockBalances', 'lotsUsed'];
@@ -32,7 +32,7 @@ export interface Table {
 }
 type Row = Record<string, unknown>;
 /** The tables of a workshop, by name. */
-export async function tablesIn(ask: Ask): Promise<Table[]> {
+async function tablesIn(ask: Ask): Promise<Table[]> {
   const all = await ask<{ name: string; sql: string }>(
     "SELECT name, sql FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%' ORDER BY name",
   );
@@ -250,7 +250,7 @@ async function fill({ raw }: Database, { name, columns }: Table, rows: unknown):
 }
 
 /** A document that has become a copy beside the others, with how many rows each of its tables has. */
-export interface TakenIn {
+interface TakenIn {
   copy: Backup;
   rows: Record<string, number>;
 }

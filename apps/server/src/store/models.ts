@@ -311,8 +311,6 @@ const TABLES = {
   imports: { id: id(), kind: STRING, name: STRING, at: INTEGER, digest: STRING, entries: INTEGER, struck: BOOLEAN },
 } satisfies Record<string, ModelAttributes>;
 
-export type TableName = keyof typeof TABLES;
-
 export interface Models {
   settings: Table<SettingsRow>;
   materials: Table<MaterialRow>;

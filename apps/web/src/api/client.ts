@@ -59,7 +59,7 @@ interface AnyAsk {
 }
 
 /** The address of a route, its parts and its query filled in. */
-export function addressOf(key: string, { params = {}, query = {} }: AnyAsk = {}): string {
+function addressOf(key: string, { params = {}, query = {} }: AnyAsk = {}): string {
   const path = key.slice(key.indexOf(' ') + 1).replaceAll(/:(\w+)/g, (_, name: string) => `${params[name]}`);
   const given = Object.entries(query).filter(([, value]) => value !== undefined);
   return given.length ? `${path}?${new URLSearchParams(given.map(([name, value]) => [name, `${value}`]))}` : path;

@@ -20,7 +20,7 @@ type Message =
   /** The server has answered for a tap: it counts (null), or why it does not. */
   | { kind: 'answered'; path: string; id: string; why: string | null };
 
-export interface Sender {
+interface Sender {
   /** This page, for as long as it is open. */
   page: string;
   /** Whether this page sends. */

@@ -35,7 +35,7 @@ export type Press = (action: BenchAction) => void;
 const NOT_NOW_MS = 2500;
 
 /** Pressing what can be done does it; what cannot be done yet is answered by a sound and its word, for a moment. */
-export function usePress(actions: readonly BenchAction[]): { press: Press; refused: string | undefined } {
+function usePress(actions: readonly BenchAction[]): { press: Press; refused: string | undefined } {
   const [refused, setRefused] = useState<{ key: string } | null>(null);
   useEffect(() => {
     if (!refused) return;
@@ -76,7 +76,7 @@ export function useBenchKeys(actions: readonly BenchAction[], press: Press = pre
   }, [actions, press]);
 }
 
-export function ActionBar({ actions, press = pressPlainly }: { actions: readonly BenchAction[]; press?: Press }) {
+function ActionBar({ actions, press = pressPlainly }: { actions: readonly BenchAction[]; press?: Press }) {
   return (
     <div className="flex flex-wrap gap-2 md:max-lg:gap-1.5" role="group" aria-label="What happened">
       {actions

@@ -50,6 +50,12 @@ const SHAPES = {
       <path d="M3.500 12.500 12.500 3.500" stroke="currentColor" strokeWidth={1.8} />
     </>
   ),
+  leaked: (
+    <>
+      <circle cx={8} cy={5.5} r={4.3} fill="none" stroke="currentColor" strokeWidth={1.8} />
+      <path d="M8 9.500C5.800 12.300 6.400 15 8 15S10.200 12.300 8 9.500Z" fill="currentColor" />
+    </>
+  ),
   'wrong hook': (
     <path
       d="M3.500 2V9A3 3 0 0 0 9.500 9V7M10 2.500 14 6.500M14 2.500 10 6.500"

@@ -25,7 +25,7 @@ export const DRESSED_WITH = [
   'wire keeper',
   'shrink tube',
 ] as const;
-export type DressedWith = (typeof DRESSED_WITH)[number];
+type DressedWith = (typeof DRESSED_WITH)[number];
 
 interface On {
   head: HeadParts;

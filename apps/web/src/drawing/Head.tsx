@@ -8,7 +8,7 @@ import { mm, pathOf } from './paths.ts';
 
 /** hook: the hook alone; cast: with its sprue; blank: trimmed; powder: not baked; baked: with its one lens of light. */
 export type HeadState = HeadLook;
-export type Pose = 'lie' | 'hang' | 'nose';
+type Pose = 'lie' | 'hang' | 'nose';
 
 export interface HeadProps extends HeadSpec {
   state: HeadState;

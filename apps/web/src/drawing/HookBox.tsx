@@ -21,7 +21,7 @@ const colourOf = (plating: string) => WIRES.find(([says]) => says.test(plating))
 /** A name as a seed, so that the same hooks always lie alike. */
 const seedOf = (text: string) => [...text].reduce((sum, letter) => (sum * 31 + letter.charCodeAt(0)) | 0, 7);
 
-export interface HooksInBox {
+interface HooksInBox {
   id: string;
   size: HookSize;
   wire: Wire;

@@ -15,7 +15,7 @@ import { Icon } from '../design/Icon.tsx';
 import { useUnits } from '../units/Units.tsx';
 
 /** Heads that a bake is decided for: so many of a product at one of its bakes. */
-export interface ToBake {
+interface ToBake {
   product: PlanProduct;
   step?: string;
   count: number;

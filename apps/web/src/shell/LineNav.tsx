@@ -5,9 +5,6 @@ import { useUnits } from '../units/Units.tsx';
 import { useNow } from './clock.ts';
 import { useLineState, type LineState } from './line-state.ts';
 
-/** The stations in working order, as the table has them. */
-export const LINE = STATIONS.map((station) => station.name);
-
 /** Heat under a station colours that stretch of the runner: a pot or an oven that is on. */
 const isHot = (station: string, line: LineState | null) =>
   !!line?.clocks.some(({ body, to }) => ['melt', 'freeze', 'oven'].includes(body) && to.station === station);

@@ -21,7 +21,7 @@ import {
 import { followed, orderFollowed, type Followed } from './followed.ts';
 import { useLine } from '../api/queries.ts';
 
-export type LineTicket = Ticket & TicketOnLine;
+type LineTicket = Ticket & TicketOnLine;
 export interface LineState {
   tickets: LineTicket[];
   clocks: Clock[];

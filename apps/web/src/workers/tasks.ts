@@ -14,7 +14,7 @@ import {
 } from '@schmelz/core';
 
 /** Told how far it is, 0 to 1. */
-export type Tell = (share: number) => void;
+type Tell = (share: number) => void;
 
 /** The fits that run beside the page. */
 export const tasks = {

@@ -50,7 +50,6 @@ const givenProduct = record({
     .defined(),
   parts: list(billLineSchema.omit(['partId']).shape({ part: text() }).noUnknown(), 0, 40),
 });
-export type GivenProduct = yup.InferType<typeof givenProduct>;
 
 /**
  * A file from one maker to another: a mold, a recipe with its powders, a product with its route and what that needs, or

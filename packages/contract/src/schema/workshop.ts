@@ -136,7 +136,7 @@ const hookDetails = record({
   massKg: number('kg', 0.00002, 0.05).nullable().optional(),
 });
 /** What a hard lead is made of, and how that is known. */
-export const compositionSchema = record({
+const compositionSchema = record({
   antimonyPercent: number('%', 0, 11.1),
   tinPercent: number('%', 0, 5),
   brinell: number('BHN', 3, 22).nullable().defined(),

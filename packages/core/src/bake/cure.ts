@@ -6,13 +6,13 @@ import { airInRange, bakeStep, STEP_S, type HeadInOven } from './step.ts';
 /** Where nobody has said how warm the room is. */
 const ROOM_C = 20;
 
-export interface BakeInput extends OvenHeat {
+interface BakeInput extends OvenHeat {
   law: CureLaw;
   /** Lag of the head behind the oven air, s. */
   headLagS: number;
 }
 /** A bake without its powder: what is asked where only heat matters. */
-export type BakeHeat = Omit<BakeInput, 'law'>;
+type BakeHeat = Omit<BakeInput, 'law'>;
 
 interface BakeMoment {
   seconds: number;

@@ -3,7 +3,7 @@ import { inRange, QuantityError } from '../quantity/check.ts';
 import type { CureLaw } from './cure-law.ts';
 import { bakeStep, STEP_S, type HeadInOven } from './step.ts';
 
-export interface LogCureInput {
+interface LogCureInput {
   law: CureLaw;
   readings: readonly Reading[];
   /** The probe hangs in the air: the head follows it with this lag. 0 where the probe sits in a head. */

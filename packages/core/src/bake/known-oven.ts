@@ -3,7 +3,7 @@ import type { CountFrom } from './count-from.ts';
 import { ovenHeatJK, USUAL_OVERSHOOT_K, USUAL_POWER_RISE_K, type OvenHeat } from './oven-air.ts';
 
 /** What a run of its own taught of an oven; older runs do not say how it gets to its mark. */
-export interface LearnedOven {
+interface LearnedOven {
   lagS: number;
   offsetK: number;
   swingK: number;

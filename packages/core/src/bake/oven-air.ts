@@ -38,7 +38,7 @@ const DOOR_SHARE = 0.6;
 /** Walls stay hot: after the door the air is back in this share of the oven's lag. Common practice, no source. */
 const RECOVERY_SHARE = 0.25;
 /** Loading a hot oven takes so long, s. Common practice, no source. */
-export const LOADING_S = 20;
+const LOADING_S = 20;
 const DONE_BY_LAG = 1 - Math.exp(-1);
 /** An oven that cannot get there on full power gets there all the same, slowly: it is wound up by hand. */
 const LEAST_SPARE_K = 10;

@@ -24,7 +24,7 @@ export interface RackLoad {
 }
 
 /** Heads hang at least this far apart, so that none touches its neighbour. Common practice, no source. */
-export const GAP_M = 0.006;
+const GAP_M = 0.006;
 
 /**
  * Room along a bar for a head: its width, and a gap.

@@ -15,7 +15,7 @@ export interface BakedHead {
   hook: string;
   limitC: number | null;
 }
-export interface ProgramInput {
+interface ProgramInput {
   heads: readonly BakedHead[];
   oven: KnownOven;
   preheated: boolean;

@@ -5,14 +5,14 @@ import { packLoads, pitchOf, type Rack, type RackGroup, type RackLoad } from './
 
 /** Hanging by the bend from a wire, or standing in a clamp, nose up, so that a drip runs down the shank. */
 export const RACK_WAYS = ['hanging', 'upright'] as const;
-export type RackWay = (typeof RACK_WAYS)[number];
+type RackWay = (typeof RACK_WAYS)[number];
 /** A rack as the maker built it and calls it. */
 export interface OvenRack extends Rack {
   name: string;
   way: RackWay;
 }
 
-export interface RackHead {
+interface RackHead {
   style: StyleId;
   massKg: number;
   /** Null: it hangs by itself, from a wire through its hole. */

@@ -10,7 +10,7 @@ export interface HeadInOven {
 }
 
 /** Air of the oven over a short stretch, in a straight line. */
-export interface AirStretch {
+interface AirStretch {
   fromC: number;
   toC: number;
   seconds: number;

@@ -1,6 +1,6 @@
 import { inRange } from '../quantity/check.ts';
 
-export interface LeadCharged {
+interface LeadCharged {
   chargedKg: number;
   headsKg: number;
   sprueBackKg: number;

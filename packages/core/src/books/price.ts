@@ -143,7 +143,7 @@ export function breakEvenHeads({
 }
 
 /** Heads of a month that tools have served, and what they left or saved: their price less what they cost. */
-export interface ServedMonth {
+interface ServedMonth {
   month: string;
   heads: number;
   leftMinor: number;
@@ -217,7 +217,7 @@ function monthsLater(month: string, more: number): string {
 }
 
 /** Money of one month: out for tools and packs bought whole, in for what was sold or did not have to be bought. */
-export interface CashMonth {
+interface CashMonth {
   month: string;
   toolsMinor: number;
   boughtMinor: number;

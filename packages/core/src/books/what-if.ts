@@ -5,7 +5,7 @@ import { type CostStack, type PlanInput, type PlanLayer, type PlanProduct, stack
 import type { Offer } from '../stock/buying.ts';
 
 /** One thing that is otherwise, to see what a head would cost then. */
-export interface CostChange {
+interface CostChange {
   id: string;
   says: string;
   /** The plan with it; null where it changes nothing here. */

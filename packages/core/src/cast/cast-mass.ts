@@ -2,7 +2,7 @@ import { cavityVolumeM3 } from '../geometry/solid.ts';
 import { densityAtSolidusKgM3, SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
 import { inRange } from '../quantity/check.ts';
 
-export interface CastMassInput {
+interface CastMassInput {
   /** Mass stamped on the mold, in soft lead with its usual hook. */
   nominalMassKg: number;
   /** Soft lead unless said otherwise. */

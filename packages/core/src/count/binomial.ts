@@ -37,7 +37,7 @@ export function logFactorial(n: number): number {
 }
 
 /** So many draws with so many good ones wanted, and how sure one is of the share of good ones. */
-export interface GoodOutOf {
+interface GoodOutOf {
   n: number;
   atLeast: number;
   /** Mean share of good ones. */

@@ -8,7 +8,7 @@ export interface CastsAt {
   bad: number;
 }
 /** Casts from one value to below another, with how sure their share of good ones is, nine times in ten. */
-export interface CastsWithin {
+interface CastsWithin {
   from: number;
   to: number;
   casts: number;

@@ -66,9 +66,9 @@ const HARDLY_ANY = 2;
 
 /**
  * Casts until `good` heads are good, on average, with a yield that is as sure as after so many draws and the same for
- * all casts of an evening: good (sure - 1) / (mean sure - 1), the mean of the beta-negative-binomial wait (Johnson, Kemp
- * and Kotz, Univariate Discrete Distributions; from memory). Where a yield may be next to nothing that mean has no
- * bound, and nobody waits for it: the provision is the most.
+ * all casts of an evening: good (sure - 1) / (mean sure - 1), the mean of the beta-negative-binomial wait (Johnson,
+ * Kemp and Kotz, Univariate Discrete Distributions; from memory). Where a yield may be next to nothing that mean has
+ * no bound, and nobody waits for it: the provision is the most.
  * @example expectedCasts(24, { mean: 0.78, sure: 7.755 }) // 32.11
  */
 export function expectedCasts(good: number, tonight: YieldTonight): number {
@@ -111,7 +111,7 @@ export const partOf = ({ expected, provision, least }: Casts, part: number): Cas
  * What is expected and what is laid out for, in the one way in which they are said.
  * @example upToSay(33.4, 50, 'cast') // 'about 33 casts, up to 50'
  */
-export function upToSay(expected: number, provision: number, what: 'cast' | 'shot'): string {
+function upToSay(expected: number, provision: number, what: 'cast' | 'shot'): string {
   const whole = wholeCasts(expected);
   const said = `${whole} ${whole === 1 ? what : `${what}s`}`;
   return provision > whole ? `about ${said}, up to ${provision}` : said;

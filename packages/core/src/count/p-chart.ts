@@ -16,7 +16,7 @@ export interface PChartPoint extends Counted {
   /** Which rule it breaks, in words; null: none. */
   signal: string | null;
 }
-export interface PChart {
+interface PChart {
   mean: number;
   points: PChartPoint[];
 }
@@ -83,7 +83,7 @@ function neighboursDiffer(scores: readonly number[]): number {
 }
 
 /** One cause among all: the few that most comes from stand first. */
-export interface ParetoRow {
+interface ParetoRow {
   cause: string;
   count: number;
   share: number;

@@ -163,7 +163,7 @@ export function worstStretch(points: readonly Expected[], level = 0.01): Stretch
 export interface OfGroup extends Expected {
   group: string;
 }
-export interface GroupJudged {
+interface GroupJudged {
   group: string;
   points: number;
   heads: number;
@@ -233,13 +233,13 @@ export function summed(points: readonly Expected[]): Expected {
 }
 
 /** Heads of a point, whether the stretch has them, and what was theirs: a lot, a program, a mold, a person. */
-export interface Tagged {
+interface Tagged {
   heads: number;
   bad: number;
   inside: boolean;
   tags: readonly string[];
 }
-export interface Meanwhile {
+interface Meanwhile {
   tag: string;
   /** Of the bad heads inside, and of all heads outside, how many had it. */
   badShare: number;

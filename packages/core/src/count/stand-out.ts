@@ -7,7 +7,7 @@ export interface Group {
   bad: number;
 }
 
-export interface StandOut<G extends Group> {
+interface StandOut<G extends Group> {
   group: G;
   /** All other groups together. */
   rest: Group;

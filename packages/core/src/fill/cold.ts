@@ -19,7 +19,7 @@ export interface HeatRecord {
   casts: number;
   shorts: number;
 }
-export interface ColdMold {
+interface ColdMold {
   /** Colder than this, and one head in five or more comes out short for it. */
   belowC: number;
   /** Casts on record that say so. */

@@ -58,7 +58,7 @@ export interface FillCavity {
 }
 
 /** The index with the terms it is made of: what a maker may ask about. */
-export interface FillIndex {
+interface FillIndex {
   index: number;
   verdict: 'short expected' | 'marginal' | 'fills';
   speedMS: number;

@@ -3,7 +3,7 @@ import { Z_90 } from '../quantity/range.ts';
 import { choleskyInverse, choleskySolve } from '../numeric/solve.ts';
 
 /** Casts at one index, and how many of them came out short. */
-export interface FillRecord {
+interface FillRecord {
   index: number;
   casts: number;
   shorts: number;
@@ -153,7 +153,7 @@ export const fillVerdict = (index: number, [short, filled]: readonly [number, nu
 export interface CavityFillRecord extends FillRecord {
   cavityId: string;
 }
-export interface FairThreshold {
+interface FairThreshold {
   threshold: FillThreshold;
   /** Cavities that are short far more often than flow explains: a burr, a closed vent. Left out of the fit. */
   faulty: string[];

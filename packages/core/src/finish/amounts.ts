@@ -26,7 +26,7 @@ export function collarOf({ style, scaleM }: HeadSolid): Collar {
 }
 
 /** What is wound around a collar. */
-export interface Wound {
+interface Wound {
   turns: number;
   /** What it is wound on, and its own thickness, m. */
   coreM: number;

@@ -30,7 +30,7 @@ export interface FinishedHead {
 }
 
 /** What a look at the figures finds before the first head is finished. */
-export interface FinishFinding {
+interface FinishFinding {
   /** `stop`: it cannot be done so; `watch`: it can, and somebody will be sorry. */
   weight: 'stop' | 'watch';
   says: string;

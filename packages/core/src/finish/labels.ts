@@ -70,7 +70,7 @@ export function bagsOf(heads: number, perBag: number): Bag[] {
 }
 
 /** Where a label lies: its page, and its upper left corner on it, m. */
-export interface LabelPlace {
+interface LabelPlace {
   page: number;
   xM: number;
   yM: number;

@@ -1,7 +1,7 @@
 import { countInRange, inRange, QuantityError } from '../quantity/check.ts';
 
 /** A glue or a resin of two parts, and the hands that use it. */
-export interface MixInput {
+interface MixInput {
   heads: number;
   /** What a head takes, ml. */
   mlPerHead: number;

@@ -9,12 +9,12 @@ import { freezing, interfaceWPerM2K, OPENING_MARGIN } from './freeze.ts';
 import { leavingFigures } from './handling.ts';
 
 /** A cavity whose opening is asked for. */
-export interface OpenedCavity {
+interface OpenedCavity {
   style: string;
   nominalMassKg: number;
   shotsSinceSmoked: number;
 }
-export interface OpeningHeat {
+interface OpeningHeat {
   metalC: number;
   moldC: number;
   alloy: Alloy;

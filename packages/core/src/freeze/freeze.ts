@@ -5,8 +5,8 @@ import { MOLD_METAL, type MoldMetal } from '../mold/block.ts';
 import { countInRange, inRange } from '../quantity/check.ts';
 
 /** Heat transfer between metal and mold, W/m2K: freshly sooted and bare aluminium. */
-export const SOOTED_W_M2K = 1500;
-export const BARE_W_M2K = 4000;
+const SOOTED_W_M2K = 1500;
+const BARE_W_M2K = 4000;
 const SOOT_LIFE_SHOTS = 40;
 
 /**
@@ -18,7 +18,7 @@ export function interfaceWPerM2K(shotsSinceSmoked: number): number {
   return BARE_W_M2K - (BARE_W_M2K - SOOTED_W_M2K) * Math.exp(-shotsSinceSmoked / SOOT_LIFE_SHOTS);
 }
 
-export interface FreezeInput {
+interface FreezeInput {
   /** Volume over cooled area, m. */
   modulusM: number;
   metalC: number;

@@ -6,10 +6,10 @@ import { quantityText } from '../quantity/said.ts';
 /** Still air round a hot head, convection and radiation together, W/m2K; from memory: 15 to 20. */
 export const STILL_AIR_W_M2K = { low: 15, usual: 16, high: 20 };
 /** Bare fingers hold this for good; hotter burns. From memory: 45 to 50 C. */
-export const HANDLE_BELOW_C = 48;
+const HANDLE_BELOW_C = 48;
 
 /** A head that lies in still air, and what it is to come down to. */
-export interface HotHead {
+interface HotHead {
   headKg: number;
   areaM2: number;
   fromC: number;
@@ -43,7 +43,7 @@ export function handlingTimeS(head: HotHead): number {
 const GAP_W_M2K = { low: 400, usual: 480, high: 600 };
 
 /** A head that stays in its mold after it has set. */
-export interface HeadInMold {
+interface HeadInMold {
   headKg: number;
   areaM2: number;
   /** When it is solid, and when the mold is opened, s after the pour. */

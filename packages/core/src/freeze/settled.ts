@@ -8,7 +8,7 @@ import { cavityShotKg } from '../mold/known-mold.ts';
 import { steadyMoldC } from '../mold/pace.ts';
 import { shotSeconds, type HandSeconds } from '../mold/shot-seconds.ts';
 
-export interface SettledInput {
+interface SettledInput {
   block: MoldBlock;
   /** Cavities that are poured. */
   cavities: readonly { position: number; style: StyleId; nominalMassKg: number }[];
@@ -20,7 +20,7 @@ export interface SettledInput {
   alloy?: Alloy;
 }
 /** How a mold runs once it has settled. */
-export interface Settled {
+interface Settled {
   moldC: number;
   /** From the pour until it is opened, by the cavity that is last. */
   openS: number;

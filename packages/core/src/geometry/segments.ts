@@ -2,7 +2,7 @@
  * A head is a stack of segments along the shank: frusta and zones of ellipses. Across the shank each section is an
  * ellipse whose half height is r(x) and whose half width is depth * r(x); depth 1 is a solid of revolution.
  */
-export interface Frustum {
+interface Frustum {
   kind: 'frustum';
   x0: number;
   x1: number;
@@ -10,7 +10,7 @@ export interface Frustum {
   r1: number;
 }
 /** Part of the ellipse r = b sqrt(1 - ((x - xc)/a)^2) between x0 and x1. */
-export interface Zone {
+interface Zone {
   kind: 'zone';
   x0: number;
   x1: number;
@@ -75,7 +75,7 @@ export function segmentVolume(segment: Segment, depth: number): number {
  * Perimeter of an ellipse, Ramanujan's second formula (1914): relative error under 1e-4 for the shapes used here.
  * @example ellipsePerimeter(1, 1) // 6.283
  */
-export function ellipsePerimeter(p: number, q: number): number {
+function ellipsePerimeter(p: number, q: number): number {
   if (p + q === 0) return 0;
   const h = ((p - q) / (p + q)) ** 2;
   return Math.PI * (p + q) * (1 + (3 * h) / (10 + Math.sqrt(4 - 3 * h)));

@@ -32,7 +32,7 @@ export const placeOf = (route: readonly Pick<RouteStep, 'key'>[], step: string):
 };
 
 /** Heat that a step brings to everything that is on the head by then, C; null where it brings none. */
-export interface StepHeat {
+interface StepHeat {
   step: string;
   heatC: number | null;
 }

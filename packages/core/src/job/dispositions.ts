@@ -1,5 +1,5 @@
 /** What becomes of a head that is not good: one word, never several yes and no. */
-export interface Disposition {
+interface Disposition {
   id: string;
   /** As it is said at the bench, after "it is" or "they are". */
   says: string;

@@ -26,7 +26,7 @@ export function yieldAfterPour(closed: readonly Evening[]): Required<YieldTonigh
 }
 
 /** What a ticket owes its order. */
-export interface Owed {
+interface Owed {
   /** Heads that it is short of if all that are on the way come through. */
   missing: number;
   /** Good heads to cast for it, some of which the steps after the pour will spoil; 0 while enough are on the way. */

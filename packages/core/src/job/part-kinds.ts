@@ -1,15 +1,14 @@
 import { inRange, QuantityError } from '../quantity/check.ts';
 
 /** What a part is counted in on the shelf. */
-export const PART_UNITS = ['kg', 'pieces', 'm', 'ml'] as const;
-export type PartUnit = (typeof PART_UNITS)[number];
+type PartUnit = 'kg' | 'pieces' | 'm' | 'ml';
 
 /** Where a part stands in the cost of a head. */
 export const COST_PARTS = ['lead', 'hook', 'powder', 'parts', 'packaging', 'dross', 'energy', 'work', 'wear'] as const;
 export type CostPart = (typeof COST_PARTS)[number];
 
 /** A figure that is known of every part of a kind. */
-export interface PartField {
+interface PartField {
   name: string;
   label: string;
   unit: string;

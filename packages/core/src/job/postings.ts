@@ -4,21 +4,19 @@ import { disposition, type DispositionId } from './dispositions.ts';
 import { partKind } from './part-kinds.ts';
 import type { Source, TicketState } from './ticket.ts';
 
-export const POSTING_REASONS = [
-  'heads',
-  'second grade',
-  'returned',
-  'sprue back',
-  'dross',
-  'unexplained',
-  'hooks',
-  'hooks lost',
-  'powder',
-  'used',
-  'off the shelf',
-  'made',
-] as const;
-export type PostingReason = (typeof POSTING_REASONS)[number];
+type PostingReason =
+  | 'heads'
+  | 'second grade'
+  | 'returned'
+  | 'sprue back'
+  | 'dross'
+  | 'unexplained'
+  | 'hooks'
+  | 'hooks lost'
+  | 'powder'
+  | 'used'
+  | 'off the shelf'
+  | 'made';
 
 /** What a ticket should have moved, by part and reason; negative leaves the shelf. */
 export interface Posting {

@@ -35,7 +35,7 @@ const USUAL_NAMES: Record<string, string> = { trim: 'Trim', paint: 'Paint', bake
 const usual = (station: string): RouteStep => ({ key: station, station, does: USUAL_NAMES[station]! });
 
 /** A route to start from. */
-export interface RouteTemplate {
+interface RouteTemplate {
   id: string;
   name: string;
   suits: string;

@@ -1,11 +1,10 @@
 import type { DispositionId } from './dispositions.ts';
 
 /** How a head looks at a place on the line; drawn from the same geometry everywhere. */
-export const HEAD_LOOKS = ['hook', 'cast', 'blank', 'powder', 'baked'] as const;
-export type HeadLook = (typeof HEAD_LOOKS)[number];
+export type HeadLook = 'hook' | 'cast' | 'blank' | 'powder' | 'baked';
 
 /** Why a head is thrown back at a station. */
-export interface Cause {
+interface Cause {
   id: string;
   /** What is done with such a head unless something else is said. */
   goes: DispositionId;
@@ -86,6 +85,7 @@ export const STATIONS: readonly Station[] = [
       ofHook('loose hook', 'melt', 'L'),
       ofHook('eye full', 'melt', 'E'),
       cause('no pin', 'melt', 'N'),
+      cause('leaked', 'melt', 'Y'),
       ofHook('wrong hook', 'melt', 'Q'),
       cause('other', 'melt', 'O'),
     ],
@@ -179,7 +179,7 @@ export const STATIONS: readonly Station[] = [
  * Ids of the stations as they stand in the table.
  * @example stationIds().length // 7
  */
-export const stationIds = (): string[] => STATIONS.map((station) => station.id);
+const stationIds = (): string[] => STATIONS.map((station) => station.id);
 /**
  * Stations that a step of a route can be done at.
  * @example stepStations().map(({ id }) => id) // ['trim', 'paint', 'bake', 'finish']

@@ -3,7 +3,7 @@ import type { Entry, OfRun, UndoEntry } from '../log/log.ts';
 import type { DispositionId } from './dispositions.ts';
 
 /** What is said of heads at a step: `step` is its key in the ticket's route. */
-export interface AtStep extends Entry {
+interface AtStep extends Entry {
   step: string;
 }
 

@@ -7,7 +7,7 @@ import { stepOfEntry, type TicketEntry, type TicketLog } from './ticket-log.ts';
 import { addHands, type HandsByWho } from './hands.ts';
 import { stepWork } from './work.ts';
 
-export interface OvenLoad {
+interface OvenLoad {
   id: string;
   step: string;
   count: number;

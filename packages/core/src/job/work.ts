@@ -2,7 +2,7 @@ import { LONGEST_WORK_GAP_S, workSeconds, type Entry } from '../log/log.ts';
 import type { TicketEntry } from './ticket-log.ts';
 
 /** Hands at one step: seconds at work, and heads of which nobody knows how long they took. */
-export interface StepWork {
+interface StepWork {
   workS: number;
   notTimed: number;
 }

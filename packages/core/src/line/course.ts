@@ -52,7 +52,7 @@ export function headsInLoad(
 }
 
 /** The powder of a load that is full last, on whichever head, and all that its bake is reckoned from but the moment. */
-export interface LastFull {
+interface LastFull {
   powder: string;
   input: Omit<RunningBake, 'now'>;
   oven: KnownOven;
@@ -86,7 +86,7 @@ export function lastFull(
 }
 
 /** The whole of a bake, from its door to a little past its end: the same for as long as nothing is said or read. */
-export type BakeCurve = Pick<BakeCourse, 'atEnd' | 'damage' | 'points'>;
+type BakeCurve = Pick<BakeCourse, 'atEnd' | 'damage' | 'points'>;
 
 export function bakeCurve(load: OvenState, { input, limitC }: LastFull, now: number): BakeCurve {
   const { warmAt } = runningBake({ ...input, now: Math.max(now, load.loadedAt) });

@@ -7,7 +7,7 @@ import { finishSchool } from '../ways/finish.ts';
 import { routeOf, type TicketProduct } from './ticket-product.ts';
 
 /** A ticket as far as it must be known to mix glue for it. */
-export interface TicketToGlue {
+interface TicketToGlue {
   id: string;
   product: TicketProduct;
   state: TicketState;
@@ -17,7 +17,7 @@ export interface TicketToGlue {
 }
 
 /** What the bottle of a glue says: how long a mix can be worked, and until it is set, s. */
-export type GlueLabel = Readonly<Record<string, number>> | null | undefined;
+type GlueLabel = Readonly<Record<string, number>> | null | undefined;
 
 /** Until a glue is set of which neither step nor bottle nor school says so, s. Common practice, no source. */
 const USUALLY_SET_S = 3600;

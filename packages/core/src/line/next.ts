@@ -20,7 +20,7 @@ export interface NextThing {
 const none = { ticketId: null, pourId: null, runId: null, step: null, count: 0 };
 
 /** A load of the oven that is over: which run, and how many heads. */
-export interface DoneLoad {
+interface DoneLoad {
   runId: string;
   count: number;
 }

@@ -1,7 +1,7 @@
 import { stackTotal, type CostStack } from '../plan/types.ts';
 
 /** A ticket of an order: what was planned on the day of its release, and what came so far. */
-export interface PlannedAndCame {
+interface PlannedAndCame {
   quantity: number;
   good: number;
   casts: { planned: number; came: number };
@@ -11,7 +11,7 @@ export interface PlannedAndCame {
 }
 
 /** An order over its tickets. */
-export interface OrderCame {
+interface OrderCame {
   wanted: number;
   good: number;
   casts: { planned: number; came: number };

@@ -39,7 +39,7 @@ export const roomFor = ({ style, nominalMassKg, hook }: Pick<PlanProduct, 'style
   });
 
 /** An oven as far as places in it are asked for. */
-export interface OvenPlaces {
+interface OvenPlaces {
   places: number;
   racks?: readonly OvenRack[] | null | undefined;
 }
@@ -106,7 +106,7 @@ export const loadsFor = (groups: readonly WaitingHeads[], racks: readonly OvenRa
   );
 
 /** The door as it is shut on a load, without its name and moment. */
-export type LoadSaid = Omit<Extract<OvenEntry, { kind: 'load' }>, 'id' | 'at'>;
+type LoadSaid = Omit<Extract<OvenEntry, { kind: 'load' }>, 'id' | 'at'>;
 
 /**
  * What is said when the door is shut on heads of one ticket or of several: where the count goes from warm metal, the

@@ -35,7 +35,7 @@ export const routeOf = ({ steps }: Pick<TicketProduct, 'steps'>): RouteStep[] =>
   steps.map(({ recipe: _recipe, layers: _layers, bake: _bake, ...step }) => step);
 
 /** Something about a product that is another than it was: what, and in words how it was and is. */
-export interface ProductChange {
+interface ProductChange {
   what: string;
   was: string;
   is: string;

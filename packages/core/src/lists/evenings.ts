@@ -10,8 +10,7 @@ import {
 } from './cells.ts';
 
 /** What a log of evenings on paper says; only the day and some heads must be in it. */
-export const EVENING_FIELDS = ['on', 'what', 'good', 'bad', 'casts', 'time', 'note'] as const;
-export type EveningField = (typeof EVENING_FIELDS)[number];
+export type EveningField = 'on' | 'what' | 'good' | 'bad' | 'casts' | 'time' | 'note';
 export const TIME_UNITS = ['minutes', 'hours'] as const;
 export type TimeUnit = (typeof TIME_UNITS)[number];
 
@@ -30,7 +29,7 @@ export interface EveningMapping {
   names: Record<string, NamedThing | null>;
 }
 /** An evening as the workshop takes it in; what was not written down is empty. */
-export interface PaperEvening {
+interface PaperEvening {
   on: string;
   name: string;
   mold: string;

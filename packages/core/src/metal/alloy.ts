@@ -103,7 +103,7 @@ export const withHolder = (alloy: Alloy, holderJPerKgK: number): Alloy => ({
 export const SOFT_LEAD = leadAlloy({ antimonyPercent: 0, tinPercent: 0 });
 
 /** Tyre weights as they usually come: 3 % antimony, half a percent of tin. Common practice, no source. */
-export const TYRE_WEIGHT_COMPOSITION: LeadComposition = { antimonyPercent: 3, tinPercent: 0.5 };
+const TYRE_WEIGHT_COMPOSITION: LeadComposition = { antimonyPercent: 3, tinPercent: 0.5 };
 
 /** 58 % bismuth, 42 % tin, by ideal mixing; heats from memory. Liquid density taken 1 % below the solid's. */
 const BISMUTH_TIN_KG_M3 = idealMixtureKgM3([

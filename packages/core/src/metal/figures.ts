@@ -3,7 +3,7 @@ import { bookFigure } from '../quantity/recorded.ts';
 import { antimonyFromHardness, SOFT_LEAD, type Alloy } from './alloy.ts';
 
 /** Metal is poured this far above where it begins to freeze: lead at about 370 C. Common practice, no source. */
-export const POUR_ABOVE_K = 370 - SOFT_LEAD.liquidusC;
+const POUR_ABOVE_K = 370 - SOFT_LEAD.liquidusC;
 
 /**
  * What a metal is poured at in a house that pours lead at `leadPourC`: lead and its alloys alike, others as far above

@@ -1,7 +1,7 @@
 import { alloyOf, SOFT_LEAD, type Alloy, type LeadComposition } from './alloy.ts';
 
 /** A lead on the shelf, as far as the models ask. */
-export interface MetalRecord {
+interface MetalRecord {
   name: string;
   metalId?: string | null;
   composition?: LeadComposition | null;

@@ -49,7 +49,7 @@ const FACE_SHARE = 0.2;
 /** From face to back: conductivity x 40 cm2 over 10 mm. */
 const PATH_M = 0.4;
 
-export interface BlockNodes {
+interface BlockNodes {
   faceJK: number;
   backJK: number;
   betweenWPerK: number;

@@ -13,7 +13,7 @@ export interface BlockRecord {
 }
 
 /** A block as it is reckoned with. */
-export interface KnownBlock {
+interface KnownBlock {
   block: MoldBlock & { metal: MoldMetal };
   basis: Basis;
 }

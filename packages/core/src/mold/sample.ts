@@ -15,7 +15,7 @@ export interface SampleInput {
   leadKg: number;
   hookKg: number;
 }
-export interface SampleVerdict {
+interface SampleVerdict {
   meanKg: number;
   /** (mean - expected) / lead. */
   off: number;

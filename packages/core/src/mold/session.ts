@@ -19,7 +19,7 @@ const EJECT_ABOVE_MOLD_K = 60;
 const EJECT_AT_LEAST_C = 120;
 
 /** A shot as its heat goes into a mold. */
-export interface ShotIntoMold {
+interface ShotIntoMold {
   shotKg: number;
   metalC: number;
   /** Mean of the mold. */
@@ -75,7 +75,7 @@ export interface MoldTrace {
   storedJ: number;
 }
 
-export interface MoldSession {
+interface MoldSession {
   block: MoldBlock;
   fromC?: number;
   roomC?: number;

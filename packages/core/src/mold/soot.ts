@@ -8,7 +8,7 @@ export const SOOT_SCHOOLS = [
 ] as const;
 export type SootSchool = (typeof SOOT_SCHOOLS)[number]['id'];
 
-export interface SootDue {
+interface SootDue {
   due: boolean;
   /** Shots until it is due; null in the schools without a count. */
   inShots: number | null;

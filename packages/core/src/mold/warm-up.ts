@@ -3,7 +3,7 @@ import { inRange } from '../quantity/check.ts';
 import { blockNodes, type MoldBlock, type MoldMetal } from './block.ts';
 import { moldSession, shotHeatJ, type MoldStep } from './session.ts';
 
-export interface MoldHeatInput {
+interface MoldHeatInput {
   moldKg: number;
   /** Heads and sprues of one shot. */
   shotKg: number;

@@ -1,7 +1,7 @@
 import { QuantityError } from '../quantity/check.ts';
 
 /** A curve through measured points that never overshoots them. */
-export interface Curve {
+interface Curve {
   at(x: number): number;
   from: number;
   to: number;

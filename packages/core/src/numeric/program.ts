@@ -16,7 +16,7 @@ export interface ProgramRow {
   to: number;
 }
 /** A linear program with some columns whole and some yes or no; all are zero or more. */
-export interface WholeProgram {
+interface WholeProgram {
   least: readonly Term[];
   rows: readonly ProgramRow[];
   whole?: readonly string[];

@@ -9,7 +9,7 @@ export interface CupColour {
   gloss: 'gloss' | 'matte' | 'metallic' | 'flake' | 'clear';
 }
 /** Heads of one recipe, with the powders that its layers take. */
-export interface DipSession {
+interface DipSession {
   id: string;
   name: string;
   colourIds: readonly string[];
@@ -36,7 +36,7 @@ export interface ColourOrder {
  * Emptying a cup and filling it again, seconds; more where dark dust would show in light powder. Common practice, no
  * source.
  */
-export const SWAP_S = 60;
+const SWAP_S = 60;
 const DARK_INTO_LIGHT_S = 240;
 const SPARKLE_LEFT_S = 120;
 /** A step down in lightness this small does not show. */

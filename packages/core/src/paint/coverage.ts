@@ -1,6 +1,6 @@
 import { inRange } from '../quantity/check.ts';
 
-export interface CoverageInput {
+interface CoverageInput {
   paintedAreaM2: number;
   filmM: number;
   /** Density of the cured powder over that of water. */

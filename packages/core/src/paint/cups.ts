@@ -2,7 +2,7 @@ import { lightnessOf, type CupColour } from './colour-order.ts';
 import { mixedColour } from './mix-colour.ts';
 
 /** A powder as it stands in a cup. */
-export interface CupPowder {
+interface CupPowder {
   materialId: string;
   name: string;
   /** Six hexadecimal digits; left out: neither light nor dark. */
@@ -11,7 +11,7 @@ export interface CupPowder {
   form?: 'powder' | 'liquid';
 }
 /** A cup with what is in it, and its colour as six hexadecimal digits. */
-export type Cup = CupColour & { colour: string };
+type Cup = CupColour & { colour: string };
 
 const MIDDLE_GREY = '#777777';
 

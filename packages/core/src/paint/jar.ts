@@ -2,7 +2,7 @@ import { USUAL_STAYS_ON } from './coverage.ts';
 import { inRange } from '../quantity/check.ts';
 
 /** A jar weighed before and after, and what the heads dipped meanwhile should have kept of it. */
-export interface JarWeighing {
+interface JarWeighing {
   usedKg: number;
   /** Powder on the heads by the coverage formula, kg. */
   onHeadsKg: number;

@@ -7,7 +7,7 @@ import { castInto, castKg, grooveOf, massesMatch, offered, variantFor } from './
 import type { PlanCavity, PlanHook, PlanLine, PlanMold, PlanProduct } from './types.ts';
 
 /** Lines that want the same blank: one style, mass, hook and variant, whatever colour they get. */
-export interface BlankKind {
+interface BlankKind {
   key: string;
   lines: PlanLine[];
   /** Good heads that the pot owes of it. */

@@ -53,8 +53,8 @@ test('what a product names is cast where a cavity has it, with what belongs into
   expect(kinds[0]!.cavities.map(({ position }) => position)).toEqual([1, 2]);
   const lines = [{ product: as('Two wires'), quantity: 4 }];
   const { setup } = preparePour({ ...workshop(), lines, molds: [mold], atOnce: 1 });
-  // Pins go round; a keeper and two wires stay in each head: five are laid out for four good ones, 94 in 100 of which are
-  // (beta-binomial by hand: four of four come good in 80 evenings of 100, four of five in 95).
+  // Pins go round; a keeper and two wires stay in each head: five are laid out for four good ones, 94 in 100 of which
+  // are (beta-binomial by hand: four of four come good in 80 evenings of 100, four of five in 95).
   expect(insertsOut(setup)).toEqual([
     { insert: 'keeper', count: 5 },
     { insert: 'wire guard', count: 10 },

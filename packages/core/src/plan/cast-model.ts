@@ -10,7 +10,7 @@ export interface CastGroup {
   /** Blanks that they cast, and what a cast counts there against the mean of all cavities for it. */
   casts: { blankId: string; weight: number; keepsEmpty?: readonly string[] }[];
 }
-export interface CastMold {
+interface CastMold {
   id: string;
   /** Once: to get it ready and warm. */
   setupS: number;
@@ -34,7 +34,7 @@ export interface CastProblem {
   limits: CastLimit[];
 }
 
-export interface CastUse {
+interface CastUse {
   groupId: string;
   moldId: string;
   blankId: string;
@@ -48,7 +48,7 @@ export interface CastAnswer {
   seconds: number;
 }
 /** An answer with what is proved of it. */
-export interface SolvedCasts extends CastAnswer {
+interface SolvedCasts extends CastAnswer {
   /** No plan takes less. */
   boundS: number;
   optimal: boolean;
@@ -78,7 +78,7 @@ const pairs = ({ groups }: CastProblem) => groups.flatMap((group) => group.casts
  * Shots and casts are whole. An integer program of our own; no source.
  * @example castProgram(twelve).split('\n')[1].trim() // 'obj: + 540 z0 + 22 n0 + 5 x0_0 + 5000 s0'
  */
-export function castProgram(problem: CastProblem): string {
+function castProgram(problem: CastProblem): string {
   const { blanks, molds, groups, limits } = problem;
   const of = names(problem);
   const all = pairs(problem);

@@ -12,7 +12,7 @@ import { quantityText } from '../quantity/said.ts';
 import type { SolveLp } from '../numeric/program.ts';
 
 /** Good heads that the pot owes a line of an order or a ticket. */
-export interface HeadsWanted {
+interface HeadsWanted {
   workId: string;
   product: PlanProduct;
   heads: number;
@@ -49,7 +49,7 @@ export interface MoldTonight {
   castKg: number;
   roundKg: number;
 }
-export interface BlankTonight {
+interface BlankTonight {
   id: string;
   name: string;
   /** Good heads that the pot owes, and casts until they are there. */

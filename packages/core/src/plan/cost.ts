@@ -1,6 +1,6 @@
 import type { CostStack, ToolCost } from './types.ts';
 
-export interface UnitCostInput {
+interface UnitCostInput {
   leadKg: number;
   leadMinorPerKg: number;
   drossKg: number;

@@ -7,7 +7,7 @@ import { figure, given, type Figure } from '../quantity/figure.ts';
 import { aboveZero, range90 } from '../quantity/range.ts';
 import { SPREAD } from '../quantity/spreads.ts';
 
-export interface FromMetal {
+interface FromMetal {
   metalKg: number;
   /** Of the cavity. */
   style: string;

@@ -18,8 +18,8 @@ const need = (stock: StockOnHand, figureOfNeed: Figure): MaterialNeed => ({
 });
 
 /**
- * Pieces of everything that is cast in that are wanted for these blanks, with the good heads they are for: the one answer
- * to what is short of it.
+ * Pieces of everything that is cast in that are wanted for these blanks, with the good heads they are for: the one
+ * answer to what is short of it.
  * @example castInNeeds(kinds, ways).get('hook-2/0').pieces // 64
  */
 export function castInNeeds(
@@ -39,7 +39,8 @@ export function castInNeeds(
 
 /**
  * What the plan wants of each material against what is on the shelf: lead to charge, hooks to lay out, powder to dip.
- * @example materialNeeds(plan.lines, { kinds, coming: order.lines }, plan.leadUsed, order).map(({ name }) => name) // ['lead', 'hook-2/0',
+ * @example materialNeeds(plan.lines, { kinds, coming: order.lines }, plan.leadUsed,
+ *   order).map(({ name }) => name) // ['lead', 'hook-2/0',
  *   'hook-3/0', 'white']
  */
 export function materialNeeds(

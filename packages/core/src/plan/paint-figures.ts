@@ -10,7 +10,7 @@ import { gunOf, targetOf } from '../ways/work.ts';
 import { heatingS } from '../paint/head-heat.ts';
 
 /** What stays on in a jar's own record, where it was weighed. */
-export interface KnownEfficiency {
+interface KnownEfficiency {
   efficiency: number;
   low: number;
   high: number;

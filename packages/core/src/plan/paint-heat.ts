@@ -16,13 +16,13 @@ const FLAME_W: Record<Exclude<HeatTool, 'heat gun'>, number> = { torch: 1500, li
 const GAS_J_PER_KG = 46.4e6;
 
 /** What it takes to heat heads for their powder. */
-export interface PaintHeat {
+interface PaintHeat {
   /** Of a heat gun. */
   electricKWh: number;
   /** Of a torch or a lighter. */
   gasKg: number;
 }
-export const NO_HEAT: PaintHeat = { electricKWh: 0, gasKg: 0 };
+const NO_HEAT: PaintHeat = { electricKWh: 0, gasKg: 0 };
 
 const rateOf = (tool: HeatTool, ways: Pick<KnownWays, 'gunPowerW'>) =>
   tool === 'heat gun'

@@ -74,8 +74,8 @@ describe('one head on paper', () => {
     expect(line!.powders.reduce((sum, each) => sum + each.kgPerHead, 0)).toBeGreaterThan(0.000106);
     expect(line!.powders.reduce((sum, each) => sum + each.kgPerHead, 0)).toBeLessThan(0.00035);
     expect(line!.stack.powder).toBeCloseTo(6000 * line!.powders[0]!.kgPerHead, 9);
-    // Forty good ones at nine in ten take 44.4 casts. Binomial, summed term by term: P(X >= 40) is 0.907 of 47 and 0.954
-    // of 48: that is laid out for.
+    // Forty good ones at nine in ten take 44.4 casts. Binomial, summed term by term: P(X >= 40) is 0.907 of 47 and
+    // 0.954 of 48: that is laid out for.
     expect(line!.casts).toMatchObject({ value: 44, high: 48 });
   });
 

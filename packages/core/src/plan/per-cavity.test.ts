@@ -6,8 +6,8 @@ import { castsTonight, READY_S } from './casts.ts';
 import { blanksOf, openOf } from './mold-plan.ts';
 import type { PlanCavity, PlanMold } from './types.ts';
 
-// Which cavity casts what, against an integer program of this test's own with a column for every cavity: whole casts, the
-// yields as they are.
+// Which cavity casts what, against an integer program of this test's own with a column for every cavity: whole casts,
+// the yields as they are.
 
 let solve: SolveLp;
 beforeAll(async () => {

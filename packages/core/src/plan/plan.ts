@@ -23,7 +23,7 @@ import { handsFigure, meltFigure, minutesOf, ovenLoadsFigure, timingOf } from '.
 import type { Plan, PlanInput, PlanLine } from './types.ts';
 
 /** Largest order line that is planned; beyond it somebody has mistyped. */
-export const MOST_HEADS_PER_LINE = 20_000;
+const MOST_HEADS_PER_LINE = 20_000;
 
 /**
  * Everything that can be said before the pot is switched on: shots, metal, hooks, powder, minutes, oven loads, cost,

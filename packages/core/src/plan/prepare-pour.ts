@@ -9,13 +9,13 @@ import { allocate, castingProblem, cavitiesAShot, type MoldAllocation, type Mold
 import { chargeKgOf, chargeParts, leadNeedKg } from './charge.ts';
 import { moldPlan } from './mold-plan.ts';
 import { partKind } from '../job/part-kinds.ts';
-import { bendFirst, castInto, insertsOf, type CastIn } from './blank.ts';
+import { bendFirst, castInto, insertsOf, variantFor, type CastIn } from './blank.ts';
 import { castsOfLine } from './line.ts';
 import { castInNeeds } from './needs.ts';
 import { sumOfCasts, type Casts } from '../count/casts-for.ts';
 import type { KnownWays, MoldPlan, PlanLine, PlanMold, PlanPot } from './types.ts';
 
-export interface PourWanted {
+interface PourWanted {
   /** What is wanted, by ticket: in a pour a ticket stands in the product's place, its id in the product's. */
   lines: readonly PlanLine[];
   /** In the order in which they come to the pot. */
@@ -33,7 +33,7 @@ export interface PourWanted {
 }
 
 /** What a pour takes, before it is begun. */
-export interface PourTakes {
+interface PourTakes {
   casts: Casts;
   /** Of its tickets: good heads to cast, and casts for them. */
   tickets: { id: string; toCast: number; casts: Casts }[];
@@ -42,7 +42,7 @@ export interface PourTakes {
   /** Metal that must be there, kg. */
   leadKg: number;
 }
-export interface PreparedPour {
+interface PreparedPour {
   setup: PourSetup;
   planned: PourPlanned;
   takes: PourTakes;
@@ -66,6 +66,21 @@ function takesOf(
     castIn: [...castInNeeds(kinds, ways)].map(([materialId, { pieces }]) => ({ materialId, pieces })),
     leadKg: leadNeedKg(allocations, ways, metalShare),
   };
+}
+
+/**
+ * Open cavities of a mold that nobody casts in and that may be filled all the same: without its pin one that was cut
+ * for it leaks, and what a ground groove keeps empty stays so.
+ */
+function idleIn({ mold, kinds }: MoldAllocation): number[] {
+  const used = new Set(
+    kinds.flatMap(({ kind, cavities }) =>
+      cavities.flatMap((cavity) => [cavity.position, ...(variantFor(cavity, kind.lines[0]!.product)?.blocks ?? [])]),
+    ),
+  );
+  return mold.cavities
+    .filter(({ position, condition, pin }) => condition === 'good' && !pin && !used.has(position))
+    .map(({ position }) => position);
 }
 
 /** Hooks that have to be bent before they lie in their cavities, each way once. */
@@ -175,9 +190,10 @@ export function preparePour(wanted: PourWanted): PreparedPour {
   const bent = bentOf(allocations);
   return {
     setup: {
-      molds: plans.map(({ moldId, blanks, shots: planned, openS }) => {
+      molds: plans.map(({ moldId, blanks, shots: planned, openS }, at) => {
         const counts = { plannedBlanks: blanks.value, plannedShots: planned.value };
-        return { moldId, ...counts, openS: openS.value, inspectS, loadS };
+        const idle = idleIn(allocations[at]!);
+        return { moldId, ...counts, openS: openS.value, inspectS, loadS, ...(idle.length > 0 ? { idle } : {}) };
       }),
       atOnce,
       ...(metalShare === 1 ? {} : { metalShare }),

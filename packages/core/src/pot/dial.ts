@@ -18,7 +18,7 @@ const REPEAT_SD_K = 4;
 /** Between two marks the curve may bow by this share of the step between them. */
 const BOW_SHARE = 0.08;
 
-export interface DialReading {
+interface DialReading {
   temperatureC: number;
   /** Standard deviation, K. */
   sdK: number;

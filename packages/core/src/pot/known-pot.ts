@@ -1,7 +1,7 @@
 import type { Basis } from '../quantity/figure.ts';
 
 /** A pot as it is on record: what its plate says, and what a heat-up that a probe has seen taught. */
-export interface PotRecord {
+interface PotRecord {
   capacityKg: number;
   powerW: number;
   lossWPerK: number;

@@ -9,7 +9,7 @@ import { meltTime } from './time-to-pour.ts';
 /** How the dial is used. Full, then down: quicker; left at its pouring mark: nothing to forget. */
 export type DialSchool = 'full then down' | 'left at the mark';
 
-export interface MeltPlanInput {
+interface MeltPlanInput {
   leadKg: number;
   fromC: number;
   roomC: number;
@@ -41,7 +41,7 @@ const COAST_K = 6;
 const SHOWN_AFTER_S = 900;
 
 /** How well a pot is known: by its plate, or by its own readings. */
-export interface PotDoubt extends PotBody {
+interface PotDoubt extends PotBody {
   basis?: Basis;
   powerSdW?: number;
   lossSdWPerK?: number;

@@ -5,7 +5,7 @@ import type { PotBody } from './simulate.ts';
 import { meltTime } from './time-to-pour.ts';
 
 /** What is in the pot, and what is added to it. */
-export interface Adding {
+interface Adding {
   potKg: number;
   potC: number;
   addKg: number;
@@ -54,7 +54,7 @@ export interface Refill {
 }
 
 /** A pot brim full drips at its spout and spills: this share of it is used. Common practice, no source. */
-export const FULL_SHARE = 0.95;
+const FULL_SHARE = 0.95;
 
 /**
  * The largest addition now that keeps the pot above a chosen temperature, by the enthalpy balance m = (M (h(T) -

@@ -1,5 +1,5 @@
 /** An input of an answer that is not known for sure. */
-export interface Unsure {
+interface Unsure {
   value: number;
   /** Standard deviation of what is believed of it. */
   sd: number;

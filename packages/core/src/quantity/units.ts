@@ -7,7 +7,7 @@ export const J_PER_KWH = 3.6e6;
 /** CODATA 2018, exact: J/(mol K). */
 export const GAS_CONSTANT = 8.314462618;
 
-export const ZERO_CELSIUS_K = 273.15;
+const ZERO_CELSIUS_K = 273.15;
 
 /**
  * @example celsiusToFahrenheit(177) // 350.6

@@ -14,7 +14,7 @@ export interface LogMapping {
   /** Which column is which probe. */
   columns: { column: string; place: string; unit: 'C' | 'F' }[];
 }
-export interface ImportedLog {
+interface ImportedLog {
   series: { place: string; readings: Reading[] }[];
   /** Rows read, empty cells passed over, and gaps in time longer than five usual steps. */
   rows: number;

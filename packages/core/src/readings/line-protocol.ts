@@ -7,11 +7,11 @@
  *
  * Lines of other words are passed over, so that a device may say more than we understand.
  */
-export const PROTOCOL_VERSION = 1;
+const PROTOCOL_VERSION = 1;
 export const LONGEST_LINE = 200;
 export type DeviceUnit = 'C' | 'F' | 'kg';
 
-export type DeviceLine =
+type DeviceLine =
   | { kind: 'greeting'; version: number }
   | { kind: 'channel'; channel: number; name: string; unit: DeviceUnit }
   | { kind: 'reading'; channel: number; at: number; value: number | null }

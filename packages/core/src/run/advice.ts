@@ -36,7 +36,7 @@ export interface Advice {
 }
 
 /** A cavity as the coach looks at it. */
-export interface CoachCavity {
+interface CoachCavity {
   position: number;
   fill: FillCavity;
   shotsSinceSmoked: number;

@@ -5,7 +5,7 @@ import type { PourEntry, PourLog, PourSetup } from './pour-log.ts';
 import { moldSteps, type SessionMold } from './session-heat.ts';
 
 /** Casts of one cavity while its mold stood within a few degrees, and how many of them were short. */
-export interface CastsByHeat {
+interface CastsByHeat {
   position: number;
   /** Mean of the block just before the shots, by the model that the coach reads it with. */
   moldC: number;
@@ -17,7 +17,7 @@ export interface CastsByHeat {
 const STEP_K = 3;
 
 /** What a pour is looked at with again. */
-export interface PourAgain {
+interface PourAgain {
   setup: PourSetup;
   log: PourLog;
   mold: SessionMold;

@@ -6,14 +6,14 @@ import type { Clock } from './clock.ts';
 import { RUN_KINDS, type Run } from './runs.ts';
 import type { TicketLog } from '../job/ticket-log.ts';
 
-export interface ClockPour {
+interface ClockPour {
   id: string;
   number: number;
   setup: PourSetup;
   plannedMeltS: number;
   log: PourLog;
 }
-export interface ClockTicket {
+interface ClockTicket {
   id: string;
   number: number;
   setup: TicketSetup;

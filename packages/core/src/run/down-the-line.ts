@@ -6,7 +6,7 @@ import { pourState } from './pour.ts';
 import { RUN_KINDS, type Run, type RunEntry } from './runs.ts';
 
 /** A ticket as a pour or a run sees it that it is in. */
-export interface TicketDownTheLine {
+interface TicketDownTheLine {
   id: string;
   /** As it is named in a refusal. */
   name: string;
@@ -21,7 +21,7 @@ const LESSENS: ReadonlySet<string> = new Set(['undo', 'reject', 'shot']);
  * Whether an entry of a pour may leave a ticket with fewer good heads than it had.
  * @example mayLessen({ id: 'c', at: 0, kind: 'pause' }) // false
  */
-export const mayLessen = (entry: PourEntry | UndoEntry): boolean => LESSENS.has(entry.kind);
+const mayLessen = (entry: PourEntry | UndoEntry): boolean => LESSENS.has(entry.kind);
 
 /**
  * Whether an entry leaves a ticket with fewer good heads than it had, or opens the pour again: only then is it looked

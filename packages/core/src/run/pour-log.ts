@@ -19,16 +19,8 @@ export type ShortWhere = (typeof SHORT_WHERE)[number];
 
 /** What is laid into a cavity beside its hook, in the order of laying in. */
 /** Small things that are cast in, or that keep a hole open. */
-export const POUR_INSERTS = [
-  'base-hole pin',
-  'shortened pin',
-  'keeper',
-  'wire guard',
-  'pull-out rod',
-  'swivel eyelet',
-  'spinner wire',
-] as const;
-export type Insert = (typeof POUR_INSERTS)[number];
+export type Insert =
+  'base-hole pin' | 'shortened pin' | 'keeper' | 'wire guard' | 'pull-out rod' | 'swivel eyelet' | 'spinner wire';
 
 /** What stands in a cavity for this run. Several tickets that want the same blank wait in a row. */
 export interface CavityLoad {
@@ -61,6 +53,8 @@ export interface MoldSetup {
   /** Seconds to take out and look, and to load, a cavity. */
   inspectS: number;
   loadS: number;
+  /** Open cavities that no ticket uses, without a pin: they may be filled to keep the heat; left out: none. */
+  idle?: number[];
 }
 
 export interface PourSetup {

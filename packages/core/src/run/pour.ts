@@ -7,7 +7,7 @@ import { counted, hooksCounted, piecesIn, type CavityRecord } from './tally.ts';
 import type { CavityLoad, Insert, PourEntry, PourLog, PourSetup, RejectEntry } from './pour-log.ts';
 import type { CastHead, Shot } from './shot.ts';
 
-export type PourPhase = 'cold' | 'warming' | 'pouring' | 'paused' | 'enough' | 'closed';
+type PourPhase = 'cold' | 'warming' | 'pouring' | 'paused' | 'enough' | 'closed';
 
 /** One mold of the run, as it stands. */
 export interface MoldState {
@@ -21,7 +21,7 @@ export interface MoldState {
   shotsToGo: number;
   /** Cavities to load for its next shot: those whose tickets still want heads, as far as hooks are left. */
   wantedPositions: number[];
-  /** Cavities that had a load and get none any more: no hook left, or enough heads. */
+  /** Cavities that get no hook and may be filled to keep the heat: enough heads, no hook left, or no ticket. */
   idlePositions: number[];
   /** Cavities given up in the middle of this session. */
   blockedPositions: number[];
@@ -64,6 +64,8 @@ export interface PourState {
 export const loadsOf = (setup: PourSetup, moldId: string): CavityLoad[] =>
   setup.loads.filter((load) => load.moldId === moldId);
 
+/** What closes the slot that a cavity was cut with for its pin. */
+const OF_A_PIN: readonly Insert[] = ['base-hole pin', 'shortened pin'];
 /** Pins go round; what else is laid in stays in its head. */
 const GO_ROUND: readonly Insert[] = ['base-hole pin', 'shortened pin', 'pull-out rod'];
 
@@ -288,7 +290,14 @@ function moldStates(
     const groups = groupsOf(open, parts[at]!);
     state.shotsToGo = Math.max(0, ...groups.map((group) => Math.ceil(castsOf(group) / group.loads.length)));
     state.wantedPositions = wantedOf(groups, hooksLeft);
-    state.idlePositions = open.map((load) => load.position).filter((each) => !state.wantedPositions.includes(each));
+    const { moldId, blockedPositions, wantedPositions } = state;
+    const { idle = [] } = setup.molds.find((mold) => mold.moldId === moldId)!;
+    // A cavity that was cut for a pin leaks without it: where no head of it is wanted it stays empty.
+    const unpinned = open.filter(({ inserts }) => !inserts.some((insert) => OF_A_PIN.includes(insert)));
+    state.idlePositions = [
+      ...unpinned.map(({ position }) => position).filter((position) => !wantedPositions.includes(position)),
+      ...idle.filter((position) => !blockedPositions.includes(position)),
+    ].sort((a, b) => a - b);
     return state;
   });
 }

@@ -6,8 +6,7 @@ import { ovenRefusal, ovenShares, ovenState, type OvenEntry, type OvenLog } from
 import { sessionRefusal, sessionShares, sessionState, type SessionEntry, type SessionLog } from './session.ts';
 
 /** Everything that is done for several tickets at once, beside the pour, which has a setup of its own. */
-export const RUN_KIND_IDS = ['oven', 'dip', 'glue'] as const;
-export type RunKindId = (typeof RUN_KIND_IDS)[number];
+export type RunKindId = 'oven' | 'dip' | 'glue';
 
 export type RunEntry = OvenEntry | SessionEntry;
 export type RunLog = readonly (RunEntry | UndoEntry)[];
@@ -21,7 +20,7 @@ export interface Run {
 }
 
 /** What a kind of run knows of itself. A new kind is a new row of {@link RUN_KINDS}. */
-export interface RunKind {
+interface RunKind {
   id: RunKindId;
   /** One of them, as it is said. */
   name: string;

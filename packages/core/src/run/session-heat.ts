@@ -23,7 +23,7 @@ export interface SessionMold {
   openS: number;
 }
 /** A mold on record, as far as its heat goes. */
-export interface MoldOnRecord extends BlockRecord {
+interface MoldOnRecord extends BlockRecord {
   id: string;
   barKg?: number | null;
   warmSchool?: WarmSchool;
@@ -48,7 +48,7 @@ export function sessionMold(mold: MoldOnRecord, setup: PourSetup, blocks?: Recor
 }
 
 /** A pour as heat sees it. */
-export interface SessionInput {
+interface SessionInput {
   setup: PourSetup;
   log: PourLog;
   molds: readonly SessionMold[];
@@ -61,7 +61,7 @@ export interface SessionInput {
   roomC: number;
   now: number;
 }
-export interface SessionPoint {
+interface SessionPoint {
   /** ms since 1970 */
   at: number;
   temperatureC: number;

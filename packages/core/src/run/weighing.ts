@@ -44,7 +44,7 @@ const percent = (share: number) => `${Math.abs(100 * share).toFixed(1)} %`;
  * @example whatItMeans(0.05) // 'Flash,
  *   or the mold does not close: look along the seam. A forgotten pin adds its hole.'
  */
-export const whatItMeans = (off: number): string =>
+const whatItMeans = (off: number): string =>
   off > 0
     ? 'Flash, or the mold does not close: look along the seam. A forgotten pin adds its hole.'
     : 'Cold metal or a hard alloy casts light, and so does a cavity that is not quite full.';

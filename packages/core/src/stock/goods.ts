@@ -20,8 +20,7 @@ export const toKeep = (heads: { keep: number; here: number; coming: number; orde
   Math.max(0, heads.keep - (heads.here + heads.coming - heads.ordered));
 
 /** What brings finished heads to their shelf, and what takes them off it. */
-export const GOODS_REASONS = ['made', 'sold', 'given', 'returned', 'scrapped', 'counted'] as const;
-export type GoodsReason = (typeof GOODS_REASONS)[number];
+export type GoodsReason = 'made' | 'sold' | 'given' | 'returned' | 'scrapped' | 'counted';
 
 /** Heads of one ticket and grade on the shelf, and what they cost, minor units. Null: found by a count. */
 export interface GoodsLot {
@@ -100,7 +99,7 @@ export const filled = (
   });
 
 /** How an order stands with who ordered it: what the list of orders says. */
-export type Handed = 'nothing' | 'part' | 'all';
+type Handed = 'nothing' | 'part' | 'all';
 
 /** @example handedSays([{ productId: 'p', quantity: 60, handed: 24, open: 36 }]) // 'part' */
 export const handedSays = (lines: readonly FilledLine[]): Handed => {

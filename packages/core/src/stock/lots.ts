@@ -1,11 +1,11 @@
 /** A delivery that went into the stock of a metal. */
-export interface LotIn {
+interface LotIn {
   id: string;
   at: number;
   kg: number;
 }
 /** Anything else that moved the stock: less for what went out, more for what came back. */
-export interface FlowOut {
+interface FlowOut {
   at: number;
   kg: number;
   reason: string;

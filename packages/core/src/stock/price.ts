@@ -5,7 +5,7 @@ export const PRICED = ['last price', 'cheapest offer'] as const;
 export type Priced = (typeof PRICED)[number];
 
 /** A price of one unit, minor units: null where nobody knows one; marked where it is not that of the shelf. */
-export interface UnitPrice {
+interface UnitPrice {
   priceMinor: number | null;
   priced?: Priced;
 }

@@ -1,7 +1,7 @@
 import { inRange } from '../quantity/check.ts';
 
 /** What a part was used in each of the last weeks, and how long it takes until more is here. */
-export interface UseOfPart {
+interface UseOfPart {
   /** Used a week, oldest first; a week without use is a zero. */
   weekly: readonly number[];
   /** From ordering to having it, days. */

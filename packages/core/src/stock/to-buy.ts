@@ -1,7 +1,7 @@
 import { reorderPoint, type ReorderPoint } from './reorder.ts';
 
 /** A part on the shelf, what the open work takes of it, and what was used of it week by week. */
-export interface PartOnShelf {
+interface PartOnShelf {
   materialId: string;
   here: number;
   need: number;

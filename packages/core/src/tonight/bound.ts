@@ -3,7 +3,7 @@ import { FOREVER, longestWindow, type MeansOfEvening } from './place.ts';
 import type { Task } from './task.ts';
 
 /** What must pass before a task can begin, and after it has ended, by the longest way, s. */
-export interface HeadAndTail {
+interface HeadAndTail {
   headS: number;
   tailS: number;
 }

@@ -66,7 +66,7 @@ export function needsTonight(asked: TonightAsked, wishes: TonightWishes, casts: 
  * Electricity and gas of an evening, kWh and kg, with what they cost, minor units, and the most metal that is melted at
  * once, kg.
  */
-export interface HeatTonight {
+interface HeatTonight {
   potKWh: number;
   ovenKWh: number;
   gunKWh: number;
@@ -136,7 +136,7 @@ export function wantedFirst({ wanted, ways, leadId }: TonightAsked, plan: Tonigh
 }
 
 /** Pins of a diameter that an evening's pours want, against those that are free; fewer means more rounds. */
-export interface PinNeed {
+interface PinNeed {
   diameterM: number;
   need: number;
   free: number;
@@ -145,8 +145,8 @@ export interface PinNeed {
 }
 
 /**
- * Pins that stay in heads after the pour: one a good head, against those that were counted and are in no head. Of a diameter
- * that nobody has counted there are enough.
+ * Pins that stay in heads after the pour: one a good head, against those that were counted and are in no head. Of a
+ * diameter that nobody has counted there are enough.
  * @example pinsTonight(asked, planTonight(asked, wishes, castsOfTonight(asked, wishes, solve), { tries: 20 })) // []
  */
 export function pinsTonight(asked: TonightAsked, { casts, pours }: TonightPlan): PinNeed[] {

@@ -51,7 +51,8 @@ function fewer(mold: MoldTonight, uses: readonly CastsOnMold[]): MoldTonight {
  * @param groups molds that are poured together
  * @param pinOfBlank the pin that stays in a blank, and the part of its casts that are good, by its id
  * @example inRounds([[{ ...mold, uses: [{ blankId: 'a', name: 'A', positions: [1], casts: 30 }], shots: 30 }]],
- *   new Map([['a', { diameterM: 0.0032, goodShare: 1 }]]), { pins: [{ diameterM: 0.0032, count: 12 }] }).map(({ shares }) => shares.a)
+ *   new Map([['a', { diameterM: 0.0032, goodShare: 1 }]]),
+ *   { pins: [{ diameterM: 0.0032, count: 12 }] }).map(({ shares }) => shares.a)
  *   // [0.4, 0.4, 0.2]
  */
 export function inRounds(

@@ -236,7 +236,7 @@ function notMadeOf(wanted: readonly Wanted[], { blanks }: CastsTonight): Tonight
   });
 }
 
-export interface PlanOptions extends Pick<SearchOptions, 'tries' | 'seed' | 'patience' | 'mayGoOn'> {
+interface PlanOptions extends Pick<SearchOptions, 'tries' | 'seed' | 'patience' | 'mayGoOn'> {
   /** Asked whether more may be proved of what was found. */
   mayProve?: () => boolean;
   /** Only lots by urgency, for an answer at once; else also by number, by colour, shared out, or apart by pour. */

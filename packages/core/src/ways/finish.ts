@@ -2,7 +2,7 @@ import { QuantityError } from '../quantity/check.ts';
 import type { School } from './school.ts';
 
 /** One way of doing a piece of finishing: as a school of trim or paint, with what has to pass after it. */
-export interface FinishSchool extends School {
+interface FinishSchool extends School {
   /** Glue and lacquer set and cure, thread that is coated dries. */
   wait?: { name: string; seconds: number };
   /** How long a mix can be worked, s; left out where nothing is mixed. */
@@ -12,7 +12,7 @@ export interface FinishSchool extends School {
 }
 
 /** Something that is done to a painted head at the finish, with its schools; the first is the usual one. */
-export interface FinishTask {
+interface FinishTask {
   id: string;
   name: string;
   /** As a step of a route says it. */

@@ -18,7 +18,7 @@ export const TAKE_UP_S = 2;
 export const trimSeconds = (ways: Schools): number =>
   TAKE_UP_S + schoolsAt('trim', ways).reduce((sum, { school }) => sum + school.seconds, 0);
 
-export interface PaintedLayer {
+interface PaintedLayer {
   zone: PaintZone;
   coats: number;
   form: 'powder' | 'liquid';
@@ -36,7 +36,7 @@ const LIQUID_S = 14;
 export const targetOf = (ways: Schools): number => (ways.gloss === 'hot' ? 205 : TARGET_C);
 
 /** Where heads are heated: the room, and the maker's own gun where it is known. */
-export interface HeatedAt {
+interface HeatedAt {
   roomC: number;
   gunWM2K?: number;
 }

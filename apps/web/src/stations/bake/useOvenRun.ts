@@ -31,7 +31,7 @@ import { useNow } from '../../shell/clock.ts';
 const LOOK_AGAIN_MS = 5000;
 const DRAWN_AGAIN_MS = 15_000;
 
-export interface ProbeInOven {
+interface ProbeInOven {
   readings: Reading[];
   /** It reads, but no hotter than a room: it hangs somewhere else. */
   elsewhere: boolean;

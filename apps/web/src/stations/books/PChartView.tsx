@@ -9,7 +9,7 @@ const BOTTOM = 22;
 
 const IN_A_ROW = /in a row/;
 
-export interface PourCounted {
+interface PourCounted {
   number: number;
   casts: number;
   bad: number;

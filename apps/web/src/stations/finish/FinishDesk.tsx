@@ -70,7 +70,7 @@ function Glues() {
   );
 }
 
-export const FinishRooms = () => (
+const FinishRooms = () => (
   <SubNav
     label="Rooms of the finish"
     rooms={[

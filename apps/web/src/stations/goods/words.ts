@@ -1,5 +1,5 @@
 import type { GoodsDeed, GoodsMove } from '@schmelz/contract';
-import type { GoodsReason, Grade } from '@schmelz/core';
+import type { GoodsReason } from '@schmelz/core';
 
 /** What a movement of finished heads is called in a list. */
 export const REASON_SAYS: Record<GoodsReason, string> = {
@@ -17,7 +17,6 @@ export const DEED_ASKS: Record<GoodsDeed, string> = {
   scrapped: 'They are scrapped',
   counted: 'So many are really there',
 };
-export const GRADE_SAYS: Record<Grade, string> = { good: 'good', second: 'second grade' };
 
 /** Movements that were said in one go, under one id; what a ticket made stands by itself. */
 export function together(moves: readonly GoodsMove[]): GoodsMove[][] {

@@ -1,7 +1,7 @@
 import { mixedColour, stepOfRoute, type PaintForm, type PaintZone, type TicketProduct } from '@schmelz/core';
 
 /** One layer as it is laid on: what of, where, with what, how often. */
-export interface PaintLayer {
+interface PaintLayer {
   name: string;
   colour: string;
   form: PaintForm;

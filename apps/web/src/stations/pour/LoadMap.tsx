@@ -79,8 +79,8 @@ function MoldLoads({ pour, mold, catalogue }: { pour: Pour; mold: StoredMold; ca
       {pins.length > 0 && (
         <p className="mt-2 flex items-start gap-2 font-medium text-watch">
           <Icon name="watch" className="mt-1 shrink-0" />
-          Pins first in {pins.map((load) => load.position).join(', ')}: a filled cavity without its pin leaks. Look once
-          more before you close.
+          Pins first in {pins.map((load) => load.position).join(', ')}, at blank shots too: a filled cavity without its
+          pin leaks. Look once more before you close.
         </p>
       )}
     </section>

@@ -4,7 +4,7 @@ import { ApiProblem, call } from '../../api/client.ts';
 import { newId } from '../../api/id.ts';
 
 /** One count as it was said at the shelf, until the server has it. */
-export interface SaidCount {
+interface SaidCount {
   id: string;
   materialId: string;
   name: string;

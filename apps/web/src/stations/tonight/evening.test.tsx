@@ -173,8 +173,8 @@ describe('the run sheet', () => {
     const paper = await sheet(['Runa']);
     const pot = within(paper).getByText(/^Three: 2 blank shots, then about 7 shots/);
     expect(pot.textContent).toContain('cavities 1, 2 14 × Pebble 10 g');
-    // Hooks for twelve good heads and a load of two, ten here; 120 g in heads, 3 g skimmed off 200 g, 800 g that stay in the
-    // pot and 16 g in the mold.
+    // Hooks for twelve good heads and a load of two, ten here; 120 g in heads, 3 g skimmed off 200 g, 800 g that stay
+    // in the pot and 16 g in the mold.
     const out = [...paper.querySelectorAll('ul.columns-2 li')].map(({ textContent }) => textContent);
     expect(out.find((each) => each!.includes('Hook 2/0'))).toMatch(/^14 Hook 2\/0, 4 missing$/);
     expect(out.find((each) => each!.includes('Keel lead'))).toMatch(/^939 g Keel lead$/);

@@ -4,7 +4,7 @@ import type { Placed, Task, TonightPlan } from '@schmelz/core';
 const STANDS_S = 300;
 
 /** A row of the evening: a person, a tool, or what stands and waits for nobody. */
-export interface Lane {
+interface Lane {
   id: string;
   name: string;
   bars: Bar[];
