@@ -84,6 +84,57 @@ test('shots are expected, and laid out for, by the blank that needs most; a mold
   expect(high! / value).toBeLessThan(2);
 });
 
+test('where one cavity is used the others may be filled to keep the heat, those of a pin and blocked ones not', () => {
+  const cavities = [
+    cavity(1, 10, known),
+    cavity(2, 10, { ...known, ...small }),
+    cavity(3, 14, known),
+    cavity(4, 14, { ...known, condition: 'blocked' }),
+  ];
+  const lines = [{ product: product(10), quantity: 6 }];
+  const wanted = { ...workshop(), lines, molds: [{ ...MOLDS[0]!, cavities: cavities.slice(2) }], atOnce: 1 };
+  const fourteen = preparePour({ ...wanted, lines: [{ product: product(14), quantity: 6 }] });
+  expect(fourteen.setup.molds[0]!.idle).toBeUndefined();
+  const whole = preparePour({ ...wanted, molds: [{ ...MOLDS[0]!, cavities }] }).setup;
+  expect(whole.molds[0]!.idle).toEqual([3]);
+  expect(pourState(whole, []).molds[0]).toMatchObject({ wantedPositions: [1, 2], idlePositions: [3] });
+  // Enough heads: the cavity without a pin is filled, the one that was cut for a pin would leak.
+  const enough = { ...whole, needs: { 'ball-10': 0 } };
+  expect(pourState(enough, []).molds[0]).toMatchObject({ wantedPositions: [], idlePositions: [1, 3] });
+});
+
+test('hooks that have to be opened first are named once, with how', () => {
+  const open = product(10, { hook: { ...product(10).hook!, eyeAngleDeg: 45 } });
+  const lines = [{ product: open, quantity: 6 }];
+  const molds = [{ ...MOLDS[0]!, cavities: [cavity(1, 10, known), cavity(2, 10, known)] }];
+  expect(preparePour({ ...workshop(), lines, molds, atOnce: 1 }).setup.bent).toEqual([
+    { materialId: 'hook-2/0', says: 'open the eye from 45° to 60° in pliers first' },
+  ]);
+  expect(setup.bent).toBeUndefined();
+});
+
+test('what is cast in beside the hook is counted out, loaded and drawn like it; a head without a hook draws none', () => {
+  const swivel = {
+    partId: 'swivel',
+    name: 'Swivel',
+    kind: 'swivel',
+    quantity: 1,
+    waste: 0,
+    step: 'pour',
+    limitC: null,
+  };
+  const bare = product(10, { hook: null, parts: [swivel] });
+  const molds = [{ ...MOLDS[0]!, cavities: [cavity(1, 10, known), cavity(2, 10, known)] }];
+  const made = preparePour({ ...workshop(), lines: [{ product: bare, quantity: 9 }], molds, atOnce: 1 });
+  // Nine good ones at nine in ten, nineteen evenings in twenty: summed term by term, P(X >= 9) is 0.910 of 11 and 0.974 of 12.
+  expect(made.setup.hooksOut).toEqual({ swivel: 12 });
+  expect(made.setup.loads[0]).toMatchObject({ hookMaterialId: null, castIn: [{ materialId: 'swivel', quantity: 1 }] });
+  const shot = { id: 's', at: 1, kind: 'shot', moldId: 'a', positions: [1, 2] } as PourEntry;
+  const bad = { id: 'r', at: 2, kind: 'reject', shotId: 's', position: 2, cause: 'short', goes: 'melt' } as PourEntry;
+  expect(pourState(made.setup, [shot]).hooksLeft).toEqual({ swivel: 10 });
+  expect(pourState(made.setup, [shot, bad]).hooksLeft).toEqual({ swivel: 11 });
+});
+
 test('two colours of one blank share its casts by their heads', () => {
   const red = product(10, { id: 'red' });
   const lines = [
