@@ -103,6 +103,19 @@ test('where one cavity is used the others may be filled to keep the heat, those 
   expect(pourState(enough, []).molds[0]).toMatchObject({ wantedPositions: [], idlePositions: [1, 3] });
 });
 
+test('pins: one load where they are pulled at the pot, one a good head beside it where they stay in', () => {
+  const molds = [
+    { ...MOLDS[0]!, cavities: [cavity(1, 10, { ...known, ...small }), cavity(2, 10, { ...known, ...small })] },
+  ];
+  const out = (hole: 'drilled' | 'pulled together') =>
+    preparePour({
+      ...{ ...workshop(), molds, atOnce: 1 },
+      lines: [{ product: product(10, { ways: { hole } }), quantity: 9 }],
+    }).setup.pinsOut;
+  expect(out('drilled')).toBe(2);
+  expect(out('pulled together')).toBe(11);
+});
+
 test('hooks that have to be opened first are named once, with how', () => {
   const open = product(10, { hook: { ...product(10).hook!, eyeAngleDeg: 45 } });
   const lines = [{ product: open, quantity: 6 }];
@@ -126,7 +139,7 @@ test('what is cast in beside the hook is counted out, loaded and drawn like it; 
   const bare = product(10, { hook: null, parts: [swivel] });
   const molds = [{ ...MOLDS[0]!, cavities: [cavity(1, 10, known), cavity(2, 10, known)] }];
   const made = preparePour({ ...workshop(), lines: [{ product: bare, quantity: 9 }], molds, atOnce: 1 });
-  // Nine good ones at nine in ten, nineteen evenings in twenty: summed term by term, P(X >= 9) is 0.910 of 11 and 0.974 of 12.
+  // Nine good ones at nine in ten, nineteen evenings in twenty: P(X >= 9) is 0.910 of 11 and 0.974 of 12.
   expect(made.setup.hooksOut).toEqual({ swivel: 12 });
   expect(made.setup.loads[0]).toMatchObject({ hookMaterialId: null, castIn: [{ materialId: 'swivel', quantity: 1 }] });
   const shot = { id: 's', at: 1, kind: 'shot', moldId: 'a', positions: [1, 2] } as PourEntry;

@@ -12,6 +12,7 @@ import { partKind } from '../job/part-kinds.ts';
 import { bendFirst, castInto, insertsOf, variantFor, type CastIn } from './blank.ts';
 import { castsOfLine } from './line.ts';
 import { castInNeeds } from './needs.ts';
+import { pinInWorkM } from './pins.ts';
 import { sumOfCasts, type Casts } from '../count/casts-for.ts';
 import type { KnownWays, MoldPlan, PlanLine, PlanMold, PlanPot } from './types.ts';
 
@@ -82,6 +83,17 @@ function idleIn({ mold, kinds }: MoldAllocation): number[] {
     .filter(({ position, condition, pin }) => condition === 'good' && !pin && !used.has(position))
     .map(({ position }) => position);
 }
+
+/** Base-hole pins to lay out: those that stay in good heads until the paint or the bake, and one load of the molds. */
+const pinsOutOf = (allocations: readonly MoldAllocation[], { molds, ways }: PourWanted): number =>
+  allocations
+    .flatMap((allocation) => allocation.kinds)
+    .reduce((sum, { kind, cavities }) => {
+      const { product } = kind.lines[0]!;
+      const load = cavities.filter((cavity) => insertsOf(cavity, product).includes('base-hole pin')).length;
+      if (load === 0) return sum;
+      return sum + load + (pinInWorkM(product, molds, ways.schools) === null ? 0 : kind.wanted);
+    }, 0);
 
 /** Hooks that have to be bent before they lie in their cavities, each way once. */
 function bentOf(allocations: readonly MoldAllocation[]): NonNullable<PourSetup['bent']> {
@@ -187,6 +199,7 @@ export function preparePour(wanted: PourWanted): PreparedPour {
   });
   const blanksS = BLANK_CYCLE_S * plans.reduce((sum, plan) => sum + plan.blanks.value, 0);
   const taken = kinds.flatMap((each) => each.kind.lines);
+  const pinsOut = pinsOutOf(allocations, wanted);
   const bent = bentOf(allocations);
   return {
     setup: {
@@ -200,6 +213,7 @@ export function preparePour(wanted: PourWanted): PreparedPour {
       loads: loadsOf(plans, wanted),
       needs: Object.fromEntries(taken.map(({ product, quantity }) => [product.id, quantity])),
       hooksOut: hooksOut(allocations, wanted.hooksHere),
+      ...(pinsOut > 0 ? { pinsOut } : {}),
       ...(bent.length > 0 ? { bent } : {}),
     },
     takes: takesOf(allocations, lines, ways, metalShare),

@@ -69,6 +69,8 @@ export interface PourSetup {
   needs: Record<string, number>;
   /** Hooks and other pieces that are cast in, as many as were counted out, by material. */
   hooksOut: Record<string, number>;
+  /** Base-hole pins to lay out: one a good head where they stay in it, and one load; left out: a load. */
+  pinsOut?: number;
   /** Hooks that are bent before they are laid in, and how; left out: none. */
   bent?: { materialId: string; says: string }[];
 }

@@ -91,7 +91,7 @@ function MoldLoads({ pour, mold, catalogue }: { pour: Pour; mold: StoredMold; ca
 export function LoadMap({ pour, catalogue }: { pour: Pour; catalogue: Catalogue }) {
   const { data: parts = [] } = useList('parts');
   const { setup } = pour;
-  const wantsPins = setup.loads.filter((load) => load.inserts.includes('base-hole pin')).length;
+  const wantsPins = setup.pinsOut ?? setup.loads.filter((load) => load.inserts.includes('base-hole pin')).length;
   const pinsFree = parts.filter((part) => part.kind === 'base-hole pin').reduce((sum, part) => sum + inDrawer(part), 0);
   const countedOut = insertsOut(setup);
   const shots = setup.molds.reduce((sum, mold) => sum + mold.plannedShots, 0);
