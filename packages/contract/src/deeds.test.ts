@@ -98,9 +98,9 @@ const DEEDS: Document[] = [
     startPourSchema,
     { moldIds: [id], atOnce: 1, potId: id, ticketIds: [id] },
     [
-      ['moldIds', [], [id], times(id, 6), times(id, 7)],
+      ['moldIds', [], [id], times(id, 40), times(id, 41)],
       ['atOnce', 0, 1, 2, 3],
-      ['ticketIds', [], [id], times(id, 20), times(id, 21)],
+      ['ticketIds', [], [id], times(id, 500), times(id, 501)],
     ],
   ],
 ];

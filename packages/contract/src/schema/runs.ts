@@ -9,6 +9,7 @@ import {
 } from '@schmelz/core';
 import type * as yup from 'yup';
 import { choice, flag, id, list, moment, number, record, text, whole } from './field.ts';
+import { MOST_LINES } from './workshop.ts';
 
 const entry = { id: id(), at: moment(), who: text(40).optional() };
 const of = <K extends string>(kind: K) => choice([kind] as const);
@@ -137,17 +138,17 @@ export const runEntrySchemas = {
 
 export const startPourSchema = record({
   /** In the order in which they come to the pot. */
-  moldIds: list(id(), 1, 6),
+  moldIds: list(id(), 1, 40),
   /** How many of them are poured in turn. */
   atOnce: whole('molds', 1, 2),
   /** Molds that cast the same head share it, by their cavities; left out: the best one casts all of it. */
   spread: flag().optional(),
   /** How many casts of a ticket an evening's plan gives a mold: they are shared by it. */
-  planned: list(record({ ticketId: id(), moldId: id(), casts: whole('casts', 0, 20_000) }), 1, 120).optional(),
+  planned: list(record({ ticketId: id(), moldId: id(), casts: whole('casts', 0, 20_000) }), 1, 4000).optional(),
   potId: id(),
   /** What is poured; left out: the soft lead there is most of. */
   leadId: id().nullable().optional(),
-  ticketIds: list(id(), 1, 20),
+  ticketIds: list(id(), 1, MOST_LINES),
 });
 export type StartPourInput = yup.InferType<typeof startPourSchema>;
 

@@ -442,12 +442,14 @@ export type TakeTemplateInput = yup.InferType<typeof takeTemplateSchema>;
 
 /** More than this in one line is a slip of the keyboard. */
 export const MOST_HEADS = 20_000;
+/** A list that a maker still reads; as many tickets can be poured in one go. */
+export const MOST_LINES = 500;
 export const orderSchema = record({
   /** For whom; empty: for the shelf. */
   customer: note(80),
   dueOn: day().nullable().defined(),
   note: note(),
-  lines: list(record({ productId: id(), quantity: whole('heads', 1, MOST_HEADS) }), 1, 20).test(
+  lines: list(record({ productId: id(), quantity: whole('heads', 1, MOST_HEADS) }), 1, MOST_LINES).test(
     across('once', 'must name each product once', (lines: { productId: string }[]) => {
       return new Set(lines.map((line) => line.productId)).size === lines.length;
     }),
