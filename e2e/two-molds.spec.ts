@@ -42,7 +42,9 @@ for (const by of ['keyboard', 'touch'] as const) {
 
     // Before: two molds with what goes into them, pins first, hooks to count out.
     await expect(page.getByText('shots, two molds in turn')).toBeVisible();
-    await expect(page.getByText(/Pins first in 1, 2: a filled cavity without its pin leaks/)).toBeVisible();
+    await expect(
+      page.getByText(/Pins first in 1, 2, at blank shots too: a filled cavity without its pin leaks/),
+    ).toBeVisible();
     await expect(page.getByText('Hook 4/0, count out')).toBeVisible();
     await press(/^Pot is on/);
     await page.clock.fastForward('45:00');

@@ -32,19 +32,24 @@ const Saying = ({ key: letter, label, on, run, icon }: Said) => (
   </button>
 );
 
+/** Only a cavity that was cut for a pin leaks without it. */
+const OF_PIN_CAVITIES = 'leaked';
+
 /** The cause of the reject that was marked last, and what became of it. */
-function Causes({ bench, marked }: { bench: PourBench; marked: RejectEntry }) {
+function Causes({ bench, marked, pinSlot }: { bench: PourBench; marked: RejectEntry; pinSlot: boolean }) {
   const { cause, where, goes, position } = marked;
   const fate = (key: string, label: string, what: typeof goes): Said => {
     return { key, label, on: goes === what, run: () => bench.detail({ goes: what }) };
   };
-  const causes = Object.entries(CAUSE_KEYS).map(([key, each]): Said => ({
-    key,
-    label: each,
-    on: cause === each,
-    run: () => bench.cause(each),
-    icon: causeIcon(each),
-  }));
+  const causes = Object.entries(CAUSE_KEYS)
+    .filter(([, each]) => pinSlot || each !== OF_PIN_CAVITIES)
+    .map(([key, each]): Said => ({
+      key,
+      label: each,
+      on: cause === each,
+      run: () => bench.cause(each),
+      icon: causeIcon(each),
+    }));
   causes.push({ key: 'K', label: `cavity ${position} out tonight`, on: false, run: bench.block });
   const wheres =
     cause === 'short'
@@ -191,7 +196,11 @@ export function CavityColumns({
         })}
       </ol>
       {bench.marked ? (
-        <Causes bench={bench} marked={bench.marked} />
+        <Causes
+          bench={bench}
+          marked={bench.marked}
+          pinSlot={mold.cavities.some(({ position, pin }) => position === bench.marked!.position && !!pin)}
+        />
       ) : (
         <p className="flex min-h-16 flex-wrap items-center gap-x-4 text-lg text-ink-3">
           {heads.length > 0 && (

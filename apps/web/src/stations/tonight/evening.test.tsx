@@ -124,7 +124,7 @@ describe('the run sheet', () => {
       ],
       blanks: [
         {
-          ...{ heads: 12, headKg: 0.01, load: 2, missing: 0, works: ['w'] },
+          ...{ id: 'b', name: 'Pebble 10 g', heads: 12, headKg: 0.01, load: 2, missing: 0, works: ['w'] },
           casts: { expected: 13.2, provision: 14, least: 12 },
         },
       ],
