@@ -108,18 +108,11 @@ export const partOf = ({ expected, provision, least }: Casts, part: number): Cas
 });
 
 /**
- * What is expected and what is laid out for, in the one way in which they are said.
- * @example upToSay(33.4, 50, 'cast') // 'about 33 casts, up to 50'
- */
-function upToSay(expected: number, provision: number, what: 'cast' | 'shot'): string {
-  const whole = wholeCasts(expected);
-  const said = `${whole} ${whole === 1 ? what : `${what}s`}`;
-  return provision > whole ? `about ${said}, up to ${provision}` : said;
-}
-
-/**
- * Casts as they are said everywhere.
+ * Casts as they are said everywhere: what is expected, and what is laid out for.
  * @example castsSay({ expected: 33.4, provision: 50 }) // 'about 33 casts, up to 50'
  */
-export const castsSay = ({ expected, provision }: Pick<Casts, 'expected' | 'provision'>): string =>
-  upToSay(expected, provision, 'cast');
+export function castsSay({ expected, provision }: Pick<Casts, 'expected' | 'provision'>): string {
+  const whole = wholeCasts(expected);
+  const said = `${whole} ${whole === 1 ? 'cast' : 'casts'}`;
+  return provision > whole ? `about ${said}, up to ${provision}` : said;
+}

@@ -155,7 +155,7 @@ interface Fractions {
  * down, and then cast where a cavity is still free in the shots there are, the best one first; where none is, one shot
  * more is poured.
  */
-function wholeCasts(problem: CastProblem, said: Fractions): Pick<CastAnswer, 'uses' | 'shots' | 'missing'> {
+function madeWhole(problem: CastProblem, said: Fractions): Pick<CastAnswer, 'uses' | 'shots' | 'missing'> {
   const { blanks, molds, groups, limits } = problem;
   const shots = new Map(molds.map(({ id }) => [id, said.shots(id)]));
   const all = pairs(problem).map(({ group, cast }) => ({
@@ -228,7 +228,7 @@ export function solveCasts(problem: CastProblem, solve: SolveLp): SolvedCasts {
   const again = lackS > EPS && hidden ? solve(castProgram(rest)) : first;
   const said = Object.keys(again.columns).length > 0 ? again : first;
   const read = (name: string) => Math.max(0, said.columns[name] ?? 0);
-  const { uses, shots, missing } = wholeCasts(problem, {
+  const { uses, shots, missing } = madeWhole(problem, {
     casts: (groupId, blankId) => read(of.casts(groupId, blankId)),
     shots: (moldId) => Math.round(read(of.shots(moldId))),
     missing: lacks,
