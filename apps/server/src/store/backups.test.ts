@@ -168,7 +168,8 @@ describe('a running workshop', () => {
   test('is copied once a day, and not twice', async () => {
     const daily = () => listBackups(server.folder).filter(({ why }) => why === 'daily');
     const { store } = server.running;
-    await keepDaily(store);
+    // The clock's look may fall into another one.
+    await Promise.all([keepDaily(store), keepDaily(store)]);
     await keepDaily(store);
     expect(daily()).toHaveLength(1);
     const file = join(server.folder, 'backups', daily()[0]!.name);

@@ -52,8 +52,18 @@ export async function backUp(store: Store, why: BackupWhy, now = Date.now()): Pr
   );
 }
 
-/** A copy a day while the server runs; older ones go by their age. */
+/** The look for the copy of the day that is under way: a second one would find none yet, and make another. */
+const looking = new WeakMap<Store, Promise<void>>();
+
+/** A copy a day while the server runs; older ones go by their age. One look at a time. */
 export async function keepDaily(store: Store, now = Date.now()): Promise<void> {
+  const before = looking.get(store) ?? Promise.resolve();
+  const look = before.catch(() => undefined).then(() => copyOfTheDay(store, now));
+  looking.set(store, look);
+  return look;
+}
+
+async function copyOfTheDay(store: Store, now: number): Promise<void> {
   const [newest] = listBackups(store.folder).filter(({ why, wrong }) => why === 'daily' && wrong === null);
   if (newest && now - newest.at < DAY_MS) return;
   await backUp(store, 'daily', now);
