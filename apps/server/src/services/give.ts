@@ -78,6 +78,7 @@ async function giveProduct(
     nominalMassKg,
     hookId,
     variant,
+    metal,
     recipeId,
     bakeProgramId,
     ways,
@@ -94,7 +95,7 @@ async function giveProduct(
   const byId = (all: readonly { id: string; name: string }[]): Shelf => new Map(all.map((each) => [each.id, each]));
   return gift({
     product: {
-      ...{ name, style, nominalMassKg, variant: variant ?? null, ways: ways ?? null },
+      ...{ name, style, nominalMassKg, variant: variant ?? null, metal: metal ?? null, ways: ways ?? null },
       hook: nameOf(shelf, hookId),
       recipe: nameOf(byId(recipes), recipeId),
       program: nameOf(byId(programs), bakeProgramId),

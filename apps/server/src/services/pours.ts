@@ -3,6 +3,11 @@ import {
   BEND_S,
   countAll,
   handsOfPour,
+  kindOfMetal,
+  METAL_WANTED_NAMES,
+  metalKind,
+  metalTaken,
+  willDo,
   headsOwed,
   headsWithPin,
   knownMetal,
@@ -143,12 +148,26 @@ export function pinsInHeads(tickets: readonly LoadedTicket[], { ways, molds }: W
   });
 }
 
-/** The metal that is poured: as was said, or the soft lead there is most of. */
-function leadFor(workshop: Workshop, leadId: string | null | undefined): Material {
-  const id = leadId ?? castingLead(workshop).materialId;
+type WantedByTicket = Awaited<ReturnType<typeof wantedOf>>;
+
+/** The metal that is poured: as was said, as the products of the tickets have it, or the soft lead there is most of. */
+function leadFor(workshop: Workshop, leadId: string | null | undefined, wanted: WantedByTicket): Material {
+  const [first] = wanted;
+  const other = wanted.find(({ product }) => kindOfMetal(product) !== kindOfMetal(first!.product));
+  if (!leadId && other) {
+    const of = ({ number, product }: WantedByTicket[number]) =>
+      `ticket ${number} is cast in ${METAL_WANTED_NAMES[kindOfMetal(product)]}`;
+    throw notAllowed(`One pot, one metal: ${of(first!)}, ${of(other)}. Pour them one after the other.`);
+  }
+  const id = leadId ?? first?.product.metal?.materialId ?? castingLead(workshop).materialId;
   const lead = workshop.materials.get(id);
   if (!lead) throw notFound('material', id);
   if (lead.kind !== 'lead') throw notAllowed(`leadId names ${lead.name}, which is no lead.`);
+  const asks = wanted.find(({ product }) => !willDo(metalKind(lead.metalId), product.wantsMetal));
+  if (asks) {
+    const { wantsMetal } = asks.product;
+    throw notAllowed(`Ticket ${asks.number} asks for ${METAL_WANTED_NAMES[wantsMetal!]}; ${lead.name} is none.`);
+  }
   return lead;
 }
 
@@ -172,14 +191,15 @@ async function prepared(store: Store, input: StartPourInput) {
   });
   const pot = workshop.pots.find((each) => each.id === input.potId);
   if (!pot) throw notFound('pot', input.potId);
+  const lead = leadFor(workshop, input.leadId, wanted);
+  const metal = metalTaken(null, [lead]);
   // In a pour the ticket stands in the product's place: cavities are loaded for tickets.
-  const all = wanted.map(({ id, product, quantity }): PlanLine => ({ product: { ...product, id }, quantity }));
+  const all = wanted.map(({ id, product, quantity }): PlanLine => ({ product: { ...product, id, metal }, quantity }));
   const pins = { ...workshop, molds, pinsInWork: await pinsInWork(store, workshop) };
   const lines = withinPins(all, pins);
   if (lines.length === 0) throw notAllowed(pinsSay(pinLimits(all, pins)[0]!));
   const problem = pourProblem({ lines, molds });
   if (problem) throw notAllowed(problem);
-  const lead = leadFor(workshop, input.leadId);
   const other = wanted.find(({ leadId }) => leadId !== null && leadId !== lead.id);
   if (other) throw notAllowed(`Ticket ${other.number} was begun in another metal: pour it in that one.`);
   const { atOnce } = input;

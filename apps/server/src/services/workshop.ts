@@ -15,6 +15,7 @@ import {
   knownPot,
   unitPrice,
   usualLead,
+  withMetal,
   type YieldTonight,
 } from '@schmelz/core';
 import type { HeatingRecord, Material, Product } from '@schmelz/contract';
@@ -85,7 +86,11 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
     recipe: (id) => recipes.find((each) => each.id === id),
     program: (id) => programs.find((each) => each.id === id),
   };
-  const known = new Map(products.map((each) => [each.id, knownProduct(each, shelf)]));
+  // What is put away is planned with no more.
+  const inUse = molds
+    .filter(({ archived }) => !archived)
+    .map((mold) => ({ ...mold, cavities: countedOnPaper(mold.cavities as PlanCavity[], onPaper.get(mold.id)) }));
+  const known = new Map(products.map((each) => [each.id, withMetal(knownProduct(each, shelf), inUse, materials)]));
   return {
     ways: {
       ...knownWays(settings.ways, heatings, (id) => known.get(id)),
@@ -94,10 +99,7 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
     materials: byId,
     records: new Map(products.map((each) => [each.id, each])),
     products: known,
-    // What is put away is planned with no more.
-    molds: molds
-      .filter(({ archived }) => !archived)
-      .map((mold) => ({ ...mold, cavities: countedOnPaper(mold.cavities as PlanCavity[], onPaper.get(mold.id)) })),
+    molds: inUse,
     pots: pots.map((pot) => ({ ...pot, ...knownPot(pot) })),
     ovens,
     afterPour,

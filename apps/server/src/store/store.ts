@@ -34,6 +34,7 @@ import { up as hands } from './migrations/014-hands.ts';
 import { up as settled } from './migrations/015-settled.ts';
 import { up as balances } from './migrations/016-balances.ts';
 import { up as ticketProduct } from './migrations/017-ticket-product.ts';
+import { up as metal } from './migrations/018-metal.ts';
 import { defineModels, type Models } from './models.ts';
 
 /** What has changed since a store was opened: writes, and how often all of its rows became others. */
@@ -93,6 +94,7 @@ const MIGRATIONS: { name: string; step: Step }[] = [
   { name: '015-settled', step: settled },
   { name: '016-balances', step: balances },
   { name: '017-ticket-product', step: ticketProduct },
+  { name: '018-metal', step: metal },
 ];
 
 /** Whether tables of this Schmelz have taken a step of this name. */

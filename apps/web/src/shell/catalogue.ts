@@ -1,5 +1,5 @@
 import type { BakeProgram, Material, Mold, Product, Recipe } from '@schmelz/contract';
-import { knownLayers, knownProduct, type PlanLayer, type PlanProduct, type Shelf } from '@schmelz/core';
+import { knownLayers, knownProduct, withMetal, type PlanLayer, type PlanProduct, type Shelf } from '@schmelz/core';
 import { useMemo } from 'react';
 import { useList } from '../api/queries.ts';
 import type { HeadSpec } from '../drawing/head-parts.ts';
@@ -45,7 +45,7 @@ export function useCatalogue(): Catalogue | null {
     };
     const known = new Map<string, PlanProduct>();
     const knownOf = (product: Product) => {
-      const found = known.get(product.id) ?? knownProduct(product, shelf);
+      const found = known.get(product.id) ?? withMetal(knownProduct(product, shelf), molds, materials);
       known.set(product.id, found);
       return found;
     };
@@ -58,7 +58,7 @@ export function useCatalogue(): Catalogue | null {
       molds,
       product: (id) => products.find((each) => each.id === id),
       known: knownOf,
-      knownIn: (product, recipe) => knownProduct(product, shelf, recipe),
+      knownIn: (product, recipe) => withMetal(knownProduct(product, shelf, recipe), molds, materials),
       layers: (recipe) => knownLayers(recipe, shelf),
       spec: (product) => specOf(knownOf(product)),
       paint: (product) => paintOn(knownOf(product)),

@@ -1,4 +1,4 @@
-import { STYLE_IDS, ZONE_SHARE, type PaintZone } from '@schmelz/core';
+import { METALS_WANTED, STYLE_IDS, ZONE_SHARE, type PaintZone } from '@schmelz/core';
 import type * as yup from 'yup';
 import { across, choice, colour, list, number, record, text, whole } from './field.ts';
 import { schoolsSchema } from './ways.ts';
@@ -35,6 +35,8 @@ const givenProduct = record({
   nominalMassKg: number('kg', 0.0003, 0.5),
   hook: named(),
   variant: text(40).nullable().defined(),
+  /** Left out by a Schmelz of before. */
+  metal: choice(METALS_WANTED).nullable().optional(),
   recipe: named(),
   program: named(),
   ways: schoolsSchema().nullable().defined(),

@@ -9,6 +9,8 @@ import {
   HOOK_SIZES,
   INSERTS,
   METAL_IDS,
+  METAL_KINDS,
+  METALS_WANTED,
   FINISH_TASKS,
   LABEL_SHEETS,
   MOST_STEPS,
@@ -262,6 +264,8 @@ export const moldSchema = record({
   metal: choice(MOLD_METALS).optional(),
   sootSchool: choice(SOOT_SCHOOLS.map((school) => school.id)).optional(),
   warmSchool: choice(WARM_SCHOOLS).optional(),
+  /** The only metal it sees; null or left out: any. */
+  keptFor: choice(METAL_KINDS).nullable().optional(),
   learned: moldLearned.nullable().optional(),
   cavities: list(cavitySchema, 1, 12).test(
     across('positions', 'must number its cavities 1, 2, 3 and so on, each once', (cavities: { position: number }[]) =>
@@ -410,6 +414,8 @@ export const productSchema = record({
   hookId: id().nullable().defined(),
   /** What its cavity is cast as, by the variant's name; null or left out: as cut. */
   variant: text(40).nullable().optional(),
+  /** What it is cast in; null or left out: the usual metal, or what its molds are kept for. */
+  metal: choice(METALS_WANTED).nullable().optional(),
   recipeId: id().nullable().defined(),
   bakeProgramId: id().nullable().defined(),
   /** Its own ways where they differ from the house's. */

@@ -1,6 +1,8 @@
 import { partKind } from '../job/part-kinds.ts';
 import type { RouteStep } from '../job/route.ts';
 import type { TicketState } from '../job/ticket.ts';
+import { METAL_WANTED_NAMES } from '../metal/wanted.ts';
+import { kindOfMetal } from '../plan/metal.ts';
 import { stepsOf } from '../plan/product.ts';
 import type { PlanLayer, PlanProduct, PlanStep } from '../plan/types.ts';
 import { quantityText } from '../quantity/said.ts';
@@ -95,6 +97,7 @@ export function productChanges(kept: TicketProduct, now: TicketProduct): Product
   };
   tell('its name', kept.name, now.name);
   tell('its head', castSays(kept), castSays(now));
+  tell('its metal', METAL_WANTED_NAMES[kindOfMetal(kept)], METAL_WANTED_NAMES[kindOfMetal(now)]);
   tell('its hook', kept.hook?.name ?? NONE, now.hook?.name ?? NONE);
   const way = ({ steps }: TicketProduct) => steps.map(({ does }) => does).join(', ');
   tell('its way', way(kept), way(now));
@@ -132,7 +135,8 @@ export function productRefusal(
     return 'Its heads come from elsewhere now: a ticket keeps the pour or the shelf that it began with.';
   }
   const hookOf = ({ hook }: TicketProduct) => hook?.materialId ?? null;
-  if (cast && (castSays(kept) !== castSays(now) || hookOf(kept) !== hookOf(now))) {
+  const sameHead = castSays(kept) === castSays(now) && kindOfMetal(kept) === kindOfMetal(now);
+  if (cast && (!sameHead || hookOf(kept) !== hookOf(now))) {
     return 'Its heads are being cast, or are cast already: head and hook stay as they were.';
   }
   if (cast && partsSay(kept, 'pour') !== partsSay(now, 'pour')) {

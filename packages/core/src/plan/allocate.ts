@@ -3,6 +3,8 @@ import { yieldOfBlank } from './blank-yield.ts';
 import { quantityText } from '../quantity/said.ts';
 import { seatOf } from '../seat/seat.ts';
 import { castMassKg } from '../cast/cast-mass.ts';
+import { kindOfMetal, takesMetal } from './metal.ts';
+import { METAL_WANTED_NAMES } from '../metal/wanted.ts';
 import { castInto, castKg, grooveOf, massesMatch, offered, variantFor } from './blank.ts';
 import type { PlanCavity, PlanHook, PlanLine, PlanMold, PlanProduct } from './types.ts';
 
@@ -51,6 +53,10 @@ export const cavitiesAShot = (allocation: Parameters<typeof shotsOf>[0]): number
  * @example castingProblem(product(10), []) // 'No mold has a ball cavity of 10 g; there is none of this style.'
  */
 export function castingProblem(product: PlanProduct, molds: readonly PlanMold[]): string | null {
+  if (product.metal === null) {
+    const { wantsMetal } = product;
+    return `It is cast in ${METAL_WANTED_NAMES[wantsMetal ?? 'any']}, and none is on record: add some in Stock.`;
+  }
   const cavities = molds.flatMap((mold) => mold.cavities);
   const sameStyle = cavities.filter((cavity) => cavity.style === product.style);
   const shaped = sameStyle.filter((cavity) => massesMatch(cavity.nominalMassKg, product.nominalMassKg));
@@ -61,7 +67,10 @@ export function castingProblem(product: PlanProduct, molds: readonly PlanMold[])
   }
   const open = shaped.filter((cavity) => cavity.condition === 'good');
   if (open.length === 0) return `Every ${product.style} cavity of ${grams(product.nominalMassKg)} is blocked.`;
-  if (open.some((cavity) => casts(cavity, product))) return null;
+  if (moldsCasting(product, molds).length > 0) return null;
+  if (open.some((cavity) => casts(cavity, product))) {
+    return `The molds that cast it are kept for another metal than ${METAL_WANTED_NAMES[kindOfMetal(product)]}.`;
+  }
   const { hook, variant } = product;
   if (variant && !open.some((cavity) => cavity.variants?.some(({ name }) => name === variant))) {
     return `No ${product.style} cavity of ${grams(product.nominalMassKg)} is cast as "${variant}"; say at the mold what else it casts.`;
@@ -84,11 +93,12 @@ export const casts = (cavity: PlanCavity, product: PlanProduct): boolean => vari
  * Molds that cast a product tonight, the one with most cavities for it first: the one rule of which mold is taken.
  * @example moldsCasting(product(10), workshop().molds)[0].cavities.length // 3
  */
-export function moldsCasting<M extends Pick<PlanMold, 'cavities'>>(
+export function moldsCasting<M extends Pick<PlanMold, 'cavities' | 'keptFor'>>(
   product: PlanProduct,
   molds: readonly M[],
 ): { mold: M; cavities: M['cavities'] }[] {
   return molds
+    .filter((mold) => takesMetal(mold, product))
     .map((mold) => ({ mold, cavities: mold.cavities.filter((cavity) => casts(cavity, product)) }))
     .filter(({ cavities }) => cavities.length > 0)
     .sort((a, b) => b.cavities.length - a.cavities.length);
@@ -99,23 +109,27 @@ export function moldsCasting<M extends Pick<PlanMold, 'cavities'>>(
  * has.
  * @example productKg(product(10), []) // 0.01
  */
-export function productKg(product: PlanProduct, molds: readonly Pick<PlanMold, 'cavities'>[]): number {
+export function productKg(product: PlanProduct, molds: readonly Pick<PlanMold, 'cavities' | 'keptFor'>[]): number {
   const [best] = moldsCasting(product, molds);
   return best ? castKg(best.cavities[0]!, product) : castMassKg({ nominalMassKg: product.nominalMassKg });
 }
 
-type ToldApart = Pick<PlanProduct, 'style' | 'nominalMassKg' | 'variant' | 'parts'> & {
+type ToldApart = Pick<PlanProduct, 'style' | 'nominalMassKg' | 'variant' | 'parts' | 'metal'> & {
   hook: Pick<PlanHook, 'materialId' | 'name'> | null;
 };
 
 /**
- * What tells one blank from another: style, mass, variant, hook and what else is cast in, whatever colour it gets.
+ * What tells one blank from another: style, mass, variant, hook, what else is cast in and the kind of metal, whatever
+ * colour it gets.
  * @example blankKey({ style: 'ball', nominalMassKg: 0.01, hook: null }) // 'ball 0.01000 no hook '
  */
 export function blankKey(product: ToldApart): string {
   const { style, nominalMassKg, hook, variant } = product;
   const others = castInto({ ...product, hook: null }).map(({ materialId, perHead }) => `${perHead} ${materialId}`);
-  return [style, nominalMassKg.toFixed(5), hook?.materialId ?? 'no hook', variant ?? '', ...others.sort()].join(' ');
+  const kind = kindOfMetal(product);
+  const metal = kind === 'soft' ? [] : [kind];
+  const told = [style, nominalMassKg.toFixed(5), hook?.materialId ?? 'no hook', variant ?? '', ...others.sort()];
+  return [...told, ...metal].join(' ');
 }
 
 function kindsOf(lines: readonly PlanLine[]): BlankKind[] {
@@ -143,7 +157,9 @@ function onCavities(kind: BlankKind, cavities: PlanCavity[], mold: PlanMold, mol
  * @example fitting(product(10), workshop().molds).length // 3
  */
 export const fitting = (product: PlanProduct, molds: readonly PlanMold[]): PlanCavity[] =>
-  molds.flatMap((mold) => mold.cavities.filter((cavity) => casts(cavity, product)));
+  molds
+    .filter((mold) => takesMetal(mold, product))
+    .flatMap((mold) => mold.cavities.filter((cavity) => casts(cavity, product)));
 
 /** A mold that casts a blank, with its cavities for it. */
 export type Casting = ReturnType<typeof moldsCasting<PlanMold>>[number];

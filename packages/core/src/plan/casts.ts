@@ -1,5 +1,7 @@
 import { castsSay, castsUntil, wholeCasts, type Casts } from '../count/casts-for.ts';
 import { cavityYield, yieldIn, yieldOfBlank } from './blank-yield.ts';
+import { massShareOfLead, SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
+import type { CastMetal } from '../metal/wanted.ts';
 import { BLANK_CYCLE_S } from '../mold/warm-up.ts';
 import { HANDLE_S_PER_SHOT, POUR_S_PER_CAVITY, shotsSeconds } from '../mold/shot-seconds.ts';
 import { blankKey, castingProblem, fitting, type MoldAllocation } from './allocate.ts';
@@ -27,8 +29,10 @@ export interface CastsInput {
   atOnce: number;
   /** Hooks and other parts on the shelf, where they are kept count of. */
   hooksHere?: Readonly<Record<string, number>>;
-  /** Clean lead on the shelf, kg; left out: enough. */
+  /** Clean metal on the shelf, kg; left out: enough. */
   leadHereKg?: number;
+  /** The metal that all of it is cast in; left out: soft lead. */
+  alloy?: Alloy;
 }
 
 /** Casts of one blank in some cavities of a mold, as many as are expected. */
@@ -45,6 +49,8 @@ export interface MoldTonight {
   blanks: number;
   openS: number;
   uses: CastsOnMold[];
+  /** What it is poured with; left out: the usual. */
+  metal?: CastMetal;
   /** Metal in all its heads and sprues, kg, and what is under way in its largest shot. */
   castKg: number;
   roundKg: number;
@@ -55,7 +61,7 @@ interface BlankTonight {
   /** Good heads that the pot owes, and casts until they are there. */
   heads: number;
   casts: Casts;
-  /** Soft lead in one, kg, and cavities that are loaded at once for it. */
+  /** Metal in one, kg, and cavities that are loaded at once for it. */
   headKg: number;
   load: number;
   /** Of the casts that are expected, those that cannot be made; and the good heads that are missing for it. */
@@ -185,7 +191,7 @@ function limitsOf(blanks: readonly Blank[], input: CastsInput): CastLimit[] {
   }
   if (input.leadHereKg !== undefined) {
     const kgOf = ({ product, mean, cavities: [best] }: Blank) =>
-      best ? castKg(best, product) * mean * (1 + input.ways.drossShare) : 0;
+      best ? castKg(best, product, input.alloy) * mean * (1 + input.ways.drossShare) : 0;
     limits.push({
       ...{ id: LEAD, name: 'lead', most: Math.max(0, input.leadHereKg - input.ways.heelKg) },
       takes: Object.fromEntries(blanks.map((blank) => [blank.id, kgOf(blank)])),
@@ -208,17 +214,18 @@ export function castsTonight(input: CastsInput, solve: SolveLp): CastsTonight {
   });
   const stuck = new Set(problems.map(({ workId }) => workId));
   const blanks = wantedBlanks({ ...input, wanted: input.wanted.filter(({ workId }) => !stuck.has(workId)) });
-  const { ways, pot, atOnce } = input;
+  const { ways, pot, atOnce, alloy = SOFT_LEAD } = input;
+  const metalShare = massShareOfLead(alloy);
   const molds = input.molds.filter((mold) => blanks.some(({ product }) => fitting(product, [mold]).length > 0));
   const groups = molds.flatMap((mold) => groupsOf(mold, blanks));
-  const warmed = new Map(molds.map((mold) => [mold.id, blanksOf(mold, ways, pot)]));
+  const warmed = new Map(molds.map((mold) => [mold.id, blanksOf(mold, ways, pot, alloy)]));
   const problem: CastProblem = {
     blanks: blanks.map(({ id, name, casts }) => ({ id, name, casts: wholeCasts(casts.expected) })),
     molds: molds.map((mold) => {
       const all = groups
         .filter(({ moldId, casts }) => moldId === mold.id && casts.length > 0)
         .map(({ casts, positions }) => ({ blankId: casts[0]!.blankId, name: '', positions, casts: 1 }));
-      const openS = openOf(allocationOf(mold, all, blanks), ways, pot);
+      const openS = openOf(allocationOf(mold, all, blanks), ways, pot, alloy);
       return {
         ...{ id: mold.id, setupS: READY_S + warmed.get(mold.id)! * BLANK_CYCLE_S },
         shotS: HANDLE_S_PER_SHOT + (atOnce > 1 && molds.length > 1 ? 0 : openS),
@@ -249,8 +256,9 @@ export function castsTonight(input: CastsInput, solve: SolveLp): CastsTonight {
     const { headsKg, spruesKg } = throughMoldsKg(allocation.kinds);
     return [
       {
-        ...{ moldId: mold.id, name: mold.name, shots, uses: own, castKg: headsKg + spruesKg },
-        ...{ blanks: warmed.get(mold.id)!, openS: openOf(allocation, ways, pot), roundKg: roundKgOf(allocation.kinds) },
+        ...{ moldId: mold.id, name: mold.name, shots, uses: own, castKg: metalShare * (headsKg + spruesKg) },
+        ...{ blanks: warmed.get(mold.id)!, openS: openOf(allocation, ways, pot, alloy) },
+        roundKg: metalShare * roundKgOf(allocation.kinds),
       },
     ];
   });
@@ -263,7 +271,18 @@ export function castsTonight(input: CastsInput, solve: SolveLp): CastsTonight {
       }, 0);
       const missingHeads = Math.min(heads, Math.ceil(missing * mean));
       const lacks = missing > 0 ? lacksOf(id, solved, problem) : null;
-      return { id, name, heads, casts, headKg: castKg(first!, product), load, missing, missingHeads, lacks, works };
+      return {
+        id,
+        name,
+        heads,
+        casts,
+        headKg: castKg(first!, product, alloy),
+        load,
+        missing,
+        missingHeads,
+        lacks,
+        works,
+      };
     }),
     castsShare:
       blanks.reduce((sum, { casts, offShare }) => sum + casts.expected * offShare, 0) /

@@ -116,10 +116,11 @@ export function leadNeedKg(...of: Parameters<typeof metalOf>): number {
 export function leadFigures(
   allocations: readonly Pick<MoldAllocation, 'kinds'>[],
   ways: Pick<HouseWays, 'drossShare' | 'heelKg'>,
+  metalShare = 1,
 ): { used: Figure; need: Figure } {
-  const { goodKg, drossKg, heelKg, roundKg } = metalOf(allocations, ways);
+  const { goodKg, drossKg, heelKg, roundKg } = metalOf(allocations, ways, metalShare);
   const used = goodKg + drossKg;
-  const need = leadNeedKg(allocations, ways);
+  const need = leadNeedKg(allocations, ways, metalShare);
   const source = 'Mass balance; dross share and heel are house ways';
   const inputs = [given('Good heads', goodKg, 'kg'), given('Dross', drossKg, 'kg')];
   return {

@@ -6,6 +6,7 @@ export * from './casts.ts';
 export * from './blank.ts';
 export * from './cost.ts';
 export * from './from-metal.ts';
+export * from './metal.ts';
 export * from './minutes.ts';
 export * from './mold-plan.ts';
 export * from './pins.ts';

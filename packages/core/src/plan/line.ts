@@ -6,7 +6,9 @@ import { aboveZero, range90, Z_90 } from '../quantity/range.ts';
 import { SPREAD } from '../quantity/spreads.ts';
 import { figure, fitted, given, type Figure } from '../quantity/figure.ts';
 import { castInto, castKg } from './blank.ts';
-import { blankKey, type KindOnMold, type MoldAllocation } from './allocate.ts';
+import { blankKey, type KindOnMold } from './allocate.ts';
+import { alloyOfProduct } from './metal.ts';
+import type { MetalRun } from './metal-runs.ts';
 import { serving, unitCostStack, wearMinor } from './cost.ts';
 import { handsOf, totalSeconds } from './minutes.ts';
 import { powdersByStep, productBake } from './product.ts';
@@ -23,15 +25,16 @@ import {
   type StockOnHand,
 } from './types.ts';
 
-/** Soft lead in one head of a line: as its cavity casts it, or by its stamp where it comes off the shelf. */
+/** Metal in one head of a line: as its cavity casts it, or by its stamp where it comes off the shelf. */
 function headKg({ product }: PlanLine, kinds: readonly KindOnMold[]): number {
   const cavity = kinds.find((each) => each.kind.lines.some((line) => line.product === product))?.cavities[0];
-  return cavity ? castKg(cavity, product) : castMassKg({ nominalMassKg: product.nominalMassKg });
+  const alloy = alloyOfProduct(product);
+  return cavity ? castKg(cavity, product, alloy) : castMassKg({ nominalMassKg: product.nominalMassKg, alloy });
 }
 
-/** The whole order that a line belongs to: its blanks on their molds, the heads that come down the line, its times. */
+/** The whole order that a line belongs to: its pours by metal, the heads that come down the line, its times. */
 interface OfOrder {
-  allocations: readonly MoldAllocation[];
+  runs: readonly MetalRun[];
   coming: readonly PlanLine[];
   timing: Timing;
 }
@@ -39,16 +42,17 @@ interface OfOrder {
 /**
  * What one line of an order comes to: casts, yield, powder, cure and unit cost, each with its why.
  * @param coming the line as its heads come down the line: with those that later steps will spoil
- * @example linePlan(order.lines[0], order.lines[0], { allocations, coming: order.lines, timing },
+ * @example linePlan(order.lines[0], order.lines[0], { runs, coming: order.lines, timing },
  *   order).casts.value // 64
  */
 export function linePlan(
   { quantity }: PlanLine,
   coming: PlanLine,
-  { allocations, coming: lines, timing }: OfOrder,
+  { runs, coming: lines, timing }: OfOrder,
   input: PlanInput,
 ): LinePlan {
   const { product } = coming;
+  const allocations = runs.flatMap((run) => run.allocations);
   const kinds = allocations.flatMap((each) => each.kinds);
   // Heads off the shelf are on no mold: they are metal and casting work that was paid for before.
   const onMolds = kinds.filter((each) => each.kind.lines.includes(coming));
@@ -58,7 +62,8 @@ export function linePlan(
   const leadKg = headKg(coming, kinds);
   const powders = powdersByStep(product, input.ways);
   const parts = product.parts ?? [];
-  const used = usedBy(product, input, powders, onMold !== null);
+  const { lead } = runs.find((run) => run.allocations.some((each) => each.kinds.includes(onMold!))) ?? input;
+  const used = usedBy(product, { stock: input.stock, lead }, powders, onMold !== null);
   const priceOf = (materialId: string) => input.stock.find((each) => each.materialId === materialId)?.priceMinor ?? 0;
   const fromMinor = product.from ? aGood * priceOf(product.from.materialId) : 0;
   const partsCost = (costs: CostPart) =>
@@ -75,7 +80,7 @@ export function linePlan(
   const drossKg = (input.ways.drossShare * leadKg * casts.expected) / quantity;
   const stack = unitCostStack({
     leadKg: onMold ? leadKg : 0,
-    leadMinorPerKg: priceOf(input.lead.materialId),
+    leadMinorPerKg: priceOf(lead.materialId),
     drossKg,
     hookMinor: product.hook && onMold ? priceOf(product.hook.materialId) : 0,
     powderMinor: aGood * powders.reduce((sum, powder) => sum + powder.kgPerHead * priceOf(powder.materialId), 0),
@@ -120,7 +125,7 @@ export function linePlan(
       { ...tonight(onMold, estimate), basis: records ? 'fitted' : 'given' },
     ),
     leadKgPerHead: figure(leadKg, 'head-kg', {
-      rule: 'What this cavity casts in soft lead.',
+      rule: `What this cavity casts in ${product.metal?.name ?? 'soft lead'}.`,
       formula: 'm = (V_cavity − V_pin and inserts) · ρ(327 °C)',
       source: 'Nominal mass stamped on the mold; pin, keeper and other inserts by their size',
       inputs: [given('Stamped', product.nominalMassKg, 'head-kg')],

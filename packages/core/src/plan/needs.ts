@@ -2,6 +2,7 @@ import { figure, given, type Figure } from '../quantity/figure.ts';
 import { productRange90 } from '../quantity/range.ts';
 import { SPREAD } from '../quantity/spreads.ts';
 import type { KindOnMold } from './allocate.ts';
+import type { MetalRun } from './metal-runs.ts';
 import { partKind } from '../job/part-kinds.ts';
 import { castInWanted, type RejectWays } from '../job/cast-in.ts';
 import { castInto } from './blank.ts';
@@ -39,18 +40,19 @@ export function castInNeeds(
 
 /**
  * What the plan wants of each material against what is on the shelf: lead to charge, hooks to lay out, powder to dip.
- * @example materialNeeds(plan.lines, { kinds, coming: order.lines }, plan.leadUsed,
- *   order).map(({ name }) => name) // ['lead', 'hook-2/0',
- *   'hook-3/0', 'white']
+ * @example materialNeeds(plan.lines, { runs, coming: order.lines }, order).map(({ name }) => name)
+ *   // ['lead', 'hook-2/0', 'hook-3/0', 'white']
  */
 export function materialNeeds(
   lines: readonly LinePlan[],
-  { kinds, coming }: { kinds: readonly KindOnMold[]; coming: readonly PlanLine[] },
-  leadNeed: Figure,
-  { lead, stock, ways }: PlanInput,
+  { runs, coming }: { runs: readonly MetalRun[]; coming: readonly PlanLine[] },
+  { stock, ways }: PlanInput,
 ): MaterialNeed[] {
   const onHand = (materialId: string) => stock.find((each) => each.materialId === materialId);
-  const castIn = castInNeeds(kinds, ways);
+  const castIn = castInNeeds(
+    runs.flatMap(({ allocations }) => allocations.flatMap(({ kinds }) => kinds)),
+    ways,
+  );
   const powders = new Map<string, { kg: number; heads: number }>();
   for (const line of lines) {
     for (const { materialId, kgPerHead } of line.powders) {
@@ -85,7 +87,7 @@ export function materialNeeds(
     return [need(shelf, figure(kg, 'kg', why, productRange90(kg, [SPREAD.filmShare, SPREAD.staysOnShare])))];
   });
   return [
-    ...(kinds.length ? [need(lead, leadNeed)] : []),
+    ...runs.map((run) => need(run.lead, run.need)),
     ...castInFigures,
     ...fromShelf(coming, onHand),
     ...powderNeeds,

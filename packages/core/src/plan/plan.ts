@@ -1,21 +1,11 @@
 import { headsToCast } from '../job/owed.ts';
 import { countInRange } from '../quantity/check.ts';
-import { figure, given } from '../quantity/figure.ts';
+import { figure, given, type Figure } from '../quantity/figure.ts';
 import type { SolveLp } from '../numeric/program.ts';
-import {
-  allocate,
-  asPlanned,
-  blankKey,
-  castingProblem,
-  moldsCasting,
-  onBestMold,
-  type KindOnMold,
-  type MoldShares,
-} from './allocate.ts';
-import { castsTonight } from './casts.ts';
-import { chargeKgOf, chargeParts, leadFigures, leadRange, type ChargePart } from './charge.ts';
+import { castingProblem } from './allocate.ts';
+import { leadRange, type ChargePart } from './charge.ts';
 import { averageCost, linePlan } from './line.ts';
-import { moldPlan } from './mold-plan.ts';
+import { metalRuns, type MetalRun } from './metal-runs.ts';
 import { pinLimits } from './pins.ts';
 import { bakeProblem } from './product.ts';
 import { materialNeeds } from './needs.ts';
@@ -50,23 +40,18 @@ export function planOrder(input: PlanInput, solve?: SolveLp): Plan {
     return { product, quantity: heads };
   });
   const poured = coming.filter(({ product }) => product.source !== 'shelf');
-  const choice = poured.some(({ product }) => moldsCasting(product, input.molds).length > 1);
-  const shares = solve && choice ? inLeastTime(poured, input, solve) : onBestMold;
-  const allocations = allocate(poured, input.molds, shares);
-  const molds = allocations.map((allocation) => moldPlan(allocation, input.ways, input.pot));
-  const kinds = allocations.flatMap((allocation) => allocation.kinds);
-  const charge = kinds.length ? chargeOf(kinds, input) : NO_CHARGE;
-  const lead = kinds.length ? leadFigures(allocations, input.ways) : { used: NO_CHARGE.figure, need: NO_CHARGE.figure };
-  const timing = timingOf(allocations, molds, coming, charge.figure.value, input);
-  const linePlans = lines.map((line, at) => linePlan(line, coming[at]!, { allocations, coming, timing }, input));
+  const runs = metalRuns(poured, input, solve);
+  const charge = runs.length > 0 ? chargeOf(runs, input) : NO_CHARGE;
+  const timing = timingOf(runs, coming, input);
+  const linePlans = lines.map((line, at) => linePlan(line, coming[at]!, { runs, coming, timing }, input));
   return {
     lines: linePlans,
-    molds,
+    molds: runs.flatMap((run) => run.molds),
     charge: charge.figure,
     chargeParts: charge.parts,
-    melt: meltFigure(timing, charge.figure.value, input),
-    leadUsed: lead.used,
-    needs: materialNeeds(linePlans, { kinds, coming }, lead.need, input),
+    melt: meltFigure(timing, runs, input),
+    leadUsed: usedOf(runs),
+    needs: materialNeeds(linePlans, { runs, coming }, input),
     minutes: minutesOf(timing, coming),
     handsTotal: handsFigure(timing),
     ovenLoads: ovenLoadsFigure(timing, coming, input),
@@ -74,17 +59,6 @@ export function planOrder(input: PlanInput, solve?: SolveLp): Plan {
     pins: pinLimits(coming, input),
     problems,
   };
-}
-
-/** The molds that take the least time at the pot, one after another. */
-function inLeastTime(lines: readonly PlanLine[], input: PlanInput, solve: SolveLp): MoldShares {
-  const { molds, pot, ways } = input;
-  const wanted = lines.map(({ product, quantity }) => ({ workId: product.id, product, heads: quantity }));
-  const casts = castsTonight({ wanted, molds, pot, ways, atOnce: 1 }, solve);
-  return asPlanned(({ product }, moldId) => {
-    const uses = casts.molds.find((mold) => mold.moldId === moldId)?.uses ?? [];
-    return uses.find(({ blankId }) => blankId === blankKey(product))?.casts ?? 0;
-  });
 }
 
 /** Heads off the shelf need no pot. */
@@ -98,25 +72,54 @@ const NO_CHARGE = {
   }),
 };
 
-function chargeOf(kinds: readonly KindOnMold[], input: PlanInput) {
-  const parts = chargeParts(kinds, input.ways);
-  const value = chargeKgOf(parts);
+/** Parts of the charge that are for the same, of all metals together. */
+const together = (runs: readonly MetalRun[]): ChargePart[] =>
+  runs[0]!.chargeParts.map(({ label }) => ({
+    label,
+    kg: runs.reduce((sum, run) => sum + run.chargeParts.find((part) => part.label === label)!.kg, 0),
+  }));
+
+function chargeOf(runs: readonly MetalRun[], input: PlanInput) {
+  const parts = together(runs);
+  const value = runs.reduce((sum, { chargeKg }) => sum + chargeKg, 0);
   const kgOf = (label: ChargePart['label']) => parts.find((part) => part.label === label)!.kg;
-  const over = value > input.pot.capacityKg;
+  const over = runs.some(({ chargeKg }) => chargeKg > input.pot.capacityKg);
+  const rule = over
+    ? `More than the ${input.pot.name} holds: charge it full, feed sprues and ingots back in small lots while you pour.`
+    : 'All the metal that this pour casts, melted at once: sprues, rejects and the heel included, nothing fed back.';
+  const others = runs.length > 1 ? ` ${runs.length} metals, one after the other, each with its heel.` : '';
   return {
     parts,
     figure: figure(
       value,
       'kg',
       {
-        rule: over
-          ? `More than the ${input.pot.name} holds: charge it full, feed sprues and ingots back in small lots while you pour.`
-          : 'All the metal that this pour casts, melted at once: sprues, rejects and the heel included, nothing fed back.',
+        rule: `${rule}${others}`,
         formula: 'charge = casts · mass + shots · sprues + dross + heel',
         source: 'Mass balance; dross share and heel are house ways',
-        inputs: parts.map((part) => given(part.label, part.kg, 'kg')),
+        inputs: [
+          ...(runs.length > 1 ? runs.map(({ lead, chargeKg }) => given(lead.name, chargeKg, 'kg')) : []),
+          ...parts.map((part) => given(part.label, part.kg, 'kg')),
+        ],
       },
       leadRange(value, kgOf('dross'), kgOf('heads, rejects too') + kgOf('sprues')),
     ),
   };
+}
+
+/** What is used up of all metals together. */
+function usedOf(runs: readonly MetalRun[]): Figure {
+  const [first, ...others] = runs.map(({ used }) => used);
+  if (!first) return NO_CHARGE.figure;
+  if (others.length === 0) return first;
+  const sum = (of: (used: Figure) => number) => runs.reduce((all, { used }) => all + of(used), 0);
+  const { rule, formula, source } = first.why;
+  const range = { low: sum(({ low, value }) => low ?? value), high: sum(({ high, value }) => high ?? value) };
+  const inputs = runs.map(({ lead, used }) => given(lead.name, used.value, 'kg'));
+  return figure(
+    sum(({ value }) => value),
+    'kg',
+    { rule, formula, source, inputs },
+    range,
+  );
 }

@@ -3,6 +3,8 @@ import { holdingEnergyKWh, meltTime } from '../pot/time-to-pour.ts';
 import { figure, given, type Figure } from '../quantity/figure.ts';
 import { J_PER_KWH } from '../quantity/units.ts';
 import { cavitiesAShot, type MoldAllocation } from './allocate.ts';
+import { CHANGE_METAL_S, LEAD_FREE_CAUTION } from './metal.ts';
+import type { MetalRun } from './metal-runs.ts';
 import { QuantityError } from '../quantity/check.ts';
 import { potRange } from '../pot/melt-plan.ts';
 import { range90 } from '../quantity/range.ts';
@@ -13,7 +15,7 @@ import { stationOf } from '../job/stations.ts';
 import { ovenLoads, roomOf } from '../bake/rack.ts';
 import { doorS, knownOven, loadHeat } from '../bake/known-oven.ts';
 import { curedPowders, productBakedJK, productLagS, stepsOf } from './product.ts';
-import type { MoldPlan, Plan, PlanBake, PlanInput, PlanLayer, PlanLine, PlanOven, PlanPot } from './types.ts';
+import type { Plan, PlanBake, PlanInput, PlanLayer, PlanLine, PlanOven, PlanPot } from './types.ts';
 
 /** Share of its rated power that an oven draws on average while it holds temperature. Common practice, no source. */
 export const OVEN_DUTY = 0.6;
@@ -23,7 +25,9 @@ export interface Timing {
   meltS: number;
   meltKWh: number;
   pourS: number;
-  /** Of that, by the blank that was poured ({@link blankKey}): a mold's time goes by its casts. */
+  /** Of that, the pot emptied of one metal for another. */
+  changeS: number;
+  /** Of all that, by the blank that was poured ({@link blankKey}): a mold's time goes by its casts. */
   pourSByBlank: ReadonlyMap<string, number>;
   hands: StepHands[];
   ovenLoads: number;
@@ -35,41 +39,29 @@ export interface Timing {
 
 /**
  * Melting, pouring, hands, oven loads and electricity of a plan.
- * @example timingOf(allocations, plan.molds, order.lines, 2.4, order).ovenLoads // 2
+ * @example timingOf(runs, order.lines, order).ovenLoads // 2
  */
-export function timingOf(
-  allocations: readonly MoldAllocation[],
-  molds: readonly MoldPlan[],
-  lines: readonly PlanLine[],
-  chargeKg: number,
-  { pot, oven, ways, twoOfEach }: PlanInput,
-): Timing {
-  const pours = allocations.length > 0;
-  const melt = meltTime(meltOf(chargeKg, pot, ways));
+export function timingOf(runs: readonly MetalRun[], lines: readonly PlanLine[], input: PlanInput): Timing {
+  const { pot, oven, ways } = input;
   const pourSByBlank = new Map<string, number>();
-  molds.forEach(({ blanks, shots, openS }, at) => {
-    const { kinds } = allocations[at]!;
-    const mold = { cavities: cavitiesAShot(allocations[at]!), openS: openS.value };
-    // Two molds alike share the shots, and each is warmed.
-    const shares = twoOfEach ? [Math.ceil(shots.value / 2), Math.floor(shots.value / 2)] : [shots.value];
-    const pair = shares.filter((own) => own > 0).map((own) => ({ ...mold, shots: own }));
-    const seconds = pair.length * blanks.value * BLANK_CYCLE_S + shotsSeconds(ways, pair, pair.length);
-    const all = kinds.reduce((sum, { casts }) => sum + casts.expected, 0);
-    for (const { kind, casts } of kinds) {
-      pourSByBlank.set(kind.key, (pourSByBlank.get(kind.key) ?? 0) + (seconds * casts.expected) / all);
-    }
+  const poured = runs.map((run, nth) => {
+    const changeS = nth > 0 ? CHANGE_METAL_S : 0;
+    const seconds = pourSecondsOf(run, changeS, input);
+    for (const [key, own] of seconds) pourSByBlank.set(key, (pourSByBlank.get(key) ?? 0) + own);
+    const pourS = [...seconds.values()].reduce((sum, each) => sum + each, 0);
+    const melt = meltTime(meltOf(run, pot));
+    const held = { lossWPerK: pot.lossWPerK, potC: run.ways.pourC, roomC: ways.roomC, seconds: pourS - changeS };
+    return { pourS, changeS, meltS: melt.seconds, potKWh: melt.energyKWh + holdingEnergyKWh(held) };
   });
-  const pourS = [...pourSByBlank.values()].reduce((sum, seconds) => sum + seconds, 0);
+  const sumOf = (key: 'pourS' | 'changeS' | 'meltS' | 'potKWh') => poured.reduce((sum, each) => sum + each[key], 0);
   const loads = bakeLoads(lines, oven);
   const bakeWaitS = loads.reduce((sum, each) => sum + each.loads * each.seconds, 0);
-  const holdKWh = holdingEnergyKWh({
-    ...{ lossWPerK: pot.lossWPerK, potC: ways.pourC, roomC: ways.roomC, seconds: pourS },
-  });
-  const potKWh = pours ? melt.energyKWh + holdKWh : 0;
+  const potKWh = sumOf('potKWh');
   return {
-    meltS: pours ? melt.seconds : 0,
+    meltS: sumOf('meltS'),
     meltKWh: potKWh,
-    pourS,
+    pourS: sumOf('pourS'),
+    changeS: sumOf('changeS'),
     pourSByBlank,
     hands: handsOf(ways, lines),
     ovenLoads: loads.reduce((sum, each) => sum + each.loads, 0),
@@ -77,6 +69,31 @@ export function timingOf(
     dryWaitS: Math.max(0, ...lines.map(({ product }) => dryWaitS(product.layers))),
     energyKWh: potKWh + (oven.powerW * OVEN_DUTY * bakeWaitS) / J_PER_KWH,
   };
+}
+
+/** Seconds at the pot by blank: a mold's time goes by its casts, and so does the change to this metal. */
+function pourSecondsOf(
+  { molds, allocations }: MetalRun,
+  changeS: number,
+  { ways, twoOfEach }: PlanInput,
+): Map<string, number> {
+  const byBlank = new Map<string, number>();
+  const castsOf = (kinds: MoldAllocation['kinds']) => kinds.reduce((sum, { casts }) => sum + casts.expected, 0);
+  const allCasts = castsOf(allocations.flatMap(({ kinds }) => kinds));
+  molds.forEach(({ blanks, shots, openS }, at) => {
+    const { kinds } = allocations[at]!;
+    const mold = { cavities: cavitiesAShot(allocations[at]!), openS: openS.value };
+    // Two molds alike share the shots, and each is warmed.
+    const shares = twoOfEach ? [Math.ceil(shots.value / 2), Math.floor(shots.value / 2)] : [shots.value];
+    const pair = shares.filter((own) => own > 0).map((own) => ({ ...mold, shots: own }));
+    const seconds = pair.length * blanks.value * BLANK_CYCLE_S + shotsSeconds(ways, pair, pair.length);
+    const all = castsOf(kinds);
+    for (const { kind, casts } of kinds) {
+      const own = (seconds * casts.expected) / all + (changeS * casts.expected) / allCasts;
+      byBlank.set(kind.key, (byBlank.get(kind.key) ?? 0) + own);
+    }
+  });
+  return byBlank;
 }
 
 /**
@@ -138,14 +155,13 @@ export function bakeLoads(
   });
 }
 
-/** All that is charged at once, from cold to where it is poured. */
+/** All of a metal that is charged at once, from cold to where it is poured. */
 const meltOf = (
-  chargeKg: number,
+  { chargeKg, alloy, ways }: Pick<MetalRun, 'chargeKg' | 'alloy' | 'ways'>,
   { capacityKg, powerW, lossWPerK, crucibleJPerK }: PlanPot,
-  ways: PlanInput['ways'],
 ) => ({
   leadKg: Math.min(capacityKg, Math.max(0.05, chargeKg)),
-  ...{ powerW, lossWPerK, crucibleJPerK },
+  ...{ powerW, lossWPerK, crucibleJPerK, alloy },
   ...{ toC: ways.pourC, roomC: ways.roomC, fromC: ways.roomC },
 });
 
@@ -160,10 +176,10 @@ function meltsInS(charge: Parameters<typeof meltTime>[0], longestS: number): num
 }
 
 /**
- * Seconds until the charge can be poured, with what went into them.
- * @example meltFigure(timing, 2.4, order).value // 262
+ * Seconds until the charge can be poured, with what went into them; of several metals those of all together.
+ * @example meltFigure(timing, runs, order).value // 262
  */
-export const meltFigure = (timing: Timing, chargeKg: number, { pot, ways }: PlanInput): Figure =>
+export const meltFigure = (timing: Timing, runs: readonly MetalRun[], { pot, ways }: PlanInput): Figure =>
   figure(
     timing.meltS,
     's',
@@ -172,19 +188,23 @@ export const meltFigure = (timing: Timing, chargeKg: number, { pot, ways }: Plan
       formula: 'dH/dt = P − UA (T − T_room), to the pouring temperature',
       source: 'Enthalpy method',
       inputs: [
-        given('Metal at once', Math.min(pot.capacityKg, chargeKg), 'kg'),
+        ...runs.map(({ chargeKg }) => given('Metal at once', Math.min(pot.capacityKg, chargeKg), 'kg')),
         given('Power', pot.powerW, 'W'),
-        given('Pour at', ways.pourC, 'C'),
+        ...(runs.length > 0 ? runs : [{ ways }]).map((run) => given('Pour at', run.ways.pourC, 'C')),
         given('Room', ways.roomC, 'C'),
       ],
     },
     timing.meltS === 0
       ? { low: 0, high: 0 }
-      : potRange(pot, (each) => meltsInS(meltOf(chargeKg, { ...pot, ...each }, ways), 3 * timing.meltS)),
+      : potRange(pot, (each) =>
+          runs.reduce((sum, run) => sum + meltsInS(meltOf(run, { ...pot, ...each }), 3 * timing.meltS), 0),
+        ),
   );
 
+const CHANGE = 'Change the metal';
 const RULES: Record<string, string> = {
   pour: 'Blank shots, then shot by shot: load, close, pour, wait, open, look.',
+  [CHANGE]: `The pot emptied into ingots, wiped out and charged with the next metal. ${LEAD_FREE_CAUTION}`,
   trim: 'Sprue off and edge, by your ways.',
   paint: 'Heat, dip, tap and what your ways add, layer by layer; the heating by the model.',
   bake: 'Hanging up and taking down; the oven works alone.',
@@ -202,7 +222,7 @@ export const handsRange = (parts: readonly number[]): { low: number; high: numbe
   );
 
 function handsOfRow(station: string, does: string, seconds: number, heads: number): Plan['minutes'][number] {
-  const own = stationOf(station).name === does ? RULES[station] : undefined;
+  const own = stationOf(station).name === does ? RULES[station] : RULES[does];
   return {
     station,
     does,
@@ -272,7 +292,8 @@ export function minutesOf(timing: Timing, lines: readonly PlanLine[]): Plan['min
   const rows = rowsOf(timing.hands);
   const bakes = rows.filter((row) => row[0]!.step.station === 'bake' && row.some(({ step }) => step.bake)).length;
   return [
-    handsOfRow('pour', stationOf('pour').name, timing.pourS, heads(poured)),
+    handsOfRow('pour', stationOf('pour').name, timing.pourS - timing.changeS, heads(poured)),
+    handsOfRow('pour', CHANGE, timing.changeS, 0),
     ...rows.map((row) => {
       const { station, does } = row[0]!.step;
       const made = handsOfRow(station, does, totalSeconds(row), heads(row.map(({ line }) => line)));
@@ -287,7 +308,8 @@ export function minutesOf(timing: Timing, lines: readonly PlanLine[]): Plan['min
  */
 export function handsFigure(timing: Timing): Figure {
   const parts: [string, number][] = [
-    ['pour', timing.pourS],
+    ['pour', timing.pourS - timing.changeS],
+    ...(timing.changeS > 0 ? [[CHANGE.toLowerCase(), timing.changeS] as [string, number]] : []),
     ...rowsOf(timing.hands).map((row): [string, number] => [row[0]!.step.does.toLowerCase(), totalSeconds(row)]),
   ];
   const seconds = parts.reduce((sum, [, part]) => sum + part, 0);

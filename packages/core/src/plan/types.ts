@@ -20,6 +20,7 @@ import type { RouteStep } from '../job/route.ts';
 import type { Source } from '../job/ticket.ts';
 import type { Bend } from '../seat/seat.ts';
 import type { CavityVariant } from '../mold/variants.ts';
+import type { CastMetal, MetalKind, MetalWanted } from '../metal/wanted.ts';
 
 export interface PlanHook {
   materialId: string;
@@ -93,6 +94,10 @@ export interface PlanProduct {
   source?: Source;
   /** The bare heads or used jigs that it begins with; null or left out where its heads are poured. */
   from?: { materialId: string; name: string; kind: string } | null;
+  /** What it asks of the pot; null or left out: the usual metal, or what its molds are kept for. */
+  wantsMetal?: MetalWanted | null;
+  /** What it is cast in, see withMetal; null: none of it is on record; left out: the usual. */
+  metal?: CastMetal | null;
   /** Its own ways at trim and paint, where they differ from the house's. */
   ways?: Partial<Schools> | null;
   /** What one is sold at; null or left out: for own use. */
@@ -132,6 +137,8 @@ export interface PlanMold {
   barKg?: number | null;
   metal?: MoldMetal;
   warmSchool?: WarmSchool;
+  /** The only metal it sees; null or left out: any. */
+  keptFor?: MetalKind | null;
   /** From its own readings. */
   learned?: { lossWPerK: number; capacityShare: number } | null;
   shotsSinceSmoked: number;

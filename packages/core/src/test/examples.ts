@@ -8,6 +8,7 @@ import { knownBlock } from '../mold/known-mold.ts';
 import { allocate } from '../plan/allocate.ts';
 import { planOrder } from '../plan/plan.ts';
 import { preparePour } from '../plan/prepare-pour.ts';
+import { metalRuns } from '../plan/metal-runs.ts';
 import { timingOf } from '../plan/timing.ts';
 import type { KnownWays, PlanOven } from '../plan/types.ts';
 import type { DialPair } from '../pot/dial.ts';
@@ -49,7 +50,8 @@ export const order = workshop();
 export const plan = planOrder(order);
 export const allocations = allocate(order.lines, order.molds);
 export const { kinds } = allocations[0]!;
-export const timing = timingOf(allocations, plan.molds, order.lines, plan.charge.value, order);
+export const runs = metalRuns(order.lines, order);
+export const timing = timingOf(runs, order.lines, order);
 
 /** The test workshop's ball as a ticket takes it on. */
 export const kept: TicketProduct = productAtRelease(product(10), {});

@@ -63,6 +63,8 @@ export interface PourOfEvening {
   meltS: number;
   /** How much of a blank's heads it gives, of those that are poured in rounds; all of them where none is said. */
   shares?: Readonly<Record<string, number>>;
+  /** The pot is emptied first, for a metal that may not touch what was in it. */
+  change?: { to: string; seconds: number };
   /** Diameters of the pins that must be back from the heads before it. */
   pins?: readonly number[];
 }
@@ -293,7 +295,7 @@ export function eveningTasks(input: EveningInput, order: readonly string[] = [])
 /** Pours, one after another at the one pot; in a round that wants pins back, after the heads that have them. */
 function poursOf({ works, pours }: EveningInput, underway: readonly OnItsWay[]): Draft[] {
   const placeOf = new Map(pours.map(({ id }, at) => [id, at]));
-  return pours.map(({ id, name, moldIds, blankIds, seconds, meltS, shares, pins = [] }, at) => {
+  return pours.flatMap(({ id, name, moldIds, blankIds, seconds, meltS, shares, change, pins = [] }, at) => {
     const own = works.filter(({ blankId, toCast }) => toCast > 0 && blankId && blankIds.includes(blankId));
     const heads = sum(own.map(({ toCast, blankId }) => toCast * (shares?.[blankId!] ?? 1)));
     const back = underway.filter(({ lot: { work, pourId } }) => {
@@ -301,13 +303,23 @@ function poursOf({ works, pours }: EveningInput, underway: readonly OnItsWay[]):
       return earlier && work.pin && pins.some((diameterM) => samePin(diameterM, work.pin!.diameterM));
     });
     const waits = [...(at > 0 ? [`pour ${pours[at - 1]!.id}`] : []), ...back.flatMap(({ pinOut }) => pinOut)];
+    const workIds = own.map((work) => work.id);
+    const emptied: Task[] = change
+      ? [
+          {
+            ...{ id: `change ${id}`, name: `Change the metal to ${change.to}`, station: 'pour', step: POUR_STEP },
+            ...{ seconds: change.seconds, hands: true, works: workIds, heads: 0, holds: ['pot'] },
+            after: at > 0 ? [{ task: `pour ${pours[at - 1]!.id}`, lagS: 0 }] : [],
+          },
+        ]
+      : [];
     const task: Task = {
       ...{ id: `pour ${id}`, name, station: 'pour', step: POUR_STEP, seconds, hands: true, leadS: meltS },
-      ...{ works: own.map((work) => work.id), heads: Math.round(heads) },
+      ...{ works: workIds, heads: Math.round(heads) },
       holds: ['pot', ...moldIds.map((mold) => `mold ${mold}`)],
-      after: waits.map((task) => ({ task, lagS: 0 })),
+      after: [...emptied.map(({ id: before }) => before), ...waits].map((before) => ({ task: before, lagS: 0 })),
     };
-    return { task, wants: null, session: null };
+    return [...emptied, task].map((each) => ({ task: each, wants: null, session: null }));
   });
 }
 

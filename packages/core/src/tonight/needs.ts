@@ -1,3 +1,5 @@
+import { knownMetal } from '../metal/known-metal.ts';
+import { pourTemperatureC } from '../metal/figures.ts';
 import { castInWanted } from '../job/cast-in.ts';
 import { castInto } from '../plan/blank.ts';
 import { perHead, POUR_STEP } from '../job/bill.ts';
@@ -40,10 +42,16 @@ export function needsTonight(asked: TonightAsked, wishes: TonightWishes, casts: 
     for (const { materialId, perHead: each } of product ? castInto(product) : []) add(materialId, each * pieces);
   }
   // Sprues come back, and so do rejects, in the end: heads are used up, and what is skimmed off all that is cast.
-  const goodKg = casts.blanks.reduce((sum, { heads, headKg }) => sum + heads * headKg, 0);
-  const castKg = casts.molds.reduce((sum, mold) => sum + mold.castKg, 0);
-  const roundKg = Math.max(0, ...casts.molds.map((mold) => mold.roundKg));
-  if (goodKg > 0) add(leadId, goodKg + ways.drossShare * castKg + ways.heelKg + roundKg);
+  const leadOf = (works: readonly string[]) =>
+    wanted.find(({ id }) => works.includes(id))?.product.metal?.materialId ?? leadId;
+  for (const metal of new Set(casts.blanks.map(({ works }) => leadOf(works)))) {
+    const blanks = casts.blanks.filter(({ works }) => leadOf(works) === metal);
+    const molds = casts.molds.filter(({ uses }) => uses.some(({ blankId }) => blanks.some(({ id }) => id === blankId)));
+    const goodKg = blanks.reduce((sum, { heads, headKg }) => sum + heads * headKg, 0);
+    const castKg = molds.reduce((sum, mold) => sum + mold.castKg, 0);
+    const roundKg = Math.max(0, ...molds.map((mold) => mold.roundKg));
+    if (goodKg > 0) add(metal, goodKg + ways.drossShare * castKg + ways.heelKg + roundKg);
+  }
   for (const { product, toTake = 0 } of wanted) if (product.from) add(product.from.materialId, toTake);
   for (const { product, toCast, heads, left } of wanted) {
     let come = product.source === 'shelf' ? 0 : toCast;
@@ -85,8 +93,9 @@ interface HeatTonight {
 export function heatTonight({ pot, oven, ways, wanted }: TonightAsked, { pours, tasks }: TonightPlan): HeatTonight {
   const sum = (values: readonly number[]) => values.reduce((all, each) => all + each, 0);
   const potKWh = sum(
-    pours.map(({ meltS, seconds }) => {
-      const holding = { lossWPerK: pot.lossWPerK, potC: ways.pourC, roomC: ways.roomC, seconds };
+    pours.map(({ meltS, seconds, molds }) => {
+      const potC = pourTemperatureC(knownMetal(molds[0]?.metal), ways.pourC);
+      const holding = { lossWPerK: pot.lossWPerK, potC, roomC: ways.roomC, seconds };
       return (pot.powerW * meltS) / J_PER_KWH + holdingEnergyKWh(holding);
     }),
   );
@@ -125,7 +134,7 @@ export function wantedFirst({ wanted, ways, leadId }: TonightAsked, plan: Tonigh
     for (const { id, product } of wanted) {
       if (!works.includes(id)) continue;
       if (step === POUR_STEP) {
-        note(leadId, atS);
+        note(product.metal?.materialId ?? leadId, atS);
         if (product.hook) note(product.hook.materialId, atS);
       }
       for (const part of product.parts ?? []) if (part.step === step) note(part.partId, atS);

@@ -1,4 +1,9 @@
 import { wholeCasts } from '../count/casts-for.ts';
+import { knownMetal } from '../metal/known-metal.ts';
+import { pourTemperatureC } from '../metal/figures.ts';
+import { alloyOfProduct, CHANGE_METAL_S } from '../plan/metal.ts';
+import { byMetal } from '../plan/metal-runs.ts';
+import { castInto } from '../plan/blank.ts';
 import { doorS, knownOven, loadHeat } from '../bake/known-oven.ts';
 import { meltTime } from '../pot/time-to-pour.ts';
 import { stepSeconds } from '../plan/minutes.ts';
@@ -142,7 +147,7 @@ function poursOf(casts: CastsTonight, { atOnce }: TonightWishes, asked: TonightA
   const { pot, ways } = asked;
   const groups = casts.molds.reduce<MoldTonight[][]>((all, mold) => {
     const last = all.at(-1);
-    if (last && last.length < atOnce) last.push(mold);
+    if (last && last.length < atOnce && metalOf(last) === metalOf([mold])) last.push(mold);
     else all.push([mold]);
     return all;
   }, []);
@@ -160,20 +165,26 @@ function poursOf(casts: CastsTonight, { atOnce }: TonightWishes, asked: TonightA
       ];
     }),
   );
-  return inRounds(groups, pinOfBlank, asked).map(({ molds, pins, round, rounds, shares }, nth) => {
+  const rounds = inRounds(groups, pinOfBlank, asked);
+  return rounds.map(({ molds, pins, round, rounds: of, shares }, nth) => {
+    const { metal } = molds[0]!;
+    const alloy = knownMetal(metal);
+    const pourC = pourTemperatureC(alloy, ways.pourC);
+    const changes = nth > 0 && metalOf(rounds[nth - 1]!.molds) !== metalOf(molds);
     const castKg = molds.reduce((sum, mold) => sum + mold.castKg, 0);
-    const kg = Math.min(pot.capacityKg, castKg * (1 + ways.drossShare) + (nth === 0 ? ways.heelKg : 0));
+    const kg = Math.min(pot.capacityKg, castKg * (1 + ways.drossShare) + (nth === 0 || changes ? ways.heelKg : 0));
     const melt = meltTime({
       leadKg: Math.max(0.05, kg),
-      ...{ powerW: pot.powerW, lossWPerK: pot.lossWPerK, toC: ways.pourC, roomC: ways.roomC, fromC: ways.roomC },
+      ...{ powerW: pot.powerW, lossWPerK: pot.lossWPerK, toC: pourC, roomC: ways.roomC, fromC: ways.roomC, alloy },
       // A pot that was poured from is hot itself.
       crucibleJPerK: nth === 0 ? pot.crucibleJPerK : 0,
     });
     const blankIds = [...new Set(molds.flatMap(({ uses }) => uses.map(({ blankId }) => blankId)))];
     const works = casts.blanks.filter(({ id }) => blankIds.includes(id)).flatMap((blank) => blank.works);
     return {
-      ...{ id: String(nth + 1), name: pourName(molds, round, rounds), works },
-      ...{ molds, pins, shares, round, rounds },
+      ...{ id: String(nth + 1), name: pourName(molds, round, of), works },
+      ...{ molds, pins, shares, round, rounds: of },
+      ...(changes ? { change: { to: metal?.name ?? 'soft lead', seconds: CHANGE_METAL_S } } : {}),
       ...{ moldIds: molds.map(({ moldId }) => moldId), blankIds },
       ...{ seconds: pourSeconds(molds, ways, atOnce), meltS: melt.seconds },
     };
@@ -184,6 +195,9 @@ function poursOf(casts: CastsTonight, { atOnce }: TonightWishes, asked: TonightA
 const darknessOf = ({ steps }: Work) =>
   Math.max(0, ...steps.flatMap(({ cups = [] }) => cups.map(({ lightness }) => 1 - lightness)));
 const coloursOf = ({ steps }: Work) => steps.flatMap(({ colour }) => colour ?? []).join(', ');
+
+/** Which metal these molds are poured with. */
+const metalOf = ([first]: readonly MoldTonight[]) => first?.metal?.kind ?? 'soft';
 
 const pourName = (molds: readonly MoldTonight[], round: number, rounds: number) =>
   `Pour ${molds.map(({ name }) => name).join(' and ')}${rounds > 1 ? `, round ${round + 1} of ${rounds}` : ''}`;
@@ -203,8 +217,46 @@ export function castsOfTonight(asked: TonightAsked, wishes: TonightWishes, solve
   const wanted = wantedTonight(asked, wishes)
     .filter(({ toCast }) => toCast > 0)
     .map(({ id, product, toCast }) => ({ workId: id, product, heads: toCast }));
-  const { molds, pot, ways, hooksHere, leadHereKg } = asked;
-  return castsTonight({ wanted, molds, pot, ways, atOnce: wishes.atOnce, hooksHere, leadHereKg }, solve);
+  const { molds, pot, ways, stock } = asked;
+  const hooksHere = { ...asked.hooksHere };
+  const runs = byMetal(wanted, ({ product }) => product).map((own): CastsTonight => {
+    const { metal } = own[0]!.product;
+    const alloy = alloyOfProduct({ metal });
+    const there = stock.find(({ materialId }) => materialId === metal?.materialId)?.quantity ?? asked.leadHereKg;
+    const hot = { ...ways, pourC: pourTemperatureC(alloy, ways.pourC) };
+    const casts = castsTonight(
+      { wanted: own, molds, pot, ways: hot, atOnce: wishes.atOnce, hooksHere, leadHereKg: there, alloy },
+      solve,
+    );
+    // What goes into these heads is not there for those of the next metal.
+    for (const { works, heads, missingHeads } of casts.blanks) {
+      const { product } = own.find(({ workId }) => works.includes(workId))!;
+      for (const { materialId, perHead } of castInto(product)) {
+        const here = hooksHere[materialId];
+        if (here !== undefined) hooksHere[materialId] = Math.max(0, here - perHead * (heads - missingHeads));
+      }
+    }
+    return metal ? { ...casts, molds: casts.molds.map((mold) => ({ ...mold, metal })) } : casts;
+  });
+  return inOne(runs);
+}
+
+/** Casts in several metals as those of one evening. */
+function inOne(runs: readonly CastsTonight[]): CastsTonight {
+  const all = (casts: CastsTonight) => casts.blanks.reduce((sum, blank) => sum + blank.casts.expected, 0);
+  const count = runs.reduce((sum, casts) => sum + all(casts), 0);
+  const changesS = CHANGE_METAL_S * Math.max(0, runs.filter(({ molds }) => molds.length > 0).length - 1);
+  const sum = (of: (casts: CastsTonight) => number) => runs.reduce((total, casts) => total + of(casts), 0);
+  return {
+    molds: runs.flatMap(({ molds }) => molds),
+    blanks: runs.flatMap(({ blanks }) => blanks),
+    seconds: sum(({ seconds }) => seconds) + changesS,
+    boundS: sum(({ boundS }) => boundS) + changesS,
+    optimal: runs.every(({ optimal }) => optimal),
+    castsShare: sum((casts) => casts.castsShare * all(casts)) / Math.max(1, count),
+    says: runs.flatMap(({ says }) => says),
+    problems: runs.flatMap(({ problems }) => problems),
+  };
 }
 
 /**

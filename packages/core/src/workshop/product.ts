@@ -97,6 +97,7 @@ export function knownProduct(product: ProductRecord, shelf: Shelf, recipe?: Pick
     nominalMassKg: product.nominalMassKg,
     hook: hookOf(product.hookId, shelf),
     variant: product.variant ?? null,
+    ...(product.metal ? { wantsMetal: product.metal } : {}),
     layers: steps.flatMap((step) => step.layers),
     bake: steps.findLast((step) => step.bake)?.bake ?? null,
     steps,
@@ -140,7 +141,7 @@ export function takesOf(
   const add = (partId: string, quantity: number) => {
     if (quantity > 0) takes[partId] = (takes[partId] ?? 0) + quantity;
   };
-  if (product.source !== 'shelf') add(leadId, leadKg * (1 + ways.drossShare));
+  if (product.source !== 'shelf') add(product.metal?.materialId ?? leadId, leadKg * (1 + ways.drossShare));
   for (const line of knownBill(product, ways)) add(line.partId, perHead(line));
   return takes;
 }

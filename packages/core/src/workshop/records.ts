@@ -1,3 +1,4 @@
+import type { MetalWanted } from '../metal/wanted.ts';
 import type { CountFrom } from '../bake/count-from.ts';
 import type { LabelPoint } from '../bake/cure-law.ts';
 import type { HookSize, Wire } from '../geometry/hook.ts';
@@ -63,6 +64,8 @@ export interface ProductRecord {
   hookId: string | null;
   /** What its cavity is cast as, by name. */
   variant?: string | null;
+  /** What it asks of the pot. */
+  metal?: MetalWanted | null;
   recipeId: string | null;
   bakeProgramId: string | null;
   ways?: Partial<Schools> | null;

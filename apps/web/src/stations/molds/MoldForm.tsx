@@ -4,6 +4,8 @@ import {
   EYE_ANGLES_DEG,
   HOOK_SIZES,
   headStyle,
+  METAL_KINDS,
+  METAL_WANTED_NAMES,
   MOLD_METALS,
   parseMass,
   QuantityError,
@@ -43,6 +45,7 @@ interface Values {
   metal: string;
   sootSchool: string;
   warmSchool: string;
+  keptFor: string;
   /** Diameter of its guard pins, m; empty: none. */
   pin: string;
   keeper: string;
@@ -92,6 +95,7 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
           metal: mold.metal ?? 'aluminium',
           sootSchool: mold.sootSchool ?? 'fifty',
           warmSchool: mold.warmSchool ?? 'blank shots',
+          keptFor: mold.keptFor ?? '',
           pin: '',
           keeper: 'no',
           cavities: mold.cavities.map(({ id, style: own, nominalMassKg, hookSize, eyeAngleDeg, condition }) => ({
@@ -112,6 +116,7 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
           metal: 'aluminium',
           sootSchool: 'fifty',
           warmSchool: 'blank shots',
+          keptFor: '',
           pin: '',
           keeper: 'no',
           cavities: [
@@ -126,13 +131,14 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
           ],
         },
     schema: moldSchema,
-    build: ({ name, body, bar, style, metal, sootSchool, warmSchool, pin, keeper, cavities }) => ({
+    build: ({ name, body, bar, style, metal, sootSchool, warmSchool, keptFor, pin, keeper, cavities }) => ({
       name: name.trim(),
       bodyKg: parseMass(body, 'g'),
       barKg: bar.trim() ? parseMass(bar, massUnit) : null,
       metal,
       sootSchool,
       warmSchool,
+      keptFor: keptFor || null,
       cavities: cavities
         .flatMap(({ alike, ...cavity }) => Array.from({ length: alikeIn(alike) }, () => cavity))
         .map((cavity, index) => ({
@@ -176,6 +182,14 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
         <Choice label="Head style" options={STYLES} hint={headStyle(style).says} {...form.register('style')} />
         <Choice label="It is of" options={asOptions(MOLD_METALS)} {...form.register('metal')} />
         <Choice label="Warmed by" options={asOptions(WARM_SCHOOLS)} {...form.register('warmSchool')} />
+        <Choice
+          label="Sees"
+          options={[
+            { value: '', label: 'any metal' },
+            ...METAL_KINDS.map((kind) => ({ value: kind, label: `${METAL_WANTED_NAMES[kind]} only` })),
+          ]}
+          {...form.register('keptFor')}
+        />
         <Choice
           label="Smoked"
           options={SOOT_SCHOOLS.map(({ id, name }) => ({ value: id, label: name }))}

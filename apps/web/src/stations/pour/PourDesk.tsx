@@ -11,6 +11,8 @@ import {
   pinsSay,
   sootLeft,
   ticketState,
+  LEAD_FREE_CAUTION,
+  metalKind,
   usualLead,
   writeSpan,
   type PlanMold,
@@ -280,7 +282,9 @@ function Begin({ chosen, heads }: { chosen: Chosen[]; heads: number }) {
   const [atOnce, setAtOnce] = useState<AtOnce>('in turn');
   const [leadId, setLeadId] = useState<string | null>(null);
   const leads = (materials ?? []).filter((each) => each.kind === 'lead' && each.quantity > 0.05);
-  const usual = usualLead(leads);
+  // What the products of the tickets are cast in; one that asks for nothing takes the usual.
+  const asked = chosen.flatMap(({ tickets }) => tickets.flatMap(({ product }) => product.metal?.materialId ?? []))[0];
+  const lead = leads.find(({ id }) => id === (leadId ?? asked)) ?? usualLead(leads);
   const moldIds = [...new Set(chosen.flatMap((each) => each.moldIds))];
   const start = useWrite((input: StartPourInput) => call('POST /pours', { body: input }));
   const planned = chosen.flatMap(({ tickets, byHand }) =>
@@ -310,11 +314,12 @@ function Begin({ chosen, heads }: { chosen: Chosen[]; heads: number }) {
         <Choice
           label="Metal"
           options={leads.map(({ id, name, quantity }) => ({ value: id, label: `${name}, ${units.bulk(quantity)}` }))}
-          value={leadId ?? usual!.id}
+          value={lead!.id}
           onChange={(event) => setLeadId(event.target.value)}
         />
       )}
       {ahead && <Ahead ahead={ahead} />}
+      {lead && leads.length > 1 && metalKind(lead.metalId) === 'lead-free' && <Caution>{LEAD_FREE_CAUTION}</Caution>}
       <Caution>Tools, mold and ingots dry; eyes and face covered; long sleeves; nobody else near.</Caution>
       <ProblemNote error={start.error ?? wrong} />
       <Button

@@ -5,6 +5,8 @@ import {
   headStyle,
   heatProblems,
   massesMatch,
+  METAL_WANTED_NAMES,
+  METALS_WANTED,
   parseMass,
   POUR_STEP,
   SOURCE_KINDS,
@@ -36,6 +38,7 @@ interface Values {
   mass: string;
   hookId: string;
   variant: string;
+  metal: string;
   recipeId: string;
   bakeProgramId: string;
   price: string;
@@ -50,6 +53,7 @@ const valuesOf = (product: Product, units: Units): Values => ({
   mass: `${Math.round(1e6 * product.nominalMassKg) / 1000} g`,
   hookId: product.hookId ?? '',
   variant: product.variant ?? '',
+  metal: product.metal ?? '',
   recipeId: product.recipeId ?? '',
   bakeProgramId: product.bakeProgramId ?? '',
   fromId: product.fromId ?? '',
@@ -100,6 +104,7 @@ export function ProductForm({
               : '3/8 oz',
           hookId: fitting?.id ?? '',
           variant: '',
+          metal: '',
           recipeId: [...catalogue.recipes.keys()][0] ?? '',
           bakeProgramId: [...catalogue.programs.keys()][0] ?? '',
           price: '',
@@ -108,12 +113,13 @@ export function ProductForm({
           becomesId: '',
         },
     schema: productSchema,
-    build: ({ name, style, mass, hookId, variant, recipeId, bakeProgramId, price, keep, fromId, becomesId }) => ({
+    build: ({ name, style, mass, hookId, variant, metal, recipeId, bakeProgramId, price, keep, fromId, becomesId }) => ({
       name: name.trim(),
       style,
       nominalMassKg: parseMass(mass, units.massUnit),
       hookId: hookId || null,
       variant: variant || null,
+      metal: metal || null,
       recipeId: recipeId || null,
       bakeProgramId: recipeId && bakeProgramId ? bakeProgramId : null,
       route,
@@ -188,6 +194,15 @@ export function ProductForm({
           {...form.register('variant')}
         />
       )}
+      <Choice
+        label="Cast in"
+        hint="Of a kind, the metal you have most of."
+        options={[
+          { value: '', label: 'the usual metal, or what its mold is kept for' },
+          ...METALS_WANTED.map((wanted) => ({ value: wanted, label: METAL_WANTED_NAMES[wanted] })),
+        ]}
+        {...form.register('metal')}
+      />
       <Choice
         label="Paint"
         options={[
