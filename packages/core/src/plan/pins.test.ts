@@ -21,12 +21,13 @@ const step = (station: string, left: number) => ({ station, left }) as never;
 test('a pin is in work from the pour to the paint or the bake; drilled holes, plugged slots and plain heads want none', () => {
   expect(pinInWorkM(guarded, molds, {})).toBe(0.0032);
   expect(pinInWorkM({ ...guarded, ways: { hole: 'drilled' } }, molds, {})).toBeNull();
-  expect(pinInWorkM({ ...guarded, ways: null }, molds, { hole: 'ptfe' })).toBe(0.0032);
+  expect(pinInWorkM({ ...guarded, ways: null }, molds, { hole: 'pulled one by one' })).toBe(0.0032);
+  expect(pinInWorkM({ ...guarded, ways: null }, molds, { hole: 'ptfe' })).toBeNull();
   expect(pinInWorkM({ ...guarded, variant: 'No hole' }, molds, {})).toBeNull();
   expect(pinInWorkM({ ...product(10), ways: guarded.ways }, molds, {})).toBeNull();
   const steps = [step('trim', 5), step('paint', 7), step('bake', 11), step('finish', 13)];
   expect(headsWithPin({ steps }, guarded, {})).toBe(12);
-  expect(headsWithPin({ steps }, { ...guarded, ways: { hole: 'ptfe' } }, {})).toBe(23);
+  expect(headsWithPin({ steps }, { ...guarded, ways: { hole: 'ptfe' } }, {})).toBe(0);
   expect(headsWithPin({ steps }, { ...guarded, ways: { hole: 'drilled' } }, {})).toBe(0);
 });
 

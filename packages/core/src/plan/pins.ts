@@ -10,11 +10,13 @@ import type { HouseWays, PinLimit, Pins, PlanInput, PlanLine, PlanMold, PlanProd
 /** What the limit is found from. */
 type PinsKnown = Pick<PlanInput, 'molds' | 'pins' | 'pinsInWork'> & { ways: Pick<HouseWays, 'schools'> };
 
-/** The station after which a pin is out of its head, by the way of the guard's hole; else it is pulled at the pot. */
-const OUT_AFTER: Readonly<Record<string, 'paint' | 'bake'>> = {
+/**
+ * The station after which a pin is out of its head, by the way of the guard's hole; else it is pulled at the pot. PTFE
+ * does not stand molten lead: it goes in before the paint, in the place of the steel pin.
+ */
+const OUT_AFTER: Readonly<Record<string, 'paint'>> = {
   'pulled one by one': 'paint',
   'pulled together': 'paint',
-  ptfe: 'bake',
 };
 /** Two pins nearer than this are of one diameter, m. */
 const SAME_M = 5e-5;

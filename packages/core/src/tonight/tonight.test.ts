@@ -234,7 +234,7 @@ test('late in an evening: what does not fit goes into a whole one, and into howe
 test('pins that an evening wants, against those that are free: as often as they have to come back', () => {
   const pin = { diameterM: 0.0032, lengthM: 0.01 };
   const molds = [{ ...five, cavities: [1, 2].map((at) => ({ ...cavity(at, 14), pin })) }];
-  const guarded = { ...wanted('g', 14, 20), product: { ...product(14), ways: { hole: 'ptfe' as const } } };
+  const guarded = { ...wanted('g', 14, 20), product: { ...product(14), ways: { hole: 'pulled together' as const } } };
   const here = (count: number, inHeads = 0) => {
     const from = asked({
       ...{ molds, wanted: [guarded], pins: [{ diameterM: 0.0032, count }] },
