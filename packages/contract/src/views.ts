@@ -273,6 +273,8 @@ export interface Ticket extends Stored {
   toCast: number;
   /** Heads thrown back at the pot, by cause. */
   pourCauses: Record<string, number>;
+  /** Heads kept at the pot as second grade: cast, and none of its good ones. */
+  pourKept: number;
   pourClosed: boolean;
   pourId: string | null;
   createdAt: number;

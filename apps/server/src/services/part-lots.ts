@@ -1,4 +1,11 @@
-import { allotLots, settlingMinor, worthAfterPurchase, type Balance, type LotLeft } from '@schmelz/core';
+import {
+  allotLots,
+  QUANTITY_TOLERANCE,
+  settlingMinor,
+  worthAfterPurchase,
+  type Balance,
+  type LotLeft,
+} from '@schmelz/core';
 import type { PartLot } from '@schmelz/contract';
 import type { Transaction } from 'sequelize';
 import type { MoveRow } from '../store/models.ts';
@@ -46,15 +53,20 @@ async function lotsOfMove(store: Store, move: MoveRow, transaction: Transaction)
 /** Settles a shelf that was below nothing when a purchase came in, where that cost more or less than was thought. */
 async function settle(store: Store, purchase: MoveRow & { id: number }, transaction: Transaction): Promise<void> {
   const { id: settles, at, materialId } = purchase;
-  const [before] = await store.select<Balance>(
-    `SELECT COALESCE(SUM(quantity), 0) AS quantity, COALESCE(SUM(valueMinor), 0) AS valueMinor FROM stockMoves
+  const [before] = await store.select<Balance & { exactMinor: number }>(
+    `SELECT COALESCE(SUM(quantity), 0) AS quantity, COALESCE(SUM(valueMinor), 0) AS valueMinor,
+            COALESCE(SUM(COALESCE(exactMinor, valueMinor)), 0) AS exactMinor FROM stockMoves
      WHERE materialId = :materialId AND id <> :settles`,
     { materialId, settles },
     transaction,
   );
-  const valueMinor = worthAfterPurchase(before!, purchase) - before!.valueMinor - purchase.valueMinor;
-  if (valueMinor === 0) return;
-  const settled = { at, materialId, reason: 'settled', quantity: 0, valueMinor, ticketId: null, lot: '', settles };
+  const { quantity, valueMinor: rounded, exactMinor: exact } = before!;
+  const settling = (value: number) =>
+    worthAfterPurchase({ quantity, valueMinor: value }, purchase) - value - purchase.valueMinor;
+  const [valueMinor, exactMinor] = [Math.round(settling(rounded)), settling(exact)];
+  if (valueMinor === 0 && Math.abs(exactMinor) < QUANTITY_TOLERANCE) return;
+  const row = { at, materialId, reason: 'settled', quantity: 0, valueMinor, exactMinor };
+  const settled = { ...row, ticketId: null, lot: '', settles };
   await store.models.stockMoves.create(settled, { transaction });
 }
 
@@ -64,22 +76,27 @@ async function settle(store: Store, purchase: MoveRow & { id: number }, transact
  */
 export async function settleShelf(
   store: Store,
-  of: { materialId: string; at: number; balance: Balance },
+  of: { materialId: string; at: number; balance: Balance & { exactMinor: number } },
   transaction: Transaction,
 ): Promise<void> {
   const { materialId, at, balance } = of;
-  const [known] = await store.select<{ minor: number }>(
-    `SELECT COALESCE(SUM(valueMinor), 0) AS minor FROM stockMoves
+  const [known] = await store.select<{ minor: number; exact: number }>(
+    `SELECT COALESCE(SUM(valueMinor), 0) AS minor, COALESCE(SUM(COALESCE(exactMinor, valueMinor)), 0) AS exact
+     FROM stockMoves
      WHERE materialId = :materialId AND reason = 'settled' AND settles IS NULL
        AND id > (SELECT COALESCE(MAX(id), 0) FROM stockMoves
                  WHERE materialId = :materialId AND reason IN ('received', 'counted', 'struck out'))`,
     { materialId },
     transaction,
   );
-  const { minor } = known!;
-  const valueMinor = settlingMinor({ ...balance, valueMinor: balance.valueMinor - minor }) - minor;
-  if (valueMinor === 0) return;
-  const settled = { at, materialId, reason: 'settled', quantity: 0, valueMinor, ticketId: null, lot: '' };
+  const { minor, exact } = known!;
+  const { quantity } = balance;
+  const settling = (value: number, known: number) => settlingMinor({ quantity, valueMinor: value - known }) - known;
+  const valueMinor = settling(balance.valueMinor, minor);
+  // Where only rounding left something in the books, what is taken next costs what it did.
+  const exactMinor = settling(balance.exactMinor, exact);
+  if (valueMinor === 0 && Math.abs(exactMinor) < QUANTITY_TOLERANCE) return;
+  const settled = { at, materialId, reason: 'settled', quantity: 0, valueMinor, exactMinor, ticketId: null, lot: '' };
   await store.models.stockMoves.create(settled, { transaction });
 }
 

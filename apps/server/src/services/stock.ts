@@ -3,7 +3,9 @@ import {
   freightShares,
   lineMassKg,
   QUANTITY_TOLERANCE,
+  takeExactMinor,
   takeValueMinor,
+  wholeMinor,
   type Balance,
   type ParcelLine,
   type Posting,
@@ -19,21 +21,25 @@ interface Sums {
   materialId: string;
   quantity: number;
   valueMinor: number;
+  /** The same before it was rounded. */
+  exactMinor: number;
 }
+/** A balance with its value before it was rounded. */
+type Shelf = Balance & { exactMinor: number };
 
 /** Balance of every material, or of some: the sum of its movements, which the tables keep. */
 export async function balances(
   store: Store,
   transaction?: Transaction,
   of?: readonly string[],
-): Promise<Map<string, Balance>> {
+): Promise<Map<string, Shelf>> {
   if (of?.length === 0) return new Map();
   const sums = await store.select<Sums>(
-    `SELECT materialId, quantity, valueMinor FROM stockBalances ${of ? 'WHERE materialId IN (:of)' : ''}`,
+    `SELECT materialId, quantity, valueMinor, exactMinor FROM stockBalances ${of ? 'WHERE materialId IN (:of)' : ''}`,
     of ? { of: [...of] } : {},
     transaction,
   );
-  return new Map(sums.map(({ materialId, quantity, valueMinor }) => [materialId, { quantity, valueMinor }]));
+  return new Map(sums.map(({ materialId, ...balance }) => [materialId, balance]));
 }
 
 /** What is left of all that was ever received or counted, by material: of the rest nobody keeps count. */
@@ -246,7 +252,8 @@ export async function postDifference(
   madeMinor: (spentMinor: number) => number,
 ): Promise<void> {
   const posted = await store.select<Sums & { reason: string }>(
-    `SELECT materialId, reason, SUM(quantity) AS quantity, SUM(valueMinor) AS valueMinor
+    `SELECT materialId, reason, SUM(quantity) AS quantity, SUM(valueMinor) AS valueMinor,
+            SUM(COALESCE(exactMinor, valueMinor)) AS exactMinor
      FROM stockMoves WHERE ticketId = :ticketId GROUP BY materialId, reason`,
     { ticketId },
     transaction,
@@ -273,19 +280,26 @@ export async function postDifference(
   const moved = new Set<string>();
   for (const { target, before, quantity } of changes) {
     const { materialId, reason } = target;
-    const balance = shelf.get(materialId) ?? { quantity: 0, valueMinor: 0 };
-    // What is taken back whole goes back at just what it was posted at: no cent is lost in rounding.
-    const whole = before && Math.abs(target.quantity) <= QUANTITY_TOLERANCE;
-    const valueMinor = whole
-      ? -before.valueMinor
-      : reason === 'made'
-        ? madeMinor(Math.max(0, spentMinor(posted)))
-        : quantity < 0
-          ? -takeValueMinor(balance, -quantity, await priceBeyond(store, materialId, balance, -quantity, transaction))
-          : returnValueMinor(posted, materialId, quantity, balance);
-    const row = { at, materialId, reason, quantity, valueMinor, ticketId, lot: '' };
+    const balance = shelf.get(materialId) ?? { quantity: 0, valueMinor: 0, exactMinor: 0 };
+    const said = { valueMinor: before?.valueMinor ?? 0, exactMinor: before?.exactMinor ?? 0 };
+    const worth = async () => {
+      // What is taken back whole goes back at just what it was posted at.
+      if (Math.abs(target.quantity) <= QUANTITY_TOLERANCE) return -said.exactMinor;
+      if (reason === 'made') return madeMinor(Math.max(0, spentMinor(posted)));
+      const exact = { quantity: balance.quantity, valueMinor: balance.exactMinor };
+      if (quantity > 0) return returnedMinor(posted, materialId, quantity, exact);
+      return -takeExactMinor(exact, -quantity, await priceBeyond(store, materialId, balance, -quantity, transaction));
+    };
+    const exactMinor = await worth();
+    // All of it so far is rounded once: taps, keys and undos in any order come to the same.
+    const valueMinor = wholeMinor(said.exactMinor + exactMinor) - said.valueMinor;
+    const row = { at, materialId, reason, quantity, valueMinor, exactMinor, ticketId, lot: '' };
     await moveStock(store, row, transaction);
-    shelf.set(materialId, { quantity: balance.quantity + quantity, valueMinor: balance.valueMinor + valueMinor });
+    shelf.set(materialId, {
+      quantity: balance.quantity + quantity,
+      valueMinor: balance.valueMinor + valueMinor,
+      exactMinor: balance.exactMinor + exactMinor,
+    });
     moved.add(materialId);
   }
   for (const materialId of moved) {
@@ -297,11 +311,11 @@ export async function postDifference(
 const spentMinor = (posted: readonly (Sums & { reason: string })[]): number =>
   -posted.reduce((sum, each) => sum + (each.reason === 'made' ? 0 : each.valueMinor), 0);
 
-/** Value of what a ticket gives back: what the ticket paid for it on average. */
-function returnValueMinor(posted: readonly Sums[], materialId: string, quantity: number, balance: Balance): number {
+/** Value of what a ticket gives back, before it is rounded: what the ticket paid for it on average. */
+function returnedMinor(posted: readonly Sums[], materialId: string, quantity: number, balance: Balance): number {
   const own = posted.filter((each) => each.materialId === materialId);
   const taken = -own.reduce((sum, each) => sum + each.quantity, 0);
-  const paid = -own.reduce((sum, each) => sum + each.valueMinor, 0);
-  if (taken > QUANTITY_TOLERANCE) return Math.min(paid, costOf(paid / taken, quantity));
-  return balance.quantity > QUANTITY_TOLERANCE ? costOf(balance.valueMinor / balance.quantity, quantity) : 0;
+  const paid = -own.reduce((sum, each) => sum + each.exactMinor, 0);
+  if (taken > QUANTITY_TOLERANCE) return Math.min(paid, (paid / taken) * quantity);
+  return balance.quantity > QUANTITY_TOLERANCE ? (balance.valueMinor / balance.quantity) * quantity : 0;
 }

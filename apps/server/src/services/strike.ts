@@ -78,6 +78,8 @@ async function strike(store: Store, move: MoveRow & { id: number }, at: number, 
     reason: 'struck out',
     quantity: -quantity,
     valueMinor: worthMinor - here.valueMinor,
+    // The average is of what is left, as it is written.
+    exactMinor: worthMinor - here.exactMinor,
     ticketId: null,
   };
   await moveStock(store, { ...against, lot, strikes }, transaction);

@@ -67,6 +67,7 @@ export async function listTickets(
       customer: order.customer,
       dueOn: order.dueOn,
       pourCauses: causesOf(pours),
+      pourKept: pours.reduce((sum, { secondGrade }) => sum + secondGrade, 0),
       pourId: pours.at(-1)?.pourId ?? null,
       log,
       runs,
@@ -123,7 +124,7 @@ function figuresOf(ticket: Ticket): TicketFiguresRow['body'] {
   }));
   const thrownLater = steps.flatMap(({ station, thrown: own }) => own.map((each): Thrown => ({ station, ...each })));
   const thrown = [...thrownAtPot, ...thrownLater];
-  const came: Record<string, number> = { pour: ticket.poured };
+  const came: Record<string, number> = { pour: ticket.poured + ticket.pourKept };
   for (const { heads } of thrownAtPot) came['pour']! += heads;
   // Heads that come a second time come to the same station once.
   for (const { station, arrived } of steps) came[station] = Math.max(came[station] ?? 0, arrived);

@@ -1,6 +1,7 @@
 import {
   goodsValue,
   hookLostShare,
+  partsRefusal,
   QUANTITY_TOLERANCE,
   ticketPostings,
   ticketRefusal,
@@ -132,12 +133,28 @@ function castFor({ pours }: LoadedTicket): CastForTicket | null {
   };
 }
 
+/** Metal that its pours left unexplained, of all their tickets, less sprues that others of them have weighed since. */
+async function sprueRoom(store: Store, { row, pours }: LoadedTicket, transaction: Transaction): Promise<number> {
+  const of = { ids: pours.filter((pour) => pour.closed).map(({ pourId }) => pourId), ticketId: row.id };
+  const [left] = await store.select<{ kg: number }>(
+    `SELECT (SELECT COALESCE(SUM(unexplainedKg), 0) FROM pourTickets WHERE pourId IN (:ids))
+          - (SELECT COALESCE(SUM(quantity), 0) FROM stockMoves WHERE reason = 'sprue back' AND ticketId <> :ticketId
+               AND ticketId IN (SELECT ticketId FROM pourTickets WHERE pourId IN (:ids))) AS kg`,
+    of,
+    transaction,
+  );
+  return left!.kg;
+}
+
 /** What this ticket should have moved, from its whole log. */
-const wantedPostings = (loaded: LoadedTicket, state: TicketState) => {
+async function wantedPostings(store: Store, loaded: LoadedTicket, state: TicketState, transaction: Transaction) {
   const { source, fromId, becomesId, planned } = loaded.row;
   const { bill, leadKgPerHead } = planned;
-  return ticketPostings({ bill, leadKgPerHead, cast: castFor(loaded), source, sourceId: fromId, becomesId, state });
-};
+  const closed = castFor(loaded);
+  const weighed = state.steps.some(({ sprueKg }) => sprueKg > 0);
+  const cast = closed && weighed ? { ...closed, sprueRoomKg: await sprueRoom(store, loaded, transaction) } : closed;
+  return ticketPostings({ bill, leadKgPerHead, cast, source, sourceId: fromId, becomesId, state });
+}
 
 /** Brings stock and closing in step with a ticket's log and pours. */
 export async function syncTicket(store: Store, ticketId: string, at: number, transaction: Transaction): Promise<void> {
@@ -154,7 +171,8 @@ async function syncLoaded(store: Store, loaded: LoadedTicket, at: number, transa
   const heads = headsKept(state, castFor(loaded)?.secondGrade ?? 0);
   const share = await readSecondShare(store);
   const goodMinor = (spent: number) => goodsValue(spent, heads, share).good;
-  await postDifference(store, ticketId, wantedPostings(loaded, state), at, transaction, goodMinor);
+  const wanted = await wantedPostings(store, loaded, state, transaction);
+  await postDifference(store, ticketId, wanted, at, transaction, goodMinor);
   await postGoods(store, row, heads, share, at, transaction);
   if (row.closedAt === state.closedAt) return;
   const [oven] = await rowsOf(store.models.ovens, { transaction });
@@ -204,6 +222,12 @@ async function shelvesHold(store: Store, row: TicketRow, before: Map<string, Bal
   }
 }
 
+/** What the bill of a ticket refuses: parts that its step does not use. */
+function ofParts({ planned: { bill } }: TicketRow, entry: TicketEntry): string | null {
+  if (entry.kind === 'spoiled') return partsRefusal(bill, entry.step, 'partId', [entry.partId]);
+  return entry.kind === 'reject' ? partsRefusal(bill, entry.step, 'spared', entry.spared ?? []) : null;
+}
+
 /** What the shelf refuses: more heads than lie on it. */
 async function shelfRefusal(store: Store, row: TicketRow, entry: TicketEntry, transaction: Transaction) {
   if (entry.kind !== 'take' || !row.fromId) return null;
@@ -234,7 +258,11 @@ export async function addTicketEntries(
         }
         const whole = ticketLog({ ...loaded, log: [...log] });
         if (entry.kind === 'undo') return ticketUndoRefusal(setup, whole, entry);
-        return ticketRefusal(setup, whole, entry) ?? (await shelfRefusal(store, loaded.row, entry, transaction));
+        return (
+          ticketRefusal(setup, whole, entry) ??
+          ofParts(loaded.row, entry) ??
+          (await shelfRefusal(store, loaded.row, entry, transaction))
+        );
       },
       async sync(log, at) {
         await syncLoaded(store, { ...loaded, log: [...log] }, at, transaction);

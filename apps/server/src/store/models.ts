@@ -245,6 +245,7 @@ const TABLES = {
     reason: STRING,
     quantity: DOUBLE,
     valueMinor: INTEGER,
+    exactMinor: DOUBLE,
     ticketId: STRING,
     lot: STRING,
     saidId: STRING,

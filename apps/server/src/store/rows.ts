@@ -41,6 +41,8 @@ export interface MoveRow {
   reason: string;
   quantity: number;
   valueMinor: number;
+  /** The same before it was rounded; null or left out: as it is. */
+  exactMinor?: number | null;
   ticketId: string | null;
   lot: string;
   /** The id that the device gave a purchase or a count. */

@@ -39,6 +39,10 @@ export interface TicketBench extends TakingBack {
   reject(cause: string): void;
   /** What becomes of the last one that was not good; said twice, it goes the usual way again. */
   goes(where: DispositionId): void;
+  /** Whether a part was still in the hand when the last one came apart; said twice, it is on it after all. */
+  spare(partId: string): void;
+  /** One of a part broke or was lost, with no head on it. */
+  spoiled(partId: string): void;
   togglePause(): void;
   /** Loads of the oven that this ticket's heads are or were in, as they are known here. */
   runs: RunView[];
@@ -94,6 +98,18 @@ export function useTicketBench(ticket: Ticket, step: string): TicketBench | null
         const { id: _id, at: _at, ...rest } = entry;
         say(rest);
       });
+    /** What was said of the last one that was not good, said anew with something else about it. */
+    const sayAgain = (what: (reject: RejectedEntry) => Partial<Pick<RejectedEntry, 'goes' | 'spared'>>) =>
+      next((log) => {
+        const reject = lastOf(log);
+        if (reject?.kind !== 'reject') return;
+        const { id: target, kind, cause, count: heads, goes, to, spared } = reject;
+        const said = { kind, step, cause, count: heads, goes, ...(to ? { to } : {}), ...(spared ? { spared } : {}) };
+        const again = { ...said, ...what(reject) };
+        if (again.goes === goes && again.spared === spared) return;
+        say({ kind: 'undo', target });
+        say(again);
+      });
     return {
       state,
       runs,
@@ -112,22 +128,15 @@ export function useTicketBench(ticket: Ticket, step: string): TicketBench | null
         count(() => ({ ...unsaid, kind: 'reject', step, cause, count: 1, goes }), 'reject');
       },
       goes: (where) =>
-        next((log) => {
-          const reject = lastOf(log);
-          if (reject?.kind !== 'reject') return;
+        sayAgain((reject) => {
           const usual = usualDisposition(here.station, reject.cause);
-          const goes = reject.goes === where ? usual : where;
-          if (goes === reject.goes) return;
-          const again: Omit<RejectedEntry, 'id' | 'at'> = {
-            kind: 'reject',
-            step,
-            cause: reject.cause,
-            count: reject.count,
-            goes,
-          };
-          say({ kind: 'undo', target: reject.id });
-          say(again);
+          return { goes: reject.goes === where ? usual : where };
         }),
+      spare: (partId) =>
+        sayAgain(({ spared = [] }) => ({
+          spared: spared.includes(partId) ? spared.filter((each) => each !== partId) : [...spared, partId],
+        })),
+      spoiled: (partId) => count(() => ({ ...unsaid, kind: 'spoiled', step, partId, count: 1 }), 'reject'),
       togglePause: () => say({ kind: here.status === 'paused' ? 'resume' : 'pause', step }),
       coat: (coat, paint, dryS) => say({ kind: 'coat', step, coat, paint, dryS }),
       sprue: (massKg) => say({ kind: 'sprue', step, massKg }),

@@ -1,6 +1,7 @@
 import type { LineView, RunView, Ticket } from '@schmelz/contract';
 import {
   bakedLoads,
+  countAll,
   hasBegun,
   nextThing,
   pourState,
@@ -20,6 +21,10 @@ import {
 } from '@schmelz/core';
 import { followed, orderFollowed, type Followed } from './followed.ts';
 import { useLine } from '../api/queries.ts';
+
+/** Heads that were cast for a ticket: good ones, those thrown back at the pot, and those kept there as second grade. */
+export const castsOfTicket = ({ poured, pourCauses, pourKept }: Ticket): number =>
+  poured + countAll(pourCauses) + pourKept;
 
 type LineTicket = Ticket & TicketOnLine;
 export interface LineState {

@@ -214,6 +214,7 @@ export const ticket = (more: Partial<Ticket> = {}): Ticket => ({
   missing: 0,
   toCast: 0,
   pourCauses: { short: 1 },
+  pourKept: 0,
   pourClosed: true,
   pourId: ids.pour,
   createdAt: 0,

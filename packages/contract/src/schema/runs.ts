@@ -75,7 +75,9 @@ export const ticketEntrySchemas = {
     count: heads(),
     goes: choice(DISPOSITION_IDS),
     to: text(40).optional(),
+    spared: list(id(), 0, 20).optional(),
   }),
+  spoiled: record({ ...atStep, kind: of('spoiled'), partId: id(), count: whole('pieces', 1, 20_000) }),
   pause: record({ ...atStep, kind: of('pause') }),
   resume: record({ ...atStep, kind: of('resume') }),
   coat: record({
@@ -103,9 +105,17 @@ const sessionEntrySchemas = {
     potLifeS: number('s', 5, 86_400).optional(),
     // Whatever a step may wait for, its mix may.
     setS: number('s', 1, 1_209_600).optional(),
+    mixedMl: number('ml', 0.01, 5000).optional(),
   }),
   good: record({ ...entry, kind: of('good'), ...ofTicket }),
-  reject: record({ ...entry, kind: of('reject'), ...ofTicket, cause: text(40), goes: choice(DISPOSITION_IDS) }),
+  reject: record({
+    ...entry,
+    kind: of('reject'),
+    ...ofTicket,
+    cause: text(40),
+    goes: choice(DISPOSITION_IDS),
+    spared: list(id(), 0, 20).optional(),
+  }),
   stirred: record({ ...entry, kind: of('stirred') }),
   pause: record({ ...entry, kind: of('pause') }),
   resume: record({ ...entry, kind: of('resume') }),

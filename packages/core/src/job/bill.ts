@@ -15,6 +15,40 @@ export interface BillLine {
   step: string;
 }
 
+/**
+ * What so many heads have taken of a part: pieces are whole, and one that broke is counted when it breaks; of what is
+ * measured off, what is left on spool, brush and card goes with every head.
+ * @example takenBy({ kind: 'bag', quantity: 0.1, waste: 0.05 }, 11) // 2
+ * @example takenBy({ kind: 'thread', quantity: 2, waste: 0.05 }, 10) // 21
+ */
+export const takenBy = (line: Pick<BillLine, 'kind' | 'quantity' | 'waste'>, heads: number): number =>
+  partKind(line.kind).unit === 'pieces' ? Math.ceil(line.quantity * heads - 1e-9) : perHead(line) * heads;
+
+/**
+ * What comes back of a part with so many heads: whole pieces, as far as they were on.
+ * @example givenBack({ kind: 'blade', quantity: 2, waste: 0.1 }, 3) // 6
+ */
+export const givenBack = (line: Pick<BillLine, 'kind' | 'quantity' | 'waste'>, heads: number): number =>
+  partKind(line.kind).unit === 'pieces' ? Math.floor(line.quantity * heads + 1e-9) : perHead(line) * heads;
+
+/**
+ * Why something cannot be said of the parts of a step, in words; null when it can.
+ * @param said parts that broke, or that are still in the hand
+ * @example partsRefusal([], 'finish', 'partId', ['a']) // 'partId is "a"; allowed: none, as no piece is put on at finish'
+ */
+export function partsRefusal(
+  bill: readonly Pick<BillLine, 'partId' | 'name' | 'kind' | 'step'>[],
+  step: string,
+  field: string,
+  said: readonly string[],
+): string | null {
+  const pieces = bill.filter((line) => line.step === step && partKind(line.kind).unit === 'pieces');
+  const odd = said.find((partId) => !pieces.some((line) => line.partId === partId));
+  if (odd === undefined) return null;
+  const allowed = pieces.map(({ partId, name }) => `${partId} (${name})`).join(', ');
+  return `${field} is ${JSON.stringify(odd)}; allowed: ${allowed || `none, as no piece is put on at ${step}`}`;
+}
+
 /** The step at which the head itself is made: what is used there is cast in. */
 export const POUR_STEP = 'pour';
 

@@ -38,7 +38,8 @@ const line = (partId: string, kind: string, step: string, quantity = 1, waste = 
 
 describe('one ticket on paper', () => {
   /*
-   * 50 good casts of 10 g of lead, 3 kept as second grade, 2 hooks lost at the pot, 15 g skimmed, 5 g gone.
+   * 50 good casts of 10 g of lead, 3 kept as second grade, 2 hooks lost at the pot, 15 g skimmed, 145 g
+   * not accounted for at the pot: 140 g of it are the sprues that are still on.
    * Trim: 2 melted (lead and hook back), 1 bent hook (lead back), 140 g of sprues weighed. 47 good.
    * Paint: 1 melted before the powder is looked at, 46 good: powder for 47, none of it back.
    * Bake: 1 browned hook. 45 good. Rig: 1 melted with its treble on (lead, hook and treble back), 1 scrapped. 43 good.
@@ -67,7 +68,7 @@ describe('one ticket on paper', () => {
       line('treble', 'treble', 'rig', 2),
     ],
     leadKgPerHead: 0.01,
-    cast: { leadMaterialId: 'lead', good: 50, secondGrade: 3, hooksLost: 2, drossKg: 0.015, unexplainedKg: 0.005 },
+    cast: { leadMaterialId: 'lead', good: 50, secondGrade: 3, hooksLost: 2, drossKg: 0.015, unexplainedKg: 0.145 },
     source: 'pour',
     sourceId: null,
     becomesId: null,
@@ -79,14 +80,15 @@ describe('one ticket on paper', () => {
     ['lead', 'returned', 0.06], // 2 + 1 at the trim, 1 at the paint, 1 at the bake, 1 at the rig
     ['lead', 'sprue back', 0.14],
     ['lead', 'dross', -0.015],
-    ['lead', 'unexplained', -0.005],
+    ['lead', 'unexplained', -0.145],
     ['hook', 'hooks', -50],
     ['hook', 'second grade', -3],
     ['hook', 'returned', 4], // bent and browned ones stay away
     ['hook', 'hooks lost', -2],
-    ['keeper', 'used', -55],
-    ['keeper', 'second grade', -3.3],
-    ['keeper', 'returned', 4.4],
+    // Whole keepers: the tenth that is reckoned to be wasted is planned, and booked when it bends.
+    ['keeper', 'used', -50],
+    ['keeper', 'second grade', -3],
+    ['keeper', 'returned', 4],
     ['white', 'powder', -47 * 2.5e-4],
     ['treble', 'used', -90],
     ['treble', 'returned', 2],

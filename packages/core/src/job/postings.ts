@@ -1,5 +1,5 @@
 import { QUANTITY_TOLERANCE } from '../quantity/check.ts';
-import { perHead, placeOf, POUR_STEP, type BillLine } from './bill.ts';
+import { givenBack, placeOf, POUR_STEP, takenBy, type BillLine } from './bill.ts';
 import { disposition, type DispositionId } from './dispositions.ts';
 import { partKind } from './part-kinds.ts';
 import type { Source, TicketState } from './ticket.ts';
@@ -15,6 +15,7 @@ type PostingReason =
   | 'hooks lost'
   | 'powder'
   | 'used'
+  | 'spoiled'
   | 'off the shelf'
   | 'made';
 
@@ -36,6 +37,8 @@ export interface CastForTicket {
   hooksLost: number;
   drossKg: number;
   unexplainedKg: number;
+  /** Sprues that its pours may have left on heads, less what other tickets of them have weighed; left out: as above. */
+  sprueRoomKg?: number;
 }
 
 export interface TicketUse {
@@ -74,21 +77,34 @@ function castPostings(use: TicketUse): Posting[] {
     { materialId: leadMaterialId, reason: 'heads', quantity: -cast.good * leadKgPerHead },
     { materialId: leadMaterialId, reason: 'second grade', quantity: -cast.secondGrade * leadKgPerHead },
     { materialId: leadMaterialId, reason: 'returned', quantity: melted * leadKgPerHead },
-    { materialId: leadMaterialId, reason: 'sprue back', quantity: sumOf(state.steps, (step) => step.sprueKg) },
+    {
+      materialId: leadMaterialId,
+      reason: 'sprue back',
+      // What the pour has weighed back already, or cannot have left on its heads, comes back no second time.
+      quantity: Math.min(
+        sumOf(state.steps, (step) => step.sprueKg),
+        Math.max(0, cast.sprueRoomKg ?? cast.unexplainedKg),
+      ),
+    },
     { materialId: leadMaterialId, reason: 'dross', quantity: -cast.drossKg },
     { materialId: leadMaterialId, reason: 'unexplained', quantity: -cast.unexplainedKg },
   ];
   const castIn = bill
     .filter((line) => line.step === POUR_STEP)
     .flatMap((line): Posting[] => {
-      const each = perHead(line);
       const isHook = line.kind === 'hook';
       const comesBack = partKind(line.kind).comesBack;
+      // Of one piece for several heads, those of second grade have what the good ones left of it.
+      const good = takenBy(line, cast.good);
       return [
-        { materialId: line.partId, reason: isHook ? 'hooks' : 'used', quantity: -cast.good * each },
-        { materialId: line.partId, reason: 'second grade', quantity: -cast.secondGrade * each },
-        { materialId: line.partId, reason: 'returned', quantity: comesBack ? hooksBack * each : 0 },
-        { materialId: line.partId, reason: 'hooks lost', quantity: isHook ? -cast.hooksLost * each : 0 },
+        { materialId: line.partId, reason: isHook ? 'hooks' : 'used', quantity: -good },
+        {
+          materialId: line.partId,
+          reason: 'second grade',
+          quantity: good - takenBy(line, cast.good + cast.secondGrade),
+        },
+        { materialId: line.partId, reason: 'returned', quantity: comesBack ? givenBack(line, hooksBack) : 0 },
+        { materialId: line.partId, reason: 'hooks lost', quantity: isHook ? -takenBy(line, cast.hooksLost) : 0 },
       ];
     });
   return [...lead, ...castIn];
@@ -102,17 +118,21 @@ function stepPostings(use: TicketUse): Posting[] {
     .flatMap((line): Posting[] => {
       const step = state.steps.find((each) => each.key === line.step);
       if (!step) return [];
-      const each = perHead(line);
       const at = placeOf(state.steps, line.step);
-      // What was melted down at this very step has the part on it already.
-      const back = partKind(line.kind).comesBack ? wonBack(use, at, (id) => disposition(id).parts) : 0;
+      const spared = step.spared[line.partId] ?? { heads: 0, back: 0 };
+      const mixed = step.mixed[line.partId] ?? { ml: 0, heads: 0 };
+      // What was melted down at this very step has the part on it already, unless it was said to be in the hand still.
+      const melted = partKind(line.kind).comesBack ? wonBack(use, at, (id) => disposition(id).parts) - spared.back : 0;
+      const heads = step.good + step.rejected - spared.heads;
       return [
         {
           materialId: line.partId,
           reason: line.kind === 'powder' ? 'powder' : 'used',
-          quantity: -(step.good + step.rejected) * each,
+          // Of glue that was mixed all is gone, what stayed on the card too.
+          quantity: -takenBy(line, Math.max(0, heads - mixed.heads)) - mixed.ml,
         },
-        { materialId: line.partId, reason: 'returned', quantity: back * each },
+        { materialId: line.partId, reason: 'spoiled', quantity: -(step.spoiled[line.partId] ?? 0) },
+        { materialId: line.partId, reason: 'returned', quantity: givenBack(line, melted) },
       ];
     });
 }

@@ -15,6 +15,8 @@ export interface RejectedEntry extends AtStep {
   goes: DispositionId;
   /** Sent back: the step that they come to once more; this one where nothing is said. */
   to?: string;
+  /** Parts of this step that are still in the hand: the heads went before these were on. */
+  spared?: string[];
 }
 
 export type TicketEntry =
@@ -42,6 +44,10 @@ export type TicketEntry =
   | (AtStep & OfRun & { kind: 'door'; open: boolean })
   /** A coat of liquid paint is on all of them: it dries so long before the next. */
   | (AtStep & { kind: 'coat'; coat: number; paint: string; dryS: number })
+  /** Pieces of a part that broke or were lost, with no head on them. */
+  | (AtStep & { kind: 'spoiled'; partId: string; count: number })
+  /** Glue that was mixed: of the mix, this ticket's part, and its heads that were done with it. */
+  | (AtStep & { kind: 'mixed'; partId: string; ml: number; heads: number })
   /** Cut-off sprues on the scale, back to the pot. */
   | (AtStep & { kind: 'sprue'; massKg: number })
   /** Heads taken off the shelf: bare ones that were cast ahead or bought, or used ones. */

@@ -56,6 +56,11 @@ export interface StepState {
   hands: HandsByWho;
   /** Cut-off sprues weighed here, kg. */
   sprueKg: number;
+  /** By part: pieces that broke or were lost here; bad heads that went before it was on, and whose parts come back. */
+  spoiled: Record<string, number>;
+  spared: Record<string, { heads: number; back: number }>;
+  /** By glue: what was mixed for heads of here, ml, and the heads that were done with it. */
+  mixed: Record<string, { ml: number; heads: number }>;
   /** Heads here that are neither good nor rejected yet. */
   left: number;
   /** Of those, in the oven. */
@@ -132,6 +137,27 @@ interface Before {
   readyAt: number | null;
 }
 
+/** What was said of parts at a step, beyond what each head takes. */
+function partsAt(own: readonly TicketEntry[]): Pick<StepState, 'spoiled' | 'spared' | 'mixed'> {
+  const spoiled: StepState['spoiled'] = {};
+  const spared: StepState['spared'] = {};
+  const mixed: StepState['mixed'] = {};
+  for (const entry of own) {
+    if (entry.kind === 'spoiled') add(spoiled, entry.partId, entry.count);
+    if (entry.kind === 'mixed') {
+      const { ml, heads } = mixed[entry.partId] ?? { ml: 0, heads: 0 };
+      mixed[entry.partId] = { ml: ml + entry.ml, heads: heads + entry.heads };
+    }
+    if (entry.kind !== 'reject') continue;
+    for (const partId of new Set(entry.spared)) {
+      const { heads, back } = spared[partId] ?? { heads: 0, back: 0 };
+      const comes = disposition(entry.goes).parts ? entry.count : 0;
+      spared[partId] = { heads: heads + entry.count, back: back + comes };
+    }
+  }
+  return { spoiled, spared, mixed };
+}
+
 function foldStep(
   step: RouteStep,
   before: Before,
@@ -144,6 +170,7 @@ function foldStep(
   const gone: Record<string, number> = {};
   const thrown: StepState['thrown'] = [];
   const hands: HandsByWho = {};
+  const { spoiled, spared, mixed } = partsAt(own);
   for (const entry of own) {
     if (entry.kind === 'good' || entry.kind === 'reject') {
       addHands(hands, entry.who, entry.count, entry.kind === 'reject' ? entry.count : 0);
@@ -184,9 +211,13 @@ function foldStep(
     rejected,
     hands,
     sprueKg,
+    spoiled,
+    spared,
+    mixed,
     left,
     inOven,
-    ...stepWork(own),
+    // A mix is begun for all its tickets at once: that is no work at the first head of each.
+    ...stepWork(own.filter(({ kind }) => kind !== 'mixed')),
     lastAt: own.at(-1)?.at ?? null,
     readyAt: before.readyAt,
   };

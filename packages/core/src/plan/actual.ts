@@ -2,8 +2,7 @@ import { COST_PARTS, type CostPart } from '../job/part-kinds.ts';
 import { costPartOf } from '../job/postings.ts';
 import type { TicketState } from '../job/ticket.ts';
 import { costOf, sumMinor } from '../money/money.ts';
-import { J_PER_KWH } from '../quantity/units.ts';
-import { OVEN_DUTY } from './timing.ts';
+import { loadKWh } from './timing.ts';
 import type { CostStack } from './types.ts';
 
 /** What came and went of one material for a ticket, for one reason; what was used counts below zero. */
@@ -61,7 +60,7 @@ export function ticketActual(of: {
     state.loads,
     (load) => (load.share * ((load.unloadedAt ?? load.loadedAt) - load.loadedAt)) / 1000,
   );
-  const energyKWh = sumOf(pours, (pour) => pour.energyKWh) + (inOvenS * of.ovenPowerW * OVEN_DUTY) / J_PER_KWH;
+  const energyKWh = sumOf(pours, (pour) => pour.energyKWh) + loadKWh({ powerW: of.ovenPowerW }, inOvenS);
   // What its heads became is on the shelf at what they cost; it is no saving of the ticket.
   const spent = of.moves.filter((move) => move.reason !== 'made');
   const parts = Object.fromEntries(

@@ -70,7 +70,8 @@ export function linePlan(
     parts.reduce((sum, part) => {
       return partKind(part.kind).costs === costs ? sum + aGood * perHead(part) * priceOf(part.partId) : sum;
     }, 0);
-  const massShare = (aGood * leadKg) / lines.reduce((sum, each) => sum + each.quantity * headKg(each, kinds), 0);
+  const poured = lines.filter((each) => each.product.source !== 'shelf');
+  const massShare = (aGood * leadKg) / poured.reduce((sum, each) => sum + each.quantity * headKg(each, kinds), 0);
   const blank = blankKey(product);
   const alike = lines.filter((each) => each.product.source !== 'shelf' && blankKey(each.product) === blank);
   const heads = alike.reduce((sum, each) => sum + each.quantity, 0);
@@ -87,7 +88,7 @@ export function linePlan(
     partsMinor: partsCost('parts') + fromMinor,
     packagingMinor: partsCost('packaging'),
     wearMinor: wearMinor(serving(product.id, input.tools)),
-    energyKWh: timing.energyKWh * massShare,
+    energyKWh: (onMold ? timing.potKWh * massShare : 0) + timing.ovenKWh(coming) / quantity,
     energyMinorPerKWh: input.ways.energyMinorPerKWh,
     paintHeatMinor: heatMinor(input.ways, paintHeat(input.ways, product)),
     workS,

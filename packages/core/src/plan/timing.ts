@@ -20,10 +20,16 @@ import type { Plan, PlanBake, PlanInput, PlanLayer, PlanLine, PlanOven, PlanPot 
 /** Share of its rated power that an oven draws on average while it holds temperature. Common practice, no source. */
 export const OVEN_DUTY = 0.6;
 
+/**
+ * What an oven draws while a load is in it, kWh: the one rule, for what is planned and for what came.
+ * @example loadKWh({ powerW: 1400 }, 1800) // 0.42
+ */
+export const loadKWh = ({ powerW }: { powerW: number }, seconds: number): number =>
+  (powerW * OVEN_DUTY * seconds) / J_PER_KWH;
+
 /** Seconds and kilowatt hours of a whole plan, from which its figures are made. */
 export interface Timing {
   meltS: number;
-  meltKWh: number;
   pourS: number;
   /** Of that, the pot emptied of one metal for another. */
   changeS: number;
@@ -34,7 +40,9 @@ export interface Timing {
   bakeWaitS: number;
   /** Waits of liquid paint between coats; the heads of a line dry together. */
   dryWaitS: number;
-  energyKWh: number;
+  /** Melting and holding, and an oven that holds its heat: kWh of all of it, and of one line's heads in its loads. */
+  potKWh: number;
+  ovenKWh: (line: PlanLine) => number;
 }
 
 /**
@@ -56,10 +64,8 @@ export function timingOf(runs: readonly MetalRun[], lines: readonly PlanLine[], 
   const sumOf = (key: 'pourS' | 'changeS' | 'meltS' | 'potKWh') => poured.reduce((sum, each) => sum + each[key], 0);
   const loads = bakeLoads(lines, oven);
   const bakeWaitS = loads.reduce((sum, each) => sum + each.loads * each.seconds, 0);
-  const potKWh = sumOf('potKWh');
   return {
     meltS: sumOf('meltS'),
-    meltKWh: potKWh,
     pourS: sumOf('pourS'),
     changeS: sumOf('changeS'),
     pourSByBlank,
@@ -67,7 +73,9 @@ export function timingOf(runs: readonly MetalRun[], lines: readonly PlanLine[], 
     ovenLoads: loads.reduce((sum, each) => sum + each.loads, 0),
     bakeWaitS,
     dryWaitS: Math.max(0, ...lines.map(({ product }) => dryWaitS(product.layers))),
-    energyKWh: potKWh + (oven.powerW * OVEN_DUTY * bakeWaitS) / J_PER_KWH,
+    potKWh: sumOf('potKWh'),
+    ovenKWh: (line) =>
+      loads.reduce((sum, each) => sum + (each.loads * loadKWh(oven, each.seconds) * each.of(line)) / each.heads, 0),
   };
 }
 
@@ -116,7 +124,7 @@ interface BakeOfLine {
 export function bakeLoads(
   lines: readonly PlanLine[],
   oven: PlanOven,
-): { seconds: number; heads: number; loads: number }[] {
+): { seconds: number; heads: number; loads: number; of: (line: PlanLine) => number }[] {
   const programs = new Map<string, BakeOfLine[]>();
   for (const line of lines) {
     if (curedPowders(line.product.layers).length === 0) continue;
@@ -151,7 +159,9 @@ export function bakeLoads(
     );
     const known = knownOven(oven);
     const seconds = Math.max(...own.map(({ line, bake }) => doorS(bake, known, productLagS(line.product), load)));
-    return { seconds, heads, loads };
+    // A product that is baked twice by one program is in two kinds of load.
+    const of = (one: PlanLine) => own.reduce((sum, { line }) => sum + (line === one ? line.quantity : 0), 0);
+    return { seconds, heads, loads, of };
   });
 }
 

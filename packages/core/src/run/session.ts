@@ -1,5 +1,5 @@
 import type { DispositionId } from '../job/dispositions.ts';
-import { headsRefusal, placeInRun, type Around, type HeadsInRun, type SharedEntry } from './heads-in-run.ts';
+import { headsOf, headsRefusal, placeInRun, type Around, type HeadsInRun, type SharedEntry } from './heads-in-run.ts';
 import { inTurn } from '../log/in-turn.ts';
 import { undoRefusal, standing, workSeconds, type Entry, type UndoEntry } from '../log/log.ts';
 
@@ -17,9 +17,19 @@ export type SessionEntry =
       /** Glue: it can be worked for so long, and sets in so long. */
       potLifeS?: number;
       setS?: number;
+      /** Glue: so much was mixed, ml; left out: what its heads take by their bill. */
+      mixedMl?: number;
     })
   | (Entry & { kind: 'good'; ticketId: string; step: string; count: number })
-  | (Entry & { kind: 'reject'; ticketId: string; step: string; cause: string; count: number; goes: DispositionId })
+  | (Entry & {
+      kind: 'reject';
+      ticketId: string;
+      step: string;
+      cause: string;
+      count: number;
+      goes: DispositionId;
+      spared?: string[];
+    })
   | (Entry & { kind: 'stirred' })
   | (Entry & { kind: 'pause' })
   | (Entry & { kind: 'resume' })
@@ -133,7 +143,20 @@ export function sessionRefusal(
  * @example sessionShares([]) // []
  */
 export function sessionShares(log: SessionLog): SharedEntry[] {
+  const { heads, byPlace, done } = sessionState(log);
   return inTurn<SessionEntry>(log).flatMap((entry): SharedEntry[] => {
+    if (entry.kind === 'begin' && entry.mixedMl !== undefined) {
+      // The mix is theirs who were glued with it; before the first is, theirs whom it was mixed for.
+      const { id, at, partId, mixedMl } = entry;
+      const doneAt = (each: HeadsInRun) =>
+        (byPlace[placeInRun(each)]?.good ?? 0) + (byPlace[placeInRun(each)]?.bad ?? 0);
+      const all = done || headsOf(heads);
+      return heads.map((each) => {
+        const ml = (mixedMl * (done ? doneAt(each) : each.count)) / all;
+        const said = { id: `${id} ${placeInRun(each)}`, at, kind: 'mixed' as const, step: each.step };
+        return { ticketId: each.ticketId, entry: { ...said, partId, ml, heads: doneAt(each) } };
+      });
+    }
     const { id, at } = entry;
     const who = entry.who === undefined ? {} : { who: entry.who };
     if (entry.kind === 'good') {
@@ -141,8 +164,9 @@ export function sessionShares(log: SessionLog): SharedEntry[] {
       return [{ ticketId, entry: { id, at, ...who, kind: 'good', step, count } }];
     }
     if (entry.kind === 'reject') {
-      const { ticketId, step, count, cause, goes } = entry;
-      return [{ ticketId, entry: { id, at, ...who, kind: 'reject', step, count, cause, goes } }];
+      const { ticketId, step, count, cause, goes, spared } = entry;
+      const kept = spared ? { spared } : {};
+      return [{ ticketId, entry: { id, at, ...who, kind: 'reject', step, count, cause, goes, ...kept } }];
     }
     return [];
   });

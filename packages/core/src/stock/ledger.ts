@@ -24,7 +24,30 @@ export function takeValueMinor(balance: Balance, quantity: number, fallbackMinor
 }
 
 /**
- * What a shelf is worth after a purchase. What was taken beyond the shelf before went at the price of then; once as
+ * The same to fractions of a minor unit: the average of what stays is just what it was.
+ * @param balance of the shelf, its value to fractions
+ * @example takeExactMinor({ quantity: 1000, valueMinor: 300 }, 1) // 0.3
+ */
+export function takeExactMinor({ quantity: here, valueMinor }: Balance, quantity: number, fallbackMinor = 0): number {
+  if (here <= QUANTITY_TOLERANCE) return quantity * fallbackMinor;
+  if (quantity < here - QUANTITY_TOLERANCE) return valueMinor * (quantity / here);
+  return valueMinor + Math.max(0, quantity - here) * fallbackMinor;
+}
+
+/** Less than this of a minor unit is the computer's own. */
+const MINOR_TOLERANCE = 1e-6;
+
+/**
+ * What a ticket has taken of a part so far, in whole minor units: rounded once, whatever it was counted in. Half a unit
+ * goes away from nothing.
+ * @example wholeMinor(8 * 0.3) // 2
+ * @example wholeMinor(-2.5) // -3
+ */
+export const wholeMinor = (exactMinor: number): number =>
+  Math.sign(exactMinor) * Math.floor(Math.abs(exactMinor) + 0.5 + MINOR_TOLERANCE) || 0;
+
+/**
+ * What a shelf is worth after a purchase, to fractions of a minor unit. What was taken beyond the shelf before went at the price of then; once as
  * much has come in, what is left of the purchase is worth what it cost, and the rest settles what that had been too
  * cheap or too dear.
  * @example worthAfterPurchase({ quantity: -3, valueMinor: -1200 }, { quantity: 4, valueMinor: 3200 }) // 800
@@ -34,7 +57,7 @@ export function worthAfterPurchase(before: Balance, purchase: Balance): number {
   if (before.quantity >= -QUANTITY_TOLERANCE || quantity < -QUANTITY_TOLERANCE) {
     return before.valueMinor + purchase.valueMinor;
   }
-  return quantity <= QUANTITY_TOLERANCE ? 0 : Math.round((purchase.valueMinor * quantity) / purchase.quantity);
+  return quantity <= QUANTITY_TOLERANCE ? 0 : (purchase.valueMinor * quantity) / purchase.quantity;
 }
 
 /**

@@ -5,7 +5,7 @@ import { castInto } from '../plan/blank.ts';
 import { perHead, POUR_STEP } from '../job/bill.ts';
 import { heatMinor, paintHeat } from '../plan/paint-heat.ts';
 import { powdersByStep, stepsOf } from '../plan/product.ts';
-import { OVEN_DUTY } from '../plan/timing.ts';
+import { loadKWh } from '../plan/timing.ts';
 import { samePin } from '../plan/pins.ts';
 import { holdingEnergyKWh } from '../pot/time-to-pour.ts';
 import { J_PER_KWH } from '../quantity/units.ts';
@@ -100,7 +100,7 @@ export function heatTonight({ pot, oven, ways, wanted }: TonightAsked, { pours, 
     }),
   );
   const bakingS = sum(tasks.map(({ holds, seconds }) => (holds.includes('oven') ? seconds : 0)));
-  const ovenKWh = (oven.powerW * OVEN_DUTY * bakingS) / J_PER_KWH;
+  const ovenKWh = loadKWh(oven, bakingS);
   const painting = tasks.flatMap(({ station, step, works, heads }) => {
     const product = station === 'paint' ? wanted.find(({ id }) => works.includes(id))?.product : undefined;
     if (!product) return [];

@@ -1,4 +1,4 @@
-import { finishSchool, lookBefore, perHead, stepOfRoute, writeSpan } from '@schmelz/core';
+import { finishSchool, lookBefore, partKind, perHead, stepOfRoute, writeSpan, type BillLine } from '@schmelz/core';
 import { Dressed } from '../../drawing/Dressed.tsx';
 import { paintOn, specOf } from '../../drawing/product.ts';
 import { dressColour, kindsOn } from '../../shell/dressed.ts';
@@ -6,10 +6,48 @@ import { useUnits } from '../../units/Units.tsx';
 import { CountFrame, type BenchProps } from '../../counting/CountFrame.tsx';
 import { cautionsOf } from '../../counting/words.ts';
 
+/** A part that goes on here: how much of it, and, of pieces, one that broke, or that the last bad head never had on. */
+function PartTaken({ line, bench }: { line: BillLine; bench: BenchProps['bench'] }) {
+  const units = useUnits();
+  const pieces = partKind(line.kind).unit === 'pieces';
+  const apart = bench.last?.kind === 'reject' ? bench.last : null;
+  const inHand = apart?.spared?.includes(line.partId) ?? false;
+  const broke = bench.here.spoiled[line.partId] ?? 0;
+  return (
+    <div className="flex min-h-12 flex-wrap items-center gap-x-3 border-b border-rule">
+      <span className="min-w-0 flex-1 truncate">
+        {line.name}
+        {broke > 0 && <span className="text-stop">, {broke} broke</span>}
+      </span>
+      {pieces && apart && (
+        <ToggleKey on={inHand} run={() => bench.spare(line.partId)}>
+          still in the hand
+        </ToggleKey>
+      )}
+      {pieces && <ToggleKey run={() => bench.spoiled(line.partId)}>one broke</ToggleKey>}
+      <b className="whitespace-nowrap">{units.part(line.kind, pieces ? line.quantity : perHead(line))}</b>
+    </div>
+  );
+}
+
+/** A small key beside what it is about; afterwards the foot switch means what it meant. */
+const ToggleKey = ({ on, run, children }: { on?: boolean; run: () => void; children: string }) => (
+  <button
+    type="button"
+    aria-pressed={on}
+    onClick={(event) => {
+      run();
+      event.currentTarget.blur();
+    }}
+    className={`cut min-h-11 px-3 text-base font-semibold ${on ? 'bg-ink text-on-ink' : 'bg-sheet hover:bg-well'}`}
+  >
+    {children}
+  </button>
+);
+
 /** The finish, step by step: the head as it grows, what goes on it now and how much of it, what to look at. */
 export function FinishBench(props: BenchProps) {
   const { ticket, bench, schools } = props;
-  const units = useUnits();
   const { here } = bench;
   const { product } = ticket;
   const step = stepOfRoute(ticket.route, here.key);
@@ -37,10 +75,7 @@ export function FinishBench(props: BenchProps) {
           <div className="flex min-w-[24ch] flex-1 flex-col gap-1 text-lg">
             {school && <p className="font-semibold">{school.name}</p>}
             {takes.map((line) => (
-              <p key={line.partId} className="flex justify-between gap-4 border-b border-rule">
-                <span className="truncate">{line.name}</span>
-                <b className="whitespace-nowrap">{units.part(line.kind, perHead(line))}</b>
-              </p>
+              <PartTaken key={line.partId} line={line} bench={bench} />
             ))}
             {school?.check && <p className="text-ink-2">{school.check}</p>}
             {step?.wait && (

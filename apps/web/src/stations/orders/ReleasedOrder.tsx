@@ -1,12 +1,12 @@
 import type { Order, Ticket } from '@schmelz/contract';
-import { AT, countAll, forWhom, orderCame, stackTotal, stepState, ticketState, writeSpan } from '@schmelz/core';
+import { AT, forWhom, orderCame, stackTotal, stepState, ticketState, writeSpan } from '@schmelz/core';
 import { Link } from 'react-router';
 import { useOrderTickets } from '../../api/queries.ts';
 import { Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Head } from '../../drawing/Head.tsx';
 import { paintOn, specOf } from '../../drawing/product.ts';
-import { setupOf, wholeLog } from '../../shell/line-state.ts';
+import { castsOfTicket, setupOf, wholeLog } from '../../shell/line-state.ts';
 import { useCatalogue } from '../../shell/catalogue.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { HandOver } from '../goods/HandOver.tsx';
@@ -21,7 +21,7 @@ function standing(ticket: Ticket): Standing {
   return {
     ...ticket,
     good: state.good,
-    casts: ticket.poured + countAll(ticket.pourCauses),
+    casts: castsOfTicket(ticket),
     where: state.at === AT.closed ? 'closed' : state.at === AT.close ? 'ready to close' : (place ?? ''),
   };
 }

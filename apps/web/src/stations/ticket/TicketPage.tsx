@@ -2,7 +2,6 @@ import type { Ticket } from '@schmelz/contract';
 import {
   AT,
   castsSay,
-  countAll,
   perHead,
   stackTotal,
   stationOf,
@@ -21,7 +20,7 @@ import { ProblemNote, Waiting } from '../../design/Notice.tsx';
 import { Heading, Page, TheNumber } from '../../design/Page.tsx';
 import { Head } from '../../drawing/Head.tsx';
 import { paintOn, specOf } from '../../drawing/product.ts';
-import { benchPath, setupOf, wholeLog } from '../../shell/line-state.ts';
+import { benchPath, castsOfTicket, setupOf, wholeLog } from '../../shell/line-state.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { EntryList } from '../../bench/EntryList.tsx';
 import { Become } from './Become.tsx';
@@ -45,7 +44,7 @@ function useRows(ticket: Ticket, good: number): Row[] {
   const { planned, actual, quantity } = ticket;
   const untimedS = (actual.notTimed ?? []).reduce((sum, { seconds }) => sum + seconds, 0);
   const share = (part: number, whole: number) => (whole > 0 ? `${Math.round((100 * part) / whole)} %` : '–');
-  const casts = ticket.poured + countAll(ticket.pourCauses);
+  const casts = castsOfTicket(ticket);
   const materials = actual.materials.map(({ materialId, name, kind, quantity: used, valueMinor }): Row => {
     const lines = planned.bill.filter((line) => line.partId === materialId);
     const each = kind === 'lead' ? planned.leadKgPerHead : lines.reduce((sum, line) => sum + perHead(line), 0);
@@ -210,9 +209,14 @@ function View({ ticket }: { ticket: Ticket }) {
             {ticket.source === 'pour' ? (
               <tr>
                 <td className="stamp">Pour</td>
-                <td className="num">{poured + countAll(ticket.pourCauses)}</td>
+                <td className="num">{castsOfTicket(ticket)}</td>
                 <td className="num font-semibold">{poured}</td>
-                <td className="text-stop">{thrownBack(ticket.pourCauses)}</td>
+                <td className="text-stop">
+                  {thrownBack({
+                    ...ticket.pourCauses,
+                    ...(ticket.pourKept > 0 ? { 'second grade': ticket.pourKept } : {}),
+                  })}
+                </td>
                 <td className="num" />
               </tr>
             ) : (
