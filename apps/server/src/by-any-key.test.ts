@@ -116,7 +116,7 @@ function entriesOf(evening: Evening, random: () => number): { said: object; slip
   }
 }
 
-/** By part and reason: what is gone from the shelf for an evening. Rules of the house: pieces whole, thread with waste. */
+/** By part and reason: what is gone from the shelf. Rules of the house: pieces whole, thread with its waste. */
 const goneIn = ({ taken, rigged, apart, inHand, broke, bagged }: Evening): [Part, string, number][] => [
   ['bare', 'off the shelf', taken],
   ['guard', 'used', rigged + apart - inHand],

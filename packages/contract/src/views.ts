@@ -337,6 +337,8 @@ export interface TicketPlan {
   paintHeatMinor?: number;
   /** Seconds of hands a head by step, for heads that nobody timed. */
   handsS?: Record<string, number>;
+  /** How the maker's hands differed from the ways in that, by step; left out: they did not. */
+  pace?: Record<string, number>;
 }
 /** A ticket as somebody asks for it who has one of its bags in the hand. */
 export interface TracedTicket {

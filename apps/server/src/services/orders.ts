@@ -7,6 +7,7 @@ import {
   planOrder,
   productAtRelease,
   routeOf,
+  paceOfStep,
   stepSeconds,
   stepsOf,
   type Plan,
@@ -124,6 +125,7 @@ export function ticketPlan(plan: Plan, productId: string, workshop: Workshop): T
     energyMinorPerKWh,
     paintHeatMinor: heatMinor(workshop.ways, paintHeat(workshop.ways, product)),
     handsS: Object.fromEntries(stepsOf(product).map((step) => [step.key, stepSeconds(step, workshop.ways, product)])),
+    pace: Object.fromEntries(stepsOf(product).map((step) => [step.key, paceOfStep(step, workshop.ways).factor])),
   };
 }
 

@@ -3,10 +3,14 @@ import {
   bakedHead,
   COST_PARTS,
   headsOwed,
+  pourPace,
+  stepOfRoute,
   ticketActual,
   ticketState,
   withShares,
   type CostStack,
+  type PaceRecord,
+  type StepState,
   type TicketEntry,
   type TicketMove,
 } from '@schmelz/core';
@@ -138,7 +142,37 @@ function figuresOf(ticket: Ticket): TicketFiguresRow['body'] {
     thrown,
     came,
     ...(hands.length > 0 ? { hands } : {}),
+    pace: paceOfTicket(ticket, steps),
   };
+}
+
+/** What the hands took at each step that was timed, against the ways of its day alone; a time that was typed is its own. */
+const paceOfTicket = ({ route, planned }: Ticket, steps: readonly StepState[]): PaceRecord[] =>
+  steps.flatMap(({ key, station, does, good, rejected, workS, notTimed }): PaceRecord[] => {
+    const typed = (stepOfRoute(route, key)?.handsS ?? null) !== null;
+    const byWays = ((good + rejected) * (planned.handsS?.[key] ?? 0)) / (planned.pace?.[key] ?? 1);
+    return typed || notTimed > 0 || workS <= 0 || byWays <= 0 ? [] : [{ station, does, seconds: workS, waysS: byWays }];
+  });
+
+/** So many closed tickets and pours say what a maker's pace is today. */
+const PACE_OF = 60;
+
+/** What hands took at the steps of the tickets and the pours that were closed last, newest first. */
+export async function paceRecords(store: Store): Promise<PaceRecord[]> {
+  const [tickets, pours] = await Promise.all([
+    figuresOn(store, { closedAt: { [Op.ne]: null } }, PACE_OF),
+    rowsOf(store.models.pours, { where: { closedAt: { [Op.ne]: null } }, order: [['number', 'DESC']], limit: PACE_OF }),
+  ]);
+  const of = { pourId: pours.map(({ id }) => id) };
+  const [molds, shares] = await Promise.all([
+    rowsOf(store.models.pourMolds, { where: of }),
+    rowsOf(store.models.pourTickets, { where: of }),
+  ]);
+  const poured = pours.flatMap(({ id, setup, planned }) => {
+    const workS = shares.reduce((sum, share) => sum + (share.pourId === id ? share.workS : 0), 0);
+    return pourPace(setup, planned, { workS, molds: molds.filter(({ pourId }) => pourId === id) }) ?? [];
+  });
+  return [...tickets.flatMap(({ pace = [] }) => pace), ...poured];
 }
 
 /** So many tickets are folded in one turn: taps that come meanwhile go between. */
@@ -212,11 +246,12 @@ export async function keepFigures(store: Store): Promise<void> {
  * What tickets came to, newest first. Of closed ones it is kept: folded once, and again only after a row that it comes
  * from has changed, which drops it (migration 008).
  */
-async function figuresOn(store: Store, where: Record<string | symbol, unknown>): Promise<Figures[]> {
+async function figuresOn(store: Store, where: Record<string | symbol, unknown>, last?: number): Promise<Figures[]> {
   const rows = await rowsOf(store.models.tickets, {
     where,
     attributes: ['id', 'closedAt'],
     order: [['number', 'DESC']],
+    ...(last === undefined ? {} : { limit: last }),
   });
   const ids = rows.map(({ id }) => id);
   const figures = await figuresHere(store, ids);

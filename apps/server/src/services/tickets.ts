@@ -89,6 +89,7 @@ export function setupOf({ row, pours }: Pick<LoadedTicket, 'row' | 'pours'>): Ti
   return {
     route: row.route,
     source: row.source,
+    ...(row.planned.handsS ? { handsS: row.planned.handsS } : {}),
     poured: sumOf(pours, (pour) => pour.good),
     pourClosed: pours.length > 0 && pours.every((pour) => pour.closed),
   };

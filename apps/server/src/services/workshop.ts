@@ -1,6 +1,7 @@
 import {
   countedOnPaper,
   knownProduct,
+  paceFrom,
   pinsOf,
   knownWays,
   type KnownWays,
@@ -27,6 +28,7 @@ import { listRecords } from './records.ts';
 import { listResources } from './resources.ts';
 import { readSettings } from './settings.ts';
 import { lastPrices, listMaterials } from './stock.ts';
+import { paceRecords } from './ticket-figures.ts';
 import { readHookLostShare, readYieldAfterPour } from './tickets.ts';
 
 /** Everything that planning looks at, read once. */
@@ -63,6 +65,7 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
     lostShare,
     paid,
     suppliers,
+    paces,
   ] = await Promise.all([
     readSettings(store),
     listMaterials(store),
@@ -79,6 +82,7 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
     readHookLostShare(store),
     lastPrices(store),
     listResources(store, 'suppliers'),
+    paceRecords(store),
   ]);
   const byId = new Map(materials.map((material) => [material.id, material]));
   const shelf: Shelf = {
@@ -95,6 +99,7 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
     ways: {
       ...knownWays(settings.ways, heatings, (id) => known.get(id)),
       ...(lostShare === null ? {} : { hookLostShare: lostShare }),
+      ...(paces.length > 0 ? { pace: paceFrom(paces) } : {}),
     },
     materials: byId,
     records: new Map(products.map((each) => [each.id, each])),

@@ -15,6 +15,7 @@ import type {
   Grade,
   Hands,
   HandsByWho,
+  PaceRecord,
   PourPlanned,
   PourSetup,
   RouteStep,
@@ -131,6 +132,8 @@ export interface TicketFiguresRow {
     came: Record<string, number>;
     /** Whose hands its heads went through, where that was said. */
     hands?: HandsAt[];
+    /** What the hands took at its steps, where all of it was timed. */
+    pace?: PaceRecord[];
   };
 }
 export interface PourRow {

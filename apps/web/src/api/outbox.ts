@@ -1,6 +1,7 @@
 import type { Entry, UndoEntry } from '@schmelz/core';
 import { createElement, useCallback, useLayoutEffect, useMemo, useRef, useSyncExternalStore } from 'react';
 import { toast } from '../design/toast.ts';
+import { handsOf } from '../bench/hands.ts';
 import { whoIsHere } from '../bench/who.ts';
 import { Said } from '../units/Said.tsx';
 import { clearRefused, loadRefused, setAside } from './did-not-count.ts';
@@ -262,7 +263,8 @@ export function sayToLog(path: string, said: { kind: string } & Record<string, u
   const at = now();
   outbox.inTurn(() => {
     const { confirmed, pending } = outbox.contents();
-    outbox.add({ ...said, ...byWho(), id: newId(), at: Math.max(at, newestBy(at, [...confirmed, ...pending]) + 1) });
+    const its = { id: newId(), at: Math.max(at, newestBy(at, [...confirmed, ...pending]) + 1) };
+    outbox.add({ ...said, ...byWho(), ...handsOf(said, its), ...its });
   });
 }
 
@@ -342,7 +344,8 @@ export function useRunLog<E extends Entry>(path: string, onServer: readonly (E |
         const known = newestBy(saidAt, merged<E>(server.current, outbox.contents()));
         const at = Math.max(saidAt, known + 1, newest.current + 1);
         newest.current = at;
-        outbox.add({ ...said, ...byWho(), id: newId(), at });
+        const id = newId();
+        outbox.add({ ...said, ...byWho(), ...handsOf(said, { id, at }), id, at });
       };
       if (outbox.working()) add();
       else outbox.inTurn(add);

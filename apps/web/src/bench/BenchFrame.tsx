@@ -3,7 +3,9 @@ import { Key } from '../design/Button.tsx';
 import { Icon, type IconName } from '../design/Icon.tsx';
 import { sound, SOUNDS } from '../shell/clock.ts';
 import { isTyping } from '../shell/Layout.tsx';
+import { now } from '../units/now.ts';
 import { AtBench } from './AtBench.tsx';
+import { benchOpened } from './hands.ts';
 
 /** One thing that can be said at the bench: by its key, by a tap, by the foot switch that types Space. */
 export interface BenchAction {
@@ -123,6 +125,8 @@ export function BenchFrame({
   /** What a tap beside every button means, as Space does. */
   tapAnywhere?: BenchAction | undefined;
 }) {
+  // From here on hands are at this bench, and at no other.
+  useEffect(() => benchOpened(now()), []);
   const { press, refused } = usePress(actions);
   useBenchKeys(actions, press);
   const onTap = (event: MouseEvent<HTMLElement>) => {

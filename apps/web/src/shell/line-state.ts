@@ -38,7 +38,8 @@ export interface LineState {
 }
 
 /** What a ticket's state is folded from, beside its log. */
-export const setupOf = ({ route, source, poured, pourClosed }: Ticket): TicketSetup => ({
+export const setupOf = ({ route, source, poured, pourClosed, planned }: Ticket): TicketSetup => ({
+  ...(planned.handsS ? { handsS: planned.handsS } : {}),
   route,
   source,
   poured,

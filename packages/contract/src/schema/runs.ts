@@ -11,7 +11,7 @@ import type * as yup from 'yup';
 import { choice, flag, id, list, moment, number, record, text, whole } from './field.ts';
 import { MOST_LINES } from './workshop.ts';
 
-const entry = { id: id(), at: moment(), who: text(40).optional() };
+const entry = { id: id(), at: moment(), who: text(40).optional(), sinceS: number('s', 0, 31_536_000).optional() };
 const of = <K extends string>(kind: K) => choice([kind] as const);
 
 /** What the bench of a pour may say. One schema per kind, so that an error names the field that is wrong. */
@@ -77,6 +77,7 @@ export const ticketEntrySchemas = {
     to: text(40).optional(),
     spared: list(id(), 0, 20).optional(),
   }),
+  minutes: record({ ...atStep, kind: of('minutes'), seconds: number('s', 0, 604_800) }),
   spoiled: record({ ...atStep, kind: of('spoiled'), partId: id(), count: whole('pieces', 1, 20_000) }),
   pause: record({ ...atStep, kind: of('pause') }),
   resume: record({ ...atStep, kind: of('resume') }),

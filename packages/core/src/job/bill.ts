@@ -34,7 +34,8 @@ export const givenBack = (line: Pick<BillLine, 'kind' | 'quantity' | 'waste'>, h
 /**
  * Why something cannot be said of the parts of a step, in words; null when it can.
  * @param said parts that broke, or that are still in the hand
- * @example partsRefusal([], 'finish', 'partId', ['a']) // 'partId is "a"; allowed: none, as no piece is put on at finish'
+ * @example partsRefusal([], 'finish', 'partId', ['a'])
+ *   // 'partId is "a"; allowed: none, as no piece is put on at finish'
  */
 export function partsRefusal(
   bill: readonly Pick<BillLine, 'partId' | 'name' | 'kind' | 'step'>[],

@@ -48,6 +48,8 @@ export type TicketEntry =
   | (AtStep & { kind: 'spoiled'; partId: string; count: number })
   /** Glue that was mixed: of the mix, this ticket's part, and its heads that were done with it. */
   | (AtStep & { kind: 'mixed'; partId: string; ml: number; heads: number })
+  /** What the hands took at a step, as somebody says afterwards, s: it outranks every clock. */
+  | (AtStep & { kind: 'minutes'; seconds: number })
   /** Cut-off sprues on the scale, back to the pot. */
   | (AtStep & { kind: 'sprue'; massKg: number })
   /** Heads taken off the shelf: bare ones that were cast ahead or bought, or used ones. */

@@ -66,8 +66,9 @@ export interface StepState {
   /** Of those, in the oven. */
   inOven: number;
   workS: number;
-  /** Heads of which nobody knows how long they took. */
+  /** Heads of which nobody knows how long they took, and what passed while they were done, s. */
   notTimed: number;
+  notTimedS: number;
   lastAt: number | null;
   /** The wait of the step before is over then; null where nothing has to pass. */
   readyAt: number | null;
@@ -101,6 +102,8 @@ export interface TicketSetup {
   poured: number;
   /** Whether the pour is closed, so that no more will come. */
   pourClosed: boolean;
+  /** What a head takes at a step by the ways of its day, s: what time can be its own. */
+  handsS?: Readonly<Record<string, number>>;
 }
 
 /**
@@ -163,6 +166,7 @@ function foldStep(
   before: Before,
   entries: readonly TicketEntry[],
   loads: readonly OvenLoad[],
+  paceS: number,
 ): StepState {
   const own = entries.filter((entry) => stepOfEntry(entry) === step.key);
   let [good, rejected, sprueKg] = [0, 0, 0];
@@ -217,7 +221,10 @@ function foldStep(
     left,
     inOven,
     // A mix is begun for all its tickets at once: that is no work at the first head of each.
-    ...stepWork(own.filter(({ kind }) => kind !== 'mixed')),
+    ...stepWork(
+      own.filter(({ kind }) => kind !== 'mixed'),
+      paceS,
+    ),
     lastAt: own.at(-1)?.at ?? null,
     readyAt: before.readyAt,
   };
@@ -277,7 +284,7 @@ export function ticketState(setup: TicketSetup, log: TicketLog): TicketState {
   let before: Before = { arrived: setup.poured + taken, done: begun, readyAt: null };
   const steps: StepState[] = [];
   for (const step of setup.route) {
-    const state = foldStep(step, before, entries, loads);
+    const state = foldStep(step, before, entries, loads, setup.handsS?.[step.key] ?? 0);
     steps.push(state);
     if (state.status !== 'done' && at === null) at = step.key;
     const through = entries.findLast((entry) => entry.kind === 'good' && entry.step === step.key);
@@ -357,6 +364,8 @@ export function ticketUndoRefusal(setup: TicketSetup, log: TicketLog, entry: Und
  */
 export function ticketRefusal(setup: TicketSetup, log: TicketLog, entry: TicketEntry): string | null {
   const state = ticketState(setup, log);
+  // Minutes are put right whenever somebody knows better.
+  if (entry.kind === 'minutes' && stepState(state, entry.step)) return null;
   if (state.at === AT.closed) return 'This ticket is closed. Undo the closing first.';
   if (entry.kind === 'close') {
     if (state.at === AT.close) return null;

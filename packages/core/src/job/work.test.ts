@@ -7,19 +7,19 @@ const good = (seconds: number, count = 1) => said(seconds, 'good', { count });
 
 test('the first head takes what the others took', () => {
   // Ten heads, one every 12 s: nine gaps are 108 s, the tenth head is the first.
-  expect(stepWork(Array.from({ length: 10 }, (_, i) => good(12 * i)))).toEqual({ workS: 120, notTimed: 0 });
+  expect(stepWork(Array.from({ length: 10 }, (_, i) => good(12 * i)))).toMatchObject({ workS: 120, notTimed: 0 });
   // Begun by a word of its own, nothing is added.
-  expect(stepWork([said(0, 'start'), good(12), good(24)])).toEqual({ workS: 24, notTimed: 0 });
+  expect(stepWork([said(0, 'start'), good(12), good(24)])).toMatchObject({ workS: 24, notTimed: 0 });
   const reject = said(20, 'reject', { count: 1, cause: 'bent', goes: 'melt' });
   expect(stepWork([good(0), good(10), reject]).workS).toBeCloseTo(30, 9);
 });
 
 test('one key for all of them is no time at all: it says so, and is not reckoned as none', () => {
-  expect(stepWork([good(500, 60)])).toEqual({ workS: 0, notTimed: 60 });
+  expect(stepWork([good(500, 60)])).toMatchObject({ workS: 0, notTimed: 60 });
   // Fifty at once and ten one by one: what ten took says little of fifty.
   const few = stepWork([good(0, 50), ...Array.from({ length: 10 }, (_, i) => good(12 * (i + 1)))]);
-  expect(few).toEqual({ workS: 120, notTimed: 50 });
-  expect(stepWork([])).toEqual({ workS: 0, notTimed: 0 });
+  expect(few).toMatchObject({ workS: 120, notTimed: 50 });
+  expect(stepWork([])).toEqual({ workS: 0, notTimed: 0, notTimedS: 0 });
 });
 
 test('heads that cool are nobody’s work', () => {

@@ -10,6 +10,8 @@ export interface Entry {
   saidAt?: number;
   /** By how much the clock of the device was before the server's when it sent this, where by a minute or more; ms. */
   ahead?: number;
+  /** For how long the hands at this device may have been at it, s: since the bench was opened, or it said something. */
+  sinceS?: number;
   /** Who stood at the bench, where the workshop has said who works there. */
   who?: string;
   kind: string;

@@ -8,8 +8,9 @@ import { blankKey, castingProblem, fitting, type MoldAllocation } from './alloca
 import { castInto, castKg, variantFor } from './blank.ts';
 import { roundKgOf, throughMoldsKg } from './charge.ts';
 import { blanksOf, openOf } from './mold-plan.ts';
-import type { HouseWays, PlanCavity, PlanMold, PlanPot, PlanProduct } from './types.ts';
+import type { KnownWays, PlanCavity, PlanMold, PlanPot, PlanProduct } from './types.ts';
 import { solveCasts, type CastAnswer, type CastGroup, type CastLimit, type CastProblem } from './cast-model.ts';
+import { paceOf } from '../ways/pace.ts';
 import { quantityText } from '../quantity/said.ts';
 import type { SolveLp } from '../numeric/program.ts';
 
@@ -24,7 +25,7 @@ export interface CastsInput {
   wanted: readonly HeadsWanted[];
   molds: readonly PlanMold[];
   pot: Pick<PlanPot, 'way'>;
-  ways: HouseWays;
+  ways: KnownWays;
   /** How many molds are poured in turn, 1 or 2: a second one hides what the first takes to set. */
   atOnce: number;
   /** Hooks and other parts on the shelf, where they are kept count of. */
@@ -216,6 +217,7 @@ export function castsTonight(input: CastsInput, solve: SolveLp): CastsTonight {
   const blanks = wantedBlanks({ ...input, wanted: input.wanted.filter(({ workId }) => !stuck.has(workId)) });
   const { ways, pot, atOnce, alloy = SOFT_LEAD } = input;
   const metalShare = massShareOfLead(alloy);
+  const pace = paceOf(ways.pace, 'pour').factor;
   const molds = input.molds.filter((mold) => blanks.some(({ product }) => fitting(product, [mold]).length > 0));
   const groups = molds.flatMap((mold) => groupsOf(mold, blanks));
   const warmed = new Map(molds.map((mold) => [mold.id, blanksOf(mold, ways, pot, alloy)]));
@@ -227,9 +229,9 @@ export function castsTonight(input: CastsInput, solve: SolveLp): CastsTonight {
         .map(({ casts, positions }) => ({ blankId: casts[0]!.blankId, name: '', positions, casts: 1 }));
       const openS = openOf(allocationOf(mold, all, blanks), ways, pot, alloy);
       return {
-        ...{ id: mold.id, setupS: READY_S + warmed.get(mold.id)! * BLANK_CYCLE_S },
-        shotS: HANDLE_S_PER_SHOT + (atOnce > 1 && molds.length > 1 ? 0 : openS),
-        castS: ways.loadS + ways.inspectS + POUR_S_PER_CAVITY,
+        ...{ id: mold.id, setupS: pace * (READY_S + warmed.get(mold.id)! * BLANK_CYCLE_S) },
+        shotS: pace * (HANDLE_S_PER_SHOT + (atOnce > 1 && molds.length > 1 ? 0 : openS)),
+        castS: pace * (ways.loadS + ways.inspectS + POUR_S_PER_CAVITY),
       };
     }),
     groups,
@@ -335,11 +337,11 @@ const LEAD = 'lead';
  * two in turn.
  * @example pourSeconds([], ways, 1) // 0
  */
-export function pourSeconds(molds: readonly MoldTonight[], ways: HouseWays, atOnce: number): number {
+export function pourSeconds(molds: readonly MoldTonight[], ways: KnownWays, atOnce: number): number {
   const ready = molds.reduce((sum, mold) => sum + READY_S + mold.blanks * BLANK_CYCLE_S, 0);
   const pours = molds.map(({ shots, uses, openS }) => {
     const casts = uses.reduce((sum, use) => sum + use.casts, 0);
     return { shots, cavities: casts / Math.max(1, shots), openS };
   });
-  return ready + shotsSeconds(ways, pours, atOnce);
+  return paceOf(ways.pace, 'pour').factor * (ready + shotsSeconds(ways, pours, atOnce));
 }

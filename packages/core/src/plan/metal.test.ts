@@ -75,8 +75,8 @@ describe('an order in two metals', () => {
     expect(plan.minutes.map(({ does }) => does)).toContain('Change the metal');
   });
   test('costs what each metal costs, by the mass that it casts', () => {
-    // Densities at 20 C, from memory: lead 11,340 kg/m3, bismuth-tin 58/42 8,560: 0.755 of the stamp, and a little more,
-    // because lead sets hotter and shrinks further.
+    // Densities at 20 C, from memory: lead 11,340 kg/m3, bismuth-tin 58/42 8,560: 0.755 of the stamp, and a little
+    // more, because lead sets hotter and shrinks further.
     expect(free.leadKgPerHead.value / soft.leadKgPerHead.value).toBeGreaterThan(0.74);
     expect(free.leadKgPerHead.value / soft.leadKgPerHead.value).toBeLessThan(0.79);
     expect(free.stack.lead).toBeCloseTo(3000 * free.leadKgPerHead.value, 9);

@@ -1,4 +1,5 @@
 import { schoolsFollowed } from '../ways/house.ts';
+import { paceOf, type PaceFactor } from '../ways/pace.ts';
 import { finishSchool } from '../ways/finish.ts';
 import { paintSeconds, TAKE_UP_S, trimSeconds } from '../ways/work.ts';
 import { productHeated, stepsOf } from './product.ts';
@@ -29,11 +30,28 @@ export function paintS(ways: KnownWays, product: PlanProduct): number {
 export const workBeforeS = (station: 'trim' | 'paint', ways: KnownWays, product: Pick<PlanProduct, 'ways'>): number =>
   ways.loadS + ways.inspectS + (station === 'paint' ? trimS(ways, product) : 0);
 
+/** Whether the maker has typed what a step takes: that outranks every record. */
+const isTyped = ({ handsS, station }: PlanStep, { trimS: trim, coatS }: KnownWays): boolean =>
+  (handsS !== undefined && handsS !== null) ||
+  (station === 'trim' && trim !== null) ||
+  (station === 'paint' && coatS !== null);
+
 /**
- * Hands-on seconds a head at one step: the maker's own, or what the ways of its station take.
+ * How the maker's hands differ from the ways at a step: 1 where a time was typed.
+ * @example paceOfStep(stepsOf(product(10))[0], ways).factor // 1
+ */
+export const paceOfStep = (step: PlanStep, ways: KnownWays): PaceFactor =>
+  paceOf(isTyped(step, ways) ? null : ways.pace, step.station, step.does);
+
+/**
+ * Hands-on seconds a head at one step: as the maker has typed it, or what the ways of its station take, at the maker's
+ * own pace.
  * @example stepSeconds(stepsOf(product(10))[0], { ...ways, trimS: 10 }, product(10)) // 10
  */
-export function stepSeconds(step: PlanStep, ways: KnownWays, product: PlanProduct): number {
+export const stepSeconds = (step: PlanStep, ways: KnownWays, product: PlanProduct): number =>
+  paceOfStep(step, ways).factor * secondsByWays(step, ways, product);
+
+function secondsByWays(step: PlanStep, ways: KnownWays, product: PlanProduct): number {
   if (step.handsS !== undefined && step.handsS !== null) return step.handsS;
   if (step.station === 'trim') return trimS(ways, product);
   if (step.station === 'paint') return paintS(ways, { ...product, layers: step.layers });

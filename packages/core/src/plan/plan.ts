@@ -52,7 +52,7 @@ export function planOrder(input: PlanInput, solve?: SolveLp): Plan {
     melt: meltFigure(timing, runs, input),
     leadUsed: usedOf(runs),
     needs: materialNeeds(linePlans, { runs, coming }, input),
-    minutes: minutesOf(timing, coming),
+    minutes: minutesOf(timing, coming, input.ways),
     handsTotal: handsFigure(timing),
     ovenLoads: ovenLoadsFigure(timing, coming, input),
     unitCost: averageCost(linePlans),

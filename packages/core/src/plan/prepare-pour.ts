@@ -13,6 +13,7 @@ import { bendFirst, castInto, insertsOf, variantFor, type CastIn } from './blank
 import { castsOfLine } from './line.ts';
 import { castInNeeds } from './needs.ts';
 import { pinInWorkM } from './pins.ts';
+import { paceOf, type PaceRecord } from '../ways/pace.ts';
 import { sumOfCasts, type Casts } from '../count/casts-for.ts';
 import type { KnownWays, MoldPlan, PlanLine, PlanMold, PlanPot } from './types.ts';
 
@@ -198,6 +199,7 @@ export function preparePour(wanted: PourWanted): PreparedPour {
     return { shots: plan.shots.value, cavities: cavitiesAShot(allocations[at]!), openS: plan.openS.value };
   });
   const blanksS = BLANK_CYCLE_S * plans.reduce((sum, plan) => sum + plan.blanks.value, 0);
+  const pace = paceOf(ways.pace, 'pour').factor;
   const taken = kinds.flatMap((each) => each.kind.lines);
   const pinsOut = pinsOutOf(allocations, wanted);
   const bent = bentOf(allocations);
@@ -220,7 +222,8 @@ export function preparePour(wanted: PourWanted): PreparedPour {
     planned: {
       meltS: melt.seconds,
       chargeKg,
-      plannedS: melt.seconds + blanksS + shotsSeconds(ways, shots, atOnce),
+      plannedS: melt.seconds + pace * (blanksS + shotsSeconds(ways, shots, atOnce)),
+      ...(pace === 1 ? {} : { pace }),
       pourC,
       ...(alloy === SOFT_LEAD || metalShare === 1 ? {} : { alloy }),
       ...(pot.way ? { potWay: pot.way } : {}),
@@ -231,4 +234,25 @@ export function preparePour(wanted: PourWanted): PreparedPour {
       blocks: Object.fromEntries(molds.map((mold) => [mold.id, knownBlock(mold).block])),
     },
   };
+}
+
+/**
+ * What the hands took at a closed pour against what its ways alone say for as many blanks and shots; null where nothing
+ * was planned that it could be held against.
+ * @param of.molds blanks and shots that were poured, by mold
+ * @example pourPace(pour.setup, pour.planned, { workS: 1800, molds: [{ shots: 0, blanks: 0 }] }) // null
+ */
+export function pourPace(
+  setup: Pick<PourSetup, 'molds'>,
+  { plannedS, meltS, pace = 1 }: Pick<PourPlanned, 'plannedS' | 'meltS' | 'pace'>,
+  of: { workS: number; molds: readonly { shots: number; blanks: number }[] },
+): PaceRecord | null {
+  const sum = (all: readonly number[]) => all.reduce((total, each) => total + each, 0);
+  const plannedShots = sum(setup.molds.map((mold) => mold.plannedShots));
+  const blanksS = BLANK_CYCLE_S * sum(setup.molds.map((mold) => mold.plannedBlanks));
+  const shotS = ((plannedS - meltS) / pace - blanksS) / plannedShots;
+  const shots = sum(of.molds.map((mold) => mold.shots));
+  if (!(shotS > 0) || shots === 0 || of.workS <= 0) return null;
+  const waysS = BLANK_CYCLE_S * sum(of.molds.map((mold) => mold.blanks)) + shots * shotS;
+  return { station: 'pour', seconds: of.workS, waysS };
 }

@@ -9,13 +9,14 @@ import { QuantityError } from '../quantity/check.ts';
 import { potRange } from '../pot/melt-plan.ts';
 import { range90 } from '../quantity/range.ts';
 import { SPREAD } from '../quantity/spreads.ts';
-import { handsOf, totalSeconds, type StepHands } from './minutes.ts';
+import { handsOf, paceOfStep, totalSeconds, type StepHands } from './minutes.ts';
+import { paceOf, type PaceFactor } from '../ways/pace.ts';
 import { shotsSeconds } from '../mold/shot-seconds.ts';
 import { stationOf } from '../job/stations.ts';
 import { ovenLoads, roomOf } from '../bake/rack.ts';
 import { doorS, knownOven, loadHeat } from '../bake/known-oven.ts';
 import { curedPowders, productBakedJK, productLagS, stepsOf } from './product.ts';
-import type { Plan, PlanBake, PlanInput, PlanLayer, PlanLine, PlanOven, PlanPot } from './types.ts';
+import type { KnownWays, Plan, PlanBake, PlanInput, PlanLayer, PlanLine, PlanOven, PlanPot } from './types.ts';
 
 /** Share of its rated power that an oven draws on average while it holds temperature. Common practice, no source. */
 export const OVEN_DUTY = 0.6;
@@ -94,7 +95,8 @@ function pourSecondsOf(
     // Two molds alike share the shots, and each is warmed.
     const shares = twoOfEach ? [Math.ceil(shots.value / 2), Math.floor(shots.value / 2)] : [shots.value];
     const pair = shares.filter((own) => own > 0).map((own) => ({ ...mold, shots: own }));
-    const seconds = pair.length * blanks.value * BLANK_CYCLE_S + shotsSeconds(ways, pair, pair.length);
+    const byWays = pair.length * blanks.value * BLANK_CYCLE_S + shotsSeconds(ways, pair, pair.length);
+    const seconds = paceOf(ways.pace, 'pour').factor * byWays;
     const all = castsOf(kinds);
     for (const { kind, casts } of kinds) {
       const own = (seconds * casts.expected) / all + (changeS * casts.expected) / allCasts;
@@ -231,7 +233,11 @@ export const handsRange = (parts: readonly number[]): { low: number; high: numbe
     parts.map((value) => ({ value, sd: SPREAD.handsShare * value })),
   );
 
-function handsOfRow(station: string, does: string, seconds: number, heads: number): Plan['minutes'][number] {
+function handsOfRow(
+  { station, does, pace }: { station: string; does: string; pace: PaceFactor | null },
+  seconds: number,
+  heads: number,
+): Plan['minutes'][number] {
   const own = stationOf(station).name === does ? RULES[station] : RULES[does];
   return {
     station,
@@ -242,7 +248,9 @@ function handsOfRow(station: string, does: string, seconds: number, heads: numbe
       {
         rule: own ?? `${does}: so many seconds a head.`,
         formula: 'heads · seconds a head',
-        source: 'House ways; common practice until your own pace is on record',
+        source: pace?.records
+          ? `By your own evenings, of ${pace.records} records: ${Math.round(100 * pace.factor)} % of what your ways say`
+          : 'House ways; common practice until your own pace is on record',
         inputs: [given('Heads', heads, 'count'), given('A head', heads ? seconds / heads : 0, 's')],
       },
       handsRange([seconds]),
@@ -294,19 +302,24 @@ function waitOf(row: readonly StepHands[], timing: Timing, bakes: number): Figur
 
 /**
  * Hands-on seconds by step, and what passes by itself.
- * @example minutesOf(timing, order.lines).map(({ does }) => does) // ['Pour', 'Trim', 'Paint', 'Bake', 'Finish']
+ * @example minutesOf(timing, order.lines, ways).map(({ does }) => does) // ['Pour', 'Trim', 'Paint', 'Bake', 'Finish']
  */
-export function minutesOf(timing: Timing, lines: readonly PlanLine[]): Plan['minutes'] {
+export function minutesOf(timing: Timing, lines: readonly PlanLine[], ways: KnownWays): Plan['minutes'] {
   const poured = lines.filter(({ product }) => product.source !== 'shelf');
   const heads = (of: readonly PlanLine[]) => of.reduce((sum, line) => sum + line.quantity, 0);
   const rows = rowsOf(timing.hands);
   const bakes = rows.filter((row) => row[0]!.step.station === 'bake' && row.some(({ step }) => step.bake)).length;
   return [
-    handsOfRow('pour', stationOf('pour').name, timing.pourS - timing.changeS, heads(poured)),
-    handsOfRow('pour', CHANGE, timing.changeS, 0),
+    handsOfRow(
+      { station: 'pour', does: stationOf('pour').name, pace: paceOf(ways.pace, 'pour') },
+      timing.pourS - timing.changeS,
+      heads(poured),
+    ),
+    handsOfRow({ station: 'pour', does: CHANGE, pace: null }, timing.changeS, 0),
     ...rows.map((row) => {
       const { station, does } = row[0]!.step;
-      const made = handsOfRow(station, does, totalSeconds(row), heads(row.map(({ line }) => line)));
+      const pace = paceOfStep(row[0]!.step, ways);
+      const made = handsOfRow({ station, does, pace }, totalSeconds(row), heads(row.map(({ line }) => line)));
       return { ...made, waitS: waitOf(row, timing, bakes) };
     }),
   ].filter((row) => row.handsS.value > 0);

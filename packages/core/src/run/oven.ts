@@ -154,7 +154,11 @@ export function ovenShares(log: OvenLog): SharedEntry[] {
       if (entry.kind !== 'load') return { ticketId, entry: { ...entry, ...of, loadId } };
       const { setC, seconds, preheated, from, warmS } = entry;
       const program = { setC, seconds, preheated, ...(from ? { from } : {}), ...(warmS ? { warmS } : {}) };
-      return { ticketId, entry: { id, at, kind: 'load', ...of, count: own, ...program } };
+      const by = {
+        ...(entry.who === undefined ? {} : { who: entry.who }),
+        ...(entry.sinceS === undefined ? {} : { sinceS: entry.sinceS }),
+      };
+      return { ticketId, entry: { id, at, kind: 'load', ...by, ...of, count: own, ...program } };
     }),
   );
 }

@@ -81,6 +81,8 @@ export interface PourPlanned {
   chargeKg: number;
   /** Melting, blank shots and shots. */
   plannedS: number;
+  /** How the maker's hands differ from the ways, as it was reckoned with; left out: as the ways. */
+  pace?: number;
   /** Of the metal in the pot. */
   pourC: number;
   /** What was poured; left out: soft lead. */

@@ -158,7 +158,10 @@ export function sessionShares(log: SessionLog): SharedEntry[] {
       });
     }
     const { id, at } = entry;
-    const who = entry.who === undefined ? {} : { who: entry.who };
+    const who = {
+      ...(entry.who === undefined ? {} : { who: entry.who }),
+      ...(entry.sinceS === undefined ? {} : { sinceS: entry.sinceS }),
+    };
     if (entry.kind === 'good') {
       const { ticketId, step, count } = entry;
       return [{ ticketId, entry: { id, at, ...who, kind: 'good', step, count } }];

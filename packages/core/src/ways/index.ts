@@ -3,3 +3,4 @@ export * from './school.ts';
 export * from './house.ts';
 export * from './work.ts';
 export * from './finish.ts';
+export * from './pace.ts';

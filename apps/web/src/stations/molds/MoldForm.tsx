@@ -183,7 +183,7 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
         <Choice label="It is of" options={asOptions(MOLD_METALS)} {...form.register('metal')} />
         <Choice label="Warmed by" options={asOptions(WARM_SCHOOLS)} {...form.register('warmSchool')} />
         <Choice
-          label="Sees"
+          label="Poured with"
           options={[
             { value: '', label: 'any metal' },
             ...METAL_KINDS.map((kind) => ({ value: kind, label: `${METAL_WANTED_NAMES[kind]} only` })),

@@ -196,9 +196,9 @@ export function ProductForm({
       )}
       <Choice
         label="Cast in"
-        hint="Of a kind, the metal you have most of."
+        hint="As usual: soft lead, or what its mold is kept for."
         options={[
-          { value: '', label: 'the usual metal, or what its mold is kept for' },
+          { value: '', label: 'as usual' },
           ...METALS_WANTED.map((wanted) => ({ value: wanted, label: METAL_WANTED_NAMES[wanted] })),
         ]}
         {...form.register('metal')}

@@ -23,6 +23,7 @@ import { paintOn, specOf } from '../../drawing/product.ts';
 import { benchPath, castsOfTicket, setupOf, wholeLog } from '../../shell/line-state.ts';
 import { useUnits } from '../../units/Units.tsx';
 import { EntryList } from '../../bench/EntryList.tsx';
+import { AlongTheLine } from './AlongTheLine.tsx';
 import { Become } from './Become.tsx';
 import { CostStacks } from '../../drawing/CostStack.tsx';
 import { moment, writeDay } from '../../units/dates.ts';
@@ -32,11 +33,6 @@ interface Row {
   plan: string;
   came: string;
 }
-
-const thrownBack = (rejects: Record<string, number>) =>
-  Object.entries(rejects)
-    .map(([cause, count]) => `${count} ${cause}`)
-    .join(', ');
 
 /** Plan against what it came to, line by line, in the maker's units. */
 function useRows(ticket: Ticket, good: number): Row[] {
@@ -193,63 +189,7 @@ function View({ ticket }: { ticket: Ticket }) {
       }
     >
       <Become ticket={ticket} state={state} />
-      <Heading>Along the line</Heading>
-      <div className="mb-6 overflow-x-auto">
-        <table className="sheet-table min-w-[460px]">
-          <thead>
-            <tr>
-              <th>Step</th>
-              <th className="num">Came</th>
-              <th className="num">Good</th>
-              <th>Thrown back</th>
-              <th className="num">Hands-on</th>
-            </tr>
-          </thead>
-          <tbody>
-            {ticket.source === 'pour' ? (
-              <tr>
-                <td className="stamp">Pour</td>
-                <td className="num">{castsOfTicket(ticket)}</td>
-                <td className="num font-semibold">{poured}</td>
-                <td className="text-stop">
-                  {thrownBack({
-                    ...ticket.pourCauses,
-                    ...(ticket.pourKept > 0 ? { 'second grade': ticket.pourKept } : {}),
-                  })}
-                </td>
-                <td className="num" />
-              </tr>
-            ) : (
-              <tr>
-                <td className="stamp">Off the shelf</td>
-                <td className="num">{state.taken}</td>
-                <td className="num font-semibold">{state.taken}</td>
-                <td />
-                <td className="num" />
-              </tr>
-            )}
-            {state.steps.map((step) => (
-              <tr key={step.key}>
-                <td className="stamp">
-                  <Link to={benchPath(step.station, ticket.id, step.key)} className="hover:underline">
-                    {step.does}
-                  </Link>
-                </td>
-                <td className="num">{step.arrived}</td>
-                <td className="num font-semibold">{step.good}</td>
-                <td className="text-stop">{thrownBack(step.rejects)}</td>
-                <td className="num">
-                  {step.notTimed > 0 ? (
-                    <span className="text-watch">{step.notTimed} not timed</span>
-                  ) : (
-                    writeSpan(step.workS)
-                  )}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+      <AlongTheLine ticket={ticket} state={state} />
       <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_430px]">
         <div>
           <Heading>Plan, and what it came to</Heading>

@@ -1,0 +1,72 @@
+/** A step of a closed ticket, or a pour: what its hands took, and what the ways alone said that they would, s. */
+export interface PaceRecord {
+  station: string;
+  /** What is done there; left out: all that is done there is alike. */
+  does?: string;
+  seconds: number;
+  waysS: number;
+}
+
+/** How a maker's hands differ from the ways: the factor, its doubt (log-normal), and of how many records it is. */
+export interface PaceFactor {
+  factor: number;
+  sdLog: number;
+  records: number;
+}
+/** By station, and by station and step; see {@link paceOf}. */
+export type Pace = Readonly<Record<string, PaceFactor>>;
+
+/** How far makers differ from the ways, steps of one station from each other, and one evening's record from the next. */
+const MAKERS_SD = 0.5;
+const STEPS_SD = 0.25;
+const RECORD_SD = 0.2;
+/** Further than this from the others a record is no pace: a clock was forgotten. */
+const FURTHEST = 1.2;
+/** Beyond so many the older ones say little of today. */
+const NEWEST = 30;
+
+const AS_THE_WAYS: PaceFactor = { factor: 1, sdLog: MAKERS_SD, records: 0 };
+const keyOf = (station: string, does?: string): string => (does === undefined ? station : `${station}: ${does}`);
+const medianOf = (sorted: readonly number[]): number =>
+  (sorted[Math.floor((sorted.length - 1) / 2)]! + sorted[Math.ceil((sorted.length - 1) / 2)]!) / 2;
+
+/** What so many records say, leaning on what was thought before. */
+function leaning(logs: readonly number[], before: { log: number; sd: number }): PaceFactor & { log: number } {
+  const newest = logs.slice(0, NEWEST);
+  const middle = medianOf([...newest].sort((a, b) => a - b));
+  const kept = newest.filter((log) => Math.abs(log - middle) <= FURTHEST);
+  const [known, thought] = [kept.length / RECORD_SD ** 2, 1 / before.sd ** 2];
+  const mean = kept.reduce((sum, log) => sum + log, 0) / kept.length;
+  const log = (known * mean + thought * before.log) / (known + thought);
+  return { log, factor: Math.exp(log), sdLog: 1 / Math.sqrt(known + thought), records: kept.length };
+}
+
+/**
+ * A maker's own pace from what was closed: by station, leaning on the ways while records are few, and by step, leaning
+ * on its station. Log-normal shrinkage; how far makers, steps and evenings differ is common practice, no source.
+ * @param records newest first; those without seconds or without a way to hold them against are passed over
+ * @example paceFrom(Array(10).fill({ station: 'trim', seconds: 180, waysS: 100 })).trim.factor // 1.783
+ */
+export function paceFrom(records: readonly PaceRecord[]): Pace {
+  const told = records.filter(({ seconds, waysS }) => seconds > 0 && waysS > 0);
+  const logOf = ({ seconds, waysS }: PaceRecord) => Math.log(seconds / waysS);
+  const pace: Record<string, PaceFactor> = {};
+  for (const station of new Set(told.map((each) => each.station))) {
+    const own = told.filter((each) => each.station === station);
+    const { log, ...all } = leaning(own.map(logOf), { log: 0, sd: MAKERS_SD });
+    pace[station] = all;
+    for (const does of new Set(own.flatMap((each) => each.does ?? []))) {
+      const here = own.filter((each) => each.does === does);
+      const { log: _log, ...step } = leaning(here.map(logOf), { log, sd: STEPS_SD });
+      pace[keyOf(station, does)] = step;
+    }
+  }
+  return pace;
+}
+
+/**
+ * How this maker's hands differ from the ways at a step; as the ways where nothing is known.
+ * @example paceOf({ trim: { factor: 1.5, sdLog: 0.1, records: 9 } }, 'trim', 'Trim').factor // 1.5
+ */
+export const paceOf = (pace: Pace | null | undefined, station: string, does?: string): PaceFactor =>
+  (does === undefined ? undefined : pace?.[keyOf(station, does)]) ?? pace?.[station] ?? AS_THE_WAYS;
