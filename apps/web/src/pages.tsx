@@ -113,6 +113,7 @@ export const PAGES: readonly PageAt[] = [
   page('/books/cost', () => import('./stations/books/CostPage.tsx'), 'CostPage'),
   page('/books/metal', () => import('./stations/books/MetalPage.tsx'), 'MetalPage'),
   page('/books/quality', () => import('./stations/books/QualityPage.tsx'), 'QualityPage'),
+  page('/books/plans', () => import('./stations/books/PlansPage.tsx'), 'PlansPage'),
   page('/books/months', () => import('./stations/books/MonthsPage.tsx'), 'MonthsPage'),
   page('/books/paper', () => import('./stations/books/PaperPage.tsx'), 'PaperPage'),
   page('/books/sales', () => import('./stations/books/SalesPage.tsx'), 'SalesPage'),

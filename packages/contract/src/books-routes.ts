@@ -1,4 +1,4 @@
-import type { MetalOfPour, Sale } from '@schmelz/core';
+import type { MetalOfPour, PlanHeld, Sale } from '@schmelz/core';
 import { body, document, json, made, oneOf, type Route } from './route.ts';
 import { GIFT_KINDS, giftSchema, type Gift } from './schema/gift.ts';
 import { lookQuerySchema } from './schema/records.ts';
@@ -39,6 +39,12 @@ export const BOOKS_ROUTES = {
     operation: 'months_of_books',
     summary: 'Money and heads month by month',
     answer: json<MonthOfBooks[]>(),
+  },
+  'GET /books/plans': {
+    operation: 'plans_held',
+    summary: 'Plan of each closed ticket against what it came to: minutes, cost, casts, hooks, and hands by station',
+    query: periodQuerySchema,
+    answer: json<PlanHeld[]>(),
   },
   'GET /books/sales': {
     operation: 'sales',

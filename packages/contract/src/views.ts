@@ -271,9 +271,8 @@ export interface Ticket extends Stored {
   /** Heads it is short of, and good ones to cast for it: see headsOwed of core. */
   missing: number;
   toCast: number;
-  /** Heads thrown back at the pot, by cause. */
+  /** Heads thrown back at the pot, by cause; and those kept there as second grade. */
   pourCauses: Record<string, number>;
-  /** Heads kept at the pot as second grade: cast, and none of its good ones. */
   pourKept: number;
   pourClosed: boolean;
   pourId: string | null;

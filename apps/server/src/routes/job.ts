@@ -20,6 +20,7 @@ import {
   bakesOnRecord,
   bookedPeriod,
   listTickets,
+  plansHeld,
   readTicket,
   ticketsOnList,
 } from '../services/ticket-figures.ts';
@@ -64,6 +65,7 @@ export const jobHandlers = (store: Store, planned: Planned = (id) => planView(st
     'GET /books/metal': ({ query }) => metalOfPours(store, periodOf(query)),
     'GET /books/metal/ever': async () => store.keptWhile('metal ever', await poursSign(store), () => metalEver(store)),
     'GET /books/months': () => store.kept('months', () => monthsOfBooks(store)),
+    'GET /books/plans': ({ query }) => plansHeld(store, periodOf(query)),
     'GET /books/sales': ({ query }) => {
       const { from, to } = periodOf(query) ?? EVER;
       return store.kept(`sales ${from} ${to}`, () => salesOf(store, { from, to }));

@@ -3,6 +3,7 @@ import {
   bakedHead,
   COST_PARTS,
   headsOwed,
+  heldAgainst,
   pourPace,
   stepOfRoute,
   ticketActual,
@@ -10,6 +11,7 @@ import {
   withShares,
   type CostStack,
   type PaceRecord,
+  type PlanHeld,
   type StepState,
   type TicketEntry,
   type TicketMove,
@@ -143,16 +145,23 @@ function figuresOf(ticket: Ticket): TicketFiguresRow['body'] {
     came,
     ...(hands.length > 0 ? { hands } : {}),
     pace: paceOfTicket(ticket, steps),
+    held: closedAt === null ? null : heldAgainst({ ...ticket, closedAt, good, steps, casts: came['pour']! }),
   };
 }
 
-/** What the hands took at each step that was timed, against the ways of its day alone; a time that was typed is its own. */
+/** What the hands took at each step that was timed, against the ways of its day alone; a typed time is its own. */
 const paceOfTicket = ({ route, planned }: Ticket, steps: readonly StepState[]): PaceRecord[] =>
   steps.flatMap(({ key, station, does, good, rejected, workS, notTimed }): PaceRecord[] => {
     const typed = (stepOfRoute(route, key)?.handsS ?? null) !== null;
     const byWays = ((good + rejected) * (planned.handsS?.[key] ?? 0)) / (planned.pace?.[key] ?? 1);
     return typed || notTimed > 0 || workS <= 0 || byWays <= 0 ? [] : [{ station, does, seconds: workS, waysS: byWays }];
   });
+
+/** Plans of closed tickets against what they came to, newest first. */
+export async function plansHeld(store: Store, period: Period | null): Promise<PlanHeld[]> {
+  const figures = await figuresOn(store, { closedAt: period ? within(period) : { [Op.ne]: null } });
+  return figures.flatMap(({ held }) => held ?? []);
+}
 
 /** So many closed tickets and pours say what a maker's pace is today. */
 const PACE_OF = 60;

@@ -16,6 +16,7 @@ import type {
   Hands,
   HandsByWho,
   PaceRecord,
+  PlanHeld,
   PourPlanned,
   PourSetup,
   RouteStep,
@@ -134,6 +135,8 @@ export interface TicketFiguresRow {
     hands?: HandsAt[];
     /** What the hands took at its steps, where all of it was timed. */
     pace?: PaceRecord[];
+    /** Its plan against what it came to; null: no good head came of it. */
+    held?: PlanHeld | null;
   };
 }
 export interface PourRow {

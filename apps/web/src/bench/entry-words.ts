@@ -18,6 +18,7 @@ type Said = Entry & {
   paint?: string;
   coolS?: number;
   setC?: number;
+  seconds?: number;
 };
 
 const cavity = ({ position }: Said) => (position === undefined ? '' : `, cavity ${position}`);
@@ -36,6 +37,9 @@ const WORDS: Record<string, (said: Said, units: Units) => string> = {
   warm: () => 'the metal is warm: the clock runs',
   door: ({ open }) => (open ? 'door open' : 'door shut'),
   coat: ({ paint }) => `a coat${paint ? ` of ${paint}` : ''}`,
+  spoiled: ({ count }) => `${count ?? 1} of a part broke`,
+  mixed: () => 'glue mixed',
+  minutes: ({ seconds }) => `${writeSpan(seconds ?? 0)} of work, said by hand`,
   sprue: ({ massKg }, units) => `${units.bulk(massKg ?? 0)} of sprues weighed`,
   take: ({ count }) => `${count ?? 0} taken off the shelf`,
   charge: ({ massKg }, units) => `${units.bulk(massKg ?? 0)} into the pot`,

@@ -145,3 +145,39 @@ test('keys that are typed into a field are letters and count nothing', async () 
   expect((field as HTMLInputElement).value).toBe('1 6gpz');
   expect(sent()).toEqual([]);
 });
+
+describe('parts at the finish', () => {
+  const guardId = uuid(8001);
+  const glueId = uuid(8002);
+  const { planned } = ticket({});
+  const part = (partId: string, kind: string, quantity: number) => {
+    return { partId, name: kind, kind, quantity, waste: 0.05, step: 'finish' };
+  };
+  const withParts = {
+    planned: { ...planned, bill: [...planned.bill, part(guardId, 'guard', 1), part(glueId, 'glue', 0.1)] },
+  };
+
+  test('a piece that broke is said with one key, and what is measured has none', async () => {
+    const { sent } = await bench('finish', withParts);
+    await userEvent.click(screen.getByRole('button', { name: 'one broke' }));
+    await waitFor(() => expect(sent()).toHaveLength(1));
+    expect(sent()[0]).toMatchObject({ kind: 'spoiled', step: 'finish', partId: guardId, count: 1 });
+    expect((await screen.findByText(', 1 broke')).parentElement!.textContent).toContain('guard');
+  });
+
+  test('of a head that came apart it is asked which parts are in the hand still', async () => {
+    const { sent } = await bench('finish', withParts);
+    expect(screen.queryByRole('button', { name: 'still in the hand' })).toBeNull();
+    await userEvent.keyboard('5');
+    const inHand = await screen.findByRole('button', { name: 'still in the hand' });
+    expect(inHand.getAttribute('aria-pressed')).toBe('false');
+    await userEvent.click(inHand);
+    await waitFor(() => expect(sent()).toHaveLength(3));
+    expect(sent()[1]).toMatchObject({ kind: 'undo', target: sent()[0]!['id'] });
+    expect(sent()[2]).toMatchObject({ kind: 'reject', cause: 'comes apart', count: 1, spared: [guardId] });
+    // Another way for it to go leaves that as it is.
+    await userEvent.keyboard('x');
+    await waitFor(() => expect(sent()).toHaveLength(5));
+    expect(sent()[4]).toMatchObject({ kind: 'reject', goes: 'scrap', spared: [guardId] });
+  });
+});

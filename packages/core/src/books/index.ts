@@ -4,3 +4,4 @@ export * from './reject-cost.ts';
 export * from './sales.ts';
 export * from './what-if.ts';
 export * from './years.ts';
+export * from './held.ts';

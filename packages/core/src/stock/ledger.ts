@@ -47,9 +47,9 @@ export const wholeMinor = (exactMinor: number): number =>
   Math.sign(exactMinor) * Math.floor(Math.abs(exactMinor) + 0.5 + MINOR_TOLERANCE) || 0;
 
 /**
- * What a shelf is worth after a purchase, to fractions of a minor unit. What was taken beyond the shelf before went at the price of then; once as
- * much has come in, what is left of the purchase is worth what it cost, and the rest settles what that had been too
- * cheap or too dear.
+ * What a shelf is worth after a purchase, to fractions of a minor unit. What was taken beyond the shelf before went at
+ * the price of then; once as much has come in, what is left of the purchase is worth what it cost, and the rest settles
+ * what that had been too cheap or too dear.
  * @example worthAfterPurchase({ quantity: -3, valueMinor: -1200 }, { quantity: 4, valueMinor: 3200 }) // 800
  */
 export function worthAfterPurchase(before: Balance, purchase: Balance): number {

@@ -16,7 +16,7 @@ export interface PaceFactor {
 /** By station, and by station and step; see {@link paceOf}. */
 export type Pace = Readonly<Record<string, PaceFactor>>;
 
-/** How far makers differ from the ways, steps of one station from each other, and one evening's record from the next. */
+/** How far makers differ from the ways, steps of a station from each other, and an evening's record from the next. */
 const MAKERS_SD = 0.5;
 const STEPS_SD = 0.25;
 const RECORD_SD = 0.2;

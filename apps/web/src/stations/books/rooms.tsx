@@ -9,6 +9,7 @@ export const BooksRooms = () => (
       { to: '/books/cost', name: 'Cost and price' },
       { to: '/books/metal', name: 'Metal' },
       { to: '/books/quality', name: 'What came out bad' },
+      { to: '/books/plans', name: 'How well we plan' },
       { to: '/books/months', name: 'Months' },
       { to: '/books/sales', name: 'Who and what' },
       { to: '/books/paper', name: 'From paper' },

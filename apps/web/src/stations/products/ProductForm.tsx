@@ -113,7 +113,20 @@ export function ProductForm({
           becomesId: '',
         },
     schema: productSchema,
-    build: ({ name, style, mass, hookId, variant, metal, recipeId, bakeProgramId, price, keep, fromId, becomesId }) => ({
+    build: ({
+      name,
+      style,
+      mass,
+      hookId,
+      variant,
+      metal,
+      recipeId,
+      bakeProgramId,
+      price,
+      keep,
+      fromId,
+      becomesId,
+    }) => ({
       name: name.trim(),
       style,
       nominalMassKg: parseMass(mass, units.massUnit),

@@ -51,7 +51,7 @@ function MinutesForm({ step, done, ticket }: { step: StepState; done: () => void
         value={minutes}
         onChange={(event) => setMinutes(event.target.value)}
       />
-      <Button look="main" disabled={say.isPending}>
+      <Button look="main" type="submit" disabled={say.isPending}>
         Keep
       </Button>
       <Button look="quiet" type="button" onClick={done}>

@@ -176,3 +176,40 @@ describe('a ticket that is closed', () => {
     expect(table.getAllByText(/\d+ not timed|\d+ (s|min)/).length).toBeGreaterThan(0);
   });
 });
+
+describe('minutes', () => {
+  const hour = 3600;
+  /** Twelve heads at the trim in one tap, three hours after the bench was opened. */
+  const untimed = { ...good('trim', 12), sinceS: 3 * hour };
+  const planned = ticket({}).planned;
+  const withWays = { route: bare, poured: 12, planned: { ...planned, handsS: { trim: 11, finish: 10 } } };
+
+  test('that nobody could tell are asked for in one line, and said with one key', async () => {
+    const api = await open({ ...withWays, log: [untimed] });
+    const asked = within(screen.getByRole('list', { name: 'Not timed' }));
+    expect(asked.getByText(/12 heads took 3 h.*: all of it work\?/)).toBeTruthy();
+    await userEvent.click(asked.getByRole('button', { name: 'All of it' }));
+    await waitFor(() => expect(api.writes()).toHaveLength(1));
+    expect(api.writes()[0]).toMatchObject({
+      path: `/tickets/${ids.ticket}/entries`,
+      body: { kind: 'minutes', step: 'trim', seconds: 3 * hour },
+    });
+  });
+
+  test('are put right by hand; what is no number is said so, and nothing is sent', async () => {
+    const api = await open({ ...withWays, log: [{ ...good('trim', 12), sinceS: 130 }] });
+    expect(screen.queryByRole('list', { name: 'Not timed' })).toBeNull();
+    await userEvent.click(screen.getAllByTitle('Put these minutes right')[0]!);
+    const field = screen.getByRole('textbox', { name: /Hands at trim/ });
+    await userEvent.clear(field);
+    await userEvent.type(field, 'ten');
+    await userEvent.click(screen.getByRole('button', { name: 'Keep' }));
+    expect((await screen.findByRole('alert')).textContent).toMatch(/minutes at trim is "ten"/);
+    expect(api.writes()).toEqual([]);
+    await userEvent.clear(field);
+    await userEvent.type(field, '7');
+    await userEvent.click(screen.getByRole('button', { name: 'Keep' }));
+    await waitFor(() => expect(api.writes()).toHaveLength(1));
+    expect(api.writes()[0]!.body).toMatchObject({ kind: 'minutes', step: 'trim', seconds: 420 });
+  });
+});
