@@ -51,7 +51,7 @@ for (const [path, name] of [
   ['/lead', 'lead'],
   ['/stock', 'stock'],
   ['/books/cost', 'cost'],
-  ['/books/metal', 'metal'],
+  ['/books/plans', 'plans'],
   ['/books/quality', 'quality'],
   ['/stock/goods', 'goods'],
 ]) {

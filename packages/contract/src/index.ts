@@ -11,6 +11,7 @@ export * from './resources.ts';
 export * from './route.ts';
 export * from './routes.ts';
 export * from './books-views.ts';
+export * from './trace-views.ts';
 export * from './views.ts';
 export * from './fill-table.ts';
 export * from './csv-tables.ts';

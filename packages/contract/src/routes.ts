@@ -47,8 +47,6 @@ import type {
   Health,
   LineView,
   OrderGoods,
-  LotQuality,
-  LotTicket,
   LogImport,
   PlanView,
   Pour,
@@ -62,8 +60,8 @@ import type {
   SettingsView,
   Ticket,
   TicketOnList,
-  TicketTrace,
 } from './views.ts';
+import type { LotQuality, LotTicket, TicketTrace } from './trace-views.ts';
 import { BOOKS_ROUTES } from './books-routes.ts';
 import { STOCK_ROUTES } from './stock-routes.ts';
 
