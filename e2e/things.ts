@@ -166,7 +166,7 @@ export async function aTicketToPaint(url: string): Promise<string> {
   await pot({ kind: 'charge', massKg: 1, potC: 20 });
   for (let shot = 0; shot < 2; shot++)
     await pot({ kind: 'shot', moldId: pour.setup.molds[0]!.moldId, positions: [1, 2, 3] });
-  await pot({ kind: 'close', sprueBackKg: 0, rejectsBackKg: 0, drossKg: 0.01, heelKg: 0.93 });
+  await pot({ kind: 'close', sprueBackKg: 0, rejectsBackKg: 0, drossKg: 0.01, heelKg: 0.9 });
   await send(`/tickets/${ticketId}/entries`, entry({ kind: 'good', step: 'trim', count: 6 }));
   return ticketId;
 }
