@@ -46,7 +46,7 @@ export function needsTonight(asked: TonightAsked, wishes: TonightWishes, casts: 
     wanted.find(({ id }) => works.includes(id))?.product.metal?.materialId ?? leadId;
   for (const metal of new Set(casts.blanks.map(({ works }) => leadOf(works)))) {
     const blanks = casts.blanks.filter(({ works }) => leadOf(works) === metal);
-    const molds = casts.molds.filter(({ uses }) => uses.some(({ blankId }) => blanks.some(({ id }) => id === blankId)));
+    const molds = casts.molds.filter((mold) => (mold.metal?.materialId ?? leadId) === metal);
     const goodKg = blanks.reduce((sum, { heads, headKg }) => sum + heads * headKg, 0);
     const castKg = molds.reduce((sum, mold) => sum + mold.castKg, 0);
     const roundKg = Math.max(0, ...molds.map((mold) => mold.roundKg));
