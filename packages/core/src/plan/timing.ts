@@ -249,11 +249,11 @@ function handsOfRow(
         rule: own ?? `${does}: so many seconds a head.`,
         formula: 'heads · seconds a head',
         source: pace?.records
-          ? `By your own evenings, of ${pace.records} records: ${Math.round(100 * pace.factor)} % of what your ways say`
+          ? `By your own evenings: ${heads ? `${Math.round(seconds / heads)} s a head, ` : ''}of ${pace.records} records`
           : 'House ways; common practice until your own pace is on record',
         inputs: [given('Heads', heads, 'count'), given('A head', heads ? seconds / heads : 0, 's')],
       },
-      handsRange([seconds]),
+      { ...handsRange([seconds]), basis: pace?.records ? 'fitted' : 'given' },
     ),
     waitS: null,
   };

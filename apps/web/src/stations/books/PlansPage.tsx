@@ -119,8 +119,8 @@ export function PlansPage() {
             </p>
             {off ? (
               <p className="flex items-start gap-2 text-watch">
-                <Icon name="watch" className="mt-1 shrink-0" /> Furthest off: {off.name.toLowerCase()},{' '}
-                {percent(off.of!.median)} of what came.
+                <Icon name="watch" className="mt-1 shrink-0" /> Furthest off: {off.name.toLowerCase()}, planned{' '}
+                {percent(Math.abs(off.of!.median - 1))} too {off.of!.median < 1 ? 'little' : 'much'}.
               </p>
             ) : (
               <p className="flex items-center gap-2 text-good">

@@ -33,7 +33,7 @@ test('says how much of what came was planned, and which station is off', async (
   expect(row('Paint')).toEqual(['Paint', '80 %', '', '70 % to 90 %', '5', 'too little planned']);
   expect(row('Cost').at(-1)).toBe('right');
   const stub = screen.getByRole('region', { name: 'What it is' });
-  expect(within(stub).getByText(/Furthest off: paint/).textContent).toContain('80 % of what came');
+  expect(within(stub).getByText(/Furthest off: paint/).textContent).toContain('planned 20 % too little');
   expect(screen.queryByText('Casts')).toBeNull();
 });
 
