@@ -115,9 +115,11 @@ describe.each(PRODUCT_TEMPLATES.map((template) => [template.name, template] as c
     });
     const moved = (id: string) =>
       postings.reduce((sum, { materialId, quantity }) => sum + (materialId === id ? quantity : 0), 0);
-    for (const { name, quantity, waste, step } of template.parts) {
+    for (const { name, kind, quantity, waste, step } of template.parts) {
       const uses = step === POUR_STEP ? poured : HEADS;
-      expect(moved(name)).toBeCloseTo(-uses * quantity * (1 + waste), 9);
+      // Pieces are whole, and one that breaks is counted when it breaks; off a spool what is wasted goes with each head.
+      const each = partKind(kind).unit === 'pieces' ? quantity : quantity * (1 + waste);
+      expect(moved(name)).toBeCloseTo(-uses * each, 9);
     }
     if (poured) expect(moved('lead')).toBeCloseTo(-HEADS * line!.leadKgPerHead.value, 9);
     else expect(moved('worn')).toBe(-HEADS);
