@@ -117,7 +117,7 @@ describe.each(PRODUCT_TEMPLATES.map((template) => [template.name, template] as c
       postings.reduce((sum, { materialId, quantity }) => sum + (materialId === id ? quantity : 0), 0);
     for (const { name, kind, quantity, waste, step } of template.parts) {
       const uses = step === POUR_STEP ? poured : HEADS;
-      // Pieces are whole, and one that breaks is counted when it breaks; off a spool what is wasted goes with each head.
+      // Pieces are whole, and one that breaks is counted then; off a spool what is wasted goes with each head.
       const each = partKind(kind).unit === 'pieces' ? quantity : quantity * (1 + waste);
       expect(moved(name)).toBeCloseTo(-uses * each, 9);
     }
