@@ -261,6 +261,7 @@ export async function startPour(store: Store, input: StartPourInput, at = Date.n
       chargedKg: 0,
       shots: 0,
       hands: null,
+      heldUp: null,
       version: 1,
     };
     await store.models.pours.create(row, { transaction });
@@ -319,6 +320,7 @@ async function syncPour(store: Store, row: PourRow, log: PourLog, transaction: T
       shots: state.shots.length + state.blanks,
       closedAt,
       hands: Object.keys(hands).length > 0 ? hands : null,
+      heldUp: state.heldUp,
       version: log.length === 0 ? row.version : row.version + 1,
     },
     { where: { id: row.id }, transaction },

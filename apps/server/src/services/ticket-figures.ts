@@ -2,14 +2,17 @@ import { randomUUID } from 'node:crypto';
 import {
   bakedHead,
   COST_PARTS,
+  eveningsFrom,
   headsOwed,
   heldAgainst,
+  paceFrom,
   pourPace,
   stepOfRoute,
   ticketActual,
   ticketState,
   withShares,
   type CostStack,
+  type KnownWays,
   type PaceRecord,
   type PlanHeld,
   type StepState,
@@ -151,10 +154,11 @@ function figuresOf(ticket: Ticket): TicketFiguresRow['body'] {
 
 /** What the hands took at each step that was timed, against the ways of its day alone; a typed time is its own. */
 const paceOfTicket = ({ route, planned }: Ticket, steps: readonly StepState[]): PaceRecord[] =>
-  steps.flatMap(({ key, station, does, good, rejected, workS, notTimed }): PaceRecord[] => {
+  steps.flatMap(({ key, station, does, good, rejected, workS, notTimed, lastAt }): PaceRecord[] => {
     const typed = (stepOfRoute(route, key)?.handsS ?? null) !== null;
     const byWays = ((good + rejected) * (planned.handsS?.[key] ?? 0)) / (planned.pace?.[key] ?? 1);
-    return typed || notTimed > 0 || workS <= 0 || byWays <= 0 ? [] : [{ station, does, seconds: workS, waysS: byWays }];
+    if (typed || notTimed > 0 || workS <= 0 || byWays <= 0) return [];
+    return [{ station, does, seconds: workS, waysS: byWays, ...(lastAt === null ? {} : { at: lastAt }) }];
   });
 
 /** Plans of closed tickets against what they came to, newest first. */
@@ -166,8 +170,8 @@ export async function plansHeld(store: Store, period: Period | null): Promise<Pl
 /** So many closed tickets and pours say what a maker's pace is today. */
 const PACE_OF = 60;
 
-/** What hands took at the steps of the tickets and the pours that were closed last, newest first. */
-export async function paceRecords(store: Store): Promise<PaceRecord[]> {
+/** A maker's own pace from the tickets and the pours that were closed last, and how their evenings came out. */
+export async function ownPace(store: Store): Promise<Pick<KnownWays, 'pace' | 'evenings'>> {
   const [tickets, pours] = await Promise.all([
     figuresOn(store, { closedAt: { [Op.ne]: null } }, PACE_OF),
     rowsOf(store.models.pours, { where: { closedAt: { [Op.ne]: null } }, order: [['number', 'DESC']], limit: PACE_OF }),
@@ -177,11 +181,16 @@ export async function paceRecords(store: Store): Promise<PaceRecord[]> {
     rowsOf(store.models.pourMolds, { where: of }),
     rowsOf(store.models.pourTickets, { where: of }),
   ]);
-  const poured = pours.flatMap(({ id, setup, planned }) => {
-    const workS = shares.reduce((sum, share) => sum + (share.pourId === id ? share.workS : 0), 0);
-    return pourPace(setup, planned, { workS, molds: molds.filter(({ pourId }) => pourId === id) }) ?? [];
+  const workOf = (id: string) => shares.reduce((sum, share) => sum + (share.pourId === id ? share.workS : 0), 0);
+  const poured = pours.flatMap(({ id, setup, planned, startedAt: at }) => {
+    const own = molds.filter(({ pourId }) => pourId === id);
+    return pourPace(setup, planned, { workS: workOf(id), at, molds: own }) ?? [];
   });
-  return [...tickets.flatMap(({ pace = [] }) => pace), ...poured];
+  const records = [...tickets.flatMap(({ pace = [] }) => pace), ...poured];
+  if (records.length === 0) return {};
+  const pace = paceFrom(records);
+  const worked = pours.flatMap(({ id, heldUp }) => (heldUp ? [{ workS: workOf(id), heldUp }] : []));
+  return { pace, evenings: eveningsFrom(records, pace, worked) };
 }
 
 /** So many tickets are folded in one turn: taps that come meanwhile go between. */

@@ -1,7 +1,6 @@
 import {
   countedOnPaper,
   knownProduct,
-  paceFrom,
   pinsOf,
   knownWays,
   type KnownWays,
@@ -28,7 +27,7 @@ import { listRecords } from './records.ts';
 import { listResources } from './resources.ts';
 import { readSettings } from './settings.ts';
 import { lastPrices, listMaterials } from './stock.ts';
-import { paceRecords } from './ticket-figures.ts';
+import { ownPace } from './ticket-figures.ts';
 import { readHookLostShare, readYieldAfterPour } from './tickets.ts';
 
 /** Everything that planning looks at, read once. */
@@ -65,7 +64,7 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
     lostShare,
     paid,
     suppliers,
-    paces,
+    own,
   ] = await Promise.all([
     readSettings(store),
     listMaterials(store),
@@ -82,7 +81,7 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
     readHookLostShare(store),
     lastPrices(store),
     listResources(store, 'suppliers'),
-    paceRecords(store),
+    ownPace(store),
   ]);
   const byId = new Map(materials.map((material) => [material.id, material]));
   const shelf: Shelf = {
@@ -99,7 +98,7 @@ export async function readWorkshop(store: Store): Promise<Workshop> {
     ways: {
       ...knownWays(settings.ways, heatings, (id) => known.get(id)),
       ...(lostShare === null ? {} : { hookLostShare: lostShare }),
-      ...(paces.length > 0 ? { pace: paceFrom(paces) } : {}),
+      ...own,
     },
     materials: byId,
     records: new Map(products.map((each) => [each.id, each])),

@@ -209,6 +209,7 @@ const TABLES = {
     chargedKg: DOUBLE,
     shots: INTEGER,
     hands: json(),
+    heldUp: json(),
     version: INTEGER,
   },
   pourMolds: { pourId: id(), moldId: id(), shots: INTEGER, blanks: INTEGER, shotsSinceSmoked: INTEGER },

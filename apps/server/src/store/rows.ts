@@ -15,6 +15,7 @@ import type {
   Grade,
   Hands,
   HandsByWho,
+  HeldUp,
   PaceRecord,
   PlanHeld,
   PourPlanned,
@@ -154,6 +155,8 @@ export interface PourRow {
   shots: number;
   /** Casts by who poured them; null: nobody's name is on them. */
   hands: HandsByWho | null;
+  /** What kept hands from it; null: a pour of before. */
+  heldUp: HeldUp | null;
   version: number;
 }
 export interface PourMoldRow {

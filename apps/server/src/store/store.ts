@@ -37,6 +37,7 @@ import { up as ticketProduct } from './migrations/017-ticket-product.ts';
 import { up as metal } from './migrations/018-metal.ts';
 import { up as exact } from './migrations/019-exact.ts';
 import { up as pace } from './migrations/020-pace.ts';
+import { up as evenings } from './migrations/021-evenings.ts';
 import { defineModels, type Models } from './models.ts';
 
 /** What has changed since a store was opened: writes, and how often all of its rows became others. */
@@ -99,6 +100,7 @@ const MIGRATIONS: { name: string; step: Step }[] = [
   { name: '018-metal', step: metal },
   { name: '019-exact', step: exact },
   { name: '020-pace', step: pace },
+  { name: '021-evenings', step: evenings },
 ];
 
 /** Whether tables of this Schmelz have taken a step of this name. */

@@ -8,6 +8,7 @@ import {
   planTonight,
   solveWith,
   spreadOf,
+  type KnownWays,
   type TonightAsked,
   type TonightPlan,
   type TonightWishes,
@@ -26,9 +27,9 @@ const LIMIT_S = 1.5;
 /** The first answer: casts by the solver, the evening in the best of a few orders. */
 const planner = {
   /** How sure a plan is to be over by a time, s from its beginning. */
-  sure({ tasks, schedule, windows, casts }: TonightPlan, byS: number): number {
+  sure({ tasks, schedule, windows, casts }: TonightPlan, byS: number, ways: KnownWays): number {
     return chanceBy(
-      chances(tasks, schedule.placed, { evenings: FEW_EVENINGS, windows, spread: spreadOf(casts) }).endsS,
+      chances(tasks, schedule.placed, { evenings: FEW_EVENINGS, windows, spread: spreadOf(casts, ways) }).endsS,
       byS,
     );
   },

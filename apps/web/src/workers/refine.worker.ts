@@ -5,6 +5,7 @@ import {
   spreadOf,
   type CastsTonight,
   type Chances,
+  type KnownWays,
   type TonightAsked,
   type TonightPlan,
   type TonightWishes,
@@ -50,10 +51,10 @@ const refiner = {
       },
     });
   },
-  chances({ tasks, schedule, windows, casts }: TonightPlan): Chances {
+  chances({ tasks, schedule, windows, casts }: TonightPlan, ways: KnownWays): Chances {
     const { endsS, worksS, doubts } = chances(tasks, schedule.placed, {
       ...{ evenings: EVENINGS, windows },
-      spread: spreadOf(casts),
+      spread: spreadOf(casts, ways),
     });
     return {
       endsS: thinned(endsS),

@@ -1,4 +1,6 @@
 import { ovenShares, type OvenLog } from '../run/oven.ts';
+import { pourWork } from '../run/pour-work.ts';
+import type { PourEntry } from '../run/pour-log.ts';
 import { sessionShares, type SessionLog } from '../run/session.ts';
 import type { SharedEntry } from '../run/heads-in-run.ts';
 import { stepWork } from './work.ts';
@@ -203,4 +205,68 @@ test('where a time cannot be told it is not invented: what passed is kept, for s
   expect(found).toEqual({ workS: 0, notTimed: 94, notTimedS: 2 * HOUR + 57 * MIN });
   device.taps(5 * HOUR, 'minutes', { seconds: 100 * MIN });
   expect(stepWork(device.said, 60)).toEqual({ workS: 100 * MIN, notTimed: 0, notTimedS: 0 });
+});
+
+/** Thirty shots of a pour on one device, of which the watch says what was work; `between` says what came before one. */
+function poured(device: Device, between: (nth: number, at: number) => { at: number; watchS: number }) {
+  device.opens(0);
+  device.taps(20, 'charge');
+  // Twenty minutes of melting: nobody's work.
+  let at = 20 * MIN;
+  let watchS = 0;
+  device.taps(at, 'blank');
+  for (let nth = 0; nth < 30; nth++) {
+    const came = between(nth, at);
+    at = came.at + uneven(50, nth);
+    watchS += came.watchS + uneven(50, nth);
+    device.taps(at, 'shot');
+  }
+  return { log: device.said as unknown as PourEntry[], watchS };
+}
+
+test('a pour with a call of twenty minutes that nobody said: the call is no work, and is known as what held it up', () => {
+  const { log, watchS } = poured(new Device('a'), (nth, at) => ({ at: at + (nth === 14 ? 20 * MIN : 0), watchS: 0 }));
+  const { workS, heldUp } = pourWork(log);
+  expect(Math.abs(workS / watchS - 1)).toBeLessThan(0.05);
+  expect(heldUp.times).toBe(1);
+  expect(Math.abs(heldUp.seconds / (20 * MIN) - 1)).toBeLessThan(0.05);
+});
+
+test('a pour with a pause that was said, and a head that stuck for two minutes: the one is no work, the other is', () => {
+  const device = new Device('a');
+  const { log, watchS } = poured(device, (nth, at) => {
+    if (nth === 9) return { at: at + 2 * MIN, watchS: 2 * MIN };
+    if (nth !== 20) return { at, watchS: 0 };
+    device.taps(at + 1, 'pause');
+    device.taps(at + 10 * MIN, 'resume');
+    return { at: at + 10 * MIN, watchS: 1 };
+  });
+  const { workS, heldUp } = pourWork(log);
+  expect(Math.abs(workS / watchS - 1)).toBeLessThan(0.05);
+  expect(heldUp).toEqual({ times: 1, seconds: 10 * MIN - 1 });
+});
+
+test('five heads trimmed between two shots: the hands were at one bench at a time, and nothing held them up', () => {
+  const device = new Device('a');
+  const trimmed: TicketEntry[] = [];
+  const { log, watchS } = poured(device, (nth, at) => {
+    if (nth % 6 !== 5) return { at, watchS: 0 };
+    device.opens(at + 2);
+    trimmed.push(device.says(at + 62, { kind: 'good', step: 'trim', count: 5 }) as unknown as TicketEntry);
+    device.opens(at + 64);
+    return { at: at + 64, watchS: 0 };
+  });
+  const { workS, heldUp } = pourWork(log);
+  expect(Math.abs(workS / watchS - 1)).toBeLessThan(0.05);
+  expect(heldUp.times).toBe(0);
+  seen(trimmed, 12, 5 * 60);
+});
+
+test('a pour that was logged before devices told of their hands is read as it was', () => {
+  const { log } = poured(new Device('a'), (nth, at) => ({ at: at + (nth === 14 ? 20 * MIN : 0), watchS: 0 }));
+  const before = log.map(({ sinceS: _, ...entry }) => entry as PourEntry);
+  // A gap of more than a quarter of an hour counts as one.
+  let watchS = 15 * MIN;
+  for (let nth = 0; nth < 30; nth++) if (nth !== 14) watchS += uneven(50, nth);
+  expect(pourWork(before)).toEqual({ workS: expect.closeTo(watchS, 6), heldUp: { times: 0, seconds: 0 } });
 });

@@ -122,6 +122,12 @@ export function undoRefusal(log: readonly (Entry | UndoEntry)[], { target }: Und
 /** Longest gap between two taps that still counts as work; beyond it somebody went away and forgot the pause. */
 export const LONGEST_WORK_GAP_S = 15 * 60;
 
+/** What held somebody up at work: how often, and for how long altogether, s. */
+export interface HeldUp {
+  times: number;
+  seconds: number;
+}
+
 const RUNS_BY_ITSELF: ReadonlySet<string> = new Set(['pause', 'charge', 'load', 'coat']);
 
 /**

@@ -245,7 +245,7 @@ export function preparePour(wanted: PourWanted): PreparedPour {
 export function pourPace(
   setup: Pick<PourSetup, 'molds'>,
   { plannedS, meltS, pace = 1 }: Pick<PourPlanned, 'plannedS' | 'meltS' | 'pace'>,
-  of: { workS: number; molds: readonly { shots: number; blanks: number }[] },
+  of: { workS: number; at?: number; molds: readonly { shots: number; blanks: number }[] },
 ): PaceRecord | null {
   const sum = (all: readonly number[]) => all.reduce((total, each) => total + each, 0);
   const plannedShots = sum(setup.molds.map((mold) => mold.plannedShots));
@@ -254,5 +254,5 @@ export function pourPace(
   const shots = sum(of.molds.map((mold) => mold.shots));
   if (!(shotS > 0) || shots === 0 || of.workS <= 0) return null;
   const waysS = BLANK_CYCLE_S * sum(of.molds.map((mold) => mold.blanks)) + shots * shotS;
-  return { station: 'pour', seconds: of.workS, waysS };
+  return { station: 'pour', seconds: of.workS, waysS, ...(of.at === undefined ? {} : { at: of.at }) };
 }

@@ -10,6 +10,7 @@ import type { Priced } from '../stock/price.ts';
 import type { YieldTonight } from '../count/yield.ts';
 import type { CupColour } from '../paint/colour-order.ts';
 import type { PaintZone } from '../paint/coverage.ts';
+import type { Evenings } from '../ways/evenings.ts';
 import type { Pace } from '../ways/pace.ts';
 import type { Schools } from '../ways/school.ts';
 import type { MoldMetal } from '../mold/block.ts';
@@ -198,6 +199,8 @@ export interface HouseWays {
 export interface KnownWays extends HouseWays {
   /** How the maker's hands differ from the ways; left out: as they are. */
   pace?: Pace;
+  /** How evenings come out; left out: none is on record. */
+  evenings?: Evenings;
   /** What the maker's own gun gives, by counts with it; left out: the usual. */
   gunWM2K?: number;
   /** Of heads that are thrown back, so many lose their hook, by closed pours; left out: as usual. */

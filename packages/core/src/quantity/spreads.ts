@@ -24,8 +24,9 @@ export const SPREAD = {
   /** A gun nobody has counted with; its air. */
   gunShare: 0.25,
   gunAirK: 20,
-  /** Seconds of hands, each kind of work by itself. */
+  /** Seconds of hands, each kind of work by itself, and all of them together of a maker nobody knows. */
   handsShare: 0.18,
+  eveningShare: 0.25,
   /** A pot that nobody has looked at. */
   potPowerShare: 0.1,
   potLossShare: 0.25,

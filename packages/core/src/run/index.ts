@@ -1,6 +1,7 @@
 export * from './pour-log.ts';
 export * from './shot.ts';
 export * from './pour.ts';
+export * from './pour-work.ts';
 export * from './pour-refusal.ts';
 export * from './pour-shares.ts';
 export * from './tried.ts';

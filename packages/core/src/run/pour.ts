@@ -2,7 +2,8 @@ import { countAll } from '../count/count-all.ts';
 import { castsUntil, expectedCasts, sumOfCasts, wholeCasts, type Casts } from '../count/casts-for.ts';
 import type { YieldTonight } from '../count/yield.ts';
 import { leadBalance, type LeadBalance } from '../balance/lead-balance.ts';
-import { standing, workSeconds } from '../log/log.ts';
+import { standing, type HeldUp } from '../log/log.ts';
+import { pourWork } from './pour-work.ts';
 import { counted, hooksCounted, piecesIn, type CavityRecord } from './tally.ts';
 import type { CavityLoad, Insert, PourEntry, PourLog, PourSetup, RejectEntry } from './pour-log.ts';
 import type { CastHead, Shot } from './shot.ts';
@@ -37,6 +38,8 @@ export interface PourState {
   startedAt: number | null;
   lastShotAt: number | null;
   workS: number;
+  /** What kept hands from it, pauses too. */
+  heldUp: HeldUp;
   goodByTicket: Record<string, number>;
   keptByTicket: Record<string, number>;
   rejectsByTicket: Record<string, number>;
@@ -353,7 +356,7 @@ function fold(setup: PourSetup, log: PourLog): PourState {
     chargedKg,
     startedAt: entries.find((entry) => entry.kind === 'charge')?.at ?? entries[0]?.at ?? null,
     lastShotAt: entries.findLast((entry) => entry.kind === 'shot' || entry.kind === 'blank')?.at ?? null,
-    workS: workSeconds(entries),
+    ...pourWork(entries),
     goodByTicket: good,
     keptByTicket: kept,
     rejectsByTicket: rejects,

@@ -1,37 +1,64 @@
 import { countInRange } from '../quantity/check.ts';
 import { SPREAD } from '../quantity/spreads.ts';
 import { seeded } from '../random/seeded.ts';
+import { eveningsFrom } from '../ways/evenings.ts';
+import { paceOf } from '../ways/pace.ts';
+import type { KnownWays } from '../plan/types.ts';
 import type { Placed, MeansOfEvening } from './place.ts';
 import type { Task } from './task.ts';
 import { endsOf } from './schedule.ts';
 
-/** What an evening may be off by, as shares of what is planned: one for each kind of work, and one for each task. */
+/** What an evening may be off by, as shares of what is planned. */
 export interface EveningSpread {
-  /** Hands, each station by itself. */
+  /** All that hands do: who is slow tonight is slow at every step. */
+  eveningShare: number;
+  /** Hands at each station by itself, and at those that are named. */
   handsShare: number;
+  ofStation?: Readonly<Record<string, number>>;
   /** What works by itself: melting. */
   meltShare: number;
   /** Casts until enough are good. */
   castsShare: number;
   /** One task beside others of its kind. */
   taskShare: number;
+  /** So often an hour of work something holds up, and for so long on average, s. */
+  heldUpPerHour: number;
+  heldUpS: number;
 }
+/** What a task takes longer or shorter by: its pace, and for the pour also its casts. */
+const PACES = ['pour', 'trim', 'paint', 'bake', 'finish'] as const;
+const HELD_UP = eveningsFrom([], {}, []);
 export const USUAL_SPREAD: EveningSpread = {
+  eveningShare: SPREAD.eveningShare,
   handsShare: SPREAD.handsShare,
   meltShare: SPREAD.potPowerShare,
   // A yield of 90 % that an evening misses by 5 % makes casts come out so much off.
   castsShare: 0.055,
   taskShare: 0.05,
+  heldUpPerHour: HELD_UP.heldUpPerHour,
+  heldUpS: HELD_UP.heldUpS,
 };
 
 /**
- * How far things come otherwise where the casts of an evening are known to be off by so much, as a share; 0: as usual.
+ * How far things come otherwise where the casts of an evening are known to be off by so much, as a share, 0: as usual;
+ * and of a maker whose evenings are on record as theirs do.
  * @example spreadOf({ castsShare: 0.02 }).castsShare // 0.02
  */
-export const spreadOf = ({ castsShare }: { castsShare: number }): EveningSpread => ({
-  ...USUAL_SPREAD,
-  castsShare: castsShare || USUAL_SPREAD.castsShare,
-});
+export function spreadOf(
+  { castsShare }: { castsShare: number },
+  { evenings, pace }: Pick<KnownWays, 'evenings' | 'pace'> = {},
+): EveningSpread {
+  const spread = { ...USUAL_SPREAD, castsShare: castsShare || USUAL_SPREAD.castsShare };
+  if (!evenings) return spread;
+  const { eveningSdLog, stepSdLog, heldUpPerHour, heldUpS } = evenings;
+  // How far a step is off beside its evening, and what is not known yet of the usual pace there.
+  const own = (doubt: number) => Math.hypot(stepSdLog, Math.min(SPREAD.eveningShare, doubt));
+  return {
+    ...spread,
+    ...{ eveningShare: eveningSdLog, handsShare: own(Infinity), heldUpPerHour, heldUpS },
+    ofStation: Object.fromEntries(PACES.map((station) => [station, own(paceOf(pace, station).sdLog)])),
+  };
+}
 
 export interface Chances {
   /** Ends of all evenings in order, s: their shares are the chance to be done by then. */
@@ -45,11 +72,18 @@ export interface Chances {
 /** A normal deviate by Box and Muller (1958). */
 const normal = (random: () => number): number =>
   Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
-/** A factor about 1 whose logarithm is normal: never below nothing, its mean 1. */
+/** A factor about 1 whose logarithm is normal, never below nothing; what is usual is as often beaten as missed. */
+const paceBy = (random: () => number, share: number) => Math.exp(share * normal(random));
+/** The same with its mean 1. */
 const factor = (random: () => number, share: number) => Math.exp(share * normal(random) - (share * share) / 2);
 
-/** What a task takes longer or shorter by: its pace, and for the pour also its casts. */
-const PACES = ['pour', 'trim', 'paint', 'bake', 'finish'] as const;
+/** What holds up so many seconds of work, s: a Poisson count of interruptions, each exponential (Knuth 1969). */
+function heldUpS(random: () => number, seconds: number, { heldUpPerHour, heldUpS: meanS }: EveningSpread): number {
+  const none = Math.exp((-heldUpPerHour * seconds) / 3600);
+  let held = 0;
+  for (let left = random(); left > none; left *= random()) held -= meanS * Math.log(1 - random());
+  return held;
+}
 
 interface Playable {
   task: Task;
@@ -103,13 +137,14 @@ export function chances(
   const workPlaces = playable.map(({ task }) => task.works.map((work) => works.indexOf(work)));
   const endsS: number[] = [];
   const worksS = works.map((): number[] => []);
-  const drawn: Record<string, number[]> = { melting: [], casts: [] };
+  const drawn: Record<string, number[]> = { evening: [], melting: [], casts: [] };
   for (const pace of PACES) drawn[pace] = [];
   const ends = new Float64Array(playable.length);
   const done = new Float64Array(works.length);
   for (let evening = 0; evening < evenings; evening++) {
-    const pace: Record<string, number> = {};
-    for (const station of PACES) pace[station] = factor(random, spread.handsShare);
+    const paces: Record<string, number> = {};
+    const tonight = paceBy(random, spread.eveningShare);
+    for (const station of PACES) paces[station] = paceBy(random, spread.ofStation?.[station] ?? spread.handsShare);
     const melting = factor(random, spread.meltShare);
     const casts = factor(random, spread.castsShare);
     done.fill(0);
@@ -121,17 +156,22 @@ export function chances(
       for (const each of behind) start = Math.max(start, ends[each]! + leadS);
       for (const each of follows) start = Math.max(start, ends[each]!);
       const own = task.hands
-        ? (pace[task.station] ?? 1) * (task.station === 'pour' ? casts : 1) * factor(random, spread.taskShare)
+        ? tonight *
+          (paces[task.station] ?? 1) *
+          (task.station === 'pour' ? casts : 1) *
+          factor(random, spread.taskShare)
         : task.station === 'lead'
           ? melting
           : 1;
-      ends[at] = start + task.seconds * own;
+      const seconds = task.seconds * own;
+      ends[at] = start + seconds + (task.hands ? heldUpS(random, seconds, spread) : 0);
       end = Math.max(end, ends[at]!);
       for (const work of workPlaces[at]!) done[work] = Math.max(done[work]!, ends[at]!);
     });
     endsS.push(end);
     works.forEach((_, at) => worksS[at]!.push(done[at]!));
-    for (const station of PACES) drawn[station]!.push(pace[station]!);
+    for (const station of PACES) drawn[station]!.push(paces[station]!);
+    drawn['evening']!.push(tonight);
     drawn['melting']!.push(melting);
     drawn['casts']!.push(casts);
   }

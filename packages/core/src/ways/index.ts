@@ -4,3 +4,4 @@ export * from './house.ts';
 export * from './work.ts';
 export * from './finish.ts';
 export * from './pace.ts';
+export * from './evenings.ts';

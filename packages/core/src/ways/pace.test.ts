@@ -3,6 +3,7 @@ import { stepSeconds } from '../plan/minutes.ts';
 import { stepsOf } from '../plan/product.ts';
 import { pourPace, preparePour } from '../plan/prepare-pour.ts';
 import { planOrder } from '../plan/plan.ts';
+import { stackTotal } from '../plan/types.ts';
 import { product, workshop } from '../test/workshop.ts';
 import { paceFrom, paceOf, type PaceRecord } from './pace.ts';
 
@@ -53,6 +54,44 @@ test.each(MAKERS.map((maker, nth) => [nth, maker] as const))(
       expect(median(ratios)).toBeGreaterThan(0.95);
       expect(median(ratios)).toBeLessThan(1.05);
     }
+  },
+);
+
+/** By station, s a head: what the plan's own ways say, and what a head of it costs beside work. */
+function byWays() {
+  const plan = planOrder(workshop());
+  const [line] = plan.lines;
+  const { work, ...other } = line!.stack;
+  const heads = line!.quantity;
+  const handsS = Object.fromEntries(plan.minutes.map(({ station, handsS: all }) => [station, all.value / heads]));
+  const hours = Object.values(handsS).reduce((sum, seconds) => sum + seconds, 0) / 3600;
+  return { handsS, minorPerHour: work / hours, otherMinor: stackTotal(other) };
+}
+
+test.each(MAKERS.map((maker, nth) => [nth, maker] as const))(
+  'maker %d: after ten evenings a head costs what the plan says, in the median within five in a hundred',
+  (nth, maker) => {
+    const normal = normals(500 + nth);
+    const { handsS, minorPerHour, otherMinor } = byWays();
+    const slow: Record<string, number> = { ...maker, pour: maker.paint * 0.9, bake: maker.finish };
+    const off: number[] = [];
+    for (let life = 0; life < 60; life++) {
+      const records: PaceRecord[] = [];
+      let cameS = 0;
+      for (let ticket = 0; ticket < 11; ticket++) {
+        const evening = Math.exp(0.15 * normal());
+        const took = Object.entries(handsS).map(([station, seconds]) => {
+          return { station, waysS: seconds, seconds: seconds * slow[station]! * evening * Math.exp(0.05 * normal()) };
+        });
+        if (ticket < 10) records.unshift(...took);
+        cameS = took.reduce((sum, { seconds }) => sum + seconds, 0);
+      }
+      const asked = workshop();
+      const plan = planOrder({ ...asked, ways: { ...asked.ways, pace: paceFrom(records) } });
+      off.push(stackTotal(plan.lines[0]!.stack) / (otherMinor + (cameS / 3600) * minorPerHour));
+    }
+    expect(median(off)).toBeGreaterThan(0.95);
+    expect(median(off)).toBeLessThan(1.05);
   },
 );
 

@@ -5,6 +5,8 @@ export interface PaceRecord {
   does?: string;
   seconds: number;
   waysS: number;
+  /** When it was done, ms since 1970; left out: not known. */
+  at?: number;
 }
 
 /** How a maker's hands differ from the ways: the factor, its doubt (log-normal), and of how many records it is. */

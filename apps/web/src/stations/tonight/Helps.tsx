@@ -101,9 +101,9 @@ export function Helps({
         // Reckoned once for the question, not at each drawing of the page.
         for (const change of changesOf(wishes, asked, programs)) {
           const then = (await planner.plan(change.asked ?? asked, change.wishes)) as TonightPlan;
-          found.push({ change, then, sure: await planner.sure(then, byS) });
+          found.push({ change, then, sure: await planner.sure(then, byS, asked.ways) });
         }
-        return { found, sureNow: await planner.sure(plan, byS) };
+        return { found, sureNow: await planner.sure(plan, byS, asked.ways) };
       } finally {
         worker.terminate();
       }

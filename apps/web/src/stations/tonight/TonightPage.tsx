@@ -70,6 +70,7 @@ function Ends({ state, untilMs }: { state: PlanState; untilMs: number }) {
 
 /** What a doubt is, how it is measured, and where. */
 const MEASURED: Record<string, { says: string; by: string; to: string }> = {
+  evening: { says: 'How quick hands are tonight', by: 'tickets closed with their minutes', to: '/books/plans' },
   pour: { says: 'Your pace at the pot', by: 'shots counted as they are poured', to: '/pour' },
   trim: { says: 'Your pace at the trimming', by: 'heads counted one by one', to: '/trim' },
   paint: { says: 'Your pace at the painting', by: 'heads counted one by one', to: '/paint' },

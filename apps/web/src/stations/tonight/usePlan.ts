@@ -63,7 +63,7 @@ export function usePlan(
       );
       const better = (await refine.better(asked, wishes, first.casts, tell)) as TonightPlan;
       set({ plan: better, searching: 1 });
-      set({ chances: (await refine.chances(better)) as Chances, searching: null });
+      set({ chances: (await refine.chances(better, asked.ways)) as Chances, searching: null });
       worker.terminate();
       if (refiner.current === worker) refiner.current = null;
     };
