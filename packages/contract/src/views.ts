@@ -295,6 +295,8 @@ export interface TicketOnList {
   totalMinor: number;
   /** Minor units a good head, to four places; null while there is none. */
   perHead: CostStack | null;
+  /** Whether some of its minutes are by the ways, because nobody timed them; left out: all were timed. */
+  notTimed?: boolean;
 }
 /** A load of the oven that has come out, as far as it was of one ticket. */
 export interface BakeOnRecord {
@@ -317,6 +319,8 @@ export interface TicketPlan {
   casts: number;
   /** Casts that were laid out for; none in tickets of before, whose casts were these. */
   upTo?: number;
+  /** Heads that were to come from the pot for it; none in tickets of before. */
+  coming?: number;
   /** Which molds were to cast it; none in tickets of before, and of heads off the shelf. */
   molds?: { moldId: string; casts: number }[];
   yieldShare: number;
@@ -367,6 +371,8 @@ export interface PourAhead {
   casts: Casts;
   /** Of each ticket: good heads to cast, as far as pins are free, and casts for them. */
   tickets: { id: string; toCast: number; casts: Casts }[];
+  /** Tickets that are not cast in it, and why; they wait for a pour of their own. */
+  leftOut: { id: string; number: number; name: string; why: string }[];
   molds: { moldId: string; blanks: number; shots: number }[];
   /** What is cast in and the metal, against what is on the shelf. */
   needs: { materialId: string; name: string; kind: string; need: number; have: number; missing: number }[];

@@ -26,6 +26,8 @@ export interface Day {
   drossShare: number;
   /** Whose evening it is: who pours, and who does what comes after. */
   who: { pours: string; finishes: string };
+  /** How slow they are beside what they usually are, at the pot and after it. */
+  slow: { pours: number; finishes: number };
 }
 
 type NewPourEntry = PourEntry extends infer E ? (E extends PourEntry ? Omit<E, 'id' | 'at'> : never) : never;
@@ -148,7 +150,10 @@ export function pourEvening(
     }
     // Idle cavities are filled as well, to keep the heat.
     const filled = molds.get(moldId)!.positions.filter((position) => !wanted.includes(position));
-    const shotId = add({ kind: 'shot', moldId, positions: wanted, filled }, 20 + wanted.length * (24 + random() * 14));
+    const shotId = add(
+      { kind: 'shot', moldId, positions: wanted, filled },
+      day.slow.pours * (20 + wanted.length * (24 + random() * 14)),
+    );
     const faceC = heat.faceC(moldId, at);
     heat.pour(moldId, molds.get(moldId)!.fullShotKg, at);
     let shorts = 0;
@@ -246,7 +251,7 @@ export function ticketDays(
     const { share, causes } = STATION_REJECTS[station]!;
     const chance = station === 'finish' && day.underBaked ? 0.07 : share;
     const rejected = Array.from({ length: count }, () => random()).filter((r) => r < chance).length;
-    const pace = SECONDS[station]! * (0.9 + random() * 0.3);
+    const pace = day.slow.finishes * SECONDS[station]! * (0.9 + random() * 0.3);
     const good = count - rejected;
     for (let done = 0; done < good; done += 12) {
       const now = Math.min(12, good - done);

@@ -29,16 +29,24 @@ const UNDER_BAKED_DAYS = [110, 80] as const;
 
 const isoDay = (at: number) => new Date(at).toISOString().slice(0, 10);
 
-/** One of the two pours, and what comes after is done by either. */
-function whoseEvening(random: () => number): Day['who'] {
+/** The second of the two takes his time. */
+const SLOW: Readonly<Record<string, number>> = { [PEOPLE[0]]: 0.96, [PEOPLE[1]]: 1.06 };
+/** What an evening makes of both of them: up to a fifth quicker or slower, mostly in the middle. */
+const mood = (random: () => number) => 1 + 0.2 * ((random() + random() + random()) / 3 - 0.5) * 2;
+
+/** One of the two pours, and what comes after is done by either; who is slow tonight is slow at everything. */
+function whoseEvening(random: () => number, moods: () => number): Pick<Day, 'who' | 'slow'> {
   const [one, other] = PEOPLE;
-  return { pours: random() < 0.6 ? one : other, finishes: random() < 0.5 ? one : other };
+  const who = { pours: random() < 0.6 ? one : other, finishes: random() < 0.5 ? one : other };
+  const tonight = mood(moods);
+  return { who, slow: { pours: tonight * SLOW[who.pours]!, finishes: tonight * SLOW[who.finishes]! } };
 }
 
 /** Runs the year: purchases when the shelf runs low, orders, pours, tickets, weighings, all through the services. */
 export async function runYear(store: Store, things: Things, today: number, days = DAYS): Promise<void> {
   const random = seeded(9);
   const whose = seeded(14);
+  const moods = seeded(16);
   const start = today - days * DAY_MS;
   await openingPurchases(store, things, start);
   await makeHeat(store, things, today, days);
@@ -51,7 +59,7 @@ export async function runYear(store: Store, things: Things, today: number, days 
       underBaked: daysLeft < UNDER_BAKED_DAYS[0] && daysLeft > UNDER_BAKED_DAYS[1],
       notAfter: today,
       drossShare: 0.012 + 0.012 * Math.max(0, 1 - daysLeft / 200),
-      who: whoseEvening(whose),
+      ...whoseEvening(whose, moods),
     };
     // Of late nobody has been to the shop: something is to be bought.
     if (daysLeft > NOT_BOUGHT_DAYS) await restock(store, things, at, random, daysLeft < WRONG_EYES_FROM_DAYS);
@@ -69,7 +77,13 @@ export async function runYear(store: Store, things: Things, today: number, days 
 
 /** What stands on the line when the demo is opened. */
 async function tonight(store: Store, things: Things, today: number, random: () => number): Promise<void> {
-  const day: Day = { random, underBaked: false, notAfter: today, drossShare: 0.024, who: whoseEvening(seeded(15)) };
+  const day: Day = {
+    random,
+    underBaked: false,
+    notAfter: today,
+    drossShare: 0.024,
+    ...whoseEvening(seeded(15), seeded(17)),
+  };
   const waiting: [number, string | undefined][] = [
     [8, 'finish'],
     [5, 'bake'],

@@ -133,18 +133,20 @@ export async function salesOf(store: Store, { from, to }: Period): Promise<Sale[
     ),
     ticketsOnList(store),
   ]);
-  const perHead = new Map(tickets.map((ticket) => [ticket.id, ticket.perHead]));
+  const ticketOf = new Map(tickets.map((ticket) => [ticket.id, ticket]));
   const sales = new Map<string, Sale>();
   for (const { productId, party, ticketId, pieces, heads, minor, costMinor, givenHeads } of rows) {
     const key = JSON.stringify([productId, party]);
     const own = sales.get(key) ?? { productId, party, heads: 0, minor: 0, costMinor: 0, workMinor: 0, givenHeads: 0 };
     // Of heads that no ticket made nobody knows how long they took.
-    const stack = perHead.get(ticketId ?? '');
+    const ticket = ticketOf.get(ticketId ?? '');
+    const stack = ticket?.perHead;
     own.heads += heads;
     own.minor += minor;
     own.costMinor += costMinor;
     own.givenHeads += givenHeads;
     own.workMinor += stack ? workPerHead(stack) * pieces : 0;
+    if (ticket?.notTimed) own.notTimedHeads = (own.notTimedHeads ?? 0) + pieces;
     sales.set(key, own);
   }
   return [...sales.values()].map((sale) => ({ ...sale, workMinor: Math.round(sale.workMinor) }));

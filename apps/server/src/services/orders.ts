@@ -112,6 +112,7 @@ export function ticketPlan(plan: Plan, productId: string, workshop: Workshop): T
   const { labourMinorPerHour, energyMinorPerKWh, transferEfficiency } = workshop.ways;
   return {
     casts: line.casts.value,
+    coming: line.coming,
     upTo: line.casts.high ?? line.casts.value,
     ...(line.molds.length > 0 ? { molds: line.molds } : {}),
     yieldShare: line.yieldShare.value,
@@ -125,7 +126,9 @@ export function ticketPlan(plan: Plan, productId: string, workshop: Workshop): T
     energyMinorPerKWh,
     paintHeatMinor: heatMinor(workshop.ways, paintHeat(workshop.ways, product)),
     handsS: Object.fromEntries(stepsOf(product).map((step) => [step.key, stepSeconds(step, workshop.ways, product)])),
-    pace: Object.fromEntries(stepsOf(product).map((step) => [step.key, paceOfStep(step, workshop.ways).factor])),
+    pace: Object.fromEntries(
+      stepsOf(product).map((step) => [step.key, paceOfStep(step, workshop.ways, product.id).factor]),
+    ),
   };
 }
 

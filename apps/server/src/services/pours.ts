@@ -207,12 +207,19 @@ async function prepared(store: Store, input: StartPourInput) {
   const alloy = knownMetal(lead);
   const hooksHere = await countedParts(store);
   const pour = preparePour({ lines, molds, atOnce, shares, pot, ways: workshop.ways, alloy, hooksHere });
-  return { ticketIds, wanted, workshop, pot, lead, hooksHere, pour };
+  const pinned = new Set(lines.map(({ product }) => product.id));
+  // A ticket that is not cast in this pour is named, with what keeps it from it.
+  const leftOut = wanted.flatMap(({ id, number, product: { name } }): PourAhead['leftOut'] => {
+    if (!pinned.has(id)) return [{ id, number, name, why: 'no pin is free for it' }];
+    return pour.setup.needs[id] === undefined ? [{ id, number, name, why: OTHER_HOOK }] : [];
+  });
+  return { ticketIds, wanted, workshop, pot, lead, hooksHere, pour, leftOut };
 }
+const OTHER_HOOK = 'another hook, or a lighter head, goes into its cavities first';
 
 /** What a pour would take, as it would go by it: for the desk, before it is begun. */
 export async function pourAhead(store: Store, input: StartPourInput): Promise<PourAhead> {
-  const { workshop, lead, hooksHere, pour } = await prepared(store, input);
+  const { workshop, lead, hooksHere, pour, leftOut } = await prepared(store, input);
   const { setup, planned, takes } = pour;
   const needOf = (materialId: string, need: number, have: number) => {
     const { name, kind } = workshop.materials.get(materialId)!;
@@ -220,7 +227,7 @@ export async function pourAhead(store: Store, input: StartPourInput): Promise<Po
   };
   const { casts, tickets, castIn, leadKg } = takes;
   return {
-    ...{ casts, tickets, plannedS: planned.plannedS, chargeKg: planned.chargeKg },
+    ...{ casts, tickets, leftOut, plannedS: planned.plannedS, chargeKg: planned.chargeKg },
     molds: setup.molds.map(({ moldId, plannedBlanks: blanks, plannedShots: shots }) => ({ moldId, blanks, shots })),
     needs: [
       needOf(lead.id, leadKg, lead.quantity),

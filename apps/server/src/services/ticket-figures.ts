@@ -5,6 +5,7 @@ import {
   eveningsFrom,
   headsOwed,
   heldAgainst,
+  mainHand,
   paceFrom,
   pourPace,
   stepOfRoute,
@@ -21,7 +22,7 @@ import {
 } from '@schmelz/core';
 import type { BakeOnRecord, Ticket, TicketOnList } from '@schmelz/contract';
 import { Op, type Transaction } from 'sequelize';
-import type { HandsAt, Thrown, TicketFiguresRow } from '../store/rows.ts';
+import type { HandsAt, PourTicketRow, Thrown, TicketFiguresRow } from '../store/rows.ts';
 import { rowsOf, type Store } from '../store/store.ts';
 import { notFound } from './errors.ts';
 import { grouped, loadTickets, readYieldAfterPour, setupOf, ticketLog, type LoadedTicket } from './tickets.ts';
@@ -142,7 +143,10 @@ function figuresOf(ticket: Ticket): TicketFiguresRow['body'] {
   );
   return {
     mark: randomUUID(),
-    onList: { id, number, productId, quantity, closedAt, good, totalMinor, perHead },
+    onList: {
+      ...{ id, number, productId, quantity, closedAt, good, totalMinor, perHead },
+      ...(actual.notTimed?.length ? { notTimed: true } : {}),
+    },
     bakes,
     thrown,
     came,
@@ -153,12 +157,14 @@ function figuresOf(ticket: Ticket): TicketFiguresRow['body'] {
 }
 
 /** What the hands took at each step that was timed, against the ways of its day alone; a typed time is its own. */
-const paceOfTicket = ({ route, planned }: Ticket, steps: readonly StepState[]): PaceRecord[] =>
-  steps.flatMap(({ key, station, does, good, rejected, workS, notTimed, lastAt }): PaceRecord[] => {
+const paceOfTicket = ({ route, planned, productId }: Ticket, steps: readonly StepState[]): PaceRecord[] =>
+  steps.flatMap(({ key, station, does, good, rejected, workS, notTimed, lastAt, hands }): PaceRecord[] => {
     const typed = (stepOfRoute(route, key)?.handsS ?? null) !== null;
     const byWays = ((good + rejected) * (planned.handsS?.[key] ?? 0)) / (planned.pace?.[key] ?? 1);
     if (typed || notTimed > 0 || workS <= 0 || byWays <= 0) return [];
-    return [{ station, does, seconds: workS, waysS: byWays, ...(lastAt === null ? {} : { at: lastAt }) }];
+    const who = mainHand(hands, good + rejected);
+    const of = { ...(lastAt === null ? {} : { at: lastAt }), ...(who === null ? {} : { who }) };
+    return [{ station, does, productId, seconds: workS, waysS: byWays, ...of }];
   });
 
 /** Plans of closed tickets against what they came to, newest first. */
@@ -181,10 +187,15 @@ export async function ownPace(store: Store): Promise<Pick<KnownWays, 'pace' | 'e
     rowsOf(store.models.pourMolds, { where: of }),
     rowsOf(store.models.pourTickets, { where: of }),
   ]);
-  const workOf = (id: string) => shares.reduce((sum, share) => sum + (share.pourId === id ? share.workS : 0), 0);
-  const poured = pours.flatMap(({ id, setup, planned, startedAt: at }) => {
-    const own = molds.filter(({ pourId }) => pourId === id);
-    return pourPace(setup, planned, { workS: workOf(id), at, molds: own }) ?? [];
+  const sharesOf = grouped(shares, ({ pourId }) => pourId);
+  const sumOf = (id: string, of: (share: PourTicketRow) => number) =>
+    (sharesOf.get(id) ?? []).reduce((sum, share) => sum + of(share), 0);
+  const workOf = (id: string) => sumOf(id, ({ workS }) => workS);
+  const poured = pours.flatMap(({ id, setup, planned, startedAt: at, hands }) => {
+    const casts = sumOf(id, ({ good, secondGrade, rejects }) => good + secondGrade + rejects);
+    const who = hands && mainHand(hands, casts);
+    const of = { workS: workOf(id), at, ...(who ? { who } : {}) };
+    return pourPace(setup, planned, { ...of, molds: molds.filter(({ pourId }) => pourId === id) }) ?? [];
   });
   const records = [...tickets.flatMap(({ pace = [] }) => pace), ...poured];
   if (records.length === 0) return {};

@@ -264,7 +264,8 @@ export function sayToLog(path: string, said: { kind: string } & Record<string, u
   outbox.inTurn(() => {
     const { confirmed, pending } = outbox.contents();
     const its = { id: newId(), at: Math.max(at, newestBy(at, [...confirmed, ...pending]) + 1) };
-    outbox.add({ ...said, ...byWho(), ...handsOf(said, its), ...its });
+    const who = byWho();
+    outbox.add({ ...said, ...who, ...handsOf(said, { ...its, ...who, path }), ...its });
   });
 }
 
@@ -345,7 +346,8 @@ export function useRunLog<E extends Entry>(path: string, onServer: readonly (E |
         const at = Math.max(saidAt, known + 1, newest.current + 1);
         newest.current = at;
         const id = newId();
-        outbox.add({ ...said, ...byWho(), ...handsOf(said, { id, at }), id, at });
+        const who = byWho();
+        outbox.add({ ...said, ...who, ...handsOf(said, { id, at, ...who, path }), id, at });
       };
       if (outbox.working()) add();
       else outbox.inTurn(add);

@@ -3,7 +3,9 @@ import {
   nextRedo,
   nextUndo,
   placeInRun,
+  partKind,
   sessionState,
+  standing,
   stationOf,
   usualDisposition,
   writeSpan,
@@ -85,6 +87,18 @@ function useSession(run: RunView, { kind, station }: SessionKind) {
       sound(SOUNDS.reject);
       say({ kind: 'reject', ...of(current), cause, count: 1, goes: usualDisposition(station, cause) });
     },
+    /** The last head that was not good, while nothing else was said since. */
+    apart: last?.kind === 'reject' ? last : null,
+    /** Parts of its step that it never had on, or that went with it after all. */
+    spare: (partIds: readonly string[]) =>
+      next((log) => {
+        const reject = standing<SessionEntry>(log).at(-1);
+        if (reject?.kind !== 'reject') return;
+        const { id: target, kind: rejected, ticketId, step, cause, count, goes, spared } = reject;
+        const parts = spared ? {} : { spared: [...partIds] };
+        say({ kind: 'undo', target });
+        say({ kind: rejected, ticketId, step, cause, count, goes, ...parts });
+      }),
     stirred: () => say({ kind: 'stirred' }),
     pause: () => say({ kind: state.phase === 'paused' ? 'resume' : 'pause' }),
     end: () => say({ kind: 'end' }),
@@ -113,6 +127,19 @@ function Session({ run, kind }: { run: RunView; kind: SessionKind }) {
   const quiet = (key: string, label: string, run: () => void, disabled = false): BenchAction => {
     return { key, label, weight: 'quiet', disabled, run };
   };
+  const { apart } = dip;
+  const pieces = (apart && ticketOf(apart.ticketId)?.planned.bill.filter((line) => line.step === apart.step)) ?? [];
+  const inHand = pieces.filter((line) => partKind(line.kind).unit === 'pieces');
+  const spare: BenchAction[] =
+    inHand.length > 0
+      ? [
+          {
+            ...{ key: 'H', weight: apart?.spared ? 'due' : 'quiet' },
+            label: `${inHand.map(({ name }) => name).join(', ')} still in the hand`,
+            run: () => dip.spare(inHand.map(({ partId }) => partId)),
+          },
+        ]
+      : [];
   const actions: BenchAction[] =
     state.phase === 'over'
       ? dip.back
@@ -130,6 +157,7 @@ function Session({ run, kind }: { run: RunView; kind: SessionKind }) {
           ...(rows.filter((row) => row.left > 0).length > 1
             ? [quiet('T', 'Next ticket', () => dip.choose(placeInRun(after(rows, current!))))]
             : []),
+          ...spare,
           ...(kind.keys?.(of) ?? []),
           quiet('P', resting ? 'On again' : 'Pause', dip.pause),
           ...dip.back,

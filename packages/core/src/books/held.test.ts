@@ -37,6 +37,15 @@ test('plan and what came are held against each other for the same good heads', (
   expect(shelf.stations.map(({ station }) => station)).toEqual(['trim', 'paint']);
 });
 
+test('a plan that lets more heads come than are wanted is held for those', () => {
+  // Twelve come for ten: eleven casts for twelve heads, and 600 s are 50 a head that comes, forty of them later.
+  const held = heldAgainst({ ...ticket, planned: { ...ticket.planned, coming: 12 } })!;
+  expect(held.stations[0]).toEqual({ station: 'pour', planned: 90, came: 180 });
+  expect(held.measures.casts!.planned).toBeCloseTo((11 * 9) / 12, 9);
+  expect(held.measures.hooks!.planned).toBeCloseTo(9.6, 9);
+  expect(held.measures.minutes).toEqual({ planned: 480, came: 580 });
+});
+
 test('the middle of many, and what it says', () => {
   const pairs = [0.7, 0.8, 0.9, 1, 1.5].map((ratio) => ({ planned: 100 * ratio, came: 100 }));
   expect(standingOf(pairs)).toEqual({ tickets: 5, median: 0.9, low: 0.8, high: 1 });

@@ -25,7 +25,14 @@ interface ClosedTicket {
   /** Heads that the pour gave, and all that it cast for them; 0 of heads off the shelf. */
   poured: number;
   casts: number;
-  planned: { workS: number; casts: number; stack: CostStack; handsS?: Readonly<Record<string, number>> };
+  /** `coming`: heads that the plan lets come from the pot, those too that later steps spoil; left out: the quantity. */
+  planned: {
+    workS: number;
+    casts: number;
+    coming?: number;
+    stack: CostStack;
+    handsS?: Readonly<Record<string, number>>;
+  };
   steps: readonly Pick<StepState, 'key' | 'station' | 'good' | 'rejected' | 'workS' | 'notTimed'>[];
   actual: Pick<TicketActual, 'workS' | 'cost' | 'materials'>;
 }
@@ -41,7 +48,8 @@ export function heldAgainst(ticket: ClosedTicket): PlanHeld | null {
   const byHead = good / quantity;
   const handsOf = (key: string) => planned.handsS?.[key] ?? 0;
   const timed = steps.filter(({ key, notTimed, workS }) => notTimed === 0 && workS > 0 && handsOf(key) > 0);
-  const atPotS = planned.workS / quantity - steps.reduce((sum, { key }) => sum + handsOf(key), 0);
+  const { coming = quantity } = planned;
+  const atPotS = planned.workS / coming - steps.reduce((sum, { key }) => sum + handsOf(key), 0);
   const cameAtPotS =
     actual.workS - steps.reduce((sum, { key, workS, notTimed }) => sum + workS + notTimed * handsOf(key), 0);
   const hooks = actual.materials.filter(({ kind }) => kind === 'hook').reduce((sum, part) => sum + part.quantity, 0);
@@ -58,8 +66,8 @@ export function heldAgainst(ticket: ClosedTicket): PlanHeld | null {
     measures: {
       ...(actual.workS > 0 ? { minutes: { planned: planned.workS * byHead, came: actual.workS } } : {}),
       cost: { planned: good * stackTotal(planned.stack), came: good * stackTotal(perHead) },
-      ...(poured > 0 ? { casts: { planned: (planned.casts * poured) / quantity, came: casts } } : {}),
-      ...(poured > 0 && hooks > 0 ? { hooks: { planned: good, came: hooks } } : {}),
+      ...(poured > 0 ? { casts: { planned: (planned.casts * poured) / coming, came: casts } } : {}),
+      ...(poured > 0 && hooks > 0 ? { hooks: { planned: (good * coming) / quantity, came: hooks } } : {}),
     },
   };
 }

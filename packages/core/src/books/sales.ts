@@ -15,6 +15,8 @@ export interface Sale {
   workMinor: number;
   /** Given away or kept: they cost, and bring nothing. */
   givenHeads: number;
+  /** Of all of them those whose minutes are by the ways, because nobody timed them; left out: none. */
+  notTimedHeads?: number;
 }
 
 /**
@@ -24,7 +26,7 @@ export interface Sale {
 export const workPerHead = ({ work, energy, wear }: Pick<CostStack, 'work' | 'energy' | 'wear'>): number =>
   work + energy + wear;
 
-export interface SalesOf extends Omit<Sale, 'productId' | 'party'> {
+export interface SalesOf extends Required<Omit<Sale, 'productId' | 'party'>> {
   key: string;
   /** What is left over what they took, and as a part of what came in; null where nothing came in. */
   leftMinor: number;
@@ -47,6 +49,7 @@ export function salesBy(sales: readonly Sale[], keyOf: (sale: Sale) => string): 
       costMinor: 0,
       workMinor: 0,
       givenHeads: 0,
+      notTimedHeads: 0,
       leftMinor: 0,
       leftShare: null,
     };
@@ -55,6 +58,7 @@ export function salesBy(sales: readonly Sale[], keyOf: (sale: Sale) => string): 
     own.costMinor += sale.costMinor;
     own.workMinor += sale.workMinor;
     own.givenHeads += sale.givenHeads;
+    own.notTimedHeads += sale.notTimedHeads ?? 0;
     groups.set(key, own);
   }
   return [...groups.values()]

@@ -37,11 +37,11 @@ const isTyped = ({ handsS, station }: PlanStep, { trimS: trim, coatS }: KnownWay
   (station === 'paint' && coatS !== null);
 
 /**
- * How the maker's hands differ from the ways at a step: 1 where a time was typed.
+ * How the maker's hands differ from the ways at a step, of a product where it is named: 1 where a time was typed.
  * @example paceOfStep(stepsOf(product(10))[0], ways).factor // 1
  */
-export const paceOfStep = (step: PlanStep, ways: KnownWays): PaceFactor =>
-  paceOf(isTyped(step, ways) ? null : ways.pace, step.station, step.does);
+export const paceOfStep = (step: PlanStep, ways: KnownWays, productId?: string): PaceFactor =>
+  paceOf(isTyped(step, ways) ? null : ways.pace, step.station, step.does, productId);
 
 /**
  * Hands-on seconds a head at one step: as the maker has typed it, or what the ways of its station take, at the maker's
@@ -49,7 +49,7 @@ export const paceOfStep = (step: PlanStep, ways: KnownWays): PaceFactor =>
  * @example stepSeconds(stepsOf(product(10))[0], { ...ways, trimS: 10 }, product(10)) // 10
  */
 export const stepSeconds = (step: PlanStep, ways: KnownWays, product: PlanProduct): number =>
-  paceOfStep(step, ways).factor * secondsByWays(step, ways, product);
+  paceOfStep(step, ways, product.id).factor * secondsByWays(step, ways, product);
 
 function secondsByWays(step: PlanStep, ways: KnownWays, product: PlanProduct): number {
   if (step.handsS !== undefined && step.handsS !== null) return step.handsS;

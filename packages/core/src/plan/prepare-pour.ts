@@ -215,6 +215,7 @@ export function preparePour(wanted: PourWanted): PreparedPour {
       loads: loadsOf(plans, wanted),
       needs: Object.fromEntries(taken.map(({ product, quantity }) => [product.id, quantity])),
       hooksOut: hooksOut(allocations, wanted.hooksHere),
+      potHoldsKg: pot.capacityKg,
       ...(pinsOut > 0 ? { pinsOut } : {}),
       ...(bent.length > 0 ? { bent } : {}),
     },
@@ -245,7 +246,7 @@ export function preparePour(wanted: PourWanted): PreparedPour {
 export function pourPace(
   setup: Pick<PourSetup, 'molds'>,
   { plannedS, meltS, pace = 1 }: Pick<PourPlanned, 'plannedS' | 'meltS' | 'pace'>,
-  of: { workS: number; at?: number; molds: readonly { shots: number; blanks: number }[] },
+  of: Pick<PaceRecord, 'at' | 'who'> & { workS: number; molds: readonly { shots: number; blanks: number }[] },
 ): PaceRecord | null {
   const sum = (all: readonly number[]) => all.reduce((total, each) => total + each, 0);
   const plannedShots = sum(setup.molds.map((mold) => mold.plannedShots));
@@ -254,5 +255,6 @@ export function pourPace(
   const shots = sum(of.molds.map((mold) => mold.shots));
   if (!(shotS > 0) || shots === 0 || of.workS <= 0) return null;
   const waysS = BLANK_CYCLE_S * sum(of.molds.map((mold) => mold.blanks)) + shots * shotS;
-  return { station: 'pour', seconds: of.workS, waysS, ...(of.at === undefined ? {} : { at: of.at }) };
+  const { workS: seconds, molds: _molds, ...known } = of;
+  return { ...known, station: 'pour', seconds, waysS };
 }

@@ -318,7 +318,8 @@ export function minutesOf(timing: Timing, lines: readonly PlanLine[], ways: Know
     handsOfRow({ station: 'pour', does: CHANGE, pace: null }, timing.changeS, 0),
     ...rows.map((row) => {
       const { station, does } = row[0]!.step;
-      const pace = paceOfStep(row[0]!.step, ways);
+      const ids = new Set(row.map(({ line }) => line.product.id));
+      const pace = paceOfStep(row[0]!.step, ways, ids.size === 1 ? [...ids][0] : undefined);
       const made = handsOfRow({ station, does, pace }, totalSeconds(row), heads(row.map(({ line }) => line)));
       return { ...made, waitS: waitOf(row, timing, bakes) };
     }),

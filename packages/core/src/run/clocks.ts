@@ -1,6 +1,6 @@
 import { standing } from '../log/log.ts';
 import type { PourEntry, PourLog, PourSetup } from './pour-log.ts';
-import { pourState } from './pour.ts';
+import { isMolten, pourState } from './pour.ts';
 import { ticketState, type TicketSetup } from '../job/ticket.ts';
 import type { Clock } from './clock.ts';
 import { RUN_KINDS, type Run } from './runs.ts';
@@ -39,7 +39,7 @@ export function runningClocks(
     const state = pourState(setup, log);
     const charge = standing<PourEntry>(log).find((entry) => entry.kind === 'charge');
     const to = { station: 'pour', id, step: null };
-    if (charge && state.phase === 'warming' && state.blanks === 0) {
+    if (charge && state.phase === 'warming' && state.blanks === 0 && !isMolten(log)) {
       const endsAt = charge.at + plannedMeltS * 1000;
       clocks.push({ id: `melt ${id}`, body: 'melt', name: `Melt, pour ${number}`, startedAt: charge.at, endsAt, to });
     }

@@ -71,6 +71,8 @@ export interface PourSetup {
   hooksOut: Record<string, number>;
   /** Base-hole pins to lay out: one a good head where they stay in it, and one load; left out: a load. */
   pinsOut?: number;
+  /** What the pot holds; not kept by pours of before. */
+  potHoldsKg?: number;
   /** Hooks that are bent before they are laid in, and how; left out: none. */
   bent?: { materialId: string; says: string }[];
 }

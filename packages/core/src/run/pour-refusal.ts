@@ -1,6 +1,7 @@
 import { standing, undoRefusal, type UndoEntry } from '../log/log.ts';
 import type { PourEntry, PourLog, PourSetup } from './pour-log.ts';
-import { loadsOf, pourState, type PourState } from './pour.ts';
+import { quantityText } from '../quantity/said.ts';
+import { inPotKg, loadsOf, pourState, type PourState } from './pour.ts';
 
 /** What must be taken back before: a closed pour is opened first, rejects go before their shot, shots before metal. */
 function pourUndoRefusal(log: PourLog, state: PourState, entry: UndoEntry): string | null {
@@ -19,6 +20,17 @@ function pourUndoRefusal(log: PourLog, state: PourState, entry: UndoEntry): stri
   return null;
 }
 
+/** A pot takes a little more than it is said to hold. Common practice, no source. */
+const HEAPED = 1.1;
+/** What would run over the rim; of what is in the pot only that counts which is there even with every sprue outside. */
+function overfilled({ potHoldsKg = Infinity }: PourSetup, state: PourState, massKg: number): string | null {
+  const thereKg = Math.max(0, inPotKg(state) - state.spruesKg);
+  if (thereKg + massKg <= HEAPED * potHoldsKg) return null;
+  const kg = (mass: number) => quantityText(Math.round(mass * 100) / 100, 'kg');
+  const there = thereKg >= 0.005 ? `, and ${kg(thereKg)} are in it` : '';
+  return `${kg(massKg)} do not go into this pot: it holds ${kg(potHoldsKg)}${there}.`;
+}
+
 /**
  * What a new entry of a pour may not do, in words; null when it may. The server asks it before it takes an entry, the
  * bench before it says one.
@@ -28,6 +40,7 @@ export function pourRefusal(setup: PourSetup, log: PourLog, entry: PourEntry | U
   const state = pourState(setup, log);
   if (entry.kind === 'undo') return pourUndoRefusal(log, state, entry);
   if (state.phase === 'closed') return 'This pour is closed. Undo the closing first.';
+  if (entry.kind === 'charge' || entry.kind === 'feed') return overfilled(setup, state, entry.massKg);
   if ('moldId' in entry && !setup.molds.some((mold) => mold.moldId === entry.moldId)) {
     return `moldId is ${entry.moldId}; allowed: the molds of this pour`;
   }

@@ -4,6 +4,7 @@ import type { CavityLoad, MoldSetup, PourEntry, PourLog, PourSetup } from './pou
 import { shotsSeconds } from '../mold/shot-seconds.ts';
 import { phaseSeconds } from './phases.ts';
 import { castCount, expectedClose, pourState } from './pour.ts';
+import { pourRefusal } from './pour-refusal.ts';
 import { loadRhythm, moldsAtPot, nextTurn, openInS, setShare, turnAfterPause } from './turns.ts';
 
 const loadOf = (position: number, more: Partial<CavityLoad> = {}): CavityLoad => ({
@@ -229,6 +230,58 @@ describe('what becomes of a bad head', () => {
     expect(pourState(one, [fill, none]).molds[0]!.wantedPositions).toEqual([]);
     const fetched: PourEntry = { id: 'f', at: 5, kind: 'hooks', materialId: 'hook', left: 20 };
     expect(pourState(one, [fill, none, fetched]).molds[0]!.wantedPositions).toEqual([1, 2, 3]);
+  });
+});
+
+describe('what can still be cast', () => {
+  const few: PourSetup = {
+    ...setup,
+    molds: [moldOf('a'), moldOf('b')],
+    loads: ['a', 'b'].flatMap((moldId) =>
+      [1, 2].map((n) => loadOf(n, { moldId, cavityId: `${moldId}${n}`, ticketIds: [moldId] })),
+    ),
+    needs: { a: 12, b: 6 },
+    hooksOut: { hook: 9 },
+    atOnce: 2,
+  };
+  const fill = (id: string, moldId: string): PourEntry => ({ id, at: at(), kind: 'shot', moldId, positions: [1, 2] });
+
+  test('goes by the hooks that are left, each mold by its part; a pour without any asks for no shot', () => {
+    const { molds, shotsToGo } = pourState(few, []);
+    // Nine hooks for eighteen heads: six and three, two a shot.
+    expect(molds.map((mold) => [mold.shotsToGo, mold.lacking])).toEqual([
+      [3, 6],
+      [2, 3],
+    ]);
+    expect(shotsToGo).toBe(5);
+    const poured = [fill('1', 'a'), fill('2', 'a'), fill('3', 'a'), fill('4', 'b')];
+    const left = pourState(few, poured);
+    expect(left.hooksLeft).toEqual({ hook: 1 });
+    expect(left.shotsToGo).toBe(1);
+    const last: PourEntry = { id: '5', at: at(), kind: 'hooks', materialId: 'hook', left: 0 };
+    const none = pourState(few, [...poured, last]);
+    expect(none).toMatchObject({ shotsToGo: 0, phase: 'enough', stillNeeded: { a: 6, b: 4 } });
+    expect(none.molds.map(({ lacking, wantedPositions }) => [lacking, wantedPositions])).toEqual([
+      [6, []],
+      [4, []],
+    ]);
+    expect(nextTurn(few, none, at())).toBeNull();
+    // A box is fetched: it goes on.
+    const fetched: PourEntry = { id: '6', at: at(), kind: 'hooks', materialId: 'hook', left: 50 };
+    expect(pourState(few, [...poured, last, fetched])).toMatchObject({ phase: 'pouring', shotsToGo: 5 });
+  });
+
+  test('more than the pot holds does not go in, even if every sprue lies outside; a pour of before knows no limit', () => {
+    const small = { ...few, potHoldsKg: 2 };
+    const metal = (massKg: number): PourEntry => ({ id: 'm', at: at(), kind: 'feed', massKg });
+    // Two are charged, four heads of 10 g and their sprues of 3 g are out: 1.948 are there at least.
+    const log = [charge(), fill('1', 'a'), fill('2', 'a')];
+    expect(pourRefusal(small, log, metal(0.25))).toBeNull();
+    expect(pourRefusal(small, log, metal(0.3))).toBe(
+      '0.3\u00a0kg do not go into this pot: it holds 2\u00a0kg, and 1.95\u00a0kg are in it.',
+    );
+    expect(pourRefusal(few, log, metal(30))).toBeNull();
+    expect(pourRefusal(small, [], { id: 'c', at: at(), kind: 'charge', massKg: 2.3, potC: 20 })).toMatch(/^2.3/);
   });
 });
 

@@ -18,8 +18,10 @@ export interface MoldState {
   lastPouredAt: number | null;
   /** Shots, blank ones included, since it was smoked in this run; null when it was not smoked in it. */
   shotsSinceSmoked: number | null;
-  /** Shots that are expected until enough are good. */
+  /** Shots that are expected until enough are good, as far as what is laid out goes. */
   shotsToGo: number;
+  /** Good heads that it still owes and has no hook, or no other piece, to cast with. */
+  lacking: number;
   /** Cavities to load for its next shot: those whose tickets still want heads, as far as hooks are left. */
   wantedPositions: number[];
   /** Cavities that get no hook and may be filled to keep the heat: enough heads, no hook left, or no ticket. */
@@ -47,7 +49,7 @@ export interface PourState {
   hooksLostByTicket: Record<string, number>;
   byCavity: Record<string, CavityRecord>;
   stillNeeded: Record<string, number>;
-  /** Shots over all molds; 0 when all tickets have enough. */
+  /** Shots over all molds; 0 when all tickets have enough, or nothing is left to cast them with. */
   shotsToGo: number;
   /** Of the hooks counted out, by material. */
   hooksLeft: Record<string, number>;
@@ -184,8 +186,10 @@ function sortHeads(setup: PourSetup, entries: readonly PourEntry[]) {
 
 interface LoadGroup {
   loads: CavityLoad[];
-  /** Good heads that they still owe, and what they give of casts this evening. */
+  /** Good heads that they still owe, as far as pieces are left to cast them with, and what they give this evening. */
   wanted: number;
+  /** Good heads that they owe beyond that. */
+  lacking: number;
   tonight: Required<YieldTonight>;
 }
 
@@ -217,6 +221,36 @@ function partsOf(loads: readonly (readonly CavityLoad[])[], want: Record<string,
   return parts;
 }
 
+/** Takes what so many heads are cast with out of what is left, as far as it goes: for how many it did. */
+function takenFrom(left: Record<string, number>, load: CavityLoad, heads: number): number {
+  const pieces = piecesIn(load).filter(({ materialId }) => left[materialId] !== undefined);
+  const can = Math.min(heads, ...pieces.map(({ materialId, quantity }) => Math.floor(left[materialId]! / quantity)));
+  for (const { materialId, quantity } of pieces) left[materialId]! -= quantity * can;
+  return can;
+}
+
+/** Groups with what can still be cast for them: where a piece is short each gets its part by what it owes. */
+function limited(groups: readonly LoadGroup[], here: Readonly<Record<string, number>>): LoadGroup[] {
+  const left = { ...here };
+  const demand: Record<string, number> = {};
+  for (const { loads, wanted } of groups) {
+    for (const { materialId, quantity } of piecesIn(loads[0]!)) {
+      demand[materialId] = (demand[materialId] ?? 0) + quantity * wanted;
+    }
+  }
+  const part = groups.map(({ loads, wanted }) => {
+    const shares = piecesIn(loads[0]!).map(({ materialId }) => {
+      return demand[materialId]! > 0 ? (here[materialId] ?? Infinity) / demand[materialId]! : 1;
+    });
+    return takenFrom(left, loads[0]!, Math.floor(wanted * Math.min(1, ...shares)));
+  });
+  // What is left over by whole pieces goes to the first that can use it.
+  return groups.map((group, at) => {
+    const can = part[at]! + takenFrom(left, group.loads[0]!, group.wanted - part[at]!);
+    return { ...group, wanted: can, lacking: group.wanted - can };
+  });
+}
+
 /** Open cavities of a mold that feed the same tickets, with their part of what is wanted. */
 function groupsOf(loads: readonly CavityLoad[], part: ReadonlyMap<string, number>): LoadGroup[] {
   const groups = new Map<string, CavityLoad[]>();
@@ -230,7 +264,7 @@ function groupsOf(loads: readonly CavityLoad[], part: ReadonlyMap<string, number
     const mean = group.reduce((sum, load) => sum + load.yieldShare, 0) / group.length;
     // A pour from before evenings were told apart knows its yield for certain.
     const sure = Math.min(...group.map((load) => load.yieldSure ?? Infinity));
-    return { loads: group, wanted, tonight: { mean, sure } };
+    return { loads: group, wanted, lacking: 0, tonight: { mean, sure } };
   });
 }
 
@@ -265,6 +299,7 @@ function moldStates(
       lastPouredAt: null,
       shotsSinceSmoked: null,
       shotsToGo: 0,
+      lacking: 0,
       wantedPositions: [],
       idlePositions: [],
       blockedPositions: [],
@@ -288,9 +323,13 @@ function moldStates(
   const fed = new Set(states.filter(({ away }) => !away).flatMap((state) => openOf(state).map(feedsOf)));
   const casting = states.map((state) => openOf(state).filter((load) => !state.away || !fed.has(feedsOf(load))));
   const parts = partsOf(casting, want);
+  const all = casting.map((open, at) => groupsOf(open, parts[at]!));
+  const castable = limited(all.flat(), hooksLeft);
+  const begin = all.map((_, at) => all.slice(0, at).reduce((sum, own) => sum + own.length, 0));
   return states.map((state, at) => {
     const open = casting[at]!;
-    const groups = groupsOf(open, parts[at]!);
+    const groups = castable.slice(begin[at]!, begin[at]! + all[at]!.length);
+    state.lacking = groups.reduce((sum, group) => sum + group.lacking, 0);
     state.shotsToGo = Math.max(0, ...groups.map((group) => Math.ceil(castsOf(group) / group.loads.length)));
     state.wantedPositions = wantedOf(groups, hooksLeft);
     const { moldId, blockedPositions, wantedPositions } = state;
@@ -397,6 +436,13 @@ export const castCount = (state: PourState): number =>
  */
 export const inPotKg = ({ chargedKg, headsKg, rejectsKg, redippedKg }: PourState): number =>
   Math.max(0, chargedKg - headsKg - rejectsKg + redippedKg);
+
+/**
+ * Whether it was said that all of the metal is liquid: it was skimmed.
+ * @example isMolten(twoShots) // false
+ */
+export const isMolten = (log: PourLog): boolean =>
+  standing<PourEntry>(log).some((entry) => entry.kind === 'done' && entry.what === 'skimmed');
 
 /**
  * Whether the pot was said to be off.

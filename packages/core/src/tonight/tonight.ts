@@ -10,6 +10,7 @@ import { stepSeconds } from '../plan/minutes.ts';
 import { productBakedJK, productLagS, stepsOf } from '../plan/product.ts';
 import { blankKey } from '../plan/allocate.ts';
 import { dryWaitS } from '../plan/timing.ts';
+import { paceWith } from '../ways/pace.ts';
 import { cupsOf } from '../paint/cups.ts';
 import { finishSchool } from '../ways/finish.ts';
 import type {
@@ -204,6 +205,23 @@ const pourName = (molds: readonly MoldTonight[], round: number, rounds: number) 
 
 const MS = 1000;
 
+/** The ways of tonight: at the pace of those who are here. */
+const hereTonight = (asked: TonightAsked, { people }: TonightWishes): TonightAsked => {
+  const { pace, ...ways } = asked.ways;
+  return pace
+    ? {
+        ...asked,
+        ways: {
+          ...ways,
+          pace: paceWith(
+            pace,
+            people.map(({ name }) => name),
+          ),
+        },
+      }
+    : asked;
+};
+
 /** What of the open work is wanted tonight. */
 const wantedTonight = ({ wanted }: TonightAsked, { leftOut }: TonightWishes) =>
   wanted.filter(({ id }) => !leftOut.includes(id));
@@ -217,7 +235,7 @@ export function castsOfTonight(asked: TonightAsked, wishes: TonightWishes, solve
   const wanted = wantedTonight(asked, wishes)
     .filter(({ toCast }) => toCast > 0)
     .map(({ id, product, toCast }) => ({ workId: id, product, heads: toCast }));
-  const { molds, pot, ways, stock } = asked;
+  const { molds, pot, ways, stock } = hereTonight(asked, wishes);
   const hooksHere = { ...asked.hooksHere };
   const runs = byMetal(wanted, ({ product }) => product).map((own): CastsTonight => {
     const { metal } = own[0]!.product;
@@ -306,11 +324,12 @@ interface PlanOptions extends Pick<SearchOptions, 'tries' | 'seed' | 'patience' 
  *   'finish']
  */
 export function planTonight(
-  asked: TonightAsked,
+  open: TonightAsked,
   wishes: TonightWishes,
   casts: CastsTonight,
   options: PlanOptions = {},
 ): TonightPlan {
+  const asked = hereTonight(open, wishes);
   const { evenings, people, guns, pinned } = wishes;
   const [first] = evenings;
   if (!first) throw new RangeError('evenings is none; allowed: one or more');

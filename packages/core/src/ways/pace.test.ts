@@ -5,7 +5,7 @@ import { pourPace, preparePour } from '../plan/prepare-pour.ts';
 import { planOrder } from '../plan/plan.ts';
 import { stackTotal } from '../plan/types.ts';
 import { product, workshop } from '../test/workshop.ts';
-import { paceFrom, paceOf, type PaceRecord } from './pace.ts';
+import { paceFrom, paceOf, paceWith, type PaceRecord } from './pace.ts';
 
 const made = product(10);
 const { ways } = workshop();
@@ -107,6 +107,28 @@ test('a first record says little, a forgotten clock nothing, and a step leans on
   expect(paceOf(forgotten, 'finish', 'Skirt on').factor).toBe(forgotten['finish']!.factor);
   expect(paceOf(forgotten, 'trim', 'Trim')).toMatchObject({ factor: 1, records: 0 });
   expect(paceFrom([{ station: 'trim', seconds: 0, waysS: 10 }])).toEqual({});
+});
+
+test('small heads take longer, and who is slower than the house is so on every step', () => {
+  const of = (productId: string, seconds: number, who?: string): PaceRecord => {
+    return { station: 'trim', does: 'Trim', productId, seconds, waysS: 100, ...(who === undefined ? {} : { who }) };
+  };
+  const records = Array.from({ length: 10 }, () => [of('small', 180), of('large', 120)]).flat();
+  const pace = paceFrom(records);
+  expect(paceOf(pace, 'trim', 'Trim', 'small').factor).toBeGreaterThan(1.7);
+  expect(paceOf(pace, 'trim', 'Trim', 'large').factor).toBeLessThan(1.3);
+  // Of a product that was never made here: as the step.
+  expect(paceOf(pace, 'trim', 'Trim', 'new')).toEqual(paceOf(pace, 'trim', 'Trim'));
+  // Two people of one house, one of them twice as quick: in the middle they are what the house is.
+  const two = Array.from({ length: 12 }, () => [of('one', 200, 'Ada'), of('one', 100, 'Ben')]).flat();
+  const house = paceFrom(two);
+  const [ada, ben, both] = [['Ada'], ['Ben'], ['Ada', 'Ben']].map(
+    (people) => paceOf(paceWith(house, people), 'trim', 'Trim').factor,
+  );
+  expect(ada! / ben!).toBeGreaterThan(1.8);
+  expect(ada! / ben!).toBeLessThan(2.05);
+  expect(both! / paceOf(house, 'trim', 'Trim').factor).toBeCloseTo(1, 3);
+  expect(paceWith(house, ['Somebody new'])).toBe(house);
 });
 
 test('what a maker has typed outranks what came', () => {

@@ -33,6 +33,7 @@ export function BooksPage() {
   });
   const heads = closed.reduce((sum, { ticket }) => sum + ticket.good, 0);
   const spent = closed.reduce((sum, { ticket }) => sum + ticket.totalMinor, 0);
+  const notTimed = closed.filter(({ ticket }) => ticket.notTimed);
   const digits = currencyDigits(units.currency);
   const moneyOf = (minor: number) => (minor / 10 ** digits).toFixed(digits + 2);
   const dearest = Math.max(...closed.map(({ perHead }) => stackTotal(perHead)), 1e-9);
@@ -45,6 +46,13 @@ export function BooksPage() {
             {heads} heads in {closed.length} closed tickets, {units.money(spent)}: metal, hooks, powder, electricity and
             time.
           </p>
+          {notTimed.length > 0 && (
+            <p className="quiet">
+              Minutes of {notTimed.length === 1 ? 'one ticket' : `${notTimed.length} tickets`} were not timed: there
+              time is by your ways.{' '}
+              <Link to={`/tickets/${notTimed[0]!.ticket.id}`}>Say what ticket {notTimed[0]!.ticket.number} took</Link>.
+            </p>
+          )}
           <Years />
           <div className="flex flex-wrap gap-4">
             <Button asChild>
@@ -58,6 +66,7 @@ export function BooksPage() {
                   product: catalogue.product(ticket.productId)?.name ?? '',
                   ...Object.fromEntries(COST_PARTS.map((part) => [part, moneyOf(perHead[part] ?? 0)])),
                   ...{ oneCost: moneyOf(stackTotal(perHead)), all: moneyOf(ticket.totalMinor) },
+                  notTimed: ticket.notTimed ? 'yes' : '',
                 }))
               }
             />
@@ -100,7 +109,10 @@ export function BooksPage() {
                 </td>
                 <td>{catalogue.product(ticket.productId)?.name}</td>
                 <td className="num">{ticket.good}</td>
-                <td className="num font-semibold">{units.money(stackTotal(perHead), 1)}</td>
+                <td className="num font-semibold">
+                  {units.money(stackTotal(perHead), 1)}
+                  {ticket.notTimed && <span className="quiet block font-normal">not timed</span>}
+                </td>
                 <td>
                   <CostBar stack={perHead} of={dearest} />
                 </td>

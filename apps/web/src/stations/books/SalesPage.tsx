@@ -15,10 +15,11 @@ const NOBODY = 'nobody named';
 /** Sales line by line as rows of a table. */
 const rowsOf = (sales: readonly Sale[], nameOf: (productId: string) => string, digits: number) => {
   const money = (minor: number) => (minor / 10 ** digits).toFixed(digits);
-  return sales.map(({ productId, party, heads, minor, costMinor, workMinor, givenHeads }) => ({
+  return sales.map(({ productId, party, heads, minor, costMinor, workMinor, givenHeads, notTimedHeads = 0 }) => ({
     ...{ product: nameOf(productId), customer: party, sold: heads, given: givenHeads },
     ...{ cameIn: money(minor), parts: money(costMinor) },
     ...{ work: money(workMinor), left: money(minor - costMinor - workMinor) },
+    headsNotTimed: notTimedHeads,
   }));
 };
 export const salesCsv = (...of: Parameters<typeof rowsOf>): string => csvOf(rowsOf(...of));
@@ -60,29 +61,34 @@ function Table({ kind, rows, nameOf }: { kind: string; rows: readonly SalesOf[];
             </tr>
           </thead>
           <tbody>
-            {rows.map(({ key, heads, minor, costMinor, workMinor, givenHeads, leftMinor, leftShare }) => (
-              <tr key={key}>
-                <td>{nameOf(key)}</td>
-                <td className="num">
-                  {heads || '–'}
-                  {givenHeads > 0 && <span className="quiet block">{givenHeads} given or kept</span>}
-                </td>
-                <td className="num">{units.money(minor)}</td>
-                <td className="num">{units.money(costMinor)}</td>
-                <td className="num">{units.money(workMinor)}</td>
-                <td className="num font-semibold">
-                  {units.money(leftMinor)}
-                  {leftShare !== null && <span className="quiet block">{Math.round(100 * leftShare)} %</span>}
-                </td>
-                <td>
-                  <span className="flex h-3 bg-well" aria-hidden="true">
-                    <span className="bg-lead" style={{ width: part(costMinor) }} />
-                    <span className="hatch" style={{ width: part(workMinor) }} />
-                    <span className="bg-good" style={{ width: part(leftMinor) }} />
-                  </span>
-                </td>
-              </tr>
-            ))}
+            {rows.map(
+              ({ key, heads, minor, costMinor, workMinor, givenHeads, notTimedHeads, leftMinor, leftShare }) => (
+                <tr key={key}>
+                  <td>{nameOf(key)}</td>
+                  <td className="num">
+                    {heads || '–'}
+                    {givenHeads > 0 && <span className="quiet block">{givenHeads} given or kept</span>}
+                  </td>
+                  <td className="num">{units.money(minor)}</td>
+                  <td className="num">{units.money(costMinor)}</td>
+                  <td className="num">
+                    {units.money(workMinor)}
+                    {notTimedHeads > 0 && <span className="quiet block">{notTimedHeads} not timed: by your ways</span>}
+                  </td>
+                  <td className="num font-semibold">
+                    {units.money(leftMinor)}
+                    {leftShare !== null && <span className="quiet block">{Math.round(100 * leftShare)} %</span>}
+                  </td>
+                  <td>
+                    <span className="flex h-3 bg-well" aria-hidden="true">
+                      <span className="bg-lead" style={{ width: part(costMinor) }} />
+                      <span className="hatch" style={{ width: part(workMinor) }} />
+                      <span className="bg-good" style={{ width: part(leftMinor) }} />
+                    </span>
+                  </td>
+                </tr>
+              ),
+            )}
           </tbody>
         </table>
       </div>

@@ -166,6 +166,30 @@ describe('glue, a mix at a time', () => {
     expect((await screen.findByRole('timer')).textContent).toMatch(says);
     expect(screen.getByText('Left in this mix').nextSibling!.textContent).toBe('4');
   });
+
+  test('of a head that comes apart its guard is still in the hand, and in it again when that was a slip', async () => {
+    const guard = { partId: uuid(51), name: 'Wire guard', kind: 'wire guard', quantity: 1, waste: 0, step: 'guard' };
+    const one = waits(uuid(1), 4, 101);
+    const own = { ...one, planned: { ...one.planned, bill: [...one.planned.bill, guard] } } as Ticket;
+    const run = { ...begun(240), id: uuid(75) };
+    const api = fakeApi({
+      'GET /materials': [...materials, epoxy],
+      'GET /line': { tickets: [own], pours: [], runs: [run] },
+      [`GET /runs/glue/${run.id}`]: run,
+    });
+    renderAt(<GluePage />, `/finish/glue/${run.id}`, '/finish/glue/:id');
+    await screen.findByText('Left in this mix');
+    expect(screen.queryByRole('button', { name: /still in the hand/ })).toBeNull();
+    await userEvent.keyboard('1');
+    await userEvent.click(await screen.findByRole('button', { name: 'H Wire guard still in the hand' }));
+    const said = () => api.writes().map(({ body }) => body as Record<string, unknown>);
+    await waitFor(() => expect(said()).toHaveLength(3));
+    expect(said()[1]).toMatchObject({ kind: 'undo', target: said()[0]!['id'] });
+    expect(said()[2]).toMatchObject({ kind: 'reject', ticketId: uuid(1), step: 'guard', spared: [guard.partId] });
+    await userEvent.keyboard('h');
+    await waitFor(() => expect(said()).toHaveLength(5));
+    expect(said()[4]).not.toHaveProperty('spared');
+  });
 });
 
 describe('products to start from', () => {

@@ -165,8 +165,9 @@ function mainAction(
     : phase === 'paused'
       ? 'You are resting: P goes on'
       : undefined;
-  if (what.says === NO_HOOK && turn && phase !== 'paused') {
-    return { ...space, label: 'Say how many there are', weight: 'main', run: () => ask('hooks') };
+  if (what.stretch === 'melt') {
+    // In solid metal nothing is poured: whose pot is sooner liquid says so.
+    return { ...space, label: 'Liquid and skimmed', weight: 'quiet', run: () => bench.done('skimmed') };
   }
   if (!turn) return { ...space, label: 'Poured', weight, disabled, hint, notNow, run: () => {} };
   return turn.blanksToGo > 0
@@ -299,6 +300,7 @@ function Running({ pour, molds, catalogue }: { pour: Pour; molds: StoredMold[]; 
                 ),
               ]
             : []),
+          ...(what.says === NO_HOOK && !more ? [quiet('U', 'More hooks', () => setAsking('hooks'))] : []),
           quiet('+', more ? 'Less' : 'More', () => setMore(!more)),
           ...(more ? rare : []),
         ];
@@ -307,7 +309,7 @@ function Running({ pour, molds, catalogue }: { pour: Pour; molds: StoredMold[]; 
       {!more && state.phase !== 'cold' && <Keys actions={rare} />}
       <BenchFrame
         actions={actions}
-        tapAnywhere={turn && state.phase !== 'cold' ? mainThenTurn : undefined}
+        tapAnywhere={turn && state.phase !== 'cold' && what.stretch !== 'melt' ? mainThenTurn : undefined}
         stub={
           state.phase === 'cold' ? (
             <>

@@ -232,6 +232,14 @@ function Ahead({ ahead }: { ahead: PourAhead }) {
         <b className="font-semibold">{castsSay(ahead.casts)}</b>, {shots} {shots === 1 ? 'shot' : 'shots'};{' '}
         {writeSpan(ahead.plannedS)} from cold
       </p>
+      {ahead.leftOut.map(({ id, number, name, why }) => (
+        <p key={id} className="flex gap-2 text-watch">
+          <Icon name="watch" size={14} className="mt-1 shrink-0" />
+          <span>
+            Ticket {number}, {name}, is left out: {why}. Pour it afterwards.
+          </span>
+        </p>
+      ))}
       {short.length > 0 && (
         <p className="flex gap-2 text-stop">
           <Icon name="short" size={14} className="mt-1 shrink-0" /> Short of {short.map(({ name }) => name).join(', ')}

@@ -15,11 +15,12 @@ import {
   type ShortWhere,
   type UndoEntry,
 } from '@schmelz/core';
-import { useMemo } from 'react';
+import { createElement, useMemo } from 'react';
 import { toast } from '../../design/toast.ts';
 import { useRunLog } from '../../api/outbox.ts';
 import type { TakingBack } from '../../bench/undo.ts';
 import { sound, SOUNDS } from '../../shell/clock.ts';
+import { Said } from '../../units/Said.tsx';
 
 /** Letters of the causes at the pot. */
 export const CAUSE_KEYS: Record<string, string> = Object.fromEntries(
@@ -122,6 +123,13 @@ export function usePourBench(pour: Pour, preferId: string | null, lookId: string
         if (why) toast.error(why);
         else say({ kind: 'undo', target });
       });
+    /** Metal into the pot, as far as it holds it. */
+    const fill = (metal: { kind: 'charge'; massKg: number; potC: number } | { kind: 'feed'; massKg: number }) =>
+      next((log) => {
+        const why = pourRefusal(setup, log, { id: '', at: 0, ...metal });
+        if (why) toast.error(createElement(Said, { of: why }));
+        else say(metal);
+      });
     return {
       state,
       entries,
@@ -131,8 +139,8 @@ export function usePourBench(pour: Pour, preferId: string | null, lookId: string
       otherShotId: state.shots.findLast((shot) => shot.moldId !== shownIn(state))?.moldId ?? null,
       looked: lookedIn(state),
       marked: last?.kind === 'reject' && last.shotId === lookedIn(state)?.id ? last : null,
-      charge: (massKg) => say({ kind: 'charge', massKg, potC: 20 }),
-      feed: (massKg) => say({ kind: 'feed', massKg }),
+      charge: (massKg) => fill({ kind: 'charge', massKg, potC: 20 }),
+      feed: (massKg) => fill({ kind: 'feed', massKg }),
       checked: (items) => say({ kind: 'checked', items }),
       done: (what) => say({ kind: 'done', what }),
       blank: (moldId) => {

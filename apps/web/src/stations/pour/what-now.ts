@@ -1,6 +1,7 @@
 import type { Pour } from '@schmelz/contract';
 import {
   countAll,
+  isMolten,
   loadRhythm,
   openInS,
   potIsOff,
@@ -29,10 +30,10 @@ export const NO_HOOK = 'No hook left';
 
 const nothingElse = { openInS: 0, rhythm: null };
 
-function meltOrWarm(pour: Pour, state: PourState, turn: Turn, name: string, now: number): Now | null {
+function meltOrWarm(pour: Pour, state: PourState, log: Pour['log'], turn: Turn, name: string, now: number): Now | null {
   if (state.phase !== 'warming') return null;
   const meltLeft = (state.startedAt! + pour.plannedMeltS * 1000 - now) / 1000;
-  if (meltLeft > 0 && state.blanks === 0) {
+  if (meltLeft > 0 && state.blanks === 0 && !isMolten(log)) {
     return {
       stretch: 'melt',
       says: 'Melt ready in',
@@ -59,6 +60,17 @@ function windDown(pour: Pour, state: PourState, log: Pour['log']): Now {
       says: 'Every mold is put away',
       value: '0',
       then: 'Some tickets still want heads: change the mold, or close the pour.',
+      ...nothingElse,
+    };
+  }
+  const lacking = state.molds.reduce((sum, mold) => sum + mold.lacking, 0);
+  if (lacking > 0) {
+    return {
+      stretch: 'wind-down',
+      says: NO_HOOK,
+      value: String(lacking),
+      unit: lacking === 1 ? 'head owed' : 'heads owed',
+      then: 'U says how many more there are. Or close the pour: its tickets keep what they owe.',
       ...nothingElse,
     };
   }
@@ -114,23 +126,14 @@ export function whatNow(
       rhythm: null,
     };
   if (!turn || state.phase === 'enough') return windDown(pour, state, log);
-  const early = meltOrWarm(pour, state, turn, name, now);
+  const early = meltOrWarm(pour, state, log, turn, name, now);
   if (early) return early;
-  const mold = state.molds.find((each) => each.moldId === turn.moldId)!;
   if (turn.blanksToGo > 0)
     return {
       stretch: 'warm-up',
       says: name ? `Blank shots${name}` : 'Blank shots to go',
       value: String(turn.blanksToGo),
       then: 'It comes to the pot cold: no hooks in yet.',
-      ...nothingElse,
-    };
-  if (mold.wantedPositions.length === 0)
-    return {
-      stretch: 'pour',
-      says: NO_HOOK,
-      value: '0',
-      then: 'Fetch more and say how many, put the mold away, or close the pour.',
       ...nothingElse,
     };
   const rhythm = loadRhythm(pour.setup, state, turn, now);
