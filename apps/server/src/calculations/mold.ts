@@ -190,7 +190,11 @@ export const MOLD_CALCULATIONS = {
         5000,
       ),
     }),
-    ({ records }) => core.fitThreshold(records),
+    ({ records }) => {
+      // A function does not cross from a worker: whoever asks makes it again of the index and its spread.
+      const { shortShare: _, ...fitted } = core.fitThreshold(records);
+      return fitted;
+    },
   ),
   'fit-mold': calculation(
     "A mold's loss and heat capacity from a probe at its back and the times of its shots",

@@ -115,7 +115,8 @@ export function computing(script: string | null, limitMs = LIMIT_MS): Computing 
   }
   return {
     run(name, body) {
-      if (script === null) return loadSolver().then((solve) => calculate(name, body, solve));
+      // What would not cross from a worker is no answer here either.
+      if (script === null) return loadSolver().then((solve) => structuredClone(calculate(name, body, solve)));
       worker ??= begin();
       const id = (asked += 1);
       return new Promise((resolve, reject) => {

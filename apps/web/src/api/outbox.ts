@@ -352,7 +352,7 @@ export function useRunLog<E extends Entry>(path: string, onServer: readonly (E |
       if (outbox.working()) add();
       else outbox.inTurn(add);
     },
-    [outbox],
+    [outbox, path],
   );
   const next = useCallback(
     (work: (entries: (E | UndoEntry)[]) => void) => {

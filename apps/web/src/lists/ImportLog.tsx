@@ -1,5 +1,5 @@
 import { logMappingSchema, parseWith, PROBE_PLACES, type LogMappingInput, type ProbePlace } from '@schmelz/contract';
-import { guessMapping } from '@schmelz/core';
+import { guessMapping, tooHotForCelsius } from '@schmelz/core';
 import Papa from 'papaparse';
 import { useState } from 'react';
 import { toast } from '../design/toast.ts';
@@ -14,13 +14,15 @@ interface Opened {
   name: string;
   csv: string;
   headings: string[];
-  sample: Record<string, string>[];
+  rows: Record<string, string>[];
 }
 
 /** Reads a file, shows its columns, and sends it with what each of them means. */
 export function ImportLog({ onSaved }: { onSaved: () => void }) {
   const [file, setFile] = useState<Opened | null>(null);
   const [mapping, setMapping] = useState<LogMappingInput | null>(null);
+  /** Columns that are in °C, however hot they are: it was asked. */
+  const [isCelsius, setIsCelsius] = useState<readonly string[]>([]);
   const [problem, setProblem] = useState<unknown>(null);
   const send = useWrite((input: { csv: string; mapping: LogMappingInput; again: boolean }) =>
     call('POST /readings/import', {
@@ -32,7 +34,7 @@ export function ImportLog({ onSaved }: { onSaved: () => void }) {
     if (!picked) return;
     setProblem(null);
     const csv = await picked.text();
-    const { data, meta } = Papa.parse<Record<string, string>>(csv, { header: true, skipEmptyLines: true, preview: 3 });
+    const { data, meta } = Papa.parse<Record<string, string>>(csv, { header: true, skipEmptyLines: true });
     const headings = (meta.fields ?? []).filter((each) => each.trim());
     if (headings.length < 2) {
       setFile(null);
@@ -40,7 +42,8 @@ export function ImportLog({ onSaved }: { onSaved: () => void }) {
       return;
     }
     const guess = guessMapping(headings, new Date(`${today()}T00:00:00`).getTime());
-    setFile({ name: picked.name, csv, headings, sample: data });
+    setFile({ name: picked.name, csv, headings, rows: data });
+    setIsCelsius([]);
     setMapping({
       ...guess,
       name: picked.name.slice(0, 40),
@@ -74,6 +77,12 @@ export function ImportLog({ onSaved }: { onSaved: () => void }) {
       setProblem(error);
     }
   };
+  // A column that can only be in Fahrenheit is asked about, until it is said.
+  const doubted = (mapping?.columns ?? []).flatMap(({ column: heading, place, unit }) => {
+    if (unit === 'F' || isCelsius.includes(heading)) return [];
+    const hottest = tooHotForCelsius(file!.rows, { column: heading, place });
+    return hottest === null ? [] : [{ heading, place, hottest }];
+  });
   const takenBefore = send.error instanceof ApiProblem && send.error.problem.title === 'Taken already';
   return (
     <div className="flex flex-col gap-4">
@@ -130,7 +139,7 @@ export function ImportLog({ onSaved }: { onSaved: () => void }) {
                   return (
                     <tr key={heading}>
                       <td>{heading}</td>
-                      <td>{file.sample[0]?.[heading] ?? ''}</td>
+                      <td>{file.rows[0]?.[heading] ?? ''}</td>
                       <td>
                         <select
                           aria-label={`${heading} is`}
@@ -160,7 +169,23 @@ export function ImportLog({ onSaved }: { onSaved: () => void }) {
                 })}
             </tbody>
           </table>
-          <Button look="main" className="self-start" disabled={send.isPending} onClick={() => submit(false)}>
+          {doubted.map(({ heading, place, hottest }) => (
+            <div key={heading} role="note" className="flex flex-wrap items-center gap-3 text-watch">
+              <p>
+                {heading} reaches {hottest}: no {place} is as hot as that in °C. Is it in °F?
+              </p>
+              <Button onClick={() => changeColumn(heading, place, 'F')}>In °F</Button>
+              <Button look="quiet" onClick={() => setIsCelsius([...isCelsius, heading])}>
+                In °C all the same
+              </Button>
+            </div>
+          ))}
+          <Button
+            look="main"
+            className="self-start"
+            disabled={send.isPending || doubted.length > 0}
+            onClick={() => submit(false)}
+          >
             Take it in
           </Button>
         </>

@@ -99,6 +99,19 @@ describe('shelf, molds, books and setup', () => {
     expect(screen.getByRole('link', { name: 'Everything as JSON' }).getAttribute('href')).toBe('/api/export');
   });
 
+  test('books: a ticket that nobody timed is marked, and led to', async () => {
+    const perHead = Object.fromEntries(COST_PARTS.map((part) => [part, 62 / COST_PARTS.length])) as CostStack;
+    const one = { id: 'a', number: 101, productId: ticket().productId, quantity: 12, good: 12, totalMinor: 744 };
+    const timed: TicketOnList = { ...one, perHead, closedAt: 1 };
+    fakeApi({ 'GET /tickets': [timed, { ...timed, id: 'b', number: 102, notTimed: true }] });
+    renderAt(<BooksPage />);
+    const link = await screen.findByRole('link', { name: 'Say what ticket 102 took' });
+    expect(link.getAttribute('href')).toBe('/tickets/b');
+    expect(screen.getByText(/^One ticket was not timed at some step/)).toBeTruthy();
+    const marked = screen.getAllByRole('row').filter((row) => row.textContent!.includes('not timed'));
+    expect(marked.map((row) => row.textContent!.slice(0, 3))).toEqual(['102']);
+  });
+
   test('books: a long year lists its last tickets first, all of them when asked', async () => {
     const perHead = Object.fromEntries(COST_PARTS.map((part) => [part, 62 / COST_PARTS.length])) as CostStack;
     const tickets = Array.from({ length: 40 }, (_, i): TicketOnList => {

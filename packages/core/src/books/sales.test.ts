@@ -57,3 +57,9 @@ test('however it is put together, it is the same money and the same heads', () =
     }),
   );
 });
+
+test('heads whose minutes nobody timed are counted with those that they were sold with', () => {
+  const [one] = SALES as [Sale];
+  const sales: Sale[] = [one, { ...one, notTimedHeads: 4 }, { ...one, notTimedHeads: 2 }];
+  expect(salesBy(sales, ({ party }) => party)[0]!.notTimedHeads).toBe(6);
+});

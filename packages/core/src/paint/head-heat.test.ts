@@ -97,6 +97,12 @@ describe('seconds under a heat gun', () => {
     expect(secondCoatFromC({ ...of, restS: lagS })).toBeCloseTo(20 + (coatedC - 20) / Math.E, 9);
     expect(secondCoatFromC({ ...of, restS: 3600 })).toBeCloseTo(20, 3);
   });
+  test('in a flame too a heavier head takes longer, whatever hook is in it', () => {
+    for (const size of ['8', '1/0', '3/0', '7/0'] as const) {
+      const seconds = [0.9, 1.8, 3.5, 7, 14, 28, 57].map((grams) => heatingS({ ...gun(grams, size), tool: 'torch' }));
+      expect([size, seconds]).toEqual([size, [...seconds].sort((a, b) => a - b)]);
+    }
+  });
   test('a torch takes a few seconds a side, a lighter longer; what is never reached is said', () => {
     const torch = heatingS({ ...gun(14, '3/0'), tool: 'torch' });
     expect(torch).toBeGreaterThan(4);

@@ -68,14 +68,16 @@ export function headHeatJK({ leadKg, wireM, embeddedM }: HeatedHead): number {
   return leadKg * LEAD_WARMED_J_KG_K + steelKg * STEEL_J_KG_K;
 }
 
+/** The shank that is warmed with the head, where it stands in the flame or the air, m2. */
+const shankM2 = ({ wireM }: Pick<HeatedHead, 'wireM'>): number => Math.PI * wireM * WARM_SHANK_M;
+
 /**
  * What a gun that gives a half-ounce head 1 W/m2K gives this one in all, W/K: by its width, over its own surface and
  * that of the shank that is warmed with it.
  */
-function takenWPerK({ leadKg, areaM2, wireM }: HeatedHead): number {
-  const shankM2 = Math.PI * wireM * WARM_SHANK_M;
-  const byWidth = Math.cbrt(leadKg / HALF_OUNCE_KG) ** -WIDTH_POWER;
-  return byWidth * (inRange('areaM2', areaM2, 'm2', 1e-6, 0.1) + shankM2);
+function takenWPerK(head: HeatedHead): number {
+  const byWidth = Math.cbrt(head.leadKg / HALF_OUNCE_KG) ** -WIDTH_POWER;
+  return byWidth * (inRange('areaM2', head.areaM2, 'm2', 1e-6, 0.1) + shankM2(head));
 }
 
 /**
@@ -90,8 +92,11 @@ export function headTemperatureC(input: HeatInput, seconds: number): number {
   inRange('roomC', roomC, 'C', -20, 50);
   const fromC = inRange('fromC', input.fromC ?? roomC, 'C', -20, MELTS_C);
   const heat = headHeatJK(head);
-  if (tool !== 'heat gun')
-    return fromC + (FLAME_W_M2[tool] * (inRange('areaM2', head.areaM2, 'm2', 1e-6, 0.1) / 2) * seconds) / heat;
+  if (tool !== 'heat gun') {
+    // A flame is held on one side at a time, and on the shank with it.
+    const litM2 = (inRange('areaM2', head.areaM2, 'm2', 1e-6, 0.1) + shankM2(head)) / 2;
+    return fromC + (FLAME_W_M2[tool] * litM2 * seconds) / heat;
+  }
   const h = inRange('gunWM2K', input.gunWM2K ?? GUN_W_M2K, 'W/m2K', 10, 1000);
   const tau = heat / (h * takenWPerK(head));
   const lateS = input.gunOnS ?? Infinity;

@@ -32,6 +32,13 @@ describe('dial table', () => {
     expect(unsure.at(5).sdK).toBeGreaterThan(unsure.at(4).sdK);
     expect(unsure.at(5).sdK).toBeLessThan(unsure.at(6).sdK);
   });
+  test('a mark that was measured at what is asked reaches it, at either end', () => {
+    // 7 reads 700 F as somebody typed it, and 700 F is asked, whole degrees of C: 371.
+    const table = dialTable([pair(5, 340), pair(7, (700 - 32) / 1.8)]);
+    for (const asked of [371, 371.111, 371.2, 374]) expect(table.dialFor(asked)).toBeCloseTo(7, 1);
+    expect(table.dialFor(339)).toBe(5);
+    expect([table.dialFor(390), table.dialFor(320)]).toEqual([null, null]);
+  });
   test('does not extrapolate without saying so', () => {
     const table = dialTable(pairs);
     expect(table.at(3)).toMatchObject({ outside: true, temperatureC: 318 });

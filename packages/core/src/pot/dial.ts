@@ -132,7 +132,10 @@ export function tableOfMarks(marks: readonly FittedMark[]): DialTable {
     to: curve.to,
     at,
     dialFor(temperatureC) {
-      if (temperatureC < means[0]! || temperatureC > means.at(-1)!) return null;
+      // A mark that was measured at what is asked reaches it, as well as it is known.
+      const [first, last] = [marks[0]!, marks.at(-1)!];
+      if (temperatureC < first.temperatureC) return first.temperatureC - temperatureC <= first.sdK ? first.dial : null;
+      if (temperatureC > last.temperatureC) return temperatureC - last.temperatureC <= last.sdK ? last.dial : null;
       let [low, high] = [curve.from, curve.to];
       for (let i = 0; i < 60; i++) {
         const middle = (low + high) / 2;

@@ -109,6 +109,23 @@ export function gapsIn(series: readonly (readonly Reading[])[]): { fromAt: numbe
     .sort((a, b) => a.fromAt - b.fromAt);
 }
 
+/** Hotter than this nothing of a shed gets there, C: what reads more is in F. Common practice, no source. */
+const HOTTEST_C: Readonly<Record<string, number>> = { oven: 290, mold: 320, pot: 520 };
+
+/**
+ * The hottest cell of a column that can be no Celsius where it was measured; null where it can be, or nobody knows.
+ * @example tooHotForCelsius([{ Oven: '68' }, { Oven: '352.4' }], { column: 'Oven', place: 'oven' }) // 352.4
+ * @example tooHotForCelsius([{ Oven: '177' }], { column: 'Oven', place: 'oven' }) // null
+ */
+export function tooHotForCelsius(
+  rows: readonly Record<string, string>[],
+  { column, place }: Pick<LogMapping['columns'][number], 'column' | 'place'>,
+): number | null {
+  const values = rows.flatMap((cells) => parseNumber((cells[column] ?? '').trim()) ?? []);
+  const hottest = values.reduce((most, value) => Math.max(most, value), -Infinity);
+  return hottest > (HOTTEST_C[place] ?? Infinity) ? hottest : null;
+}
+
 /**
  * A guess at the mapping from the headings: what looks like a time, what looks like a probe, F where a heading says so.
  * @example guessMapping(['Elapsed s', 'Melt °F'], 0).columns // [{ column: 'Melt °F', place: 'pot', unit: 'F' }]
@@ -134,7 +151,7 @@ export function guessMapping(headings: readonly string[], startAt: number): LogM
       .map((column, index) => ({
         column,
         place: place(column, index),
-        unit: /°?\s*F\b|fahrenheit/.test(column) ? 'F' : 'C',
+        unit: /(?:^|[^a-z])f(?:$|[^a-z])|fahrenheit/i.test(column) ? 'F' : 'C',
       })),
   };
 }

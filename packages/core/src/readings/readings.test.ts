@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { packReadings, unpackReadings } from './block-codec.ts';
 import { fullestHeatUp, heatUpsIn } from './heat-ups.ts';
-import { gapsIn, guessMapping, importLog, type LogMapping } from './import-log.ts';
+import { gapsIn, guessMapping, importLog, tooHotForCelsius, type LogMapping } from './import-log.ts';
 import { channelLine, greetingLine, parseDeviceLine, readingLine } from './line-protocol.ts';
 
 describe('packed readings', () => {
@@ -117,6 +117,25 @@ describe('importing a log', () => {
       { column: 'Melt °F', place: 'pot', unit: 'F' },
       { column: 'Mold C', place: 'mold', unit: 'C' },
     ]);
+  });
+  test.each([
+    ['Oven Fahrenheit', 'F'],
+    ['oven_f', 'F'],
+    ['OVEN (F)', 'F'],
+    ['temp_oven_F', 'F'],
+    ['oven fan', 'C'],
+    ['Oven first', 'C'],
+    ['oven_c', 'C'],
+  ])('a probe headed %s is in %s', (heading, unit) =>
+    expect(guessMapping(['Time', heading], 0).columns).toEqual([{ column: heading, place: 'oven', unit }]),
+  );
+  test('figures that can be no Celsius are noticed: an oven that bakes at 350, a pot at 700', () => {
+    const rows = ['68', '349.6', '', 'open', '351,2'].map((Oven) => ({ Oven }));
+    expect(tooHotForCelsius(rows, { column: 'Oven', place: 'oven' })).toBe(351.2);
+    expect(tooHotForCelsius(rows, { column: 'Oven', place: 'pot' })).toBeNull();
+    expect(tooHotForCelsius([{ Melt: '700' }], { column: 'Melt', place: 'pot' })).toBe(700);
+    expect(tooHotForCelsius([{ Oven: '230' }], { column: 'Oven', place: 'oven' })).toBeNull();
+    expect(tooHotForCelsius([{ Room: '999' }], { column: 'Room', place: 'other' })).toBeNull();
   });
   test('a steady log has no gap', () =>
     expect(gapsIn([[0, 1, 2, 3].map((i) => ({ at: 60_000 * i, celsius: 1 }))])).toEqual([]));

@@ -1,5 +1,4 @@
 export * from './bound.ts';
-export * from './calendar.ts';
 export * from './chance.ts';
 export * from './evening.ts';
 export * from './needs.ts';

@@ -102,8 +102,8 @@ export const paceOf = (pace: Pace | null | undefined, station: string, does?: st
 
 /**
  * The pace of those who are here tonight: what they differ by from the house, in their middle, on every step.
- * @example paceWith({ trim: { factor: 1.5, sdLog: 0.1, records: 9 }, 'by Jo': { factor: 1.2, sdLog: 0.1, records: 9 } },
- *   ['Jo']).trim.factor // 1.8
+ * @example paceWith({ trim: { factor: 1.5, sdLog: 0.1, records: 9 }, 'by Jo': { factor: 1.2, sdLog: 0.1,
+ *   records: 9 } }, ['Jo']).trim.factor // 1.8
  */
 export function paceWith(pace: Pace, people: readonly string[]): Pace {
   const known = people.map((who) => pace[keyOfPerson(who)]?.factor ?? 1);

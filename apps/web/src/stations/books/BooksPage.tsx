@@ -48,9 +48,12 @@ export function BooksPage() {
           </p>
           {notTimed.length > 0 && (
             <p className="quiet">
-              Minutes of {notTimed.length === 1 ? 'one ticket' : `${notTimed.length} tickets`} were not timed: there
-              time is by your ways.{' '}
-              <Link to={`/tickets/${notTimed[0]!.ticket.id}`}>Say what ticket {notTimed[0]!.ticket.number} took</Link>.
+              {notTimed.length === 1 ? 'One ticket was' : `${notTimed.length} tickets were`} not timed at some step:
+              there the minutes are by your ways.{' '}
+              <Link to={`/tickets/${notTimed[0]!.ticket.id}`} className="underline underline-offset-4">
+                Say what ticket {notTimed[0]!.ticket.number} took
+              </Link>
+              .
             </p>
           )}
           <Years />

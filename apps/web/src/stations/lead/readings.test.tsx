@@ -59,6 +59,26 @@ describe('a log of another logger', () => {
     expect(api.writes()[0]!.body).toBe(LOG);
   });
 
+  test('figures that no oven reaches in °C are asked about, and nothing goes before it is said', async () => {
+    const { api, saved } = await open(took, file('time,oven\n18:00:00,68\n18:30:00,351.5\n'));
+    const asked = await screen.findByRole('note');
+    expect(asked.textContent).toContain('oven reaches 351.5: no oven is as hot as that in °C. Is it in °F?');
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Take it in' }).disabled).toBe(true);
+    await userEvent.click(screen.getByRole('button', { name: 'In °F' }));
+    expect(screen.queryByRole('note')).toBeNull();
+    await take();
+    await waitFor(() => expect(saved).toHaveLength(1));
+    expect(mappingOf(api).columns).toEqual([{ column: 'oven', place: 'oven', unit: 'F' }]);
+  });
+
+  test('a kiln that is as hot as that stays in °C', async () => {
+    const { api } = await open(took, file('time,oven\n18:00:00,68\n18:30:00,351.5\n'));
+    await userEvent.click(await screen.findByRole('button', { name: 'In °C all the same' }));
+    await take();
+    await waitFor(() => expect(api.writes()).toHaveLength(1));
+    expect(mappingOf(api).columns).toEqual([{ column: 'oven', place: 'oven', unit: 'C' }]);
+  });
+
   test('a unit can be said only of what is a probe', async () => {
     await open();
     await screen.findByRole('table');

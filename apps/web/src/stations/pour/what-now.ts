@@ -70,7 +70,7 @@ function windDown(pour: Pour, state: PourState, log: Pour['log']): Now {
       says: NO_HOOK,
       value: String(lacking),
       unit: lacking === 1 ? 'head owed' : 'heads owed',
-      then: 'U says how many more there are. Or close the pour: its tickets keep what they owe.',
+      then: 'Fetch more and say how many there are, with U, or close the pour: its tickets keep what they owe.',
       ...nothingElse,
     };
   }

@@ -229,7 +229,7 @@ export function TonightPage() {
               {plan && open && (
                 <div className="flex flex-wrap gap-4">
                   <Button onClick={() => window.print()}>Print the run sheet</Button>
-                  <Button look="quiet" onClick={() => downloadCalendar(plan)}>
+                  <Button look="quiet" onClick={() => void downloadCalendar(plan)}>
                     As a calendar
                   </Button>
                 </div>
