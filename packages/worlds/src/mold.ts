@@ -15,6 +15,8 @@ interface WorldMold {
   lossWPerK: number;
   /** Of the faces, while it stands open. */
   openWPerK: number;
+  /** By which power of its heat over 60 K both grow; left out: as said above. */
+  lossPower?: number;
 }
 
 /** A mold of so much aluminium, better or worse than others by `quirk` (about -1 to 1). */
@@ -29,6 +31,31 @@ export function aluminiumMold(bodyKg: number, quirk = 0): WorldMold {
     blockToHandlesWPerK: 1.6 * size,
     lossWPerK: 0.5 * size * (1 + 0.35 * quirk),
     openWPerK: 0.42 * size * (1 + 0.4 * quirk),
+  };
+}
+
+/** What a surface gives off a degree at so much above the room, of what it gives at some 30 or 60 K. */
+const hotter = (aboveK: number, power?: number): number =>
+  power === undefined
+    ? 1 + 0.2 * Math.min(1.5, Math.max(0, (aboveK - 30) / 70))
+    : Math.pow(Math.max(0.05, Math.abs(aboveK)) / 60, power);
+
+/** A mold of any metal and any shape: how much lies at the cavities, in the handles, how well they are joined. */
+export function anyMold(of: { bodyKg: number; iron?: boolean; draw: () => number }): WorldMold {
+  const { bodyKg, iron = false, draw } = of;
+  const between = (low: number, high: number) => low + (high - low) * draw();
+  const capacity = (iron ? 480 : 905) * bodyKg * between(0.9, 1.12);
+  const [face, handles] = [between(0.13, 0.28), between(0.06, 0.24)];
+  const size = Math.cbrt(bodyKg / 0.55) ** 2;
+  return {
+    faceJK: face * capacity,
+    blockJK: (1 - face - handles) * capacity,
+    handlesJK: handles * capacity,
+    faceToBlockWPerK: (iron ? 24 : 55) * size * between(0.7, 1.4),
+    blockToHandlesWPerK: size * between(0.8, 3),
+    lossWPerK: 0.47 * size * between(0.7, 1.4),
+    openWPerK: 0.4 * size * between(0.65, 1.4),
+    lossPower: between(0, 0.33),
   };
 }
 
@@ -47,8 +74,7 @@ export function runMold(mold: WorldMold, roomC: number) {
     pass(seconds: number, open: boolean) {
       for (let left = seconds; left > 1e-9; left -= STEP_S) {
         const dt = Math.min(STEP_S, left);
-        const hot = (celsius: number) =>
-          (1 + 0.2 * Math.min(1.5, Math.max(0, (celsius - roomC - 30) / 70))) * (celsius - roomC);
+        const hot = (celsius: number) => hotter(celsius - roomC, mold.lossPower) * (celsius - roomC);
         const inwards = mold.faceToBlockWPerK * (face - block);
         const outwards = mold.blockToHandlesWPerK * (block - handles);
         const lost = open ? mold.openWPerK * hot(face) : 0;

@@ -7,6 +7,7 @@ const block = () =>
     bodyKg: number('kg', 0.05, 20),
     metal: choice(core.MOLD_METALS).optional(),
     lossWPerK: number('W/K', 0, 20).optional(),
+    lossPower: number('', 0, 1).optional(),
     capacityShare: number('share', 0.3, 2).optional(),
   });
 

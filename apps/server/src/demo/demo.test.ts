@@ -182,20 +182,19 @@ describe('the demo workshop', () => {
   });
 
   test.each([
-    ['by practice, before a mold has a record', false],
-    ["by each mold's own record", true],
+    // What a mold settles at says little of shorts, and stops hardly anybody; its own shorts say more.
+    ['by practice, before a mold has a record', false, 0.02, 0.4],
+    ["by each mold's own record", true, 0.05, 0.55],
   ])(
-    'the coach, %s: says stop before most shots that came short, and before few good ones',
-    async (_, known) => {
+    'the coach, %s: says stop before shots that came short, and before few good ones',
+    async (_, known, goodAtMost, shortAtLeast) => {
       const shots = await judged(store, known);
       const [short, good] = [shots.filter((each) => each.short), shots.filter((each) => !each.short)];
       expect(short.length).toBeGreaterThan(100);
       expect(good.length).toBeGreaterThan(1000);
       const share = (of: readonly Judged[]) => of.filter(({ stopped }) => stopped).length / of.length;
-      // Cold evenings come in clusters: 5.7 % of these 1933 good shots, 2.2 % of 2243 where the year is half as long
-      // again.
-      expect(share(good)).toBeLessThan(0.065);
-      expect(share(short)).toBeGreaterThan(0.5);
+      expect(share(good)).toBeLessThan(goodAtMost);
+      expect(share(short)).toBeGreaterThan(shortAtLeast);
     },
     60_000,
   );

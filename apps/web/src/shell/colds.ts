@@ -1,19 +1,26 @@
-import type { Mold } from '@schmelz/contract';
-import { knownShorts } from '@schmelz/core';
+import type { Mold, Settings } from '@schmelz/contract';
+import { knownShorts, usualColdC } from '@schmelz/core';
 import { useQueries } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { fillRecordsOf } from '../api/fill-records.ts';
 
-/** Of each mold at the pot the heat below which it is too cold, by its own shorts; none until its record has come. */
-export function useColds(molds: readonly Mold[]): ReadonlyMap<string, number> {
+/**
+ * Of each mold at the pot the heat below which it is too cold: by what it settles at, and by its own shorts once its
+ * record has come; none until the house's ways are known.
+ */
+export function useColds(molds: readonly Mold[], ways: Settings['ways'] | undefined): ReadonlyMap<string, number> {
   const records = useQueries({
     queries: molds.map(({ id }) => fillRecordsOf(id)),
     combine: (all) => all.map(({ data }) => data),
   });
   return useMemo(() => {
-    const known = molds.flatMap(({ id, cavities }, i) =>
-      records[i] ? [[id, knownShorts(cavities, records[i]).coldBelowC] as const] : [],
+    if (!ways) return new Map();
+    const { pourC: metalC, roomC, loadS, inspectS } = ways;
+    return new Map(
+      molds.map((mold, i) => {
+        const usualC = usualColdC(mold, { metalC, roomC, hands: { loadS, inspectS } }) ?? undefined;
+        return [mold.id, knownShorts(mold.cavities, records[i] ?? [], usualC).coldBelowC];
+      }),
     );
-    return new Map(known);
-  }, [molds, records]);
+  }, [molds, records, ways]);
 }

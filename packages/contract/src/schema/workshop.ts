@@ -237,6 +237,10 @@ const learned = { readings: whole('readings', 1, 1e9), at: moment() };
 /** Fitted to this mold's own readings. */
 const moldLearned = record({
   lossWPerK: number('W/K', 0.01, 10),
+  /** Not kept by fits of before, which knew of none: 0. */
+  lossPower: number('', 0, 1).optional(),
+  lossPowerSd: number('', 0, 1).optional(),
+  aboveK: number('K', 1, 400).optional(),
   lossSdWPerK: number('W/K', 0, 10),
   capacityShare: number('share', 0.3, 2),
   capacitySdShare: number('share', 0, 2),

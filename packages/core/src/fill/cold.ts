@@ -1,11 +1,26 @@
 import { countInRange, inRange } from '../quantity/check.ts';
 
-/** Too cold to go on until a record says otherwise, C: what is warmer fills nine in ten. Common practice, no source. */
+/**
+ * Too cold to go on where nobody knows what the mold settles at, C: what is warmer fills nine in ten. Common practice,
+ * no source.
+ */
 export const COLD_BELOW_C = 40;
 /**
- * How sure that is of one mold before anybody has poured in it, and over how many degrees it goes from full to short.
+ * Of what a mold settles at above the room so much is still no cold mold: there is no one floor for all, a micro mold
+ * casts nine in ten at what would be cold for a heavy one. Common practice, no source.
  */
-const BELIEF = { middleC: 36, sdK: 5, widthK: 3, logWidthSd: 0.6 };
+const OF_SETTLED = 0.6;
+/**
+ * Too cold to go on until this mold's own shorts say otherwise, C.
+ * @example coldByPace({ settledC: 52, roomC: 20 }) // 39.2
+ */
+export const coldByPace = ({ settledC, roomC }: { settledC: number; roomC: number }): number =>
+  roomC + OF_SETTLED * (settledC - roomC);
+/**
+ * How sure that is of one mold before anybody has poured in it, how far below it every second one is short, and over
+ * how many degrees it goes from full to short.
+ */
+const BELIEF = { belowK: 4, sdK: 5, widthK: 3, logWidthSd: 0.6 };
 /** One head in so many short is no run any more. Common practice, no source. */
 const STOP_SHARE = 1 / 5;
 /** Shorts that a warm mold gives too, whatever their cause; they count for two casts in a hundred beforehand. */
@@ -26,16 +41,19 @@ interface ColdMold {
   casts: number;
 }
 
-const MIDDLES = Array.from({ length: 121 }, (_, i) => 15 + 0.5 * i);
+/** Half a degree apart, as far about what is usual as belief and records may lead, K. */
+const AWAY_K = Array.from({ length: 161 }, (_, i) => 0.5 * i - 35);
 const WIDTHS = [1, 1.5, 2, 3, 4.5, 6.5, 9];
 
 /**
  * At which mean temperature a mold is too cold to go on, by its own record of shorts: a logistic curve over its heat,
  * on top of what comes short in a warm mold, with a belief beforehand, searched on a grid. Cavities whose shorts have
  * another cause are left out by whoever asks. Range: -20 to 400 C.
+ * @param usualC what is too cold for it by its pace, C
  * @example coldMold([]).belowC // 40.2: what practice says, until there is a record
  */
-export function coldMold(records: readonly HeatRecord[]): ColdMold {
+export function coldMold(records: readonly HeatRecord[], usualC = COLD_BELOW_C): ColdMold {
+  inRange('usualC', usualC, 'C', -20, 300);
   for (const { moldC, casts, shorts } of records) {
     inRange('moldC', moldC, 'C', -20, 600);
     countInRange('casts', casts, 0, 1e7);
@@ -46,7 +64,7 @@ export function coldMold(records: readonly HeatRecord[]): ColdMold {
   const usual = (sum(warm, 'shorts') + USUAL_SHARE * USUAL_CASTS) / (sum(warm, 'casts') + USUAL_CASTS);
   const cost = (middleC: number, widthK: number) => {
     const belief =
-      ((middleC - BELIEF.middleC) / BELIEF.sdK) ** 2 / 2 +
+      ((middleC - usualC + BELIEF.belowK) / BELIEF.sdK) ** 2 / 2 +
       (Math.log(widthK / BELIEF.widthK) / BELIEF.logWidthSd) ** 2 / 2;
     return records.reduce((all, { moldC, casts, shorts }) => {
       const share = usual + (1 - usual) / (1 + Math.exp((moldC - middleC) / widthK));
@@ -54,9 +72,10 @@ export function coldMold(records: readonly HeatRecord[]): ColdMold {
       return all - shorts * Math.log(p) - (casts - shorts) * Math.log1p(-p);
     }, belief);
   };
-  const best = MIDDLES.flatMap((middleC) =>
-    WIDTHS.map((widthK) => ({ middleC, widthK, cost: cost(middleC, widthK) })),
-  ).reduce((a, b) => (b.cost < a.cost ? b : a));
+  const best = AWAY_K.flatMap((awayK) => {
+    const middleC = usualC - BELIEF.belowK + awayK;
+    return WIDTHS.map((widthK) => ({ middleC, widthK, cost: cost(middleC, widthK) }));
+  }).reduce((a, b) => (b.cost < a.cost ? b : a));
   return {
     belowC: best.middleC + best.widthK * Math.log((1 - STOP_SHARE) / STOP_SHARE),
     casts: sum(records, 'casts'),

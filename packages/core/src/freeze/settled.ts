@@ -38,7 +38,7 @@ const HOTTEST_BELOW_SOLIDUS_K = 40;
  * coach. Check: five cavities of 12 g in half a kilogram, some 170 s a shot, settle at 48 to 57 C (physics, common
  * practice).
  * @example settledMold({ block: smallBlock, cavities: smallMold.cavities, shotsSinceSmoked: 20, metalC: 371,
- *   roomC: 20, hands: { loadS: 17, inspectS: 12 } }).moldC // 47.13
+ *   roomC: 20, hands: { loadS: 17, inspectS: 12 } }).moldC // 51.79
  */
 export function settledMold(input: SettledInput): Settled {
   const { block, cavities, metalC, roomC, alloy = SOFT_LEAD } = input;

@@ -232,6 +232,20 @@ test('a pour with a call of twenty minutes that nobody said: the call is no work
   expect(Math.abs(heldUp.seconds / (20 * MIN) - 1)).toBeLessThan(0.05);
 });
 
+test('what is set up at the bench before the first word is work; a bench that stood open since noon is not', () => {
+  const setUp = new Device('a');
+  setUp.opens(0);
+  setUp.taps(6 * MIN, 'charge');
+  setUp.taps(30 * MIN, 'blank');
+  setUp.taps(30 * MIN + 40, 'blank');
+  expect(pourWork(setUp.said as unknown as PourEntry[]).workS).toBe(6 * MIN + 40);
+  const open = new Device('b');
+  open.opens(0);
+  open.taps(5 * HOUR, 'charge');
+  open.taps(5 * HOUR + 25 * MIN, 'blank');
+  expect(pourWork(open.said as unknown as PourEntry[]).workS).toBe(0);
+});
+
 test('a pour with a pause that was said, and a head that stuck for two minutes: the one is no work, the other is', () => {
   const device = new Device('a');
   const { log, watchS } = poured(device, (nth, at) => {

@@ -19,10 +19,20 @@ export const MOLD_METAL: Record<MoldMetal, { capacityJKgK: number; densityKgM3: 
 export interface MoldBlock {
   bodyKg: number;
   metal?: MoldMetal;
-  /** Closed, W/K. */
+  /** Closed, W/K, at {@link LOSS_AT_K} above the room. */
   lossWPerK?: number;
+  /** By which power of what it is above the room that grows; left out: {@link LOSS_POWER}. */
+  lossPower?: number;
   /** Share of the book's heat capacity that this mold shows: handles and hinge take part only in part. Fitted. */
   capacityShare?: number;
+  /** How unsure a fitted loss is; left out: as an unread one. */
+  doubt?: LossDoubt;
+}
+/** How unsure a loss is that was fitted: its share at what the mold was above the room, and the power from there. */
+export interface LossDoubt {
+  lossShare: number;
+  powerSd: number;
+  aboveK: number;
 }
 export interface MoldHeat {
   faceC: number;
@@ -42,6 +52,21 @@ export const surfaceShare = (bodyKg: number): number => (bodyKg / USUAL_KG) ** (
  * @example moldLossWPerK(0.55) // 0.45
  */
 export const moldLossWPerK = (bodyKg: number): number => USUAL_LOSS_W_K * surfaceShare(bodyKg);
+/**
+ * Free convection with radiation: a loss in W/K grows with the quarter power of what a block is above the room
+ * (McAdams, Heat Transmission, 1954, from memory: Nu = 0.59 Ra^0.25 for upright plates). It is said at 60 K, where a
+ * mold is ready.
+ */
+export const LOSS_POWER = 0.25;
+export const LOSS_AT_K = 60;
+/**
+ * What a block loses at so much above the room, of what it loses at {@link LOSS_AT_K}.
+ * @example lossShareAt(30) // 0.8409
+ */
+export const lossShareAt = (aboveK: number, power = LOSS_POWER): number =>
+  (Math.max(LEAST_ABOVE_K, Math.abs(aboveK)) / LOSS_AT_K) ** power;
+/** Nearer the room than this nothing is left to lose that could be told. */
+const LEAST_ABOVE_K = 0.01;
 /** An open mold shows its faces to the room too: about twice the surface. Common practice, no source. */
 export const OPEN_LOSS_FACTOR = 2;
 /** Share of the block that lies within some millimetres of the cavities. */
@@ -54,6 +79,7 @@ interface BlockNodes {
   backJK: number;
   betweenWPerK: number;
   lossWPerK: number;
+  lossPower: number;
 }
 
 /**
@@ -65,12 +91,14 @@ export function blockNodes(block: MoldBlock): BlockNodes {
   const bodyKg = inRange('moldKg', block.bodyKg, 'kg', 0.05, 20);
   const share = inRange('capacityShare', block.capacityShare ?? 1, '', 0.3, 2);
   const lossWPerK = inRange('lossWPerK', block.lossWPerK ?? moldLossWPerK(bodyKg), 'W/K', 0, 20);
+  const lossPower = inRange('lossPower', block.lossPower ?? LOSS_POWER, '', 0, 1);
   const capacity = bodyKg * metal.capacityJKgK * share;
   return {
     faceJK: FACE_SHARE * capacity,
     backJK: (1 - FACE_SHARE) * capacity,
     betweenWPerK: metal.conductivityWMK * PATH_M,
     lossWPerK,
+    lossPower,
   };
 }
 
@@ -85,36 +113,47 @@ export function takeIn({ faceJK, backJK }: BlockNodes, heat: MoldHeat, joules: n
 
 /**
  * What a block is at on average, by what its two halves hold.
- * @example meanC({ faceJK: 90, backJK: 360, betweenWPerK: 60, lossWPerK: 0.4 }, { faceC: 90, backC: 80 }) // 82
+ * @example meanC({ faceJK: 90, backJK: 360, betweenWPerK: 60, lossWPerK: 0.4, lossPower: 0.25 }, { faceC: 90,
+ *   backC: 80 }) // 82
  */
 export const meanC = ({ faceJK, backJK }: BlockNodes, { faceC, backC }: MoldHeat): number =>
   (faceJK * faceC + backJK * backC) / (faceJK + backJK);
 
-/**
- * Face and back after `seconds` without metal: two nodes, the back losing to the room. Linear, so in closed form by the
- * two rates of decay; `lostJ` is the integral of the loss, so that stored + lost closes. Check: npm odex, and energy to
- * 1e-9 (mold.test.ts). Biot number of a face, h R / k with 1500 W/m2K over 10 mm: 0.1 in aluminium (one lump is fair),
- * 0.3 in iron (less so).
- * @example relax({ faceJK: 90, backJK: 360, betweenWPerK: 60, lossWPerK: 0.4 }, { faceC: 90, backC: 90 }, 600, 20,
- *   2).heat // { faceC: 44.16, backC: 44.09 }
- */
-export function relax(nodes: BlockNodes, heat: MoldHeat, seconds: number, roomC: number, lossFactor = 1) {
-  const decay = decayOf(nodes, lossFactor);
-  const lossWPerK = nodes.lossWPerK * lossFactor;
-  return {
-    heat: decay.after(heat, seconds, roomC),
-    lostJ: lossWPerK === 0 ? 0 : lossWPerK * decay.backKs(heat, seconds, roomC),
-  };
-}
+/** In one step it comes down by no more than about this share: within it the loss goes by the mean of the step. */
+const STEP_SHARE = 0.2;
 
 /**
- * How a block comes down to the room, with its two rates reckoned once: for a fit, which asks thousands of times.
- * @example decayOf({ faceJK: 90, backJK: 360, betweenWPerK: 60, lossWPerK: 0.4 }, 2)
- *   .after({ faceC: 90, backC: 90 }, 600, 20) // { faceC: 44.16, backC: 44.09 }
+ * Face and back after `seconds` without metal: two nodes, the back losing to the room by the quarter power of what it
+ * is above it. In steps within which the loss in W/K is that of the step's mean, each of them in closed form by its two
+ * rates of decay; `lostJ` adds up their integrals, so that stored + lost closes. Check: npm odex, and energy to 1e-9
+ * (mold.test.ts). Biot number of a face, h R / k with 1500 W/m2K over 10 mm: 0.1 in aluminium (one lump is fair), 0.3
+ * in iron (less so).
+ * @example relax({ faceJK: 90, backJK: 360, betweenWPerK: 60, lossWPerK: 0.4, lossPower: 0 }, { faceC: 90,
+ *   backC: 90 }, 600, 20, 2).heat // { faceC: 44.16, backC: 44.09 }
  */
-export function decayOf({ faceJK, backJK, betweenWPerK: g, lossWPerK }: BlockNodes, lossFactor = 1) {
+export function relax(nodes: BlockNodes, from: MoldHeat, seconds: number, roomC: number, lossFactor = 1) {
+  let heat = from;
+  let lostJ = 0;
+  for (let left = seconds; left > 0;) {
+    const now = nodes.lossWPerK * lossFactor * lossShareAt(meanC(nodes, heat) - roomC, nodes.lossPower);
+    const slowS = (nodes.faceJK + nodes.backJK) / Math.max(1e-9, now);
+    const step = nodes.lossPower === 0 ? left : Math.min(left, Math.max(STEP_SHARE * slowS, left / MOST_STEPS));
+    // What the back is above the room in the middle of the step says what it loses meanwhile.
+    const guess = decayOf(nodes, now).backKs(heat, step, roomC) / step;
+    const lossW = nodes.lossWPerK * lossFactor * lossShareAt(guess, nodes.lossPower);
+    const decay = decayOf(nodes, lossW);
+    lostJ += lossW === 0 ? 0 : lossW * decay.backKs(heat, step, roomC);
+    heat = decay.after(heat, step, roomC);
+    left -= step;
+  }
+  return { heat, lostJ };
+}
+const MOST_STEPS = 400;
+
+/** How a block comes down to the room while it loses so much, W/K, with its two rates reckoned once. */
+function decayOf({ faceJK, backJK, betweenWPerK: g }: Omit<BlockNodes, 'lossWPerK' | 'lossPower'>, lossWPerK: number) {
   // x' = A x for excess over the room: A = [[-a, a], [b, -(b + c)]].
-  const [a, b, c] = [g / faceJK, g / backJK, (lossWPerK * lossFactor) / backJK];
+  const [a, b, c] = [g / faceJK, g / backJK, lossWPerK / backJK];
   const trace = -(a + b + c);
   const root = Math.sqrt(trace * trace - 4 * a * c);
   const fast = (trace - root) / 2;

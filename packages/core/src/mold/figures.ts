@@ -3,7 +3,7 @@ import { figure, given, measured, type Figure } from '../quantity/figure.ts';
 import { aboveZero, productRange90, range90, Z_90 } from '../quantity/range.ts';
 import { SPREAD } from '../quantity/spreads.ts';
 import { wilson } from '../count/wilson.ts';
-import { moldLossWPerK } from './block.ts';
+import { blockNodes, LOSS_AT_K, lossShareAt, moldLossWPerK } from './block.ts';
 import type { WarmPlan } from './warm-plan.ts';
 import { BLANK_CYCLE_S } from './warm-up.ts';
 import { cycleForMoldC, steadyMoldC, type PaceInput } from './pace.ts';
@@ -34,16 +34,23 @@ export function castFigure(cavity: VariantCavity, variant: CavityVariant, alloy:
   );
 }
 
-/** An answer of the pace where loss, shot and metal are as unsure as they are at a bench. */
+/** An answer of the pace where loss, shot and metal are as unsure as they are at a bench, or as they were fitted. */
 function paceRange(input: PaceInput, of: (input: PaceInput) => number) {
   const { block, shotKg, metalC } = input;
-  const lossWPerK = block.lossWPerK ?? moldLossWPerK(block.bodyKg);
+  const { lossWPerK, lossPower } = blockNodes(block);
+  const { lossShare, powerSd, aboveK } = block.doubt ?? { lossShare: SPREAD.lossShare, powerSd: 0, aboveK: LOSS_AT_K };
   return range90(
-    ([loss, shot, metal]) => of({ ...input, shotKg: shot!, metalC: metal!, block: { ...block, lossWPerK: loss! } }),
+    ([loss, shot, metal, power]) => {
+      // By another power it loses the same where it was read, and something else anywhere else.
+      const there = lossShareAt(aboveK, lossPower) / lossShareAt(aboveK, power!);
+      const other = { ...block, lossWPerK: loss! * there, lossPower: power! };
+      return of({ ...input, shotKg: shot!, metalC: metal!, block: other });
+    },
     [
-      { ...aboveZero(lossWPerK, SPREAD.lossShare), least: 0.3 * lossWPerK },
+      { ...aboveZero(lossWPerK, lossShare), least: 0.3 * lossWPerK },
       aboveZero(shotKg, SPREAD.shotShare),
       { value: metalC, sd: SPREAD.metalK, least: 130, most: 600 },
+      { value: lossPower, sd: powerSd, least: 0, most: 1 },
     ],
   );
 }
@@ -51,7 +58,7 @@ function paceRange(input: PaceInput, of: (input: PaceInput) => number) {
 /**
  * The pace that holds a mold where it should be, and where the usual pace would take it.
  * @example paceFigures({ block: smallBlock, shotKg: 0.08, metalC: 371, roomC: 20, closedS: 5 }, 120,
- *   60).cycle.value // 49.71
+ *   60).cycle.value // 44.05
  */
 export function paceFigures(input: PaceInput, holdC: number, usualCycleS: number) {
   const source = 'Two-node heat balance, at its steady state';
@@ -130,7 +137,7 @@ export const shareFigure = (alloy: Alloy): Figure =>
 /**
  * Where the block stands when the warming is done.
  * @example readyFigure(warmPlan({ block: smallBlock, basis: 'given', shotKg: 0.08, metalC: 371, roomC: 20,
- *   school: 'blank shots', openBelow: false })).value // 71.8
+ *   school: 'blank shots', openBelow: false })).value // 72.19
  */
 export const readyFigure = (plan: WarmPlan): Figure =>
   figure(

@@ -11,10 +11,12 @@ import type { TimedReading } from '../pot/fit-pot.ts';
 import { inRange, QuantityError } from '../quantity/check.ts';
 import {
   blockNodes,
-  decayOf,
+  LOSS_POWER,
+  lossShareAt,
   meanC,
   moldLossWPerK,
   OPEN_LOSS_FACTOR,
+  relax,
   takeIn,
   type MoldBlock,
   type MoldHeat,
@@ -36,8 +38,8 @@ export interface MoldFitInput {
 
 /** Handles, hinge and contact are not in the model: it is off by about so much, K, and for a minute on end. */
 const MODEL_K = 2;
-/** Two numbers stand for a whole mold: at another pace they are good to about this share, however well they fit. */
-const MODEL_SHARE = 0.04;
+/** Three numbers stand for a whole mold: they are good to about this share, however well they fit. */
+const MODEL_SHARE = 0.01;
 /** A mold that is fitted is met within this by its own readings, K. */
 const MISSED_K = 12;
 
@@ -45,7 +47,7 @@ const MISSED_K = 12;
  * Temperature of the back at each reading, for a block and its shots.
  * @example backAtReadings({ block: smallBlock, closedS: 5, shots: [{ atS: 30, kg: 0.08, metalC: 371 }],
  *   readings: [{ atS: 0, temperatureC: 20 }, { atS: 90, temperatureC: 26 }], roomC: 20 }, smallBlock) // [20,
- *   29.27]
+ *   29.64]
  */
 export function backAtReadings(input: MoldFitInput, block: MoldBlock): number[] {
   const nodes = blockNodes(block);
@@ -56,14 +58,13 @@ export function backAtReadings(input: MoldFitInput, block: MoldBlock): number[] 
   if (next < 0) next = input.shots.length;
   const capacityJK = nodes.faceJK + nodes.backJK;
   let openFrom = t;
-  const [shut, open] = [decayOf(nodes), decayOf(nodes, OPEN_LOSS_FACTOR)];
-  const passTo = (to: number, decay: typeof shut) => {
-    if (to > t) heat = decay.after(heat, to - t, input.roomC);
+  const passTo = (to: number, lossFactor: number) => {
+    if (to > t) heat = relax(nodes, heat, to - t, input.roomC, lossFactor).heat;
     t = Math.max(t, to);
   };
   const pass = (to: number) => {
-    passTo(Math.min(to, openFrom), shut);
-    passTo(to, open);
+    passTo(Math.min(to, openFrom), 1);
+    passTo(to, OPEN_LOSS_FACTOR);
   };
   return input.readings.map(({ atS }) => {
     while (next < input.shots.length && input.shots[next]!.atS <= atS) {
@@ -79,30 +80,63 @@ export function backAtReadings(input: MoldFitInput, block: MoldBlock): number[] 
   });
 }
 
+/** A mold as its readings have it. */
+export interface MoldFit extends FitResult {
+  /** What it was above the room on average: there its loss is known best, whatever the power. */
+  aboveK: number;
+}
+
+/** Powers by which a mold's loss grows lie between none and a third: so sure is one that nobody has read. */
+const POWER_SD = 0.13;
+
 /**
  * A mold's real loss and heat capacity from a probe at its back and the times of its shots: least squares on the
- * two-node block, leaning on the usual loss (40 %) and the book's heat capacity (15 %).
+ * two-node block, leaning on the usual loss (40 %), the book's heat capacity (15 %) and the quarter power. Parameters:
+ * `lossWPerK` as it is at what the mold was above the room on average, `capacityShare`, and `lossPower`, by which the
+ * loss grows from there; {@link fittedBlock} makes a block of them. One pace says little of the power, a long pause
+ * much.
  * @throws QuantityError with fewer than 8 readings or no shot among them
  * @example fitMold({ block: smallBlock, closedS: 5, shots: [{ atS: 30, kg: 0.08, metalC: 371 }],
  *   readings: Array.from({ length: 30 }, (_, at) => ({ atS: 10 * at, temperatureC: 26 - at / 20 })),
  *   roomC: 20 }).points // 30
  */
-export function fitMold(input: MoldFitInput, progress?: Progress): FitResult {
+export function fitMold(input: MoldFitInput, progress?: Progress): MoldFit {
   const { readings, shots } = input;
   if (readings.length < 8) throw new QuantityError('readings', readings.length, '', '8 or more');
   if (shots.length < 1) throw new QuantityError('shots', shots.length, '', 'one or more among the readings');
   const seconds = inRange('time span', readings.at(-1)!.atS - readings[0]!.atS, 's', 30, 86_400);
-  const usual = input.block.lossWPerK ?? moldLossWPerK(input.block.bodyKg);
+  const above = readings.reduce((sum, { temperatureC }) => sum + temperatureC - input.roomC, 0) / readings.length;
+  const aboveK = Math.max(LEAST_ABOVE_K, above);
+  const usual = (input.block.lossWPerK ?? moldLossWPerK(input.block.bodyKg)) * lossShareAt(aboveK);
   const parameters: Parameter[] = [
     { name: 'lossWPerK', start: usual, priorSd: 0.4 * usual, min: 0.02, max: 5 },
     { name: 'capacityShare', start: 1, priorSd: 0.15, min: 0.4, max: 1.8 },
+    { name: 'lossPower', start: LOSS_POWER, priorSd: POWER_SD, min: -0.5, max: 1 },
   ];
-  const model = ([lossWPerK, capacityShare]: readonly number[]) => {
-    const back = backAtReadings(input, { ...input.block, lossWPerK: lossWPerK!, capacityShare: capacityShare! });
+  const model = ([lossWPerK, capacityShare, lossPower]: readonly number[]) => {
+    const of = { lossWPerK: lossWPerK!, capacityShare: capacityShare!, lossPower: Math.max(0, lossPower!) };
+    const back = backAtReadings(input, fittedBlock(input.block, { ...of, aboveK }));
     return readings.map((reading, i) => reading.temperatureC - back[i]!);
   };
   const sdK = followingSd(readings.length, seconds, Math.hypot(input.probeSdK ?? 3, MODEL_K));
   const fit = soundFit(fitLeastSquares(parameters, model, sdK, progress), parameters, 'K', MISSED_K);
   const honest = fit.parameters.map((each) => ({ ...each, sd: Math.hypot(each.sd, MODEL_SHARE * each.value) }));
-  return { ...fit, parameters: honest };
+  return { ...fit, parameters: honest, aboveK };
 }
+/** A mold that was no warmer than this on average was never at work, K. */
+const LEAST_ABOVE_K = 3;
+
+/**
+ * A block by what was fitted to it: its loss is written down at {@link LOSS_AT_K}, wherever it was read.
+ * @example fittedBlock({ bodyKg: 0.5 }, { lossWPerK: 0.4, capacityShare: 1, lossPower: 0.25, aboveK: 30 }).lossWPerK
+ *   // 0.4757
+ */
+export const fittedBlock = (
+  block: MoldBlock,
+  of: { lossWPerK: number; capacityShare: number; lossPower: number; aboveK: number },
+): MoldBlock => ({
+  ...block,
+  lossWPerK: of.lossWPerK / lossShareAt(of.aboveK, of.lossPower),
+  lossPower: of.lossPower,
+  capacityShare: of.capacityShare,
+});

@@ -9,7 +9,18 @@ import type { MoldBlock, MoldMetal } from './block.ts';
 export interface BlockRecord {
   bodyKg: number;
   metal?: MoldMetal;
-  learned?: { lossWPerK: number; capacityShare: number } | null;
+  learned?: LearnedBlock | null;
+}
+
+/** What a probe at its back taught; without its power: fitted before that was known, as if it went with one degree. */
+export interface LearnedBlock {
+  lossWPerK: number;
+  lossSdWPerK?: number;
+  lossPower?: number;
+  lossPowerSd?: number;
+  /** What the mold was above the room on average while it was read. */
+  aboveK?: number;
+  capacityShare: number;
 }
 
 /** A block as it is reckoned with. */
@@ -25,9 +36,18 @@ interface KnownBlock {
 export function knownBlock({ bodyKg, metal = 'aluminium', learned }: BlockRecord): KnownBlock {
   const block = { bodyKg, metal };
   if (!learned) return { block, basis: 'given' };
-  const { lossWPerK, capacityShare } = learned;
-  return { block: { ...block, lossWPerK, capacityShare }, basis: 'fitted' };
+  const { lossWPerK, lossSdWPerK = 0, lossPower = 0, lossPowerSd: powerSd, aboveK, capacityShare } = learned;
+  const known = { ...block, lossWPerK, lossPower, capacityShare };
+  if (powerSd === undefined || aboveK === undefined) return { block: known, basis: 'fitted' };
+  return { block: { ...known, doubt: { lossShare: lossSdWPerK / lossWPerK, powerSd, aboveK } }, basis: 'fitted' };
 }
+
+/**
+ * A block as a pour of before kept it: one that was fitted then knows of no power.
+ * @example blockThen({ bodyKg: 0.6, lossWPerK: 0.5 }).lossPower // 0
+ */
+export const blockThen = (block: MoldBlock): MoldBlock =>
+  block.lossWPerK === undefined ? block : { lossPower: 0, ...block };
 
 /**
  * Head and sprue of one cavity, kg of soft lead.

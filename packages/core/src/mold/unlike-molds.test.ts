@@ -1,5 +1,7 @@
 import { aluminiumMold, chance, moldAtWork } from '@schmelz/worlds';
-import { fitMold } from './fit-mold.ts';
+import type { Fitted } from '../numeric/least-squares.ts';
+import { fitMold, fittedBlock } from './fit-mold.ts';
+import type { MoldBlock } from './block.ts';
 import { moldSession, type MoldStep } from './session.ts';
 
 const [KG, SHOT_KG, METAL_C, ROOM_C, CLOSED_S] = [0.56, 0.085, 371, 20, 6];
@@ -13,10 +15,7 @@ function atWork(quirk: number, seed: number, times: number) {
 }
 
 /** As the coach reads it: the mean of the block before each shot, through all the shots there were. */
-function coached(
-  shots: readonly { gapS: number }[],
-  block: { bodyKg: number; lossWPerK?: number; capacityShare?: number },
-) {
+function coached(shots: readonly { gapS: number }[], block: MoldBlock) {
   const steps = shots.map(({ gapS }): MoldStep => ({
     kind: 'shot',
     kg: SHOT_KG,
@@ -41,20 +40,20 @@ const tried = WORLDS.map(([quirk, times], i) => {
     readings: readings.filter(({ atS }) => atS < end),
     roomC: ROOM_C,
   });
-  const [loss, capacity] = [learned.parameters[0]!, learned.parameters[1]!];
+  const [loss, capacity, power] = learned.parameters as [Fitted, Fitted, Fitted];
+  const block = (lossWPerK: number, capacityShare: number, lossPower: number) =>
+    fittedBlock({ bodyKg: KG }, { lossWPerK, capacityShare, lossPower, aboveK: learned.aboveK });
   const missed = (block: Parameters<typeof coached>[1]) =>
     coached(shots, block)
       .slice(30)
       .map((celsius, k) => celsius - before[30 + k]!);
-  const at = (l: number, c: number) => coached(shots, { bodyKg: KG, lossWPerK: l, capacityShare: c }).slice(30);
+  const at = (l: number, c: number, p: number) => coached(shots, block(l, c, p)).slice(30);
   return {
     quirk,
     times,
     unlearned: rms(missed({ bodyKg: KG })),
-    learned: rms(missed({ bodyKg: KG, lossWPerK: loss.value, capacityShare: capacity.value })),
-    loss,
-    capacity,
-    at,
+    learned: rms(missed(block(loss.value, capacity.value, power.value))),
+    ...{ loss, capacity, power, at },
     truth: before.slice(30),
   };
 });
@@ -66,9 +65,13 @@ test.each(paces)('at %s times the pace that it was learned at the error is cut t
 });
 
 test('its stated doubt covers the truth nine times in ten', () => {
-  const covered = tried.flatMap(({ loss, capacity, at, truth }) => {
-    const middle = at(loss.value, capacity.value);
-    const moved = [at(loss.value + loss.sd, capacity.value), at(loss.value, capacity.value + capacity.sd)];
+  const covered = tried.flatMap(({ loss, capacity, power, at, truth }) => {
+    const middle = at(loss.value, capacity.value, power.value);
+    const moved = [
+      at(loss.value + loss.sd, capacity.value, power.value),
+      at(loss.value, capacity.value + capacity.sd, power.value),
+      at(loss.value, capacity.value, power.value + power.sd),
+    ];
     return truth.map((celsius, k) => {
       const sd = Math.hypot(...moved.map((each) => each[k]! - middle[k]!));
       return Math.abs(celsius - middle[k]!) < 1.645 * sd + 0.5;

@@ -13,6 +13,7 @@ interface MoldHeatInput {
   /** Seconds between shots while warming. */
   cycleS?: number;
   lossWPerK?: number;
+  lossPower?: number;
   capacityShare?: number;
   moldMetal?: MoldMetal;
   readyC?: number;
@@ -44,7 +45,7 @@ export function shotStep(of: { kg: number; metalC: number; cycleS: number; openS
 
 /**
  * Mean temperature of the mold just after each of `shots` shots, C.
- * @example moldTemperaturesC({ moldKg: 0.6, shotKg: 0.1, metalC: 371 }, 2) // [30.75, 41.21]
+ * @example moldTemperaturesC({ moldKg: 0.6, shotKg: 0.1, metalC: 371 }, 2) // [30.75, 41.31]
  */
 export function moldTemperaturesC(input: MoldHeatInput, shots: number): number[] {
   const cycleS = inRange('cycleS', input.cycleS ?? BLANK_CYCLE_S, 's', 1, 3600);
@@ -53,6 +54,7 @@ export function moldTemperaturesC(input: MoldHeatInput, shots: number): number[]
       bodyKg: input.moldKg,
       metal: input.moldMetal,
       lossWPerK: input.lossWPerK,
+      lossPower: input.lossPower,
       capacityShare: input.capacityShare,
     },
     fromC: input.fromC,

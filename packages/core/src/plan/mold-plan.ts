@@ -129,7 +129,7 @@ export const blanksOf = (
 
 /**
  * How long a mold stays closed after a shot of these cavities, s.
- * @example openOf(allocations[0], ways, {}) // 1.841
+ * @example openOf(allocations[0], ways, {}) // 1.871
  */
 export const openOf = (
   allocation: MoldAllocation,

@@ -11,6 +11,7 @@ import type { YieldTonight } from '../count/yield.ts';
 import type { CupColour } from '../paint/colour-order.ts';
 import type { PaintZone } from '../paint/coverage.ts';
 import type { Evenings } from '../ways/evenings.ts';
+import type { LearnedBlock } from '../mold/known-mold.ts';
 import type { Pace } from '../ways/pace.ts';
 import type { Schools } from '../ways/school.ts';
 import type { MoldMetal } from '../mold/block.ts';
@@ -142,7 +143,7 @@ export interface PlanMold {
   /** The only metal it sees; null or left out: any. */
   keptFor?: MetalKind | null;
   /** From its own readings. */
-  learned?: { lossWPerK: number; capacityShare: number } | null;
+  learned?: LearnedBlock | null;
   shotsSinceSmoked: number;
   /** How much its evenings differ, see eveningSpread; left out: as usual. */
   eveningSpread?: number;

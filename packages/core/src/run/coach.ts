@@ -68,6 +68,7 @@ function moldAdvice(input: CoachInput, mold: CoachMold): Advice | null {
       moldKg: block.bodyKg,
       moldMetal: block.metal,
       lossWPerK: block.lossWPerK,
+      lossPower: block.lossPower,
       capacityShare: block.capacityShare,
       shotKg: fullShotKg,
       barKg: mold.barKg,

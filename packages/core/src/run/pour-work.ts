@@ -13,6 +13,9 @@ const ENOUGH_GAPS = 5;
 const TIMES_USUAL = 4;
 const ASIDE_S = 60;
 
+/** Longer than this before the first word nobody set up: the bench stood open. As above. */
+const SETTING_UP_S = 15 * 60;
+
 const isCast = ({ kind }: PourEntry) => kind === 'shot' || kind === 'blank';
 /** Melting works by itself, and what was said to be a pause is none. */
 const isNoWork = ({ kind }: PourEntry) => kind === 'charge' || kind === 'pause';
@@ -45,7 +48,11 @@ export function pourWork(entries: readonly PourEntry[]): PourWork {
   let workS = 0;
   entries.forEach(({ at, sinceS = Infinity }, i) => {
     const before = entries[i - 1];
-    if (!before) return;
+    if (!before) {
+      // From the opening of the bench on it was set up: lead weighed, hooks counted out, the mold looked at.
+      if (sinceS <= SETTING_UP_S) workS += sinceS;
+      return;
+    }
     const gapS = Math.max(0, (at - before.at) / 1000);
     if (isNoWork(before)) {
       if (before.kind === 'pause') away(gapS);

@@ -2,7 +2,7 @@ import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
 import type { MoldBlock } from '../mold/block.ts';
 import { moldSession, type MoldStep } from '../mold/session.ts';
 import type { StyleId } from '../geometry/styles.ts';
-import { cavityShotKg, fullShotKg, knownBlock, type BlockRecord } from '../mold/known-mold.ts';
+import { blockThen, cavityShotKg, fullShotKg, knownBlock, type BlockRecord } from '../mold/known-mold.ts';
 import { BAR_KG } from '../mold/warm-up.ts';
 import type { WarmSchool } from '../mold/warm-plan.ts';
 import { DRY_KG, simulatePot, type PotBody, type PotEvent } from '../pot/simulate.ts';
@@ -36,9 +36,10 @@ interface MoldOnRecord extends BlockRecord {
  */
 export function sessionMold(mold: MoldOnRecord, setup: PourSetup, blocks?: Record<string, MoldBlock>): SessionMold {
   const { openS } = setup.molds.find(({ moldId }) => moldId === mold.id)!;
+  const then = blocks?.[mold.id];
   return {
     moldId: mold.id,
-    block: blocks?.[mold.id] ?? knownBlock(mold).block,
+    block: then ? blockThen(then) : knownBlock(mold).block,
     fullShotKg: fullShotKg(mold.cavities),
     barKg: mold.barKg ?? undefined,
     otherKg: Object.fromEntries(mold.cavities.map((cavity) => [cavity.position, cavityShotKg(cavity)])),

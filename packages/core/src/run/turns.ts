@@ -19,7 +19,7 @@ const setupOf = (setup: PourSetup, moldId: string): MoldSetup => setup.molds.fin
 
 /**
  * Seconds until a mold may be opened.
- * @example openInS(pour.setup, pourState(pour.setup, twoShots).molds[0], 1_020_000) // 1.841
+ * @example openInS(pour.setup, pourState(pour.setup, twoShots).molds[0], 1_020_000) // 1.871
  */
 export function openInS(setup: PourSetup, mold: MoldState, now: number): number {
   if (mold.lastPouredAt === null) return 0;

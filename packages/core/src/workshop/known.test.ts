@@ -2,7 +2,7 @@ import { typicalHook } from '../geometry/hook.ts';
 import { fillCavityOf } from '../fill/known-cavity.ts';
 import { SOFT_LEAD } from '../metal/alloy.ts';
 import { knownMetal } from '../metal/known-metal.ts';
-import { cavityShotKg, fullShotKg, knownBlock } from '../mold/known-mold.ts';
+import { blockThen, cavityShotKg, fullShotKg, knownBlock } from '../mold/known-mold.ts';
 import { knownOven } from '../bake/known-oven.ts';
 import { knownPot } from '../pot/known-pot.ts';
 import { preparePour } from '../plan/prepare-pour.ts';
@@ -26,9 +26,15 @@ describe('what is known', () => {
   test('of a mold: the book, until a probe was at its back', () => {
     expect(knownBlock({ bodyKg: 0.6 })).toEqual({ block: { bodyKg: 0.6, metal: 'aluminium' }, basis: 'given' });
     const learned = { lossWPerK: 0.62, capacityShare: 1.12 };
+    // One that was fitted before the power was known was fitted as if there were none.
     expect(knownBlock({ bodyKg: 1.4, metal: 'iron', learned })).toEqual({
-      block: { bodyKg: 1.4, metal: 'iron', ...learned },
+      block: { bodyKg: 1.4, metal: 'iron', ...learned, lossPower: 0 },
       basis: 'fitted',
+    });
+    const whole = { ...learned, lossSdWPerK: 0.031, lossPower: 0.2, lossPowerSd: 0.1, aboveK: 34 };
+    expect(knownBlock({ bodyKg: 1.4, learned: whole }).block).toEqual({
+      ...{ bodyKg: 1.4, metal: 'aluminium', ...learned, lossPower: 0.2 },
+      doubt: { lossShare: expect.closeTo(0.05, 9), powerSd: 0.1, aboveK: 34 },
     });
   });
   test('of an oven: its dial, until it was run empty', () => {
@@ -78,6 +84,11 @@ describe('what is known', () => {
       pot,
       ways,
     });
-    expect(planned.blocks).toEqual({ [first!.id]: { bodyKg: first!.bodyKg, metal: 'aluminium', ...learned } });
+    expect(planned.blocks).toEqual({
+      [first!.id]: { bodyKg: first!.bodyKg, metal: 'aluminium', ...learned, lossPower: 0 },
+    });
+    // Kept by a pour of before the power was known it is read as it was meant.
+    expect(blockThen({ bodyKg: 0.5, lossWPerK: 0.8 }).lossPower).toBe(0);
+    expect(blockThen({ bodyKg: 0.5 })).toEqual({ bodyKg: 0.5 });
   });
 });

@@ -1,4 +1,8 @@
-import { coldMold } from '../fill/cold.ts';
+import { coldByPace, coldMold } from '../fill/cold.ts';
+import { settledMold } from '../freeze/settled.ts';
+import { knownBlock, type BlockRecord } from '../mold/known-mold.ts';
+import type { HandSeconds } from '../mold/shot-seconds.ts';
+import type { PlanMold } from '../plan/types.ts';
 import { benchSettings, fillIndex } from '../fill/fill-index.ts';
 import { fillCavityOf } from '../fill/known-cavity.ts';
 import { fitFairThreshold, type CavityFillRecord } from '../fill/threshold.ts';
@@ -30,9 +34,27 @@ export const shortsByIndex = (cavities: Cavities, records: readonly ShortsRecord
 
 /**
  * What is known of a mold by its own shorts: cavities with a fault of their own, and when the others are too cold.
+ * @param usualC what is too cold for it by its pace, C; see {@link usualColdC}
  * @example knownShorts([], []).faulty // []
  */
-export function knownShorts(cavities: Cavities, records: readonly ShortsRecord[]) {
+export function knownShorts(cavities: Cavities, records: readonly ShortsRecord[], usualC?: number) {
   const { faulty } = fitFairThreshold(shortsByIndex(cavities, records));
-  return { faulty, coldBelowC: coldMold(records.filter(({ cavityId }) => !faulty.includes(cavityId))).belowC };
+  const sound = records.filter(({ cavityId }) => !faulty.includes(cavityId));
+  return { faulty, coldBelowC: coldMold(sound, usualC).belowC };
+}
+
+/**
+ * What is too cold for a mold until its own shorts say otherwise, C: by what it settles at with all its sound cavities,
+ * at this maker's pace; null where none is open.
+ * @example usualColdC(smallMold, { metalC: 371, roomC: 20, hands: { loadS: 17, inspectS: 12 } }) // 39.08
+ */
+export function usualColdC(
+  mold: BlockRecord & Pick<PlanMold, 'cavities' | 'shotsSinceSmoked'>,
+  of: { metalC: number; roomC: number; hands: HandSeconds },
+): number | null {
+  const cavities = mold.cavities.filter(({ condition }) => condition === 'good');
+  if (cavities.length === 0) return null;
+  const { block } = knownBlock(mold);
+  const { moldC } = settledMold({ ...of, block, cavities, shotsSinceSmoked: mold.shotsSinceSmoked });
+  return coldByPace({ settledC: moldC, roomC: of.roomC });
 }

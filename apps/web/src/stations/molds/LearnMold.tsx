@@ -7,7 +7,9 @@ import {
   pourState,
   standing,
   type PourEntry,
+  fittedBlock,
   knownBlock,
+  LOSS_AT_K,
   fullShotKg,
 } from '@schmelz/core';
 import { useQuery } from '@tanstack/react-query';
@@ -23,11 +25,16 @@ import { FitProgress, richest } from '../../design/Learned.tsx';
 import { ProblemNote } from '../../design/Notice.tsx';
 import { Heading } from '../../design/Page.tsx';
 import { moment, writeDayShort } from '../../units/dates.ts';
+import { useUnits } from '../../units/Units.tsx';
 import { useFit } from '../../workers/useFit.ts';
 import { moldInputOf } from './rooms.tsx';
 
+/** Less sure than this of the power of its loss, a pause would teach more. Common practice, no source. */
+const PACE_SAYS_LITTLE = 0.06;
+
 /** A mold's loss and heat capacity, learned from a probe at its back and the shots that were logged meanwhile. */
 export function LearnMold({ mold, roomC, metalC }: { mold: Mold; roomC: number; metalC: number }) {
+  const units = useUnits();
   const { data: channels = [] } = useChannels();
   const { data: pours } = usePoursOf({ moldId: mold.id });
   const own = useMemo(() => pours ?? [], [pours]);
@@ -83,15 +90,27 @@ export function LearnMold({ mold, roomC, metalC }: { mold: Mold; roomC: number; 
   const { state, run, stop } = useFit('mold');
   const save = useSave('molds');
   const result = state.status === 'done' ? state.result : null;
-  const [loss, capacity] = result?.parameters ?? [];
-  const found = loss &&
-    capacity && {
-      lossWPerK: loss.value,
-      lossSdWPerK: loss.sd,
-      capacityShare: capacity.value,
-      capacitySdShare: capacity.sd,
-      readings: result!.points,
-    };
+  const [loss, capacity, power] = result?.parameters ?? [];
+  const fitted =
+    loss && capacity && power
+      ? fittedBlock(
+          { bodyKg: mold.bodyKg },
+          {
+            ...{ lossWPerK: loss.value, capacityShare: capacity.value },
+            ...{ lossPower: Math.max(0, power.value), aboveK: result!.aboveK },
+          },
+        )
+      : null;
+  const found = fitted && {
+    lossWPerK: fitted.lossWPerK!,
+    lossSdWPerK: (fitted.lossWPerK! * loss!.sd) / loss!.value,
+    lossPower: fitted.lossPower!,
+    lossPowerSd: power!.sd,
+    aboveK: result!.aboveK,
+    capacityShare: capacity!.value,
+    capacitySdShare: capacity!.sd,
+    readings: result!.points,
+  };
   const figures = found && learnedMoldFigures(found);
   const keep = (learned: Mold['learned']) =>
     save.mutate(
@@ -145,7 +164,8 @@ export function LearnMold({ mold, roomC, metalC }: { mold: Mold; roomC: number; 
           {loss && capacity && figures && (
             <>
               <p className="voice text-xl">
-                It loses <Fig figure={figures.loss} title="Loss" /> ± {Math.max(0.01, 2 * loss.sd).toFixed(2)} and holds{' '}
+                It loses <Fig figure={figures.loss} title="Loss" /> ±{' '}
+                {Math.max(0.01, 2 * found!.lossSdWPerK).toFixed(2)} at {units.temperature(roomC + LOSS_AT_K)} and holds{' '}
                 <Fig figure={figures.capacity} title="Heat capacity" /> ± {Math.max(1, Math.round(200 * capacity.sd))}{' '}
                 of the book&apos;s heat
               </p>
@@ -153,6 +173,12 @@ export function LearnMold({ mold, roomC, metalC }: { mold: Mold; roomC: number; 
                 The default is 0.45 W/K and 100 %: handles and hinge take part too. The model misses a reading by{' '}
                 <Fig figure={missFigure(result!.rms, result!.points)} title="Miss" /> on average.
               </p>
+              {power!.sd > PACE_SAYS_LITTLE && (
+                <p>
+                  One pace says little of what it loses when it is hotter or colder. Leave it open for ten minutes once,
+                  with the probe at the back: that is worth more than ten shots.
+                </p>
+              )}
               <Button look="main" disabled={save.isPending} onClick={() => keep({ ...found!, at: moment() })}>
                 Reckon with this
               </Button>

@@ -5,6 +5,7 @@ import {
   shotRiseK,
   MOLD_TOO_HOT_C,
   settledMold,
+  usualColdC,
   paceFigures,
   POT_TOP_S,
   probeFigure,
@@ -70,6 +71,7 @@ export function WarmPage() {
     ...{ block, metalC, roomC, alloy, hands: settings.ways, shotsSinceSmoked: mold.shotsSinceSmoked },
     cavities: open.length ? open : mold.cavities,
   });
+  const coldC = usualColdC(mold, { metalC, roomC, hands: settings.ways }) ?? COLD_BELOW_C;
   const cycleS = tried ?? Math.round(settled.cycleS / 5) * 5;
   const pace = paceFigures({ block, shotKg, metalC, roomC, closedS: settled.openS, alloy }, HOLD_C, cycleS);
   const others = molds.map((each) => {
@@ -188,7 +190,7 @@ export function WarmPage() {
             It tends to <Fig figure={pace.steady} title="Steady temperature" className="fig" />.
             {pace.steady.value > MOLD_TOO_HOT_C
               ? ' Too hot: heads come out frosted. '
-              : pace.steady.value < COLD_BELOW_C
+              : pace.steady.value < coldC
                 ? ' Too cold: heads come out short. '
                 : ' That is in its window. '}
             A shot every <Fig figure={pace.cycle} title="Pace" className="fig" /> holds {units.temperature(HOLD_C)}.

@@ -200,7 +200,7 @@ function Running({ pour, molds, catalogue }: { pour: Pour; molds: StoredMold[]; 
     bench,
     planned?.moldId ?? null,
     now,
-    useColds(molds),
+    useColds(molds, settings?.ways),
   );
   // A mold that has gone cold in a pause wants blank shots again, as many as the coach says.
   const coldAgain = coached?.advice.find((each) => each.kind === 'blank' && each.moldId === planned?.moldId)?.shots;

@@ -9,7 +9,6 @@ import {
   type Advice,
   type CoachMold,
   type SessionHeat,
-  knownBlock,
   fillCavityOf,
   fullShotKg,
 } from '@schmelz/core';
@@ -94,7 +93,7 @@ export function useCoach(
           moldId,
           name: mold.name,
           moldC: celsius,
-          block: pour.knownThen.blocks?.[moldId] ?? knownBlock(mold).block,
+          block: sessionMold(mold, pour.setup, pour.knownThen.blocks).block,
           coldBelowC: colds.get(moldId) ?? COLD_BELOW_C,
           fullShotKg: fullShotKg(mold.cavities),
           barKg: mold.barKg ?? undefined,
