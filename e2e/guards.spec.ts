@@ -149,10 +149,15 @@ test('everything goes wrong once: pin forgotten, eye closed, glue not set, head 
   const pour = await send('/pours', { moldIds: [moldId], atOnce: 1, potId: pot.id, ticketIds: [id] });
   await page.goto(`/pour/${pour.id}`);
   await page.getByRole('button', { name: 'Pot is on' }).click();
-  // That is the first shot; before it is open a key is answered, and nothing is counted.
-  await page.getByRole('button', { name: 'Go on with hooks' }).click();
+  // That is the first shot; before it is open a key is answered, and nothing is counted. The mold is shut for some
+  // seconds: the clock stands still meanwhile, however long the machine takes.
+  const goOn = page.getByRole('button', { name: 'Go on with hooks' });
+  await expect(goOn).toBeVisible();
+  await page.clock.pauseAt(await page.evaluate(() => Date.now() + 1000));
+  await goOn.click();
   await page.keyboard.press('Space');
   await expect(page.getByText(/Not yet: it opens in \d+ s/)).toBeVisible();
+  await page.clock.resume();
   await expect(page.getByText('Shot 1 of')).toBeVisible();
   await page.keyboard.press('2');
   await page.keyboard.press('n');
