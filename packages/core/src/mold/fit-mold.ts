@@ -4,6 +4,7 @@ import {
   followingSd,
   soundFit,
   type FitResult,
+  type Fitted,
   type Parameter,
   type Progress,
 } from '../numeric/least-squares.ts';
@@ -140,3 +141,19 @@ export const fittedBlock = (
   lossPower: of.lossPower,
   capacityShare: of.capacityShare,
 });
+
+/**
+ * What is kept of a mold by what was fitted to it: its loss at {@link LOSS_AT_K}, with the doubts it came with.
+ * @example learnedMold({ parameters: [{ name: 'lossWPerK', value: 0.4, sd: 0.02 }, { name: 'capacityShare', value: 1,
+ *   sd: 0.03 }, { name: 'lossPower', value: 0.25, sd: 0.1 }], aboveK: 30, points: 300, rms: 2, rounds: 5 }).lossSdWPerK
+ *   // 0.02378
+ */
+export function learnedMold({ parameters, aboveK, points }: MoldFit) {
+  const [loss, capacity, power] = parameters as [Fitted, Fitted, Fitted];
+  const lossPower = Math.max(0, power.value);
+  const there = lossShareAt(aboveK, lossPower);
+  return {
+    ...{ lossWPerK: loss.value / there, lossSdWPerK: loss.sd / there, lossPower, lossPowerSd: power.sd, aboveK },
+    ...{ capacityShare: capacity.value, capacitySdShare: capacity.sd, readings: points },
+  };
+}

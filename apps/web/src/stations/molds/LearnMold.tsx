@@ -1,13 +1,13 @@
 import type { Mold } from '@schmelz/contract';
 import {
   BAR_KG,
+  learnedMold,
   learnedMoldFigures,
   loadsOf,
   missFigure,
   pourState,
   standing,
   type PourEntry,
-  fittedBlock,
   knownBlock,
   LOSS_AT_K,
   fullShotKg,
@@ -90,27 +90,7 @@ export function LearnMold({ mold, roomC, metalC }: { mold: Mold; roomC: number; 
   const { state, run, stop } = useFit('mold');
   const save = useSave('molds');
   const result = state.status === 'done' ? state.result : null;
-  const [loss, capacity, power] = result?.parameters ?? [];
-  const fitted =
-    loss && capacity && power
-      ? fittedBlock(
-          { bodyKg: mold.bodyKg },
-          {
-            ...{ lossWPerK: loss.value, capacityShare: capacity.value },
-            ...{ lossPower: Math.max(0, power.value), aboveK: result!.aboveK },
-          },
-        )
-      : null;
-  const found = fitted && {
-    lossWPerK: fitted.lossWPerK!,
-    lossSdWPerK: (fitted.lossWPerK! * loss!.sd) / loss!.value,
-    lossPower: fitted.lossPower!,
-    lossPowerSd: power!.sd,
-    aboveK: result!.aboveK,
-    capacityShare: capacity!.value,
-    capacitySdShare: capacity!.sd,
-    readings: result!.points,
-  };
+  const found = result && learnedMold(result);
   const figures = found && learnedMoldFigures(found);
   const keep = (learned: Mold['learned']) =>
     save.mutate(
@@ -161,25 +141,25 @@ export function LearnMold({ mold, roomC, metalC }: { mold: Mold; roomC: number; 
           <div className="w-full max-w-[420px]">
             <FitProgress state={state} onStop={stop} />
           </div>
-          {loss && capacity && figures && (
+          {found && figures && (
             <>
               <p className="voice text-xl">
-                It loses <Fig figure={figures.loss} title="Loss" /> ±{' '}
-                {Math.max(0.01, 2 * found!.lossSdWPerK).toFixed(2)} at {units.temperature(roomC + LOSS_AT_K)} and holds{' '}
-                <Fig figure={figures.capacity} title="Heat capacity" /> ± {Math.max(1, Math.round(200 * capacity.sd))}{' '}
-                of the book&apos;s heat
+                It loses <Fig figure={figures.loss} title="Loss" /> ± {Math.max(0.01, 2 * found.lossSdWPerK).toFixed(2)}{' '}
+                at {units.temperature(roomC + LOSS_AT_K)} and holds{' '}
+                <Fig figure={figures.capacity} title="Heat capacity" /> ±{' '}
+                {Math.max(1, Math.round(200 * found.capacitySdShare))} of the book&apos;s heat
               </p>
               <p className="quiet">
                 The default is 0.45 W/K and 100 %: handles and hinge take part too. The model misses a reading by{' '}
                 <Fig figure={missFigure(result!.rms, result!.points)} title="Miss" /> on average.
               </p>
-              {power!.sd > PACE_SAYS_LITTLE && (
+              {found.lossPowerSd > PACE_SAYS_LITTLE && (
                 <p>
                   One pace says little of what it loses when it is hotter or colder. Leave it open for ten minutes once,
                   with the probe at the back: that is worth more than ten shots.
                 </p>
               )}
-              <Button look="main" disabled={save.isPending} onClick={() => keep({ ...found!, at: moment() })}>
+              <Button look="main" disabled={save.isPending} onClick={() => keep({ ...found, at: moment() })}>
                 Reckon with this
               </Button>
             </>
