@@ -15,6 +15,9 @@ declare module 'jstat' {
     gammaln(x: number): number;
     binomial: { cdf(k: number, n: number, p: number): number };
     beta: { inv(p: number, alpha: number, beta: number): number; mean(alpha: number, beta: number): number };
-    normal: { inv(p: number, mean: number, sd: number): number };
+    normal: {
+      inv(p: number, mean: number, sd: number): number;
+      cdf(x: number, mean: number, sd: number): number;
+    };
   };
 }

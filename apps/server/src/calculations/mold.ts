@@ -27,7 +27,8 @@ export const MOLD_CALCULATIONS = {
       const solid = core.cavitySolid(input.style, input.nominalMassKg);
       const interfaceWPerM2K = core.interfaceWPerM2K(input.shotsSinceSmoked);
       const heat = { metalC: input.metalC, moldC: input.moldC, interfaceWPerM2K };
-      return core.timeToOpen(solid, core.sprueOf(solid), heat);
+      const { head, sprue, last, openS, leavesC } = core.headOpening(solid, input.nominalMassKg, heat);
+      return { headS: head.seconds, sprueS: sprue.seconds, openS, last, leavesC };
     },
   ),
   'blank-shots': calculation(
@@ -45,7 +46,7 @@ export const MOLD_CALCULATIONS = {
       cycleS: number('s', 1, 3600).optional(),
       readyC: number('C', 20, 250).optional(),
     }),
-    (input) => core.blankShots(input),
+    ({ moldKg, moldMetal, ...input }) => core.blankShots({ ...input, block: { bodyKg: moldKg, metal: moldMetal } }),
   ),
   'mold-temperatures': calculation(
     'Temperature of a mold after each of so many shots',
@@ -60,7 +61,9 @@ export const MOLD_CALCULATIONS = {
       roomC: number('C', -20, 50).optional(),
       cycleS: number('s', 1, 3600).optional(),
     }),
-    ({ shots, ...input }) => ({ temperaturesC: core.moldTemperaturesC(input, shots) }),
+    ({ shots, moldKg, moldMetal, ...input }) => ({
+      temperaturesC: core.moldTemperaturesC({ ...input, block: { bodyKg: moldKg, metal: moldMetal } }, shots),
+    }),
   ),
   'hook-seat': calculation(
     'Whether a hook seats in a cavity cut for another',

@@ -107,7 +107,7 @@ test('an export that an older Schmelz made comes in with its figures, on the tab
   // 12.5 kg for 31.25: 2.50 a kilogram.
   expect(material).toMatchObject({ id: lead, quantity: 12.5, averageMinor: 250 });
   expect((await to.call('GET', '/api/molds')).body[0]).toMatchObject({ name: 'Old mold', cavities: [{ id: cavity }] });
-  expect((await exported(to)).step).toBe('021-evenings');
+  expect((await exported(to)).step).toBe('022-opening');
 });
 
 describe('what is no workshop is refused in words', () => {

@@ -61,6 +61,7 @@ const TABLES = {
     name: STRING,
     bodyKg: DOUBLE,
     barKg: DOUBLE,
+    ownOpenS: DOUBLE,
     metal: STRING,
     sootSchool: STRING,
     warmSchool: STRING,

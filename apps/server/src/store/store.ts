@@ -38,6 +38,7 @@ import { up as metal } from './migrations/018-metal.ts';
 import { up as exact } from './migrations/019-exact.ts';
 import { up as pace } from './migrations/020-pace.ts';
 import { up as evenings } from './migrations/021-evenings.ts';
+import { up as opening } from './migrations/022-opening.ts';
 import { defineModels, type Models } from './models.ts';
 
 /** What has changed since a store was opened: writes, and how often all of its rows became others. */
@@ -101,6 +102,7 @@ const MIGRATIONS: { name: string; step: Step }[] = [
   { name: '019-exact', step: exact },
   { name: '020-pace', step: pace },
   { name: '021-evenings', step: evenings },
+  { name: '022-opening', step: opening },
 ];
 
 /** Whether tables of this Schmelz have taken a step of this name. */

@@ -112,6 +112,13 @@ describe('Lead', () => {
     expect(await number()).toMatch(/^77.1%/);
     expect(screen.getByRole('button', { name: 'Begins to freeze at: 139 °C. Why?' })).toBeTruthy();
     expect(screen.getAllByRole('button', { name: /Cavity 1: 7.7 g/ }).length).toBeGreaterThan(0);
+    // Poured to the bottom, the same metal gives more heads: by the kilograms that would be left, over one of them.
+    const heads = () =>
+      Number(/: (\d+)/.exec(screen.getAllByRole('button', { name: /^Heads of cavity 1/ })[0]!.ariaLabel ?? '')?.[1]);
+    const before = heads();
+    screen.getByRole('slider', { name: 'of it left in the pot' }).focus();
+    await userEvent.keyboard('{Home}');
+    expect(heads()).toBeGreaterThan(before);
   });
 
   test('probes: a log is mapped by its headings and sent as it is', async () => {

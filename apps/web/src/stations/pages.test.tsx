@@ -58,6 +58,7 @@ const plan: Plan = {
       ],
       shots: fig(14, 'count'),
       blanks: fig(5, 'count'),
+      solidS: 2,
       openS: fig(4, 's'),
     },
   ],

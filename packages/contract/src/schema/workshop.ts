@@ -265,6 +265,8 @@ export const moldSchema = record({
   bodyKg: number('kg', 0.1, 10),
   /** Metal over the gates of a blank shot, weighed; null or left out: as usual. */
   barKg: number('kg', 0, 0.5).nullable().optional(),
+  /** The maker's own count from the pour until it is opened; null or left out: by how it freezes. */
+  ownOpenS: number('s', 0.5, 600).nullable().optional(),
   metal: choice(MOLD_METALS).optional(),
   sootSchool: choice(SOOT_SCHOOLS.map((school) => school.id)).optional(),
   warmSchool: choice(WARM_SCHOOLS).optional(),

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { cavitySolid, cavityVolumeM3 } from '../geometry/solid.ts';
-import { sprueOf } from '../geometry/sprue.ts';
-import { freezeTimeS, interfaceWPerM2K, timeToOpen } from './freeze.ts';
+import { freezeTimeS, interfaceWPerM2K } from './freeze.ts';
+import { headOpening } from './opening.ts';
 
 /** V/A of a plain ball is a third of its radius. */
 const ballModulusM = (massKg: number) => Math.cbrt((3 * cavityVolumeM3(massKg)) / (4 * Math.PI)) / 3;
@@ -40,12 +40,11 @@ describe('freezing', () => {
   });
 
   test('opening waits for the later of head and sprue, with margin', () => {
-    const heavy = cavitySolid('ball', 0.056);
-    const open = timeToOpen(heavy, sprueOf(heavy), { metalC: 371, moldC: 120 });
+    const heat = { metalC: 371, moldC: 120, interfaceWPerM2K: 1500 };
+    const open = headOpening(cavitySolid('ball', 0.02), 0.02, heat);
     expect(open.last).toBe('sprue');
-    expect(open.openS).toBeGreaterThan(1.1 * open.headS);
-    expect(open.openS).toBeLessThan(2 * open.headS);
-    const micro = cavitySolid('ball', 0.0009);
-    expect(timeToOpen(micro, sprueOf(micro), { metalC: 371, moldC: 120 }).last).toBe('sprue');
+    expect(open.openS).toBeGreaterThan(1.1 * open.head.seconds);
+    expect(open.openS).toBeLessThan(2 * open.head.seconds);
+    expect(headOpening(cavitySolid('ball', 0.0009), 0.0009, heat).last).toBe('sprue');
   });
 });

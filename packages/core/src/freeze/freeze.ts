@@ -1,5 +1,3 @@
-import type { HeadSolid } from '../geometry/solid.ts';
-import type { Sprue } from '../geometry/sprue.ts';
 import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
 import { MOLD_METAL, type MoldMetal } from '../mold/block.ts';
 import { countInRange, inRange } from '../quantity/check.ts';
@@ -76,35 +74,6 @@ export function freezing(input: FreezeInput): Freezing {
  * @example freezeTimeS({ modulusM: 0.002, metalC: 371, moldC: 60 }) // 1.562
  */
 export const freezeTimeS = (input: FreezeInput): number => freezing(input).seconds;
-
-/**
- * Freezing is judged by eye: the last of it has gone dull, and a moment more. Heads under an ounce are opened after
- * half a second to two and a half. Common practice, no source.
- */
-export const OPENING_MARGIN = 1.15;
-
-export interface TimeToOpen {
-  headS: number;
-  sprueS: number;
-  /** When to open: the later of the two, with margin. */
-  openS: number;
-  last: 'head' | 'sprue';
-}
-
-/**
- * When a filled cavity may be opened: head and sprue frozen, times {@link OPENING_MARGIN}. Seconds.
- * @example timeToOpen(dart.solid, sprueOf(dart.solid), { metalC: 371, moldC: 120 }).openS // 2.033
- */
-export function timeToOpen(solid: HeadSolid, sprue: Sprue, heat: Omit<FreezeInput, 'modulusM'>): TimeToOpen {
-  const headS = freezeTimeS({ ...heat, modulusM: solid.modulusM });
-  const sprueS = freezeTimeS({ ...heat, modulusM: sprue.modulusM });
-  return {
-    headS,
-    sprueS,
-    openS: OPENING_MARGIN * Math.max(headS, sprueS),
-    last: headS >= sprueS ? 'head' : 'sprue',
-  };
-}
 
 /**
  * A pull-out rod must turn in the first moments: skin enough to keep the hole, core still soft. Common practice, no

@@ -2,7 +2,8 @@ import { cavitySolid } from '../geometry/solid.ts';
 import { sprueOf } from '../geometry/sprue.ts';
 import { STYLE_IDS } from '../geometry/styles.ts';
 import { moldSession } from '../mold/session.ts';
-import { timeToOpen, interfaceWPerM2K } from './freeze.ts';
+import { interfaceWPerM2K } from './freeze.ts';
+import { headOpening } from './opening.ts';
 import { settledMold } from './settled.ts';
 
 const five = (grams: number, style = 'ball' as const) =>
@@ -45,7 +46,8 @@ describe('the gate feeds the head', () => {
     for (const grams of [0.35, 0.9, 4, 7, 14.2, 28, 57, 113, 227]) {
       const solid = cavitySolid(style, grams / 1000);
       const sprue = sprueOf(solid);
-      expect(timeToOpen(solid, sprue, { metalC: 371, moldC: 90 }).last).toBe('sprue');
+      const heat = { metalC: 371, moldC: 90, interfaceWPerM2K: 1500 };
+      expect(headOpening(solid, grams / 1000, heat).last).toBe('sprue');
       expect(sprue.modulusM / solid.modulusM).toBeGreaterThan(1.04);
       if (grams >= 4) expect(sprue.massKg).toBeLessThan(0.55 * (grams / 1000));
     }
@@ -56,7 +58,7 @@ describe('the gate feeds the head', () => {
       for (const shots of [0, 20, 60, 300]) {
         const solid = cavitySolid('ball', grams / 1000);
         const heat = { metalC: 371, moldC: 60, interfaceWPerM2K: interfaceWPerM2K(shots) };
-        const { openS } = timeToOpen(solid, sprueOf(solid), heat);
+        const { openS } = headOpening(solid, grams / 1000, heat);
         expect(openS).toBeGreaterThan(0.3);
         expect(openS).toBeLessThan(2.6);
       }

@@ -1,12 +1,12 @@
-import { interfaceWPerM2K, timeToOpen, type TimeToOpen } from './freeze.ts';
 import { cavitySolid } from '../geometry/solid.ts';
-import { sprueOf } from '../geometry/sprue.ts';
 import type { StyleId } from '../geometry/styles.ts';
 import { type Alloy, SOFT_LEAD } from '../metal/alloy.ts';
 import type { MoldBlock } from '../mold/block.ts';
 import { cavityShotKg } from '../mold/known-mold.ts';
 import { steadyMoldC } from '../mold/pace.ts';
 import { shotSeconds, type HandSeconds } from '../mold/shot-seconds.ts';
+import { interfaceWPerM2K } from './freeze.ts';
+import { headOpening, type HeadOpening } from './opening.ts';
 
 interface SettledInput {
   block: MoldBlock;
@@ -18,6 +18,8 @@ interface SettledInput {
   /** The maker's own pace. */
   hands: HandSeconds;
   alloy?: Alloy;
+  /** The maker's own count until it is opened. */
+  ownOpenS?: number | null;
 }
 /** How a mold runs once it has settled. */
 interface Settled {
@@ -25,7 +27,7 @@ interface Settled {
   /** From the pour until it is opened, by the cavity that is last. */
   openS: number;
   cycleS: number;
-  last: TimeToOpen & { position: number };
+  last: HeadOpening & { position: number };
 }
 
 const ROUNDS = 6;
@@ -38,21 +40,24 @@ const HOTTEST_BELOW_SOLIDUS_K = 40;
  * coach. Check: five cavities of 12 g in half a kilogram, some 170 s a shot, settle at 48 to 57 C (physics, common
  * practice).
  * @example settledMold({ block: smallBlock, cavities: smallMold.cavities, shotsSinceSmoked: 20, metalC: 371,
- *   roomC: 20, hands: { loadS: 17, inspectS: 12 } }).moldC // 51.79
+ *   roomC: 20, hands: { loadS: 17, inspectS: 12 } }).moldC // 51.13
  */
 export function settledMold(input: SettledInput): Settled {
   const { block, cavities, metalC, roomC, alloy = SOFT_LEAD } = input;
   const interfaceW = interfaceWPerM2K(input.shotsSinceSmoked);
   const solids = cavities.map((cavity) => {
-    const solid = cavitySolid(cavity.style, cavity.nominalMassKg);
-    return { position: cavity.position, solid, sprue: sprueOf(solid) };
+    const { position, style, nominalMassKg } = cavity;
+    return { position, nominalMassKg, solid: cavitySolid(style, nominalMassKg) };
   });
   const shotKg = cavities.reduce((sum, cavity) => sum + cavityShotKg(cavity), 0);
   const hottestC = Math.min(metalC, alloy.solidusC - HOTTEST_BELOW_SOLIDUS_K);
   const at = (moldC: number): Settled => {
-    const heat = { metalC, moldC: Math.min(moldC, hottestC), interfaceWPerM2K: interfaceW, alloy };
+    const heat = {
+      ...{ metalC, moldC: Math.min(moldC, hottestC), interfaceWPerM2K: interfaceW, alloy },
+      ...{ moldMetal: block.metal, ownOpenS: input.ownOpenS, together: cavities.length },
+    };
     const last = solids
-      .map(({ position, solid, sprue }) => ({ position, ...timeToOpen(solid, sprue, heat) }))
+      .map(({ position, solid, nominalMassKg }) => ({ position, ...headOpening(solid, nominalMassKg, heat) }))
       .reduce((a, b) => (b.openS > a.openS ? b : a));
     return { moldC, openS: last.openS, cycleS: shotSeconds(input.hands, cavities.length, last.openS), last };
   };

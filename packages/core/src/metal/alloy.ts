@@ -171,28 +171,41 @@ export const densityAtSolidusKgM3 = ({ densityKgM3, expansionPerK, solidusC }: A
 export const massShareOfLead = (alloy: Alloy): number => densityAtSolidusKgM3(alloy) / densityAtSolidusKgM3(SOFT_LEAD);
 
 /**
- * Brinell hardness by antimony content: pure 4 to 5, tyre weights 9 to 12, 12 % about 20. Rules of thumb, from memory.
+ * Brinell hardness by antimony content: pure 4 to 5, tyre weights 9 to 12, 12 % about 20 where there is tin with it.
+ * Rules of thumb, from memory.
  */
 const HARDNESS: readonly (readonly [percent: number, brinell: number])[] = [
   [0, 4.5],
   [3, 10.5],
   [12, 20],
 ];
+/** Chill-cast without tin it is softer: 12 % is nearer 15. From memory. */
+const HARDNESS_NO_TIN: typeof HARDNESS = [
+  [0, 4.5],
+  [3, 9],
+  [12, 15],
+];
 const HARDNESS_SPREAD = 1.5;
+
+/** The antimony that goes with a hardness, percent, between the points of a table; held within 0 to 11.1 %. */
+function percentAt(table: typeof HARDNESS, brinell: number): number {
+  const next = table.findIndex(([, bhn]) => bhn >= brinell);
+  const [p0, b0] = table[Math.max(0, (next < 0 ? table.length : next) - 1)]!;
+  const [p1, b1] = table[next < 0 ? table.length - 1 : next]!;
+  const percent = b1 === b0 ? p0 : p0 + ((p1 - p0) * (brinell - b0)) / (b1 - b0);
+  return Math.min(EUTECTIC_PERCENT, Math.max(0, percent));
+}
 
 /**
  * Antimony that a hardness test points to, percent, as an estimate with its range: tin, arsenic and age harden lead
- * too. Range: 3 to 22 BHN; held within 0 to 11.1 %.
- * @example antimonyFromHardness(10.5) // { percent: 3, low: 2.25, high: 4.421 }
+ * too, and without tin the same hardness stands for much more. Range: 3 to 22 BHN; held within 0 to 11.1 %.
+ * @example antimonyFromHardness(10.5) // { percent: 3, low: 2.25, high: 7.5 }
  */
 export function antimonyFromHardness(brinell: number): { percent: number; low: number; high: number } {
   inRange('hardness', brinell, 'BHN', 3, 22);
-  const at = (hardness: number) => {
-    const next = HARDNESS.findIndex(([, bhn]) => bhn >= hardness);
-    const [p0, b0] = HARDNESS[Math.max(0, (next < 0 ? HARDNESS.length : next) - 1)]!;
-    const [p1, b1] = HARDNESS[next < 0 ? HARDNESS.length - 1 : next]!;
-    const percent = b1 === b0 ? p0 : p0 + ((p1 - p0) * (hardness - b0)) / (b1 - b0);
-    return Math.min(EUTECTIC_PERCENT, Math.max(0, percent));
+  return {
+    percent: percentAt(HARDNESS, brinell),
+    low: percentAt(HARDNESS, brinell - HARDNESS_SPREAD),
+    high: percentAt(HARDNESS_NO_TIN, brinell + HARDNESS_SPREAD),
   };
-  return { percent: at(brinell), low: at(brinell - HARDNESS_SPREAD), high: at(brinell + HARDNESS_SPREAD) };
 }

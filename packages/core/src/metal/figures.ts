@@ -58,7 +58,7 @@ export function antimonyFigure(brinell: number): Figure {
     percent / 100,
     'ratio',
     {
-      rule: 'Antimony makes lead hard; tin and the age of the casting do too, so this is a range.',
+      rule: 'Antimony makes lead hard; tin and the age of the casting do too, and without tin the same hardness stands for more: a range, and a wide one.',
       formula: 'inverse of BHN against % Sb, by straight lines',
       source: 'Hardness of antimonial lead, handbook values from memory',
       inputs: [measured('Hardness', `${brinell.toFixed(1)} BHN`, 'text')],

@@ -90,6 +90,15 @@ describe('cast mass', () => {
     expect(tyre.low).toBeLessThan(2.5);
     expect(tyre.high).toBeGreaterThan(3.5);
     expect(antimonyFromHardness(20).percent).toBeCloseTo(11.1, 6);
+    // Chill-cast without tin, from memory: 12 % is nearer 15 BHN. 4 % then tests at some 10, 11 % at 14 to 15.
+    for (const [percent, brinell] of [
+      [4, 10],
+      [11, 14.4],
+    ] as const) {
+      const { low, high } = antimonyFromHardness(brinell);
+      expect(low).toBeLessThan(percent);
+      expect(high).toBeGreaterThan(percent);
+    }
     expect(() => antimonyFromHardness(60)).toThrow(/hardness is 60 BHN/);
   });
   test('the stamp is the mass in soft lead', () => expect(castMassKg({ nominalMassKg: 0.014 })).toBeCloseTo(0.014, 9));

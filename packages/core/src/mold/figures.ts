@@ -137,7 +137,7 @@ export const shareFigure = (alloy: Alloy): Figure =>
 /**
  * Where the block stands when the warming is done.
  * @example readyFigure(warmPlan({ block: smallBlock, basis: 'given', shotKg: 0.08, metalC: 371, roomC: 20,
- *   school: 'blank shots', openBelow: false })).value // 72.19
+ *   school: 'blank shots', openBelow: false })).value // 71.77
  */
 export const readyFigure = (plan: WarmPlan): Figure =>
   figure(

@@ -47,8 +47,7 @@ const MISSED_K = 12;
 /**
  * Temperature of the back at each reading, for a block and its shots.
  * @example backAtReadings({ block: smallBlock, closedS: 5, shots: [{ atS: 30, kg: 0.08, metalC: 371 }],
- *   readings: [{ atS: 0, temperatureC: 20 }, { atS: 90, temperatureC: 26 }], roomC: 20 }, smallBlock) // [20,
- *   29.64]
+ *   readings: [{ atS: 0, temperatureC: 20 }, { atS: 90, temperatureC: 26 }], roomC: 20 }, smallBlock) // [20, 29.87]
  */
 export function backAtReadings(input: MoldFitInput, block: MoldBlock): number[] {
   const nodes = blockNodes(block);
@@ -72,7 +71,8 @@ export function backAtReadings(input: MoldFitInput, block: MoldBlock): number[] 
       const shot = input.shots[next++]!;
       pass(shot.atS);
       const { kg: shotKg, metalC } = shot;
-      const joules = shotHeatJ({ shotKg, metalC, moldC: meanC(nodes, heat), capacityJK, alloy: input.alloy });
+      const [moldC, { alloy }, { keptShare }] = [meanC(nodes, heat), input, block];
+      const joules = shotHeatJ({ shotKg, metalC, moldC, capacityJK, alloy, keptShare });
       heat = takeIn(nodes, heat, joules, metalC);
       openFrom = shot.atS + input.closedS;
     }

@@ -24,7 +24,7 @@ export interface LearnedBlock {
 }
 
 /** A block as it is reckoned with. */
-interface KnownBlock {
+export interface KnownBlock {
   block: MoldBlock & { metal: MoldMetal };
   basis: Basis;
 }

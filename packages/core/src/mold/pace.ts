@@ -24,7 +24,7 @@ function checked<I extends Pick<PaceInput, 'roomC' | 'shotKg' | 'metalC'>>(input
 
 /**
  * Seconds a shot that hold the mold at this mean temperature: shot heat over what it loses there.
- * @example cycleForMoldC({ block: { bodyKg: 0.5 }, shotKg: 0.08, metalC: 371, roomC: 20, closedS: 3 }, 60) // 153.2
+ * @example cycleForMoldC({ block: { bodyKg: 0.5 }, shotKg: 0.08, metalC: 371, roomC: 20, closedS: 3 }, 60) // 147
  */
 export function cycleForMoldC(input: PaceInput, moldC: number): number {
   const { block, shotKg, metalC, roomC, alloy } = checked(input);
@@ -33,14 +33,15 @@ export function cycleForMoldC(input: PaceInput, moldC: number): number {
   const { faceJK, backJK, lossWPerK, lossPower } = blockNodes(block);
   const lossW = lossWPerK * lossShareAt(moldC - roomC, lossPower) * (moldC - roomC);
   // So long closed, it would lose what the shot brought; what is left of that it loses open, quicker.
-  const closedAllS = shotHeatJ({ shotKg, metalC, moldC, capacityJK: faceJK + backJK, alloy }) / lossW;
+  const closedAllS =
+    shotHeatJ({ shotKg, metalC, moldC, capacityJK: faceJK + backJK, alloy, keptShare: block.keptShare }) / lossW;
   return closedAllS <= closedS ? closedAllS : closedS + (closedAllS - closedS) / OPEN_LOSS_FACTOR;
 }
 
 /**
  * The steady mean temperature that a pace tends to, C: where the loss over a cycle eats the heat of a shot. By
  * bisection.
- * @example steadyMoldC({ block: { bodyKg: 0.5 }, shotKg: 0.08, metalC: 371, roomC: 20, closedS: 3 }, 170) // 56.77
+ * @example steadyMoldC({ block: { bodyKg: 0.5 }, shotKg: 0.08, metalC: 371, roomC: 20, closedS: 3 }, 170) // 55.78
  */
 export function steadyMoldC(input: PaceInput, cycleS: number): number {
   checked(input);
@@ -73,13 +74,8 @@ export function afterPause(input: PaceInput, moldC: number, seconds: number): Af
   const nodes = blockNodes(input.block);
   const { heat } = relax(nodes, { faceC: moldC, backC: moldC }, seconds, input.roomC, OPEN_LOSS_FACTOR);
   const after = meanC(nodes, heat);
-  const { bodyKg, metal, lossWPerK, lossPower, capacityShare } = input.block;
   const { shots } = blankShots({
-    moldKg: bodyKg,
-    moldMetal: metal,
-    lossWPerK,
-    lossPower,
-    capacityShare,
+    block: input.block,
     shotKg: input.shotKg,
     metalC: input.metalC,
     roomC: input.roomC,

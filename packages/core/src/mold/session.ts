@@ -13,10 +13,10 @@ import {
 } from './block.ts';
 
 /**
- * A head is pulled this much above the mold, and never colder than this: it has just set. Common practice, no source.
+ * Of what it is above the mold when it sets, the bar of a blank shot keeps so much until it is knocked out; heads of
+ * some 10 to 14 g keep as much, see freeze/opening.ts. Common practice, no source: by it molds take as many as they do.
  */
-const EJECT_ABOVE_MOLD_K = 60;
-const EJECT_AT_LEAST_C = 120;
+const BLANK_KEEPS = 0.29;
 
 /** A shot as its heat goes into a mold. */
 interface ShotIntoMold {
@@ -27,19 +27,22 @@ interface ShotIntoMold {
   /** Heat capacity of the mold, J/K. */
   capacityJK: number;
   alloy?: Alloy;
+  /** Of what it was above the mold when it set, so much is left in the head when it is lifted out. */
+  keptShare?: number;
 }
 
 /**
- * Heat that one shot leaves in the mold, J: m [h(T_pour) - h(T_eject)], T_eject 60 K above the mold, at least 120 C;
- * and never more than brings the two to one temperature: no mold gets hotter than its metal.
- * @example shotHeatJ({ shotKg: 0.1, metalC: 371, moldC: 100, capacityJK: 500 }) // 5254
+ * Heat that one shot leaves in the mold, J: m [h(T_pour) - h(T_out)], T_out as far above the mold as its heads have
+ * kept of what they set at; and never more than brings the two to one temperature: no mold gets hotter than its metal.
+ * @example shotHeatJ({ shotKg: 0.1, metalC: 371, moldC: 100, capacityJK: 500 }) // 5173
  */
-export function shotHeatJ({ shotKg, metalC, moldC, capacityJK, alloy = SOFT_LEAD }: ShotIntoMold): number {
+export function shotHeatJ(shot: ShotIntoMold): number {
+  const { shotKg, metalC, moldC, capacityJK, alloy = SOFT_LEAD, keptShare = BLANK_KEEPS } = shot;
   if (moldC >= metalC) return 0;
-  const ejectC = Math.min(metalC, alloy.solidusC, Math.max(EJECT_AT_LEAST_C, moldC + EJECT_ABOVE_MOLD_K));
+  const outC = moldC + keptShare * Math.max(0, alloy.solidusC - moldC);
   const pouredJKg = enthalpyJKg(alloy, metalC);
   const leftAt = (headC: number) => shotKg * (pouredJKg - enthalpyJKg(alloy, headC));
-  if (moldC + leftAt(ejectC) / capacityJK <= ejectC) return Math.max(0, leftAt(ejectC));
+  if (moldC + leftAt(outC) / capacityJK <= outC) return Math.max(0, leftAt(outC));
   let [low, high] = [moldC, metalC];
   for (let i = 0; i < 50; i++) {
     const middle = (low + high) / 2;
@@ -56,7 +59,7 @@ const POT_TOP_W_K = 0.36;
 
 /** One thing after another that a mold lives through. */
 export type MoldStep =
-  | { kind: 'shot'; kg: number; metalC: number; closedS: number; openS: number }
+  | { kind: 'shot'; kg: number; metalC: number; closedS: number; openS: number; blank?: boolean }
   | { kind: 'wait'; seconds: number; open?: boolean }
   | { kind: 'pot top'; seconds: number; potC: number };
 
@@ -137,7 +140,8 @@ export function moldSession({ block, fromC, roomC = 20, steps, alloy = SOFT_LEAD
       const kg = inRange('shotKg', step.kg, 'kg', 0.0003, 10);
       const metalC = inRange('metalC', step.metalC, 'C', alloy.liquidusC, 600);
       point('wait');
-      const joules = shotHeatJ({ shotKg: kg, metalC, moldC: meanC(nodes, heat), capacityJK, alloy });
+      const keptShare = step.blank ? BLANK_KEEPS : block.keptShare;
+      const joules = shotHeatJ({ shotKg: kg, metalC, moldC: meanC(nodes, heat), capacityJK, alloy, keptShare });
       heat = takeIn(nodes, heat, joules, metalC);
       trace.gainedJ += joules;
       point('shot');

@@ -69,10 +69,10 @@ function blanksRange(input: WarmPlanInput, warmedC: number) {
   const { low, high } = range90(
     ([metalC, roomC, shot, barShare, loss, capacity, readyC]) => {
       const warmed = blankShots({
-        ...{ moldKg: block.bodyKg, moldMetal: block.metal, lossPower: block.lossPower, alloy, fromC: warmedC },
+        ...{ alloy, fromC: warmedC },
         ...{ metalC: metalC!, roomC: roomC!, readyC: readyC! },
         ...{ shotKg: input.shotKg * shot!, barKg: barKg * barShare! },
-        ...{ lossWPerK: lossWPerK * loss!, capacityShare: (block.capacityShare ?? 1) * capacity! },
+        block: { ...block, lossWPerK: lossWPerK * loss!, capacityShare: (block.capacityShare ?? 1) * capacity! },
       });
       return partOfShots(warmed, warmedC, readyC!);
     },
@@ -96,11 +96,7 @@ function warming({ school, potTopS = POT_TOP_S, barKg = BAR_KG, alloy = SOFT_LEA
   const onPotS = school === 'blank shots' ? 0 : potTopS;
   const onPot: MoldStep[] = onPotS > 0 ? [{ kind: 'pot top', seconds: onPotS, potC: POT_TOP_C }] : [];
   const warmedC = moldSession({ block, roomC, steps: onPot, alloy }).points.at(-1)!.meanC;
-  const { bodyKg: moldKg, metal: moldMetal, lossWPerK, lossPower, capacityShare } = block;
-  const { shots, ready } = blankShots({
-    ...{ moldKg, moldMetal, lossWPerK, lossPower, capacityShare },
-    ...{ shotKg, barKg, metalC, roomC, fromC: warmedC, alloy },
-  });
+  const { shots, ready } = blankShots({ block, shotKg, barKg, metalC, roomC, fromC: warmedC, alloy });
   return { onPotS, onPot, warmedC, blanks: school === 'pot top' ? 0 : shots, ready, barKg, alloy };
 }
 

@@ -14,7 +14,7 @@ describe('blank shots', () => {
     ['four of 2 oz', 0.9, 'aluminium', 0.25, 2, 3],
     ['iron', 0.9, 'iron', 0.07, 4, 5],
   ] as const)('%s', (_, moldKg, moldMetal, shotKg, least, most) => {
-    const { shots, ready } = blankShots({ moldKg, moldMetal, shotKg, metalC: 371 });
+    const { shots, ready } = blankShots({ block: { bodyKg: moldKg, metal: moldMetal }, shotKg, metalC: 371 });
     expect(ready).toBe(true);
     expect(shots).toBeGreaterThanOrEqual(least);
     expect(shots).toBeLessThanOrEqual(most);
@@ -22,7 +22,7 @@ describe('blank shots', () => {
 
   test('without the bar a micro ladder never gets warm, and a capped count says so', () => {
     const bare = { block: { bodyKg: 0.55 }, basis: 'given', shotKg: 0.012, barKg: 0, metalC: 371, roomC: 20 } as const;
-    expect(blankShots({ moldKg: 0.55, shotKg: 0.012, barKg: 0, metalC: 371 }).ready).toBe(false);
+    expect(blankShots({ block: { bodyKg: 0.55 }, shotKg: 0.012, barKg: 0, metalC: 371 }).ready).toBe(false);
     const { blanks, impossible } = warmPlan({ ...bare, school: 'blank shots', openBelow: false });
     expect(blanks.beyond).toBe(true);
     expect(blanks.high).toBeUndefined();
@@ -33,7 +33,7 @@ describe('blank shots', () => {
   test('one law: iron and aluminium of one heat capacity want the same, whatever they weigh', () => {
     // 0.5 kg of aluminium and 0.934 kg of iron take up 448 J a degree both; lossless, so that surface plays no part.
     const of = (moldKg: number, moldMetal: 'aluminium' | 'iron') =>
-      moldTemperaturesC({ moldKg, moldMetal, shotKg: 0.09, metalC: 371, lossWPerK: 0 }, 5);
+      moldTemperaturesC({ block: { bodyKg: moldKg, metal: moldMetal, lossWPerK: 0 }, shotKg: 0.09, metalC: 371 }, 5);
     of(0.5, 'aluminium').forEach((moldC, i) => expect(of((0.5 * 897) / 480, 'iron')[i]).toBeCloseTo(moldC, 6));
   });
 
@@ -46,8 +46,9 @@ describe('blank shots', () => {
           metalC: fc.double({ min: 330, max: 600, noNaN: true }),
           cycleS: fc.double({ min: 1, max: 200, noNaN: true }),
         }),
-        (input) => {
-          for (const moldC of moldTemperaturesC(input, 60)) expect(moldC).toBeLessThanOrEqual(input.metalC + 1e-6);
+        ({ moldKg, ...input }) => {
+          for (const moldC of moldTemperaturesC({ ...input, block: { bodyKg: moldKg } }, 60))
+            expect(moldC).toBeLessThanOrEqual(input.metalC + 1e-6);
         },
       ),
     );
@@ -65,7 +66,7 @@ describe('blank shots', () => {
   });
 
   test('without loss, the heat of the shots is the heat in the block', () => {
-    const input = { moldKg: 0.6, shotKg: 0.1, metalC: 371, lossWPerK: 0 };
+    const input = { block: { bodyKg: 0.6, lossWPerK: 0 }, shotKg: 0.1, metalC: 371 };
     const after = moldTemperaturesC(input, 6);
     let heat = 0;
     [20, ...after]
@@ -78,11 +79,13 @@ describe('blank shots', () => {
   test('heavier shots never want more blanks; a shot too small never warms the mold', () => {
     fc.assert(
       fc.property(fc.double({ min: 0.05, max: 0.3, noNaN: true }), (shotKg) => {
-        const { shots } = blankShots({ moldKg: 0.7, shotKg, metalC: 371 });
-        expect(blankShots({ moldKg: 0.7, shotKg: shotKg * 1.2, metalC: 371 }).shots).toBeLessThanOrEqual(shots);
+        const { shots } = blankShots({ block: { bodyKg: 0.7 }, shotKg, metalC: 371 });
+        expect(blankShots({ block: { bodyKg: 0.7 }, shotKg: shotKg * 1.2, metalC: 371 }).shots).toBeLessThanOrEqual(
+          shots,
+        );
       }),
     );
-    expect(blankShots({ moldKg: 5, shotKg: 0.001, metalC: 371 }).ready).toBe(false);
-    expect(blankShots({ moldKg: 0.6, shotKg: 0.1, metalC: 371, fromC: 120 }).shots).toBe(0);
+    expect(blankShots({ block: { bodyKg: 5 }, shotKg: 0.001, metalC: 371 }).ready).toBe(false);
+    expect(blankShots({ block: { bodyKg: 0.6 }, shotKg: 0.1, metalC: 371, fromC: 120 }).shots).toBe(0);
   });
 });

@@ -1,10 +1,10 @@
 import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
 import { inRange } from '../quantity/check.ts';
-import { blockNodes, type MoldBlock, type MoldMetal } from './block.ts';
+import { blockNodes, type MoldBlock } from './block.ts';
 import { moldSession, shotHeatJ, type MoldStep } from './session.ts';
 
 interface MoldHeatInput {
-  moldKg: number;
+  block: MoldBlock;
   /** Heads and sprues of one shot. */
   shotKg: number;
   metalC: number;
@@ -12,10 +12,6 @@ interface MoldHeatInput {
   fromC?: number;
   /** Seconds between shots while warming. */
   cycleS?: number;
-  lossWPerK?: number;
-  lossPower?: number;
-  capacityShare?: number;
-  moldMetal?: MoldMetal;
   readyC?: number;
   alloy?: Alloy;
 }
@@ -34,29 +30,23 @@ export const BAR_KG = 0.025;
 const BLANK_OPEN_S = 8;
 
 /**
- * One shot of a cycle, as the mold lives through it.
+ * One blank shot of a cycle, as the mold lives through it.
  * @example shotStep({ kg: 0.07, metalC: 371, cycleS: 25 }) // { kind: 'shot', kg: 0.07, metalC: 371, closedS: 17,
- *   openS: 8 }
+ *   openS: 8, blank: true }
  */
 export function shotStep(of: { kg: number; metalC: number; cycleS: number; openS?: number }): MoldStep {
   const { kg, metalC, cycleS, openS = Math.min(BLANK_OPEN_S, cycleS / 3) } = of;
-  return { kind: 'shot', kg, metalC, closedS: cycleS - openS, openS };
+  return { kind: 'shot', kg, metalC, closedS: cycleS - openS, openS, blank: true };
 }
 
 /**
  * Mean temperature of the mold just after each of `shots` shots, C.
- * @example moldTemperaturesC({ moldKg: 0.6, shotKg: 0.1, metalC: 371 }, 2) // [30.75, 41.31]
+ * @example moldTemperaturesC({ block: { bodyKg: 0.6 }, shotKg: 0.1, metalC: 371 }, 2) // [31.02, 41.65]
  */
 export function moldTemperaturesC(input: MoldHeatInput, shots: number): number[] {
   const cycleS = inRange('cycleS', input.cycleS ?? BLANK_CYCLE_S, 's', 1, 3600);
   const { points } = moldSession({
-    block: {
-      bodyKg: input.moldKg,
-      metal: input.moldMetal,
-      lossWPerK: input.lossWPerK,
-      lossPower: input.lossPower,
-      capacityShare: input.capacityShare,
-    },
+    block: input.block,
     fromC: input.fromC,
     roomC: input.roomC,
     alloy: input.alloy ?? SOFT_LEAD,
@@ -81,7 +71,7 @@ export const MOST_BLANKS = 40;
  * schools of 3, 5 and 10 blank shots are one law: heat of a shot over heat capacity of the mold.
  * @param input.shotKg heads and sprues; `barKg` stands over the gates beside them
  * Checks (practice): 0.55 kg with 12 g 10 to 12; 0.6 kg with 80 g 4 to 5; 0.9 kg with 250 g 2 to 3.
- * @example blankShots({ moldKg: 0.55, shotKg: 0.012, metalC: 371 }).shots // 11
+ * @example blankShots({ block: { bodyKg: 0.55 }, shotKg: 0.012, metalC: 371 }).shots // 11
  */
 export function blankShots(input: MoldHeatInput & { barKg?: number }): BlankShots {
   const readyC = inRange('readyC', input.readyC ?? MOLD_READY_C, 'C', 20, 250);

@@ -75,7 +75,7 @@ export const chargeKgOf = (parts: readonly ChargePart[]): number => parts.reduce
 
 /**
  * Cavities cast a little more or less than their stamp, and dross is as much as the metal is dirty.
- * @example leadRange(1, 0.02, 0.98) // { low: 0.9681, high: 1.032 }
+ * @example leadRange(1, 0.02, 0.98) // { low: 0.967, high: 1.032 }
  */
 export const leadRange = (kg: number, drossKg: number, castKgOfIt: number): { low: number; high: number } =>
   range90(

@@ -134,6 +134,8 @@ describe('what a pour goes by', () => {
         plannedBlanks: mold!.blanks.value,
         plannedShots: mold!.shots.value,
         openS: mold!.openS.value,
+        solidS: mold!.solidS,
+        hookHeldS: mold!.hookHeldS,
         inspectS: 12,
         loadS: 17,
       },

@@ -1,6 +1,6 @@
 import { massShareOfLead, SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
 import { pourTemperatureC } from '../metal/figures.ts';
-import { knownBlock } from '../mold/known-mold.ts';
+import { workingBlock } from '../freeze/opening.ts';
 import { BLANK_CYCLE_S } from '../mold/warm-up.ts';
 import { shotsSeconds } from '../mold/shot-seconds.ts';
 import { meltTime } from '../pot/time-to-pour.ts';
@@ -205,10 +205,15 @@ export function preparePour(wanted: PourWanted): PreparedPour {
   const bent = bentOf(allocations);
   return {
     setup: {
-      molds: plans.map(({ moldId, blanks, shots: planned, openS }, at) => {
+      molds: plans.map(({ moldId, blanks, shots: planned, openS, solidS, rodS, hookHeldS }, at) => {
         const counts = { plannedBlanks: blanks.value, plannedShots: planned.value };
         const idle = idleIn(allocations[at]!);
-        return { moldId, ...counts, openS: openS.value, inspectS, loadS, ...(idle.length > 0 ? { idle } : {}) };
+        return {
+          ...{ moldId, ...counts, openS: openS.value, solidS, inspectS, loadS },
+          ...(rodS ? { rodS } : {}),
+          ...(hookHeldS === undefined ? {} : { hookHeldS }),
+          ...(idle.length > 0 ? { idle } : {}),
+        };
       }),
       atOnce,
       ...(metalShare === 1 ? {} : { metalShare }),
@@ -232,7 +237,7 @@ export function preparePour(wanted: PourWanted): PreparedPour {
       potPowerW: powerW,
       potLossWPerK: lossWPerK,
       potCrucibleJPerK: crucibleJPerK,
-      blocks: Object.fromEntries(molds.map((mold) => [mold.id, knownBlock(mold).block])),
+      blocks: Object.fromEntries(molds.map((mold) => [mold.id, workingBlock(mold).block])),
     },
   };
 }

@@ -138,6 +138,8 @@ export interface PlanMold {
   bodyKg: number;
   /** Metal over the gates of a blank shot, weighed; null or left out: as usual. */
   barKg?: number | null;
+  /** The maker's own count from the pour until it is opened, s; it outranks. */
+  ownOpenS?: number | null;
   metal?: MoldMetal;
   warmSchool?: WarmSchool;
   /** The only metal it sees; null or left out: any. */
@@ -288,6 +290,12 @@ export interface MoldPlan {
   shots: Figure;
   blanks: Figure;
   openS: Figure;
+  /** Until its last head or sprue is solid, s after the pour. */
+  solidS: number;
+  /** When a pull-out rod in it is moved, s after the pour; left out: none in it. */
+  rodS?: { fromS: number; toS: number };
+  /** How long after opening the bends of its hooks may be held, s; left out: they never get too hot. */
+  hookHeldS?: number;
 }
 export interface LinePlan {
   productId: string;

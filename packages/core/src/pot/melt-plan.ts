@@ -50,7 +50,7 @@ interface PotDoubt extends PotBody {
 
 /**
  * Range of an answer by how well power, loss and crucible are known.
- * @example potRange({ powerW: 700, lossWPerK: 0.55 }, ({ powerW }) => powerW) // { low: 584.9, high: 815.1 }
+ * @example potRange({ powerW: 700, lossWPerK: 0.55 }, ({ powerW }) => powerW) // { low: 584.4, high: 815.6 }
  */
 export function potRange(pot: PotDoubt, of: (pot: PotBody) => number): { low: number; high: number } {
   const { powerW, lossWPerK, crucibleJPerK = 0, basis = 'given', powerSdW = 0, lossSdWPerK = 0 } = pot;

@@ -13,6 +13,12 @@ export const SPREAD = {
   readyK: 4,
   /** Skin between metal and mold: soot comes out differently each time. */
   interfaceShare: 0.18,
+  /** The gap that a set head leaves to its mold; still air round a hot head. */
+  gapShare: 0.15,
+  stillAirShare: 0.09,
+  /** From the metal to a hook's bend, by its size number; still air round its wire. */
+  shankShare: 0.08,
+  wireAirShare: 0.2,
   /** V/A of a head from its style and its stamp. */
   modulusShare: 0.04,
   /** Metal that stands over the gates of a blank shot. */

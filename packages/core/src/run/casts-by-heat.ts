@@ -30,7 +30,7 @@ interface PourAgain {
 /**
  * The mold's mean temperature just before each of its shots, by the shot's id, as the coach read it then.
  * @example heatBeforeShots({ setup: pour.setup, log: twoShots, mold: sessionMold(smallMold, pour.setup),
- *   metalC: 371, roomC: 20 }).get('s2') // 38.92
+ *   metalC: 371, roomC: 20 }).get('s2') // 39.49
  */
 export function heatBeforeShots({
   setup,

@@ -65,11 +65,7 @@ function moldAdvice(input: CoachInput, mold: CoachMold): Advice | null {
   const goesOnC = coldBelowC + WARMED_PAST_K;
   if (moldC < (isWarming(input, moldId) ? goesOnC : coldBelowC)) {
     const { shots } = blankShots({
-      moldKg: block.bodyKg,
-      moldMetal: block.metal,
-      lossWPerK: block.lossWPerK,
-      lossPower: block.lossPower,
-      capacityShare: block.capacityShare,
+      block,
       shotKg: fullShotKg,
       barKg: mold.barKg,
       metalC,

@@ -50,6 +50,12 @@ export interface MoldSetup {
   plannedShots: number;
   /** Seconds until the slowest cavity may be opened. */
   openS: number;
+  /** Until its last head is solid; not kept by pours of before. */
+  solidS?: number;
+  /** When a pull-out rod in it is moved, s after the pour; left out: none in it. */
+  rodS?: { fromS: number; toS: number };
+  /** How long after opening the bends of its hooks may be held, s; left out: they never get too hot. */
+  hookHeldS?: number;
   /** Seconds to take out and look, and to load, a cavity. */
   inspectS: number;
   loadS: number;

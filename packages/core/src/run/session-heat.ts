@@ -2,7 +2,8 @@ import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
 import type { MoldBlock } from '../mold/block.ts';
 import { moldSession, type MoldStep } from '../mold/session.ts';
 import type { StyleId } from '../geometry/styles.ts';
-import { blockThen, cavityShotKg, fullShotKg, knownBlock, type BlockRecord } from '../mold/known-mold.ts';
+import { workingBlock, type WorkedMold } from '../freeze/opening.ts';
+import { blockThen, cavityShotKg, fullShotKg } from '../mold/known-mold.ts';
 import { BAR_KG } from '../mold/warm-up.ts';
 import type { WarmSchool } from '../mold/warm-plan.ts';
 import { DRY_KG, simulatePot, type PotBody, type PotEvent } from '../pot/simulate.ts';
@@ -23,7 +24,7 @@ export interface SessionMold {
   openS: number;
 }
 /** A mold on record, as far as its heat goes. */
-interface MoldOnRecord extends BlockRecord {
+interface MoldOnRecord extends WorkedMold {
   id: string;
   barKg?: number | null;
   warmSchool?: WarmSchool;
@@ -39,7 +40,7 @@ export function sessionMold(mold: MoldOnRecord, setup: PourSetup, blocks?: Recor
   const then = blocks?.[mold.id];
   return {
     moldId: mold.id,
-    block: then ? blockThen(then) : knownBlock(mold).block,
+    block: then ? blockThen(then) : workingBlock(mold).block,
     fullShotKg: fullShotKg(mold.cavities),
     barKg: mold.barKg ?? undefined,
     otherKg: Object.fromEntries(mold.cavities.map((cavity) => [cavity.position, cavityShotKg(cavity)])),
@@ -119,7 +120,9 @@ export function moldSteps(
     ...poured.map((entry, i): MoldStep => {
       const gap = (poured[i + 1] ? since(poured[i + 1]!.at) : seconds) - since(entry.at);
       const closedS = Math.min(mold.openS, gap);
-      return { kind: 'shot', kg: Math.max(0.001, shotKg(setup, mold, entry)), metalC, closedS, openS: gap - closedS };
+      const blank = entry.kind === 'blank' ? { blank: true } : {};
+      const kg = Math.max(0.001, shotKg(setup, mold, entry));
+      return { kind: 'shot', kg, metalC, closedS, openS: gap - closedS, ...blank };
     }),
   ];
   // A gap of hours is a wait after its shot, since one cycle has its bounds.

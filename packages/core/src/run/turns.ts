@@ -1,4 +1,4 @@
-import { OPENING_MARGIN } from '../freeze/freeze.ts';
+import { OPENING_MARGIN } from '../freeze/opening.ts';
 import { HANDLE_S_PER_SHOT } from '../mold/shot-seconds.ts';
 import type { MoldSetup, PourSetup } from './pour-log.ts';
 import type { MoldState, PourState } from './pour.ts';
@@ -19,7 +19,7 @@ const setupOf = (setup: PourSetup, moldId: string): MoldSetup => setup.molds.fin
 
 /**
  * Seconds until a mold may be opened.
- * @example openInS(pour.setup, pourState(pour.setup, twoShots).molds[0], 1_020_000) // 1.871
+ * @example openInS(pour.setup, pourState(pour.setup, twoShots).molds[0], 1_020_000) // 1.868
  */
 export function openInS(setup: PourSetup, mold: MoldState, now: number): number {
   if (mold.lastPouredAt === null) return 0;
@@ -88,8 +88,39 @@ export function turnAfterPause(turn: Turn, state: PourState, blanks: number | un
  */
 export function setShare(setup: PourSetup, mold: MoldState, now: number): number {
   if (mold.lastPouredAt === null) return 1;
-  const solidS = setupOf(setup, mold.moldId).openS / OPENING_MARGIN;
+  const { openS, solidS = openS / OPENING_MARGIN } = setupOf(setup, mold.moldId);
   return Math.min(1, Math.max(0, (now - mold.lastPouredAt) / 1000 / solidS));
+}
+
+/** What a shut mold asks for before it is opened. */
+export type RodCue = 'soon' | 'now' | 'late' | null;
+/**
+ * When a pull-out rod is moved: in the first moments, well before the core is solid; null where none is in it, or the
+ * last thing poured was a blank shot.
+ * @example rodCue(pour.setup, pourState(pour.setup, twoShots), pourState(pour.setup, twoShots).molds[0], 1_000_500)
+ * // null
+ */
+export function rodCue(setup: PourSetup, state: PourState, mold: MoldState, now: number): RodCue {
+  const { rodS } = setupOf(setup, mold.moldId);
+  if (!rodS || !lastWasShot(state, mold)) return null;
+  const seconds = (now - mold.lastPouredAt!) / 1000;
+  if (seconds < rodS.fromS) return 'soon';
+  return seconds <= rodS.toS ? 'now' : 'late';
+}
+const lastWasShot = (state: PourState, mold: MoldState): boolean =>
+  mold.lastPouredAt !== null &&
+  state.shots.some(({ moldId, at }) => moldId === mold.moldId && at === mold.lastPouredAt);
+
+/**
+ * For how many seconds more the bends of a mold's hooks may be held after it was opened; null where they never get too
+ * hot, or nothing with a hook was poured last.
+ * @example hookHeldInS(pour.setup, pourState(pour.setup, twoShots), pourState(pour.setup, twoShots).molds[0],
+ *   1_060_000) // 0
+ */
+export function hookHeldInS(setup: PourSetup, state: PourState, mold: MoldState, now: number): number | null {
+  const { hookHeldS, openS } = setupOf(setup, mold.moldId);
+  if (hookHeldS === undefined || !lastWasShot(state, mold)) return null;
+  return Math.max(0, openS + hookHeldS - (now - mold.lastPouredAt!) / 1000);
 }
 
 /** Where the hands should be between opening a mold and its next pour. */

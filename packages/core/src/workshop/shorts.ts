@@ -1,6 +1,6 @@
 import { coldByPace, coldMold } from '../fill/cold.ts';
 import { settledMold } from '../freeze/settled.ts';
-import { knownBlock, type BlockRecord } from '../mold/known-mold.ts';
+import { workingBlock, type WorkedMold } from '../freeze/opening.ts';
 import type { HandSeconds } from '../mold/shot-seconds.ts';
 import type { PlanMold } from '../plan/types.ts';
 import { benchSettings, fillIndex } from '../fill/fill-index.ts';
@@ -49,12 +49,13 @@ export function knownShorts(cavities: Cavities, records: readonly ShortsRecord[]
  * @example usualColdC(smallMold, { metalC: 371, roomC: 20, hands: { loadS: 17, inspectS: 12 } }) // 39.08
  */
 export function usualColdC(
-  mold: BlockRecord & Pick<PlanMold, 'cavities' | 'shotsSinceSmoked'>,
+  mold: Omit<WorkedMold, 'cavities'> & Pick<PlanMold, 'cavities' | 'shotsSinceSmoked'>,
   of: { metalC: number; roomC: number; hands: HandSeconds },
 ): number | null {
   const cavities = mold.cavities.filter(({ condition }) => condition === 'good');
   if (cavities.length === 0) return null;
-  const { block } = knownBlock(mold);
-  const { moldC } = settledMold({ ...of, block, cavities, shotsSinceSmoked: mold.shotsSinceSmoked });
+  const { block } = workingBlock(mold);
+  const { shotsSinceSmoked, ownOpenS } = mold;
+  const { moldC } = settledMold({ ...of, block, cavities, shotsSinceSmoked, ownOpenS });
   return coldByPace({ settledC: moldC, roomC: of.roomC });
 }

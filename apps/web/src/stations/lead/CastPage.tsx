@@ -1,4 +1,4 @@
-import type { Cavity, Mold, Settings } from '@schmelz/contract';
+import type { Cavity, Mold } from '@schmelz/contract';
 import {
   alloyFigures,
   alloyOf,
@@ -43,11 +43,13 @@ const KNOWN_BY = [
 interface Asked {
   alloy: Alloy;
   metalKg: number;
-  ways: Pick<Settings['ways'], 'heelKg' | 'drossShare'>;
+  /** Left in the pot at the end. */
+  heelKg: number;
+  drossShare: number;
 }
 
 function CavityRow({ cavity, atOnce, asked }: { cavity: Cavity; atOnce: number; asked: Asked }) {
-  const { alloy, metalKg, ways } = asked;
+  const { alloy, metalKg, heelKg, drossShare } = asked;
   const units = useUnits();
   const shape = {
     position: cavity.position,
@@ -82,7 +84,7 @@ function CavityRow({ cavity, atOnce, asked }: { cavity: Cavity; atOnce: number; 
           <Fig
             figure={headsFromMetal({
               ...{ metalKg, style: cavity.style, nominalMassKg: cavity.nominalMassKg, cavities: atOnce, alloy },
-              ...{ heelKg: ways.heelKg, drossShare: ways.drossShare },
+              ...{ heelKg, drossShare },
               yieldShare: yieldEstimate(cavity.good, cavity.casts).mean,
             })}
             title={`Heads of cavity ${cavity.position}`}
@@ -130,7 +132,10 @@ export function CastPage() {
   const { data: settings } = useSettings();
   const units = useUnits();
   const [metalKg, setMetalKg] = useState(2.5);
+  const [leftKg, setLeftKg] = useState<number | null>(null);
   if (!molds || !settings) return <Waiting error={error} />;
+  // The usual heel, until the maker says which is meant; there is no more left than there was.
+  const heelKg = Math.min(metalKg, leftKg ?? settings.ways.heelKg);
   const estimate = antimonyFromHardness(brinell);
   const percent =
     metal !== 'hard-lead' ? 0 : knownBy === 'antimony' ? antimony : Math.round(estimate.percent * 10) / 10;
@@ -192,6 +197,15 @@ export function CastPage() {
             written={units.bulk(metalKg)}
             onChange={setMetalKg}
           />
+          <Trying
+            label="of it left in the pot"
+            value={heelKg}
+            min={0}
+            max={2}
+            step={0.05}
+            written={units.bulk(heelKg)}
+            onChange={setLeftKg}
+          />
           <dl className="grid grid-cols-[1fr_auto] gap-x-3 gap-y-1 text-sm">
             <dt>Begins to freeze at</dt>
             <dd className="text-right font-semibold">
@@ -220,7 +234,11 @@ export function CastPage() {
     >
       <LeadRooms />
       {molds.map((mold) => (
-        <MoldWeights key={mold.id} mold={mold} asked={{ alloy, metalKg, ways: settings.ways }} />
+        <MoldWeights
+          key={mold.id}
+          mold={mold}
+          asked={{ alloy, metalKg, heelKg, drossShare: settings.ways.drossShare }}
+        />
       ))}
       {molds.length === 0 && <p className="quiet">No mold yet.</p>}
     </Page>

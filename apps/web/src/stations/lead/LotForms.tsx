@@ -40,7 +40,8 @@ function Hardness({ text }: { text: string }) {
   const one = (share: number) => share.toFixed(1);
   return (
     <p className="quiet">
-      An estimate: about {one(percent)} % antimony, {one(low)} to {one(high)}. Tin, arsenic and age harden lead too.
+      An estimate: about {one(percent)} % antimony, {one(low)} to {one(high)}. Tin, arsenic and age harden lead too;
+      without tin it is more.
     </p>
   );
 }

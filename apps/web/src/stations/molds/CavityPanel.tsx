@@ -4,14 +4,16 @@ import {
   castFigure,
   causeFigure,
   sinceSmokedFigure,
-  openTimeFigure,
   SOFT_LEAD,
   yieldFigure,
   type CavityVariant,
   type HookSize,
   type StyleId,
-  knownBlock,
-  leavingOf,
+  workingBlock,
+  openingFigures,
+  holdFigure,
+  typicalHook,
+  cavitySolid,
   metalAtMoldC,
   settledMold,
   type HouseWays,
@@ -117,12 +119,18 @@ function VariantRow({
 function Opening({ cavity, mold, ways }: { cavity: Cavity; mold: StoredMold; ways: HouseWays }) {
   const { data: pots = [] } = useList('pots');
   const metalC = metalAtMoldC(ways.pourC, pots[0]?.way);
-  const { block } = knownBlock(mold);
-  const shots = { block, shotsSinceSmoked: cavity.shotsSinceSmoked, metalC, roomC: ways.roomC, hands: ways };
+  const { block } = workingBlock(mold);
+  const { roomC } = ways;
+  const { ownOpenS } = mold;
+  const shots = { block, shotsSinceSmoked: cavity.shotsSinceSmoked, metalC, roomC, hands: ways, ownOpenS };
   const open = mold.cavities.filter((each) => each.condition === 'good');
   const { moldC } = settledMold({ ...shots, cavities: open.length > 0 ? open : [cavity] });
-  const opens = openTimeFigure(cavity, { metalC, moldC, alloy: SOFT_LEAD, moldMetal: block.metal ?? 'aluminium' });
-  const { leaves, handling } = leavingOf(cavity, { metalC, moldC, roomC: ways.roomC, openS: opens.value });
+  const heat = { metalC, moldC, roomC, moldMetal: block.metal, ownOpenS, together: open.length || 1 };
+  const { opens, leaves, handling, opening } = openingFigures(cavity, heat);
+  const held = holdFigure({
+    ...{ hook: typicalHook(cavity.hookSize as HookSize, cavity.wire), opening, roomC },
+    ...{ solid: cavitySolid(cavity.style, cavity.nominalMassKg), headKg: cavity.nominalMassKg },
+  });
   return (
     <>
       <dt className="quiet">open after</dt>
@@ -133,6 +141,16 @@ function Opening({ cavity, mold, ways }: { cavity: Cavity; mold: StoredMold; way
       <dd>
         <Fig figure={leaves} title="Leaves the mold at" />, in the hand after{' '}
         <Fig figure={handling} title="Can be handled after" />
+      </dd>
+      <dt className="quiet">its bend</dt>
+      <dd>
+        {held ? (
+          <>
+            cool for <Fig figure={held} title="Its bend stays cool for" /> after opening, then hot: not by feel alone
+          </>
+        ) : (
+          'does not get too hot to hold'
+        )}
       </dd>
     </>
   );

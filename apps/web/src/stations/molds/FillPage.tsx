@@ -17,7 +17,7 @@ import {
   type FillVerdict,
   type FillThreshold,
   fillCavityOf,
-  knownBlock,
+  workingBlock,
   metalAtMoldC,
   settledMold,
   type PotWay,
@@ -153,7 +153,12 @@ export function FillPage() {
       ? FILL_DEFAULTS.moldC
       : Math.round(
           settledMold({
-            ...{ block: knownBlock(mold).block, cavities: cast, shotsSinceSmoked: mold.shotsSinceSmoked },
+            ...{
+              block: workingBlock(mold).block,
+              cavities: cast,
+              shotsSinceSmoked: mold.shotsSinceSmoked,
+              ownOpenS: mold.ownOpenS,
+            },
             ...{ metalC, roomC: settings.ways.roomC, hands: settings.ways, alloy },
           }).moldC,
         );

@@ -41,6 +41,7 @@ interface Values {
   name: string;
   body: string;
   bar: string;
+  count: string;
   style: string;
   metal: string;
   sootSchool: string;
@@ -91,6 +92,7 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
           name: mold.name,
           body: `${mold.bodyKg * 1000} g`,
           bar: mold.barKg ? written(mold.barKg) : '',
+          count: mold.ownOpenS ? String(mold.ownOpenS) : '',
           style: mold.cavities[0]!.style,
           metal: mold.metal ?? 'aluminium',
           sootSchool: mold.sootSchool ?? 'fifty',
@@ -112,6 +114,7 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
           name: '',
           body: massUnit === 'g' ? '600 g' : '1.3 lb',
           bar: '',
+          count: '',
           style: 'ball',
           metal: 'aluminium',
           sootSchool: 'fifty',
@@ -131,10 +134,11 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
           ],
         },
     schema: moldSchema,
-    build: ({ name, body, bar, style, metal, sootSchool, warmSchool, keptFor, pin, keeper, cavities }) => ({
+    build: ({ name, body, bar, count, style, metal, sootSchool, warmSchool, keptFor, pin, keeper, cavities }) => ({
       name: name.trim(),
       bodyKg: parseMass(body, 'g'),
       barKg: bar.trim() ? parseMass(bar, massUnit) : null,
+      ownOpenS: count.trim() ? numberIn('opened after', count, 's') : null,
       metal,
       sootSchool,
       warmSchool,
@@ -178,6 +182,11 @@ export function MoldForm({ mold, onSaved }: { mold?: Mold; onSaved?: (mold: Stor
           label="Bar over the gates, if weighed"
           hint={`Of a blank shot: sprues and all that stands over them, less the sprues. Left empty: ${units.head(BAR_KG)}.`}
           {...form.register('bar')}
+        />
+        <TextField
+          label="Opened after, by your own count, s"
+          hint="It outranks. Left empty: when head and sprue have set, and heavy heads a while longer."
+          {...form.register('count')}
         />
         <Choice label="Head style" options={STYLES} hint={headStyle(style).says} {...form.register('style')} />
         <Choice label="It is of" options={asOptions(MOLD_METALS)} {...form.register('metal')} />

@@ -130,7 +130,7 @@ export function LawChart({
   const rise = (bodyKg: number, kg: number) => shotRiseK({ bodyKg }, { shotKg: kg, metalC, roomC });
   const law = Array.from({ length: 80 }, (_, i) => 0.02 + i * 0.0055).map((ratio) => ({
     rise: degrees(rise(LAW_MOLD_KG, ratio * LAW_MOLD_KG)),
-    law: blankShots({ moldKg: LAW_MOLD_KG, shotKg: ratio * LAW_MOLD_KG, barKg: 0, metalC, roomC }).shots,
+    law: blankShots({ block: { bodyKg: LAW_MOLD_KG }, shotKg: ratio * LAW_MOLD_KG, barKg: 0, metalC, roomC }).shots,
   }));
   const own = molds.filter((mold) => mold.blanks <= MOST_SHOWN).map((mold) => ({ ...mold, rise: degrees(mold.riseK) }));
   const schools = SCHOOLS.map((school) => ({ ...school, rise: degrees(rise(school.bodyKg, school.shotKg + BAR_KG)) }));

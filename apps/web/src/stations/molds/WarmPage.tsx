@@ -16,7 +16,7 @@ import {
   warmPlan,
   warmTimeFigure,
   type WarmSchool,
-  knownBlock,
+  workingBlock,
   fullShotKg,
 } from '@schmelz/core';
 import { useState } from 'react';
@@ -61,14 +61,22 @@ export function WarmPage() {
   const metalC = pourC - SOFT_LEAD.liquidusC + alloy.liquidusC;
   const own = mold.warmSchool ?? 'blank shots';
   const school = chosen ?? own;
-  const { block, basis } = knownBlock(mold);
+  const { block, basis } = workingBlock(mold);
   const shotKg = fullShotKg(mold.cavities) * massShareOfLead(alloy);
   const openBelow = mold.cavities.some((cavity) => cavity.openBelow);
   const barKg = mold.barKg ?? undefined;
   const plan = warmPlan({ block, basis, shotKg, barKg, metalC, roomC, school, potTopS, openBelow, alloy });
   const open = mold.cavities.filter(({ condition }) => condition === 'good');
   const settled = settledMold({
-    ...{ block, metalC, roomC, alloy, hands: settings.ways, shotsSinceSmoked: mold.shotsSinceSmoked },
+    ...{
+      block,
+      metalC,
+      roomC,
+      alloy,
+      hands: settings.ways,
+      shotsSinceSmoked: mold.shotsSinceSmoked,
+      ownOpenS: mold.ownOpenS,
+    },
     cavities: open.length ? open : mold.cavities,
   });
   const coldC = usualColdC(mold, { metalC, roomC, hands: settings.ways }) ?? COLD_BELOW_C;
@@ -77,7 +85,7 @@ export function WarmPage() {
   const others = molds.map((each) => {
     const kg = fullShotKg(each.cavities);
     const { blanks } = warmPlan({
-      ...knownBlock(each),
+      ...workingBlock(each),
       shotKg: kg,
       barKg: each.barKg ?? undefined,
       metalC,
@@ -85,7 +93,7 @@ export function WarmPage() {
       school: 'blank shots',
       openBelow: false,
     });
-    const riseK = shotRiseK(knownBlock(each).block, { shotKg: kg + (each.barKg ?? BAR_KG), metalC, roomC });
+    const riseK = shotRiseK(workingBlock(each).block, { shotKg: kg + (each.barKg ?? BAR_KG), metalC, roomC });
     return { name: each.name, riseK, blanks: blanks.value, here: each.id === mold.id };
   });
   return (

@@ -17,14 +17,17 @@ export const MoldRooms = ({ id }: { id: string }) => (
 
 /** A mold as it is written back: without what the server works out. */
 export function moldInputOf(mold: Mold): MoldInput {
-  const { name, bodyKg, barKg, metal, sootSchool, warmSchool, learned, cavities } = mold;
+  const { name, archived, bodyKg, barKg, ownOpenS, metal, sootSchool, warmSchool, keptFor, learned, cavities } = mold;
   return {
     name,
+    archived,
     bodyKg,
     barKg,
+    ownOpenS,
     metal,
     sootSchool,
     warmSchool,
+    keptFor,
     learned,
     cavities: cavities.map(
       ({

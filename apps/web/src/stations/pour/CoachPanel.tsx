@@ -1,4 +1,4 @@
-import { MOLD_READY_C, MOLD_TOO_HOT_C, skinAt, type Advice, type RoutineWork } from '@schmelz/core';
+import { MOLD_TOO_HOT_C, skinAt, type Advice, type RoutineWork } from '@schmelz/core';
 import { BasisMark, Icon } from '../../design/Icon.tsx';
 import { SKIN_FILL } from '../../drawing/Skin.tsx';
 import { useUnits } from '../../units/Units.tsx';
@@ -8,11 +8,15 @@ const COLD_C = 20;
 const SCALE_TO_C = 200;
 
 /** The mold's heat as a mark on a bar, its window in straw. */
-function MoldWindow({ moldC, basis }: { moldC: number; basis: 'measured' | 'given' }) {
+function MoldWindow({
+  moldC,
+  coldBelowC,
+  moldBasis: basis,
+}: Pick<Coached, 'coldBelowC' | 'moldBasis'> & { moldC: number }) {
   const units = useUnits();
   const at = (celsius: number) =>
     `${(100 * (Math.min(SCALE_TO_C, Math.max(COLD_C, celsius)) - COLD_C)) / (SCALE_TO_C - COLD_C)}%`;
-  const word = moldC < MOLD_READY_C ? 'cold' : moldC > MOLD_TOO_HOT_C ? 'too hot' : 'in its window';
+  const word = moldC < coldBelowC ? 'cold' : moldC > MOLD_TOO_HOT_C ? 'too hot' : 'in its window';
   return (
     <div className="min-w-44 flex-1">
       <p className="flex items-baseline gap-2 text-lg leading-tight [&>svg]:shrink-0">
@@ -24,7 +28,7 @@ function MoldWindow({ moldC, basis }: { moldC: number; basis: 'measured' | 'give
       <div className="relative mt-1 h-3 border border-rule-2 bg-well" aria-hidden="true">
         <span
           className="absolute h-full bg-straw"
-          style={{ left: at(MOLD_READY_C), width: `calc(${at(MOLD_TOO_HOT_C)} - ${at(MOLD_READY_C)})` }}
+          style={{ left: at(coldBelowC), width: `calc(${at(MOLD_TOO_HOT_C)} - ${at(coldBelowC)})` }}
         />
         <span
           className="absolute -top-1 -bottom-1 w-1.5 border border-contour bg-ink"
@@ -68,7 +72,7 @@ export function HeatNow({ coached }: { coached: Coached }) {
   const { moldC, potC } = coached;
   return (
     <div className="flex min-w-44 flex-1 flex-col gap-2 md:max-lg:flex-row md:max-lg:items-end md:max-lg:gap-6">
-      {moldC !== null && <MoldWindow moldC={moldC} basis={coached.moldBasis} />}
+      {moldC !== null && <MoldWindow {...coached} moldC={moldC} />}
       {potC !== null && <PotNow potC={potC} basis={coached.potBasis} />}
     </div>
   );

@@ -2,6 +2,7 @@ import type { Mold, Pot, Pour } from '@schmelz/contract';
 import {
   heatThen,
   COLD_BELOW_C,
+  MOLD_READY_C,
   coach,
   moldsAtPot,
   sessionHeat,
@@ -23,6 +24,8 @@ export interface Coached {
   /** The mold's temperature, and whether a probe says so. */
   moldC: number | null;
   moldBasis: 'measured' | 'given';
+  /** Below this it is cold: as it is warmed what it is to reach, once it casts what its shorts or its pace say. */
+  coldBelowC: number;
   potC: number | null;
   potBasis: 'measured' | 'given';
 }
@@ -110,6 +113,9 @@ export function useCoach(
       heat,
       advice,
       moldC: moldC(shownId),
+      coldBelowC: state.molds.some((each) => each.moldId === shownId && each.shots > 0)
+        ? (colds.get(shownId) ?? COLD_BELOW_C)
+        : MOLD_READY_C,
       potC,
       moldBasis: probed(shownId) === null ? 'given' : 'measured',
       potBasis: potProbe === null ? 'given' : 'measured',

@@ -1,10 +1,12 @@
 import type { Pour } from '@schmelz/contract';
 import {
   countAll,
+  hookHeldInS,
   isMolten,
   loadRhythm,
   openInS,
   potIsOff,
+  rodCue,
   writeClock,
   type PourState,
   type Rhythm,
@@ -97,6 +99,30 @@ function windDown(pour: Pour, state: PourState, log: Pour['log']): Now {
   };
 }
 
+/** What is done while a mold is shut: a rod is moved in the first moments. */
+function whileShut(pour: Pour, state: PourState, turn: Turn | null, now: number): string {
+  const mold = turn && state.molds.find(({ moldId }) => moldId === turn.moldId);
+  switch (mold ? rodCue(pour.setup, state, mold, now) : null) {
+    case 'soon':
+    case 'now':
+      return 'Twist the rod now, mold face down.';
+    case 'late':
+      return 'The rod is out or stuck: a second pair of hands holds the mold, pliers turn it.';
+    default:
+      return 'Solid, and a moment more: the sprue may be last to set.';
+  }
+}
+/** Heads out: by the bend while that is cool, with pliers once the heat has come through. */
+function headsOut(pour: Pour, state: PourState, turn: Turn, rhythm: Rhythm | null, now: number): string | undefined {
+  if (rhythm?.beat !== 0) return rhythm?.says;
+  const mold = state.molds.find(({ moldId }) => moldId === turn.moldId)!;
+  const held = hookHeldInS(pour.setup, state, mold, now);
+  if (held === null) return rhythm.says;
+  return held >= 1
+    ? `${rhythm.says}. Bends stay cool ${Math.floor(held)} s more`
+    : `${rhythm.says}. Bends are hot: pliers`;
+}
+
 /** The sentence, the number and the next thing, from where the pour stands. */
 export function whatNow(
   pour: Pour,
@@ -121,7 +147,7 @@ export function whatNow(
       says: name ? `Open${name.slice(1)} in` : 'Open in',
       value: writeClock(openIn),
       unit: 's',
-      then: 'Solid, and a moment more: the sprue may be last to set.',
+      then: whileShut(pour, state, turn, now),
       openInS: openIn,
       rhythm: null,
     };
@@ -141,7 +167,7 @@ export function whatNow(
     stretch: 'pour',
     says: 'Shots to go',
     value: String(state.shotsToGo),
-    then: rhythm?.says ?? 'Load, close until it clicks, look at the seam, pour in one go.',
+    then: headsOut(pour, state, turn, rhythm, now) ?? 'Load, close until it clicks, look at the seam, pour in one go.',
     openInS: 0,
     rhythm,
   };
