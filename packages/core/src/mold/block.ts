@@ -25,7 +25,7 @@ export interface MoldBlock {
   lossPower?: number;
   /** Share of the book's heat capacity that this mold shows: handles and hinge take part only in part. Fitted. */
   capacityShare?: number;
-  /** Of what they are above it when they set, its heads keep so much until they are lifted out; left out: light ones. */
+  /** Of what they are above it when they set, its heads keep so much until lifted out; left out: as light ones. */
   keptShare?: number;
   /** How unsure a fitted loss is; left out: as an unread one. */
   doubt?: LossDoubt;
