@@ -1,4 +1,4 @@
-import { RUN_KINDS, type Reading, type RunKindId, type TonightAsked } from '@schmelz/core';
+import { RUN_KINDS, type HouseHandling, type Reading, type RunKindId, type TonightAsked } from '@schmelz/core';
 import type * as yup from 'yup';
 import {
   body,
@@ -123,6 +123,12 @@ const OWN_ROUTES = {
     operation: 'fill_records',
     summary: 'Casts and shorts of each cavity, pour by pour, as a table',
     answer: json<FillTable>(),
+  },
+
+  'GET /molds/:id/handling': {
+    operation: 'mold_handling',
+    summary: 'What worked against shorts in a mold, and how many blank shots are sure',
+    answer: json<HouseHandling>(),
   },
 
   'GET /channels': {

@@ -1,7 +1,7 @@
 import { PassThrough, type Readable } from 'node:stream';
 import type { Context } from 'koa';
 import type { Sessions } from '../middleware/session.ts';
-import { fillTableOf } from '../services/fill-records.ts';
+import { fillTableOf, handlingOfMold } from '../services/fill-records.ts';
 import { importLogCsv } from '../services/logs.ts';
 import { addLot, cleanLot, lotsKept } from '../services/lots.ts';
 import { listChannels, rawReadings, readStretch, type Feed } from '../services/readings.ts';
@@ -52,6 +52,7 @@ export const heatHandlers = (store: Store, feed: Feed, sessions: Sessions) =>
     'POST /records': ({ body }) => addRecord(store, body),
     'POST /records/:id/strike': ({ params }) => strikeRecord(store, params.id),
     'GET /molds/:id/fill-records': ({ params }) => fillTableOf(store, params.id),
+    'GET /molds/:id/handling': ({ params }) => handlingOfMold(store, params.id),
 
     'GET /channels': () => listChannels(store),
     'POST /channels/:id/strike': ({ params }) => strikeLog(store, params.id),

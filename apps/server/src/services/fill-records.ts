@@ -1,5 +1,5 @@
 import { fillTable, type CareRecord, type CavityPour, type FillTable } from '@schmelz/contract';
-import { castsByHeat, heatThen, sessionMold, SOFT_LEAD } from '@schmelz/core';
+import { castsByHeat, handlingOf, heatThen, sessionMold, SOFT_LEAD, type HouseHandling } from '@schmelz/core';
 import type { Store } from '../store/store.ts';
 import { followSoot, poursSign, shotsOfCavities, smokingsOf } from './cavities.ts';
 import { listPours } from './pours.ts';
@@ -53,4 +53,12 @@ export async function fillTableOf(store: Store, moldId: string): Promise<FillTab
   );
   const sign = `${await poursSign(store, moldId)} ${care!.notes} ${care!.struck}`;
   return store.keptWhile(`fill records of ${moldId}`, sign, async () => fillTable(await fillRecords(store, moldId)));
+}
+
+/** What was tried in a mold over its latest pours, kept while these are the same. */
+export async function handlingOfMold(store: Store, moldId: string): Promise<HouseHandling> {
+  await readResource(store, 'molds', moldId);
+  return store.keptWhile(`handling of ${moldId}`, await poursSign(store, moldId), async () =>
+    handlingOf(moldId, await listPours(store, { moldId, last: LAST_POURS })),
+  );
 }

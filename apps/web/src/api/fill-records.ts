@@ -10,3 +10,10 @@ export const fillRecordsOf = (moldId: string) =>
   });
 export const useFillRecords = (moldId: string | undefined) =>
   useQuery({ ...fillRecordsOf(moldId ?? ''), enabled: moldId !== undefined });
+
+/** What worked in a mold so far, and how many blank shots are sure. */
+export const handlingOfMold = (moldId: string) =>
+  queryOptions({
+    queryKey: ['handling', moldId],
+    queryFn: () => call('GET /molds/:id/handling', { params: { id: moldId } }),
+  });

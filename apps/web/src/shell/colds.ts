@@ -1,8 +1,8 @@
 import type { Mold, Settings } from '@schmelz/contract';
-import { knownShorts, usualColdC } from '@schmelz/core';
+import { knownShorts, usualColdC, type Handled } from '@schmelz/core';
 import { useQueries } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { fillRecordsOf } from '../api/fill-records.ts';
+import { fillRecordsOf, handlingOfMold } from '../api/fill-records.ts';
 
 /**
  * Of each mold at the pot the heat below which it is too cold: by what it settles at, and by its own shorts once its
@@ -23,4 +23,13 @@ export function useColds(molds: readonly Mold[], ways: Settings['ways'] | undefi
       }),
     );
   }, [molds, records, ways]);
+}
+
+/** Of each mold at the pot what worked in it and what did not, once that has come. */
+export function useHandled(molds: readonly Mold[]): ReadonlyMap<string, readonly Handled[]> {
+  const known = useQueries({
+    queries: molds.map(({ id }) => handlingOfMold(id)),
+    combine: (all) => all.map(({ data }) => data),
+  });
+  return useMemo(() => new Map(molds.map(({ id }, i) => [id, known[i]?.handled ?? []])), [molds, known]);
 }

@@ -365,6 +365,7 @@ export const answers = (more: Record<string, unknown> = {}): Record<string, unkn
   [`GET /records/care?thing=${ids.mold}`]: care,
   [`GET /records/trial?thing=${ids.mold}`]: [],
   [`GET /molds/${ids.mold}/fill-records`]: fillTable(fillRecords),
+  [`GET /molds/${ids.mold}/handling`]: { handled: [], blanks: null },
   [`GET /pours/whole?mold=${ids.mold}`]: [],
   'GET /suppliers': [],
   'GET /tools': [],

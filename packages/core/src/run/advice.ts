@@ -5,6 +5,7 @@ import type { SootSchool } from '../mold/soot.ts';
 import type { PotBody } from '../pot/simulate.ts';
 import type { PotWay } from '../pot/way.ts';
 import type { PourLog, PourSetup } from './pour-log.ts';
+import type { Handled } from './handling.ts';
 import type { PourState } from './pour.ts';
 
 /** One thing the coach says. Masses and temperatures stand apart, to be written in the maker's units. */
@@ -55,6 +56,8 @@ export interface CoachMold {
   sootSchool: SootSchool;
   /** Colder than this it is too cold to go on: by its own record of shorts, or by practice. */
   coldBelowC: number;
+  /** What this house knows of it; left out: nothing yet. */
+  handled?: readonly Handled[];
   cavities: readonly CoachCavity[];
 }
 

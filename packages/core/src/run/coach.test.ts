@@ -1,3 +1,4 @@
+import type { Handled } from './handling.ts';
 import { cavitySolid } from '../geometry/solid.ts';
 import { typicalHook } from '../geometry/hook.ts';
 import { MOLD_READY_C } from '../mold/warm-up.ts';
@@ -50,7 +51,7 @@ const heatOf = (log: PourEntry[], nowMinutes: number, more: Partial<SessionMold>
   return { ...heat, moldC: heat.moldC['m'] ?? null, mold: heat.molds['m'] ?? [] };
 };
 const adviceOf = (log: PourEntry[], nowMinutes: number, more: Partial<CoachInput & CoachMold> = {}) => {
-  const { moldC, sootSchool = 'fifty', ...rest } = more;
+  const { moldC, sootSchool = 'fifty', handled, ...rest } = more;
   const heat = heatOf(log, nowMinutes);
   const fill = { solid: cavitySolid('ball', 0.014), sprueHeightM: 0.008, wireM: typicalHook('3/0').wireM };
   return coach({
@@ -66,6 +67,7 @@ const adviceOf = (log: PourEntry[], nowMinutes: number, more: Partial<CoachInput
         fullShotKg: 0.075,
         sootSchool,
         coldBelowC: 40,
+        handled,
         cavities: [1, 2, 3, 4].map((position) => ({ position, fill, shotsSinceSmoked: 12, everSmoked: true })),
       },
     ],
@@ -140,6 +142,20 @@ describe('the coach', () => {
     expect(advice.first).toHaveLength(3);
     expect(advice.first![0]).toMatch(/index ×\d/);
     expect(kinds([...log, ...three.slice(1)], 27)).not.toContain('shorts');
+    // What worked in this mold comes first as it was, once; what made it worse is not asked for.
+    const [was, is] = [
+      { shorts: 9, casts: 40 },
+      { shorts: 1, casts: 38 },
+    ];
+    const handled: Handled[] = [
+      { what: 'smoked', position: null, times: 2, before: was, after: is, says: 'fewer' },
+      { what: 'injected', position: 2, times: 2, before: is, after: was, says: 'more' },
+    ];
+    const known = adviceOf([...log, ...three], 27, { handled }).find((each) => each.kind === 'shorts')!;
+    expect(known.first).toHaveLength(3);
+    expect(known.first![0]).toBe('Mold smoked: 9 of 40 short, then 1 of 38');
+    expect(known.first!.slice(1).join()).not.toMatch(/Smoke|inject/);
+    expect(advice.first!.join()).toMatch(/inject/);
   });
   test('flash on all: something holds it open', () => {
     const log = [charged, ...blanks, ...shots(2)];

@@ -7,6 +7,7 @@ import { largestRefill } from '../pot/refill.ts';
 import { hotterAsItEmptiesK, potWay } from '../pot/way.ts';
 import { SOFT_LEAD } from '../metal/alloy.ts';
 import { standing } from '../log/log.ts';
+import { handledSays, settledLevers, workedIn } from './handling.ts';
 import type { PourEntry } from './pour-log.ts';
 import type { Advice, CoachInput, CoachMold } from './advice.ts';
 import { weightAdvice } from './weighing.ts';
@@ -157,9 +158,13 @@ function shortsAdvice(input: CoachInput, mold: CoachMold): Advice[] {
     if (shorts < SHORTS) return [];
     const moldC = Math.min(Math.max(mold.moldC, roomC), 250);
     const settings = { ...FILL_DEFAULTS, alloy, moldC, metalC, roomC, hookWarm: false, shotsSinceSmoked };
-    const first = fillLevers(fill, settings, input.potWay)
-      .slice(0, 3)
+    const { handled = [] } = mold;
+    const settled = settledLevers(handled, position);
+    const reckoned = fillLevers(fill, settings, input.potWay)
+      .filter(({ id }) => !settled.includes(id))
       .map((lever) => `${lever.says} (index ×${lever.gain.toFixed(1)})`);
+    // What worked in this cavity outranks what is reckoned; what made it worse is not asked for again.
+    const first = [...workedIn(handled, position).map(handledSays), ...reckoned].slice(0, 3);
     return [
       {
         kind: 'shorts' as const,

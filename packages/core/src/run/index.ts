@@ -5,6 +5,7 @@ export * from './pour-work.ts';
 export * from './pour-refusal.ts';
 export * from './pour-shares.ts';
 export * from './tried.ts';
+export * from './handling.ts';
 export * from './turns.ts';
 export * from './phases.ts';
 export * from './weighing.ts';

@@ -107,7 +107,15 @@ export interface PourPlanned {
 }
 
 /** What is tried against shorts, beside smoking the mold: said, so that it is known later what it did. */
-export const TRIED_AT_POT = ['injected', 'tilted', 'spout reamed', 'metal hotter', 'hooks warmed'] as const;
+export const TRIED_AT_POT = [
+  'injected',
+  'tilted',
+  'first cavity low',
+  'last cavity low',
+  'spout reamed',
+  'metal hotter',
+  'hooks warmed',
+] as const;
 export type TriedAtPot = (typeof TRIED_AT_POT)[number];
 
 /** Small jobs at the pot: those that the coach asks for and that end their asking, and what is tried against shorts. */

@@ -17,6 +17,12 @@ export interface Tried {
   after: ShortsOf;
 }
 
+/** Where shorts are counted: in all cavities of all molds, of one, or in one cavity. */
+interface CountedIn {
+  moldId?: string;
+  position?: number;
+}
+
 /** So many shots before and after are held against each other: fewer say little, in more the mold has changed too. */
 const SHOTS_AROUND = 6;
 
@@ -39,17 +45,18 @@ interface Said {
   moldId: string | null;
 }
 
-const shortsIn = (shots: readonly Shot[]): ShortsOf => {
-  const heads = shots.flatMap((shot) => shot.heads);
+const shortsIn = (shots: readonly Shot[], at?: number): ShortsOf => {
+  const heads = shots.flatMap((shot) => shot.heads).filter(({ position }) => at === undefined || position === at);
   return { shorts: heads.filter(({ verdict }) => verdict === 'short').length, casts: heads.length };
 };
 
 /**
  * What was tried at the pot against shorts, each with the shorts of the shots before it and after it, as far as the
  * next thing that was tried. A mold that was smoked is held against its own shots.
+ * @param counted in one mold, or one cavity of it; left out: in all
  * @example triedIn(setup, []) // []
  */
-export function triedIn(setup: PourSetup, log: PourLog): Tried[] {
+export function triedIn(setup: PourSetup, log: PourLog, counted: CountedIn = {}): Tried[] {
   const { shots } = pourState(setup, log);
   const said = standing<PourEntry>(log).flatMap((entry): Said[] => {
     if (entry.kind === 'smoked') return [{ what: 'smoked', at: entry.at, moldId: entry.moldId }];
@@ -57,11 +64,14 @@ export function triedIn(setup: PourSetup, log: PourLog): Tried[] {
     return tried ? [{ what: tried, at: entry.at, moldId: null }] : [];
   });
   return said.flatMap(({ what, at, moldId }, index): Tried[] => {
-    const own = shots.filter((shot) => moldId === null || shot.moldId === moldId);
+    const own = shots.filter(
+      (shot) => [null, shot.moldId].includes(moldId) && [undefined, shot.moldId].includes(counted.moldId),
+    );
     const from = said[index - 1]?.at ?? -Infinity;
     const to = said[index + 1]?.at ?? Infinity;
     const before = own.filter((shot) => shot.at <= at && shot.at > from).slice(-SHOTS_AROUND);
     const after = own.filter((shot) => shot.at > at && shot.at <= to).slice(0, SHOTS_AROUND);
-    return before.length && after.length ? [{ what, at, before: shortsIn(before), after: shortsIn(after) }] : [];
+    const [was, is] = [shortsIn(before, counted.position), shortsIn(after, counted.position)];
+    return was.casts && is.casts ? [{ what, at, before: was, after: is }] : [];
   });
 }

@@ -12,6 +12,7 @@ import { Page, TheNumber } from '../../design/Page.tsx';
 import { Sheet } from '../../design/Sheet.tsx';
 import { Mold } from '../../drawing/Mold.tsx';
 import { GiveIt } from '../../shell/Gift.tsx';
+import { HowHandled } from '../../shell/HowHandled.tsx';
 import { PutAway } from '../../shell/PutAway.tsx';
 import { useUnits } from '../../units/Units.tsx';
 import { CavityColumns, CavityPick } from './CavityColumns.tsx';
@@ -35,7 +36,7 @@ export function MoldPage() {
   const copy = useWrite(async () => {
     const { cavities, ...input } = moldInputOf(mold!);
     const body = {
-      ...{ ...input, name: `${mold!.name}, second`, learned: null },
+      ...{ ...input, name: `${mold!.name}, second`, learned: null, archived: null },
       // Its cavities are others: they have records of their own.
       cavities: cavities.map(({ id: _id, ...cavity }) => cavity),
     };
@@ -119,6 +120,7 @@ export function MoldPage() {
           )}
         </CavityColumns>
       </div>
+      <HowHandled moldId={mold.id} at="page" />
       <CavityPanel key={chosen.id} mold={mold} cavity={chosen} />
       <Sheet open={changing} onOpenChange={setChanging} title={mold.name}>
         <MoldForm mold={mold} onSaved={() => setChanging(false)} />

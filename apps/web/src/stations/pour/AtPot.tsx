@@ -3,6 +3,7 @@ import { moldsAtPot, openInS, setShare, sootLeft, writeClock, type PourState, ty
 import { Key } from '../../design/Button.tsx';
 import { Mold, moldFrame } from '../../drawing/Mold.tsx';
 import type { Catalogue } from '../../shell/catalogue.ts';
+import { HowHandled } from '../../shell/HowHandled.tsx';
 import { useUnits } from '../../units/Units.tsx';
 import { drawnCavities } from '../../drawing/cavities.ts';
 import { CavityColumns } from './CavityColumns.tsx';
@@ -137,6 +138,7 @@ export function AtPot({
           other && <OtherMold key={each.moldId} pour={pour} mold={other} state={state} now={now} onLook={onLook} />
         );
       })}
+      {own.shots === 0 && <HowHandled moldId={moldId} at="bench" />}
       <Mold
         className="w-full"
         style={width}

@@ -1,5 +1,13 @@
 import type { Mold as StoredMold, Pour } from '@schmelz/contract';
-import { loadsOf, parseMass, TRIED_AT_POT, type PourState, type TriedAtPot, type Turn } from '@schmelz/core';
+import {
+  HANDLED_WORDS,
+  loadsOf,
+  parseMass,
+  TRIED_AT_POT,
+  type PourState,
+  type TriedAtPot,
+  type Turn,
+} from '@schmelz/core';
 import { useState, type FormEvent } from 'react';
 import { Button } from '../../design/Button.tsx';
 import { Choice, TextField } from '../../design/Field.tsx';
@@ -59,6 +67,9 @@ export function MoldChange({
   );
 }
 
+/** Which end of a mold was low is asked for: of one that was only tipped it is not known. */
+const TO_TRY = [...TRIED_AT_POT.filter((what) => what !== 'tilted'), 'smoked'] as const;
+
 /** What is tried against shorts: two taps, and the shorts before and after are kept. */
 export function TrySomething({
   bench,
@@ -84,24 +95,15 @@ export function TrySomething({
       says="From the next shot on. How many came short before and after is on the page of this pour."
     >
       <div className="grid gap-3 sm:grid-cols-2">
-        {([...TRIED_AT_POT, 'smoked'] as const).map((what) => (
+        {TO_TRY.map((what) => (
           <Button key={what} className={BIG} disabled={what === 'smoked' && !turnId} onClick={() => say(what)}>
-            {TRIED_WORDS[what]}
+            {HANDLED_WORDS[what]}
           </Button>
         ))}
       </div>
     </Sheet>
   );
 }
-
-const TRIED_WORDS: Record<TriedAtPot | 'smoked', string> = {
-  injected: 'Pressed against the spout',
-  tilted: 'Mold tipped',
-  'spout reamed': 'Spout reamed',
-  'metal hotter': 'Metal hotter',
-  'hooks warmed': 'Hooks warmed in the mold',
-  smoked: 'Mold smoked',
-};
 
 /** Hooks that are left to load, by kind: none, or as counted. */
 export function HooksLeft({

@@ -7,6 +7,7 @@ import {
   SESSION_PHASES,
   triedIn,
   triedSays,
+  HANDLED_WORDS,
   writeSpan,
   type PourState,
   type SessionPhase,
@@ -149,7 +150,7 @@ function WhatWasTried({ pour, bench }: { pour: Pour; bench: PourBench }) {
           return (
             <li key={each.at} className="flex flex-wrap items-center gap-x-5 border-b border-rule py-2">
               <span className="quiet">{writeTime(each.at)}</span>
-              <b className="font-medium">{each.what}</b>
+              <b className="font-medium">{HANDLED_WORDS[each.what]}</b>
               <span className="ml-auto">
                 {share(each.before)}, then {share(each.after)}
               </span>

@@ -16,6 +16,7 @@ import {
 import { useDeferredValue, useMemo } from 'react';
 import { useLive } from '../../api/live.ts';
 import { useSettings } from '../../api/queries.ts';
+import { useHandled } from '../../shell/colds.ts';
 import type { PourBench } from './usePourBench.ts';
 
 export interface Coached {
@@ -46,6 +47,7 @@ export function useCoach(
 ): Coached | null {
   const { data: settings } = useSettings();
   const live = { mold: useLive('mold'), pot: useLive('pot') };
+  const handled = useHandled(molds);
   // The count is on the screen first; what the coach makes of it may come a frame later.
   const { entries, state } = useDeferredValue(bench);
   const tick = Math.floor(now / LOOK_MS) * LOOK_MS;
@@ -101,6 +103,7 @@ export function useCoach(
           fullShotKg: fullShotKg(mold.cavities),
           barKg: mold.barKg ?? undefined,
           sootSchool: mold.sootSchool ?? 'fifty',
+          handled: handled.get(moldId),
           cavities,
         },
       ];
@@ -120,5 +123,5 @@ export function useCoach(
       moldBasis: probed(shownId) === null ? 'given' : 'measured',
       potBasis: potProbe === null ? 'given' : 'measured',
     } as const;
-  }, [settings, pot, molds, pour, entries, state, tick, turnId, probedId, moldProbe, potProbe, colds]);
+  }, [settings, pot, molds, pour, entries, state, tick, turnId, probedId, moldProbe, potProbe, colds, handled]);
 }
