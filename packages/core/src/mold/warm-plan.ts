@@ -2,7 +2,7 @@ import { SOFT_LEAD, type Alloy } from '../metal/alloy.ts';
 import { figure, fitted, given, type Basis, type Figure } from '../quantity/figure.ts';
 import { range90 } from '../quantity/range.ts';
 import { SPREAD } from '../quantity/spreads.ts';
-import { moldLossWPerK, type MoldBlock } from './block.ts';
+import { LOSS_POWER, moldLossWPerK, type MoldBlock } from './block.ts';
 import { moldSession, type MoldPoint, type MoldStep } from './session.ts';
 import {
   BAR_KG,
@@ -134,7 +134,7 @@ export function warmPlan(input: WarmPlanInput): WarmPlan {
       'count',
       {
         rule: `Shots without hooks until the block is at ${quantityText(MOLD_READY_C, '°C')}. One law: heat of a shot over what the block takes up a degree, here ${quantityText(rise.toFixed(1), 'K')} a shot.${ready || school === 'pot top' ? '' : ` Counted no further than ${MOST_BLANKS}: they never do it.`}`,
-        formula: 'each shot adds m·[h(T_pour) − h(T_eject)]; between shots it loses UA·ΔT·(ΔT/60 K)^¼',
+        formula: 'each shot adds m·[h(T_pour) − h(T_out)]; between shots it loses UA·ΔT·(ΔT/60 K)^n',
         source: 'Two-node heat balance; checked against practice of 3, 5 and 10 blank shots',
         inputs: [
           given('Mold', block.bodyKg, 'kg'),
@@ -144,6 +144,7 @@ export function warmPlan(input: WarmPlanInput): WarmPlan {
           given('Room', roomC, 'C'),
           given('Warmed on the pot to', warmedC, 'C', potTopS ? `${Math.round(potTopS / 60)} min` : 'not on the pot'),
           mark('Loss', block.lossWPerK ?? moldLossWPerK(block.bodyKg), 'W/K'),
+          mark('n, how that grows', (block.lossPower ?? LOSS_POWER).toFixed(2), 'text'),
         ],
       },
       ready ? blanksRange(input, warmedC) : { low: blanks, beyond: true },

@@ -8,7 +8,7 @@ import {
   pourState,
   standing,
   type PourEntry,
-  knownBlock,
+  workingBlock,
   LOSS_AT_K,
   fullShotKg,
 } from '@schmelz/core';
@@ -84,7 +84,7 @@ export function LearnMold({ mold, roomC, metalC }: { mold: Mold; roomC: number; 
       .flatMap(({ setup }) => setup.molds.find(({ moldId }) => moldId === mold.id)?.openS ?? [])
       .at(-1);
     return shots.length && closedS !== undefined
-      ? { block: knownBlock({ ...mold, learned: null }).block, closedS, shots, readings: timed, roomC }
+      ? { block: workingBlock({ ...mold, learned: null }).block, closedS, shots, readings: timed, roomC }
       : null;
   }, [readings, own, mold, roomC, metalC, unused]);
   const { state, run, stop } = useFit('mold');

@@ -92,7 +92,7 @@ export function TrySomething({
       open={open}
       onOpenChange={onOpenChange}
       title="Tried against shorts"
-      says="From the next shot on. How many came short before and after is on the page of this pour."
+      says="From the next shot on. How many came short before and after is kept: what works in this mold is said the next time."
     >
       <div className="grid gap-3 sm:grid-cols-2">
         {TO_TRY.map((what) => (

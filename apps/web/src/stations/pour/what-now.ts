@@ -99,19 +99,17 @@ function windDown(pour: Pour, state: PourState, log: Pour['log']): Now {
   };
 }
 
-/** What is done while a mold is shut: a rod is moved in the first moments. */
-function whileShut(pour: Pour, state: PourState, turn: Turn | null, now: number): string {
-  const mold = turn && state.molds.find(({ moldId }) => moldId === turn.moldId);
-  switch (mold ? rodCue(pour.setup, state, mold, now) : null) {
-    case 'soon':
-    case 'now':
-      return 'Twist the rod now, mold face down.';
-    case 'late':
-      return 'The rod is out or stuck: a second pair of hands holds the mold, pliers turn it.';
-    default:
-      return 'Solid, and a moment more: the sprue may be last to set.';
-  }
+/** A pull-out rod in the mold that was poured last, whichever is next: it is moved in the first moments. */
+function rodSays(pour: Pour, state: PourState, now: number): string | null {
+  const last = state.molds.find((mold) => mold.lastPouredAt !== null && mold.lastPouredAt === state.lastShotAt);
+  const cue = last && rodCue(pour.setup, state, last, now);
+  if (!cue) return null;
+  if (cue !== 'late') return 'Twist the rod now, mold face down.';
+  return openInS(pour.setup, last, now) > 0
+    ? 'The rod is out or stuck: a second pair of hands holds the mold, pliers turn it.'
+    : null;
 }
+
 /** Heads out: by the bend while that is cool, with pliers once the heat has come through. */
 function headsOut(pour: Pour, state: PourState, turn: Turn, rhythm: Rhythm | null, now: number): string | undefined {
   if (rhythm?.beat !== 0) return rhythm?.says;
@@ -140,6 +138,7 @@ export function whatNow(
       then: 'The mold cools: a blank shot before you load again.',
       ...nothingElse,
     };
+  const rod = rodSays(pour, state, now);
   const openIn = turn ? turn.openInS : Math.max(0, ...state.molds.map((mold) => openInS(pour.setup, mold, now)));
   if (openIn > 0)
     return {
@@ -147,7 +146,7 @@ export function whatNow(
       says: name ? `Open${name.slice(1)} in` : 'Open in',
       value: writeClock(openIn),
       unit: 's',
-      then: whileShut(pour, state, turn, now),
+      then: rod ?? 'Solid, and a moment more: the sprue may be last to set.',
       openInS: openIn,
       rhythm: null,
     };
@@ -167,7 +166,10 @@ export function whatNow(
     stretch: 'pour',
     says: 'Shots to go',
     value: String(state.shotsToGo),
-    then: headsOut(pour, state, turn, rhythm, now) ?? 'Load, close until it clicks, look at the seam, pour in one go.',
+    then:
+      rod ??
+      headsOut(pour, state, turn, rhythm, now) ??
+      'Load, close until it clicks, look at the seam, pour in one go.',
     openInS: 0,
     rhythm,
   };
