@@ -183,7 +183,7 @@ describe('the demo workshop', () => {
 
   test.each([
     // What a mold settles at says little of shorts, and stops hardly anybody; its own shorts say more.
-    ['by practice, before a mold has a record', false, 0.02, 0.4],
+    ['by practice, before a mold has a record', false, 0.02, 0.35],
     ["by each mold's own record", true, 0.05, 0.55],
   ])(
     'the coach, %s: says stop before shots that came short, and before few good ones',

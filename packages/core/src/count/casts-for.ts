@@ -19,11 +19,18 @@ export function castsFor(good: number, { mean, sure = Infinity }: YieldTonight, 
   const enough = (n: number) => binomialAtLeast({ n, mean, atLeast: good, sure }) >= confidence;
   // A yield that may be next to nothing is not made up for by any number of casts: ten times that is the most.
   const most = Math.min(MOST_CASTS, Math.ceil((10 * good) / mean));
+  // It lies about the mean, some spreads to either side: from there in strides that double.
+  let high = Math.min(most, Math.max(good, Math.ceil(good / mean)));
   let low = good;
-  let high = good;
-  while (high < most && !enough(high)) {
-    low = high + 1;
-    high = Math.min(most, Math.ceil(high * 1.25) + 1);
+  let stride = 1 + Math.ceil(Math.sqrt(good) / mean);
+  if (enough(high)) {
+    for (; high - stride > good && enough(high - stride); stride *= 2) high -= stride;
+    low = Math.max(good, high - stride + 1);
+  } else {
+    for (; high < most && !enough(high); stride *= 2) {
+      low = high + 1;
+      high = Math.min(most, high + stride);
+    }
   }
   while (low < high) {
     const middle = Math.floor((low + high) / 2);
