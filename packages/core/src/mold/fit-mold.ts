@@ -28,8 +28,8 @@ export interface MoldFitInput {
   block: MoldBlock;
   /** From a pour until the mold is opened: from then on it stands open until the next. */
   closedS: number;
-  /** When metal went in, seconds on the clock of the readings, and how much. */
-  shots: readonly { atS: number; kg: number; metalC: number }[];
+  /** When metal went in, seconds on the clock of the readings, how much, and whether it was a blank shot. */
+  shots: readonly { atS: number; kg: number; metalC: number; blank?: boolean }[];
   /** A probe at the back of the block, in order. */
   readings: readonly TimedReading[];
   roomC: number;
@@ -71,7 +71,8 @@ export function backAtReadings(input: MoldFitInput, block: MoldBlock): number[] 
       const shot = input.shots[next++]!;
       pass(shot.atS);
       const { kg: shotKg, metalC } = shot;
-      const [moldC, { alloy }, { keptShare }] = [meanC(nodes, heat), input, block];
+      const [moldC, { alloy }] = [meanC(nodes, heat), input];
+      const keptShare = shot.blank ? undefined : block.keptShare;
       const joules = shotHeatJ({ shotKg, metalC, moldC, capacityJK, alloy, keptShare });
       heat = takeIn(nodes, heat, joules, metalC);
       openFrom = shot.atS + input.closedS;

@@ -77,6 +77,7 @@ export function LearnMold({ mold, roomC, metalC }: { mold: Mold; roomC: number; 
           atS: (entry.at - from) / 1000,
           kg: entry.kind === 'blank' ? blankKg : unused === 'filled' ? fullKg : loadedKg,
           metalC,
+          blank: entry.kind === 'blank',
         }));
     });
     const timed = readings.map(({ at, celsius }) => ({ atS: (at - from) / 1000, temperatureC: celsius }));
